@@ -1,0 +1,33 @@
+/** First parts of addresses that Lake Letter keeps for itself; a show cannot live there. */
+export const reservedAddressParts: readonly string[] = [
+  'studio', 'api', 'media', 'assets', 'healthz', 'readyz', 'robots.txt', 'favicon.ico', 'favicon.svg',
+  'site', 'static', 'embed', 'well-known', 'admin', 'sign-in', 'sign-out', 'feed', 'feeds', 'show', 'shows',
+]
+
+const spelledOut: Readonly<Record<string, string>> = {
+  ß: 'ss', æ: 'ae', œ: 'oe', ø: 'o', å: 'a', ð: 'd', þ: 'th', ł: 'l', đ: 'd', ı: 'i', '&': ' and ',
+}
+
+/**
+ * A part of a web address made from words: lower-case a to z, digits and single hyphens, at most
+ * `maxLength` characters, cut between words. Empty where nothing of the words can be spelled so.
+ */
+export function slugFrom(words: string, maxLength = 60): string {
+  const plain = words
+    .toLowerCase()
+    .replace(/[ßæœøåðþłđı&]/g, letter => spelledOut[letter] ?? '')
+    .normalize('NFKD')
+    .replace(/\p{M}|['’]/gu, '')
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-+|-+$/g, '')
+  if (plain.length <= maxLength) return plain
+  const cut = plain.slice(0, maxLength + 1)
+  const lastHyphen = cut.lastIndexOf('-')
+  return lastHyphen > 0 ? cut.slice(0, lastHyphen) : plain.slice(0, maxLength)
+}
+
+/** The wished-for part, or the first of `part-2`, `part-3` … that is not taken. */
+export function freeSlug(wished: string, isTaken: (slug: string) => boolean): string {
+  if (!isTaken(wished)) return wished
+  for (let n = 2; ; n++) if (!isTaken(`${wished}-${n}`)) return `${wished}-${n}`
+}

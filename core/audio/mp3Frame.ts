@@ -1,0 +1,60 @@
+/** An MPEG audio layer III frame, as its header tells it (ISO/IEC 11172-3 section 2.4.2.3 and 13818-3). */
+export interface Mp3Frame {
+  lengthBytes: number
+  samples: number
+  sampleRateHz: number
+  bitRateBps: number
+  channels: 1 | 2
+  /** Bytes from the frame's start to behind its side information, where a Xing or Info header stands. */
+  sideEnd: number
+}
+
+const bitRatesKbps = {
+  version1: [0, 32, 40, 48, 56, 64, 80, 96, 112, 128, 160, 192, 224, 256, 320],
+  version2: [0, 8, 16, 24, 32, 40, 48, 56, 64, 80, 96, 112, 128, 144, 160],
+}
+const sampleRatesHz: Readonly<Record<number, readonly number[]>> = {
+  3: [44100, 48000, 32000],
+  2: [22050, 24000, 16000],
+  0: [11025, 12000, 8000],
+}
+
+/** Reads the frame header at an offset; null where there is none, or one of a free or forbidden bit rate. */
+export function headerAt(bytes: Uint8Array, at: number): Mp3Frame | null {
+  if (at + 4 > bytes.length || bytes[at] !== 0xff || (bytes[at + 1]! & 0xe0) !== 0xe0) return null
+  const second = bytes[at + 1]!
+  const third = bytes[at + 2]!
+  const version = (second >> 3) & 3
+  const layer = (second >> 1) & 3
+  const bitRateKbps = (version === 3 ? bitRatesKbps.version1 : bitRatesKbps.version2)[third >> 4]
+  const sampleRateHz = sampleRatesHz[version]?.[(third >> 2) & 3]
+  if (version === 1 || layer !== 1 || !bitRateKbps || !sampleRateHz) return null
+  const samples = version === 3 ? 1152 : 576
+  const channels = bytes[at + 3]! >> 6 === 3 ? 1 : 2
+  const sideBytes = version === 3 ? (channels === 1 ? 17 : 32) : channels === 1 ? 9 : 17
+  return {
+    lengthBytes: Math.floor((samples / 8) * bitRateKbps * 1000 / sampleRateHz) + ((third >> 1) & 1),
+    samples,
+    sampleRateHz,
+    bitRateBps: bitRateKbps * 1000,
+    channels,
+    sideEnd: 4 + ((second & 1) === 0 ? 2 : 0) + sideBytes,
+  }
+}
+
+/** Length in bytes of the ID3v2 tag at an offset, with header and footer; 0 where there is none. */
+export function id3v2Length(bytes: Uint8Array, at: number): number {
+  if (at + 10 > bytes.length || bytes[at] !== 0x49 || bytes[at + 1] !== 0x44 || bytes[at + 2] !== 0x33) return 0
+  const size = bytes.subarray(at + 6, at + 10).reduce((sum, byte) => sum * 128 + (byte & 0x7f), 0)
+  const hasFooter = (bytes[at + 5]! & 0x10) !== 0
+  return 10 + size + (hasFooter ? 10 : 0)
+}
+
+/** The number of frames that a Xing or Info header in this frame announces; null where it has none. */
+export function announcedFrames(bytes: Uint8Array, at: number, frame: Mp3Frame): number | null {
+  const from = at + frame.sideEnd
+  const mark = String.fromCharCode(...bytes.subarray(from, from + 4))
+  if (mark !== 'Xing' && mark !== 'Info') return null
+  const view = new DataView(bytes.buffer, bytes.byteOffset + from + 4, 8)
+  return view.getUint32(0) & 1 ? view.getUint32(4) : 0
+}

@@ -1,0 +1,150 @@
+import { announcedFrames, headerAt, id3v2Length, type Mp3Frame } from './mp3Frame'
+
+/** What a walk over every frame of an MP3 finds. */
+export interface Mp3Scan {
+  /** Frames with sound; a Xing or Info frame is not one of them. */
+  frames: number
+  durationMs: number
+  sampleRateHz: number
+  channels: 1 | 2
+  /** Mean over the frames. */
+  bitRateBps: number
+  /** Bytes before the first frame that belong to no tag. */
+  leadingJunkBytes: number
+  /** Bytes between frames that belong to none. */
+  innerJunkBytes: number
+  /** The last frame is not whole, or there are fewer frames than the file's own header announces. */
+  cutShort: boolean
+  /** Frames the Xing or Info header announces; null where there is no such header. */
+  announcedFrames: number | null
+}
+
+const lookaheadFrames = 3
+const longestFrameBytes = 2881
+const wanted = longestFrameBytes * (lookaheadFrames + 1)
+
+/**
+ * Walks an MP3 frame by frame as its bytes come in, in constant memory; the duration is the sum of the
+ * frames' samples, so it is exact for any bit rate, constant or not.
+ */
+export class Mp3Scanner {
+  private pending: Uint8Array = new Uint8Array(0)
+  private skipBytes = 0
+  private inSync = false
+  private first: Mp3Frame | null = null
+  private announced: number | null = null
+  private frames = 0
+  private seconds = 0
+  private frameBytes = 0
+  private leadingJunk = 0
+  private innerJunk = 0
+  private doubtfulJunk = 0
+  private lastFrameCut = false
+
+  push(chunk: Uint8Array): void {
+    this.pending = this.pending.length ? concatenate(this.pending, chunk) : chunk
+    this.walk(wanted)
+  }
+
+  /** Ends the walk. Null where no frame was found. */
+  finish(): Mp3Scan | null {
+    this.walk(0)
+    if (!this.first || this.frames === 0) return null
+    return {
+      frames: this.frames,
+      durationMs: this.seconds * 1000,
+      sampleRateHz: this.first.sampleRateHz,
+      channels: this.first.channels,
+      bitRateBps: Math.round((this.frameBytes * 8) / this.seconds),
+      leadingJunkBytes: this.leadingJunk,
+      innerJunkBytes: this.innerJunk,
+      cutShort: this.lastFrameCut || (this.announced ?? 0) > this.frames + 1,
+      announcedFrames: this.announced,
+    }
+  }
+
+  /** Takes what can be taken while `keepBytes` stay ahead of the place; 0 takes all, at the file's end. */
+  private walk(keepBytes: number): void {
+    let at = Math.min(this.skipBytes, this.pending.length)
+    this.skipBytes -= at
+    while (this.skipBytes === 0 && this.pending.length - at > keepBytes) {
+      const step = this.step(at, keepBytes === 0)
+      if (at + step > this.pending.length) this.skipBytes = at + step - this.pending.length
+      at = Math.min(at + step, this.pending.length)
+    }
+    this.pending = this.pending.slice(at)
+  }
+
+  /** Handles what stands at an offset and answers how many bytes it takes up. */
+  private step(at: number, atEnd: boolean): number {
+    const tag = tagLength(this.pending, at)
+    if (tag > 0) {
+      this.inSync = false
+      return tag
+    }
+    const frame = headerAt(this.pending, at)
+    if (!frame || !this.fits(frame, at, atEnd)) return this.junk(at)
+    if (at + frame.lengthBytes > this.pending.length) {
+      this.lastFrameCut = true
+      return this.pending.length - at
+    }
+    this.take(frame, at)
+    return frame.lengthBytes
+  }
+
+  private take(frame: Mp3Frame, at: number): void {
+    this.inSync = true
+    this.innerJunk += this.doubtfulJunk
+    this.doubtfulJunk = 0
+    if (!this.first) {
+      this.first = frame
+      this.announced = announcedFrames(this.pending, at, frame)
+      if (this.announced !== null) return
+    }
+    this.frames++
+    this.seconds += frame.samples / frame.sampleRateHz
+    this.frameBytes += frame.lengthBytes
+  }
+
+  /** In step, any header is believed; out of step only one that others follow, as four bytes can look like one by chance. */
+  private fits(frame: Mp3Frame, at: number, atEnd: boolean): boolean {
+    if (this.inSync) return true
+    let next = at + frame.lengthBytes
+    for (let n = 0; n < lookaheadFrames; n++) {
+      if (next >= this.pending.length) return atEnd && n > 0
+      const header = headerAt(this.pending, next)
+      if (!header) return atEnd && n > 0 && tagLength(this.pending, next) > 0
+      next += header.lengthBytes
+    }
+    return true
+  }
+
+  private junk(at: number): number {
+    const next = this.pending.indexOf(0xff, at + 1)
+    const width = (next < 0 ? this.pending.length : next) - at
+    this.inSync = false
+    // Junk behind the last frame is harmless; it counts only once another frame follows it.
+    if (this.first) this.doubtfulJunk += width
+    else this.leadingJunk += width
+    return width
+  }
+}
+
+/** Length of an ID3v2, ID3v1 or APE tag at an offset; 0 where there is none. */
+function tagLength(bytes: Uint8Array, at: number): number {
+  const id3 = id3v2Length(bytes, at)
+  if (id3 > 0) return id3
+  const starts = (mark: string): boolean => [...mark].every((letter, i) => bytes[at + i] === letter.charCodeAt(0))
+  if (starts('TAG') && bytes.length - at <= 128) return 128
+  if (!starts('APETAGEX') || at + 32 > bytes.length) return 0
+  const view = new DataView(bytes.buffer, bytes.byteOffset + at, 32)
+  const isHeader = (view.getUint32(20, true) & 0x20000000) !== 0
+  return isHeader ? 32 + view.getUint32(12, true) : 32
+}
+
+function concatenate(one: Uint8Array, other: Uint8Array): Uint8Array {
+  const both = new Uint8Array(one.length + other.length)
+  both.set(one)
+  both.set(other, one.length)
+  return both
+}

@@ -1,0 +1,45 @@
+/** A show and its released episodes as the feed tells them: plain data, newest episode first. */
+export interface FeedModel {
+  channel: FeedChannel
+  items: readonly FeedItem[]
+}
+
+export interface FeedChannel {
+  title: string
+  /** The show's public page. */
+  link: string
+  /** The address of this feed. */
+  feedAddress: string
+  /** Plain text. */
+  description: string
+  /** BCP 47, for example `en` or `pt-br`. */
+  language: string
+  author: string
+  owner: { name: string; email: string }
+  artworkAddress: string
+  category: string
+  subcategory: string | null
+  explicit: boolean
+  type: 'episodic' | 'serial'
+  podcastGuid: string
+  changedAt: Date
+  generator: string
+}
+
+export interface FeedItem {
+  title: string
+  /** Made once, never an address, never changed. */
+  guid: string
+  link: string
+  publishedAt: Date
+  enclosure: { address: string; bytes: number; type: string }
+  durationMs: number
+  /** The notes as plain text. */
+  description: string
+  /** The notes as clean HTML. */
+  notesHtml: string
+  number: number | null
+  season: number | null
+  kind: 'full' | 'trailer' | 'bonus'
+  explicit: boolean
+}

@@ -1,0 +1,77 @@
+import XMLBuilder from 'fast-xml-builder'
+import type { FeedChannel, FeedItem, FeedModel } from './model'
+import { feedDate } from './dates'
+import { xmlSafe } from './characters'
+
+const namespaces = {
+  '@xmlns:itunes': 'http://www.itunes.com/dtds/podcast-1.0.dtd',
+  '@xmlns:podcast': 'https://podcastindex.org/namespace/1.0',
+  '@xmlns:atom': 'http://www.w3.org/2005/Atom',
+  '@xmlns:content': 'http://purl.org/rss/1.0/modules/content/',
+}
+
+const builder = new XMLBuilder({
+  ignoreAttributes: false,
+  attributeNamePrefix: '@',
+  suppressEmptyNode: true,
+  suppressBooleanAttributes: false,
+  format: true,
+  indentBy: ' ',
+  tagValueProcessor: (_name: string, value: unknown) => xmlSafe(String(value)),
+  attributeValueProcessor: (_name: string, value: unknown) => xmlSafe(String(value)),
+})
+
+/**
+ * Writes a feed: RSS 2.0 with the itunes, podcast, atom and content namespaces, UTF-8.
+ * Characters that XML 1.0 (section 2.2) has no place for are left out.
+ */
+export function feedXml({ channel, items }: FeedModel): string {
+  return builder.build({
+    '?xml': { '@version': '1.0', '@encoding': 'UTF-8' },
+    rss: { '@version': '2.0', ...namespaces, channel: { ...channelElements(channel), item: items.map(itemElements) } },
+  })
+}
+
+function channelElements(channel: FeedChannel) {
+  return {
+    title: channel.title,
+    link: channel.link,
+    description: channel.description,
+    language: channel.language,
+    lastBuildDate: feedDate(channel.changedAt),
+    generator: channel.generator,
+    image: { url: channel.artworkAddress, title: channel.title, link: channel.link },
+    // RSS Advisory Board profile: a feed names its own address in an atom:link.
+    'atom:link': { '@href': channel.feedAddress, '@rel': 'self', '@type': 'application/rss+xml' },
+    'itunes:author': channel.author,
+    'itunes:owner': { 'itunes:name': channel.owner.name, 'itunes:email': channel.owner.email },
+    'itunes:image': { '@href': channel.artworkAddress },
+    'itunes:category': categoryElement(channel),
+    'itunes:explicit': channel.explicit,
+    'itunes:type': channel.type,
+    'podcast:guid': channel.podcastGuid,
+  }
+}
+
+function categoryElement({ category, subcategory }: FeedChannel) {
+  return subcategory ? { '@text': category, 'itunes:category': { '@text': subcategory } } : { '@text': category }
+}
+
+function itemElements(item: FeedItem) {
+  return {
+    title: item.title,
+    guid: { '#text': item.guid, '@isPermaLink': 'false' },
+    link: item.link,
+    pubDate: feedDate(item.publishedAt),
+    // RSS 2.0: an enclosure has an address, its length in bytes and its type, all three required.
+    enclosure: { '@url': item.enclosure.address, '@length': item.enclosure.bytes, '@type': item.enclosure.type },
+    description: item.description,
+    'content:encoded': item.notesHtml,
+    'itunes:title': item.title,
+    'itunes:duration': Math.round(item.durationMs / 1000),
+    ...(item.number !== null && { 'itunes:episode': item.number }),
+    ...(item.season !== null && { 'itunes:season': item.season }),
+    'itunes:episodeType': item.kind,
+    'itunes:explicit': item.explicit,
+  }
+}

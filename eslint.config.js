@@ -1,0 +1,33 @@
+import vue from 'eslint-plugin-vue'
+import ts from 'typescript-eslint'
+
+/** Imports run one way: web, site and server -> contract -> core; stand-ins and core stand alone. */
+const rooms = {
+  core: ['contract', 'server', 'web', 'site', 'stand-ins', 'demo'],
+  contract: ['server', 'web', 'site', 'stand-ins', 'demo'],
+  server: ['web', 'stand-ins'],
+  web: ['server', 'site', 'stand-ins', 'demo'],
+  site: ['server', 'web', 'stand-ins', 'demo'],
+  'stand-ins': ['core', 'contract', 'server', 'web', 'site', 'demo'],
+}
+
+const oneWay = Object.entries(rooms).map(([room, closed]) => ({
+  files: [`${room}/**/*.{ts,vue}`],
+  rules: {
+    'no-restricted-imports': ['error', {
+      patterns: closed.map(other => ({
+        regex: `^(@${other}(/|$)|(\\.\\./)+${other}/)`,
+        message: `${room}/ must not import ${other}/ (see docs/decisions/rooms.md).`,
+      })),
+    }],
+  },
+}))
+
+export default ts.config(
+  { ignores: ['dist/', '.run/', 'node_modules/'] },
+  ...ts.configs.recommended,
+  ...vue.configs['flat/essential'],
+  { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: ts.parser } } },
+  { rules: { 'vue/multi-word-component-names': 'off', '@typescript-eslint/no-explicit-any': 'error' } },
+  ...oneWay,
+)

@@ -1,0 +1,16 @@
+import vue from '@vitejs/plugin-vue'
+import { defineConfig } from 'vite'
+import { aliases } from './vite.aliases'
+
+/** The studio and what the public pages load in the browser. */
+export default defineConfig({
+  plugins: [vue()],
+  resolve: { alias: aliases },
+  publicDir: 'web/public',
+  build: {
+    outDir: 'dist/web',
+    manifest: true,
+    chunkSizeWarningLimit: 1500,
+    rolldownOptions: { input: { studio: 'studio.html', site: 'site/browser/site.ts' } },
+  },
+})

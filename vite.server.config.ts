@@ -1,0 +1,22 @@
+import vue from '@vitejs/plugin-vue'
+import { defineConfig } from 'vite'
+import { aliases } from './vite.aliases'
+
+/** What runs in Node.js: the server, the filling of the demo, the stand-in listener, the benches. */
+export default defineConfig({
+  plugins: [vue()],
+  resolve: { alias: aliases },
+  publicDir: false,
+  build: {
+    ssr: true,
+    target: 'node20',
+    outDir: 'dist/server',
+    rolldownOptions: {
+      input: {
+        main: 'server/main.ts',
+        demo: 'demo/fill.ts',
+        listener: 'stand-ins/listener/main.ts',
+      },
+    },
+  },
+})

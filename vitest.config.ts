@@ -1,0 +1,33 @@
+import vue from '@vitejs/plugin-vue'
+import { defineConfig } from 'vitest/config'
+import { aliases } from './vite.aliases'
+
+const shared = { plugins: [vue()], resolve: { alias: aliases } }
+
+export default defineConfig({
+  test: {
+    projects: [
+      { ...shared, test: { name: 'unit', include: ['{core,contract,web,site,stand-ins,scripts}/**/*.test.ts'] } },
+      {
+        ...shared,
+        test: {
+          name: 'server',
+          include: ['server/**/*.test.ts', 'demo/**/*.test.ts'],
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+          maxWorkers: 2,
+        },
+      },
+      {
+        ...shared,
+        test: {
+          name: 'journeys',
+          include: ['e2e/**/*.test.ts'],
+          testTimeout: 120_000,
+          hookTimeout: 120_000,
+          fileParallelism: false,
+        },
+      },
+    ],
+  },
+})
