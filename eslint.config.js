@@ -28,6 +28,11 @@ export default ts.config(
   ...ts.configs.recommended,
   ...vue.configs['flat/essential'],
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: ts.parser } } },
-  { rules: { 'vue/multi-word-component-names': 'off', '@typescript-eslint/no-explicit-any': 'error' } },
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_', ignoreRestSiblings: true }],
+      'vue/multi-word-component-names': 'off', '@typescript-eslint/no-explicit-any': 'error',
+    },
+  },
   ...oneWay,
 )

@@ -1,6 +1,6 @@
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vite'
-import { aliases } from './vite.aliases'
+import { aliases } from './vite.aliases.ts'
 
 /** The studio and what the public pages load in the browser. */
 export default defineConfig({

@@ -1,6 +1,6 @@
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vite'
-import { aliases } from './vite.aliases'
+import { aliases } from './vite.aliases.ts'
 
 /** What runs in Node.js: the server, the filling of the demo, the stand-in listener, the benches. */
 export default defineConfig({

@@ -1,6 +1,6 @@
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vitest/config'
-import { aliases } from './vite.aliases'
+import { aliases } from './vite.aliases.ts'
 
 const shared = { plugins: [vue()], resolve: { alias: aliases } }
 

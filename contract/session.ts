@@ -1,0 +1,22 @@
+import { z } from 'zod'
+
+export const credentials = z.object({
+  email: z.email('An e-mail address, such as name@example.org.').max(254, 'At most 254 characters.'),
+  password: z.string().min(1, 'Must not be empty.').max(200, 'At most 200 characters.'),
+})
+export type Credentials = z.infer<typeof credentials>
+
+export const newAccount = credentials.extend({
+  password: z.string().min(12, 'At least 12 characters; a few words in a row are good.').max(200, 'At most 200 characters.'),
+})
+
+/** What the studio needs to know before it can show anything. */
+export const session = z.object({
+  /** No account exists yet: the first visit makes it. */
+  firstVisit: z.boolean(),
+  account: z.object({ id: z.string(), email: z.string() }).nullable(),
+  maxUploadBytes: z.number(),
+  /** Where the stand-in listener lives, when one runs. */
+  listenerAddress: z.string().nullable(),
+})
+export type Session = z.infer<typeof session>

@@ -1,0 +1,71 @@
+import { randomBytes } from 'node:crypto'
+import { copyFile, readFile, stat } from 'node:fs/promises'
+import { join, resolve } from 'node:path'
+import { DateTime } from 'luxon'
+import { accountService } from '@server/accounts/service'
+import { MovableClock } from '@server/clock'
+import { readConfiguration } from '@server/configuration'
+import { episodeService } from '@server/episodes/service'
+import { openPlatform } from '@server/openPlatform'
+import type { Platform } from '@server/platform'
+import { releaseService } from '@server/releases/service'
+import { pictureService } from '@server/shows/pictures'
+import { showService } from '@server/shows/service'
+import { uploadService } from '@server/uploads/service'
+import { type DemoEpisode, type DemoShow, demoAccount, demoShows } from './scenario'
+
+/** Fills an empty house with the demo, by the same services that people's clicks reach, with a clock that is moved along. */
+export async function fillDemo(platform: Platform, clock: MovableClock, today: Date, folder: string): Promise<void> {
+  await accountService(platform).createFirst(demoAccount)
+  for (const show of demoShows) await fillShow(platform, clock, today, folder, show)
+}
+
+async function fillShow(platform: Platform, clock: MovableClock, today: Date, folder: string, show: DemoShow): Promise<void> {
+  const releaseAt = ({ dayOffset }: DemoEpisode): DateTime => {
+    const [hour, minute] = show.usualTime.split(':').map(Number)
+    return DateTime.fromJSDate(today, { zone: show.facts.zone }).plus({ days: dayOffset }).set({ hour, minute, second: 0, millisecond: 0 })
+  }
+  clock.moveTo(releaseAt(show.episodes[0]!).minus({ days: 3 }).toJSDate())
+  const artwork = await pictureService(platform).addArtwork(await readFile(join(folder, 'artwork', show.artwork)))
+  const { id: showId } = await showService(platform).create({ ...show.facts, artworkId: artwork.id })
+  for (const episode of show.episodes) await fillEpisode(platform, clock, today, folder, showId, show.facts.zone, episode, releaseAt(episode))
+}
+
+async function fillEpisode(platform: Platform, clock: MovableClock, today: Date, folder: string, showId: string, zone: string, wanted: DemoEpisode, releaseAt: DateTime): Promise<void> {
+  const episodes = episodeService(platform)
+  const releases = releaseService(platform)
+  clock.moveTo(new Date(Math.min(+releaseAt.minus({ hours: 20 }), +today - 60_000)))
+  const { id } = await episodes.create(showId, {})
+  if (wanted.sound) await bring(platform, id, join(folder, 'sounds', wanted.sound))
+  const { version } = await episodes.get(id)
+  const { title, number, notes } = wanted
+  const written = await episodes.change(id, { version, text: { title, number, notes } })
+  if (wanted.standing === 'draft') return
+  if (wanted.standing === 'released') {
+    clock.moveTo(releaseAt.toJSDate())
+    await releases.release(id, { version: written.version, when: { kind: 'now' } })
+    return
+  }
+  await releases.release(id, { version: written.version, when: { kind: 'at', local: releaseAt.toFormat("yyyy-MM-dd'T'HH:mm"), zone } })
+}
+
+/** Brings a sound the way an upload does, from the moment on when its last byte has arrived. */
+async function bring(platform: Platform, episodeId: string, path: string): Promise<void> {
+  const uploads = uploadService(platform)
+  const id = randomBytes(16).toString('hex')
+  const { size } = await stat(path)
+  await uploads.announce({ id, episodeId, fileName: path.split('/').at(-1)!, bytes: size })
+  await copyFile(path, join(platform.media.inbox, id))
+  await uploads.received(id)
+  await uploads.read(id)
+}
+
+if (process.env.FILL_DEMO === 'yes') {
+  const clock = new MovableClock(new Date())
+  const platform = await openPlatform(readConfiguration(process.env), clock, console.error)
+  if (await accountService(platform).isFirstVisit()) {
+    console.log('Filling in the demo …')
+    await fillDemo(platform, clock, new Date(), resolve('demo'))
+  }
+  await platform.database.close()
+}

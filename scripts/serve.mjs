@@ -1,0 +1,62 @@
+import { rm } from 'node:fs/promises'
+import { join } from 'node:path'
+import { startDatabase } from './setup/database.mjs'
+import { needBuild } from './setup/build.mjs'
+import { needPrograms } from './setup/debian.mjs'
+import { needRoom } from './setup/disk.mjs'
+import { Halt } from './setup/halt.mjs'
+import { claim, Parts } from './setup/house.mjs'
+import { needPackages } from './setup/packages.mjs'
+import { runFolder } from './setup/place.mjs'
+import { needPort } from './setup/ports.mjs'
+import { runProgram, startProgram } from './setup/programs.mjs'
+
+const portFrom = (variable, usual) => {
+  const port = Number(process.env[variable] || usual)
+  if (Number.isInteger(port) && port > 0 && port < 65536) return port
+  throw new Halt(`${variable}=${process.env[variable]} is no port; take a number from 1 to 65535.`)
+}
+
+/** Sets up, starts and keeps running: the database (where DATABASE_URL names none), the server, and for the demo its data and the listener. */
+export async function serve({ name, demo = false, fresh = false }) {
+  const command = `npm run ${name}`
+  const folder = join(runFolder, name)
+  const port = portFrom('PORT', 4310)
+  const listenerPort = portFrom('LISTENER_PORT', 4311)
+  const address = `http://127.0.0.1:${port}`
+  await needRoom(folder)
+  needPrograms([...(process.env.DATABASE_URL ? [] : ['mariadbd', 'mariadb-install-db']), 'ffmpeg', 'ffprobe'])
+  needPackages()
+  await needBuild()
+  const release = claim(folder, address)
+  const parts = new Parts()
+  parts.stopOnSignals(release)
+  try {
+    await needPort(port, 'PORT', command)
+    if (demo) await needPort(listenerPort, 'LISTENER_PORT', command)
+    if (fresh) for (const part of ['mariadb', 'media']) await rm(join(folder, part), { recursive: true, force: true })
+    const environment = { PORT: String(port), MEDIA_DIR: join(folder, 'media'), DATABASE_URL: process.env.DATABASE_URL }
+    environment.DATABASE_URL ||= parts.add(await startDatabase(folder, { log: console.log })).url
+    if (demo) {
+      environment.LISTENER_URL = `http://127.0.0.1:${listenerPort}`
+      await runProgram('dist/server/demo.js', { ...environment, FILL_DEMO: 'yes' })
+      await parts.add(startProgram('dist/server/listener.js', { LISTENER_PORT: String(listenerPort) })).listening
+    }
+    await parts.add(startProgram('dist/server/main.js', environment)).listening
+    console.log(greeting({ address, demo, listenerPort }))
+    await parts.keepRunning()
+  } finally {
+    await parts.stop()
+    release()
+  }
+}
+
+const greeting = ({ address, demo, listenerPort }) => [
+  '',
+  `  Lake Letter is open at ${address}`,
+  ...(demo
+    ? ['  Sign in with         demo@lakeletter.example / lake-letter-demo', `  The stand-in listener http://127.0.0.1:${listenerPort}`]
+    : ['  The first visit makes the first account.']),
+  '  Ctrl-C ends it.',
+  '',
+].join('\n')

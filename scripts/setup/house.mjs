@@ -1,0 +1,43 @@
+import { readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { readOrNull } from './files.mjs'
+import { Halt } from './halt.mjs'
+
+/** Claims a data folder for this process; throws a Halt where a living one holds it. A dead one's claim does not count. */
+export function claim(folder, address) {
+  const path = join(folder, 'running.json')
+  const held = JSON.parse(readOrNull(path) ?? 'null')
+  if (held && held.pid !== process.pid && (readOrNull(`/proc/${held.pid}/cmdline`) ?? '').includes(held.script)) {
+    throw new Halt(`Lake Letter runs from this folder already, at ${held.address}; use that one, or end it with Ctrl-C in its terminal.`)
+  }
+  writeFileSync(path, JSON.stringify({ pid: process.pid, script: process.argv[1], address }))
+  return () => {
+    if (JSON.parse(readFileSync(path, 'utf8')).pid === process.pid) rmSync(path, { force: true })
+  }
+}
+
+/** Keeps the parts that a script started, and stops them, the last started first. */
+export class Parts {
+  #parts = []
+
+  add(part) {
+    this.#parts.push(part)
+    return part
+  }
+
+  async stop() {
+    for (const part of this.#parts.splice(0).toReversed()) await part.stop()
+  }
+
+  /** Stops everything and ends this process on Ctrl-C, SIGTERM or a closed terminal, from now on. */
+  stopOnSignals(also = () => {}) {
+    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.once(signal, () => void this.stop().then(also).then(() => process.exit(0)))
+  }
+
+  /** Waits until a part ends by itself, which none should; throws a Halt then. */
+  async keepRunning() {
+    await Promise.race(this.#parts.map(part => new Promise(resolve => part.process.once('close', resolve))))
+    if (this.#parts.length === 0) return new Promise(() => {})
+    throw new Halt('A part of Lake Letter ended by itself, so all of it was stopped; start it again.')
+  }
+}

@@ -1,0 +1,38 @@
+import { spawn } from 'node:child_process'
+import { Halt } from './halt.mjs'
+import { root } from './place.mjs'
+
+/**
+ * Starts a Node.js program of ours and waits until it says over IPC that it listens. It does not get the terminal's
+ * Ctrl-C, we end it; and it ends by itself when we are gone, because the IPC channel closes.
+ */
+export function startProgram(entry, environment) {
+  const child = spawn(process.execPath, [entry], {
+    cwd: root,
+    env: { ...process.env, NODE_ENV: 'production', ...environment },
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    detached: true,
+  })
+  const ended = new Promise(resolve => child.once('close', resolve))
+  const listening = new Promise((resolve, reject) => {
+    child.once('message', ({ listening: address }) => resolve(address))
+    child.once('close', () => reject(new Halt(`${entry} ended before it listened; its own message stands above.`)))
+  })
+  return {
+    process: child,
+    listening,
+    ended,
+    async stop(signal = 'SIGTERM') {
+      child.kill(signal)
+      await ended
+    },
+  }
+}
+
+/** Runs a Node.js program of ours to its end. */
+export function runProgram(entry, environment) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(process.execPath, [entry], { cwd: root, env: { ...process.env, ...environment }, stdio: ['ignore', 'inherit', 'inherit'] })
+    child.once('close', code => code === 0 ? resolve() : reject(new Halt(`${entry} failed; its own message stands above.`)))
+  })
+}

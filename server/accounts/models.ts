@@ -1,0 +1,44 @@
+import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize'
+
+export class Account extends Model<InferAttributes<Account>, InferCreationAttributes<Account>> {
+  declare id: string
+  declare email: string
+  declare passwordHash: string
+  declare createdAt: Date
+}
+
+export class Session extends Model<InferAttributes<Session>, InferCreationAttributes<Session>> {
+  /** SHA-256 of the token in the cookie; the token itself is kept nowhere. */
+  declare tokenHash: string
+  declare accountId: string
+  declare createdAt: Date
+  declare expiresAt: Date
+}
+
+export class SignInAttempt extends Model<InferAttributes<SignInAttempt>, InferCreationAttributes<SignInAttempt>> {
+  declare id: CreationOptional<number>
+  declare address: string
+  declare email: string
+  declare at: Date
+}
+
+export function initAccounts(sequelize: Sequelize): void {
+  Account.init({
+    id: { type: DataTypes.UUID, primaryKey: true },
+    email: DataTypes.STRING,
+    passwordHash: DataTypes.STRING,
+    createdAt: DataTypes.DATE(3),
+  }, { sequelize, tableName: 'accounts' })
+  Session.init({
+    tokenHash: { type: DataTypes.CHAR(64), primaryKey: true },
+    accountId: DataTypes.UUID,
+    createdAt: DataTypes.DATE(3),
+    expiresAt: DataTypes.DATE(3),
+  }, { sequelize, tableName: 'sessions' })
+  SignInAttempt.init({
+    id: { type: DataTypes.BIGINT.UNSIGNED, primaryKey: true, autoIncrement: true },
+    address: DataTypes.STRING,
+    email: DataTypes.STRING,
+    at: DataTypes.DATE(3),
+  }, { sequelize, tableName: 'sign_in_attempts' })
+}

@@ -1,0 +1,81 @@
+import fastifyCompress from '@fastify/compress'
+import fastifyCookie from '@fastify/cookie'
+import fastifyHelmet from '@fastify/helmet'
+import fastifySwagger from '@fastify/swagger'
+import Fastify, { type FastifyInstance } from 'fastify'
+import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod'
+import { accountRoutes } from './accounts/routes'
+import { refuseForeignOrigins, requireSignIn } from './accounts/signedIn'
+import { episodeRoutes } from './episodes/routes'
+import { feedRoutes } from './feeds/routes'
+import { fileRoutes } from './files/routes'
+import { healthRoutes } from './health/routes'
+import { mediaRoutes } from './media/routes'
+import type { Platform } from './platform'
+import { installProblems } from './problems'
+import { releaseRoutes } from './releases/routes'
+import { showRoutes } from './shows/routes'
+import { siteRoutes } from './site/routes'
+import { studioRoutes } from './studio/routes'
+import { uploadRoutes } from './uploads/routes'
+
+/** Puts the capabilities together. */
+export async function createApp(platform: Platform): Promise<FastifyInstance> {
+  const { configuration } = platform
+  const app = Fastify({ logger: { level: configuration.logLevel }, trustProxy: configuration.trustProxy, forceCloseConnections: true })
+  installProblems(app)
+
+  await app.register(healthRoutes(platform))
+  await app.register(feedRoutes(platform))
+  await app.register(mediaRoutes(platform))
+
+  await app.register(async pages => {
+    await pages.register(fastifyHelmet, pageHeaders(platform))
+    await pages.register(siteRoutes(platform))
+    await pages.register(studioRoutes(platform))
+  })
+
+  await app.register(async api => {
+    api.setValidatorCompiler(validatorCompiler).setSerializerCompiler(serializerCompiler)
+    await api.register(fastifySwagger, {
+      openapi: { info: { title: 'Lake Letter', version: '1' }, servers: [{ url: configuration.publicUrl }] },
+      transform: jsonSchemaTransform,
+    })
+    await api.register(fastifyCookie)
+    refuseForeignOrigins(api, configuration.publicUrl)
+    api.addHook('onRequest', async (_request, reply) => { reply.header('cache-control', 'no-store') })
+    await api.register(uploadRoutes(platform))
+    await api.register(async answers => {
+      await answers.register(fastifyCompress, { encodings: ['br', 'gzip'] })
+      await answers.register(accountRoutes(platform))
+      answers.get('/openapi.json', { schema: { hide: true } }, () => api.swagger())
+      await answers.register(async signedIn => {
+        requireSignIn(signedIn, platform)
+        await signedIn.register(showRoutes(platform))
+        await signedIn.register(episodeRoutes(platform))
+        await signedIn.register(releaseRoutes(platform))
+        await signedIn.register(fileRoutes(platform))
+      })
+    })
+  }, { prefix: '/api/v1' })
+
+  return app
+}
+
+/** What pages may load: their own files only, and the listener's page nothing of ours but sound and pictures. */
+function pageHeaders({ configuration: { publicUrl } }: Platform) {
+  return {
+    contentSecurityPolicy: {
+      directives: {
+        defaultSrc: ["'self'"],
+        // The interface library writes its theme into style elements.
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        mediaSrc: ["'self'", 'blob:'],
+        frameAncestors: ["'none'"],
+        upgradeInsecureRequests: publicUrl.startsWith('https:') ? [] : null,
+      },
+    },
+    strictTransportSecurity: publicUrl.startsWith('https:'),
+  }
+}

@@ -1,0 +1,50 @@
+import { z } from 'zod'
+
+const schema = z.object({
+  PORT: z.coerce.number().int().min(0).max(65_535).default(4310),
+  HOST: z.string().default('127.0.0.1'),
+  PUBLIC_URL: z.url().optional(),
+  DATABASE_URL: z.url(),
+  MEDIA_DIR: z.string().default('.run/media'),
+  WEB_DIR: z.string().default('dist/web'),
+  MAX_UPLOAD_BYTES: z.coerce.number().int().positive().default(2_000_000_000),
+  LISTENER_URL: z.url().optional(),
+  LOG_LEVEL: z.enum(['trace', 'debug', 'info', 'warn', 'error', 'silent']).default('warn'),
+  TRUST_PROXY: z.enum(['true', 'false']).default('false'),
+})
+
+export interface Configuration {
+  port: number
+  host: string
+  /** Without a trailing slash. */
+  publicUrl: string
+  databaseUrl: string
+  mediaDir: string
+  webDir: string
+  maxUploadBytes: number
+  listenerUrl: string | null
+  logLevel: string
+  trustProxy: boolean
+}
+
+/** Reads the configuration from environment variables, once. Throws one Error that names every bad variable. */
+export function readConfiguration(environment: NodeJS.ProcessEnv): Configuration {
+  const read = schema.safeParse(environment)
+  if (!read.success) {
+    const faults = read.error.issues.map(issue => `${issue.path.join('.')}=${String(environment[String(issue.path[0])] ?? '')}: ${issue.message}`)
+    throw new Error(`The configuration cannot be used. ${faults.join('; ')}`)
+  }
+  const { data } = read
+  return {
+    port: data.PORT,
+    host: data.HOST,
+    publicUrl: (data.PUBLIC_URL ?? `http://${data.HOST}:${data.PORT}`).replace(/\/+$/, ''),
+    databaseUrl: data.DATABASE_URL,
+    mediaDir: data.MEDIA_DIR,
+    webDir: data.WEB_DIR,
+    maxUploadBytes: data.MAX_UPLOAD_BYTES,
+    listenerUrl: data.LISTENER_URL ?? null,
+    logLevel: data.LOG_LEVEL,
+    trustProxy: data.TRUST_PROXY === 'true',
+  }
+}

@@ -1,0 +1,26 @@
+import { QueryTypes, type Sequelize } from 'sequelize'
+import { SequelizeStorage, Umzug } from 'umzug'
+import { firstForm } from './migrations/0001-first-form'
+
+const migrations = [{ name: '0001-first-form', statements: firstForm }]
+
+/** Brings the schema up to date. A lock in the database lets one process do it while others wait. */
+export async function migrate(database: Sequelize): Promise<void> {
+  const umzug = new Umzug({
+    migrations: migrations.map(({ name, statements }) => ({
+      name,
+      up: async () => { for (const statement of statements) await database.query(statement) },
+    })),
+    storage: new SequelizeStorage({ sequelize: database, tableName: 'migrations' }),
+    logger: undefined,
+  })
+  await database.transaction(async transaction => {
+    const lock = { type: QueryTypes.SELECT as const, transaction }
+    await database.query("SELECT GET_LOCK('lake-letter-migrations', 60)", lock)
+    try {
+      await umzug.up()
+    } finally {
+      await database.query("SELECT RELEASE_LOCK('lake-letter-migrations')", lock)
+    }
+  })
+}

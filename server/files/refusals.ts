@@ -1,0 +1,23 @@
+/** Why an uploaded file does not become an audio file, in words for the person who chose it. */
+export class Refusal extends Error {
+  constructor(readonly title: string, readonly detail: string, readonly todo: string) {
+    super(title)
+  }
+}
+
+const exportAgain = 'Export it as MP3 (128 kbit/s) or M4A and upload that.'
+
+/** The refusal for what a file turned out to be. */
+export function refusalFor(found: string, codec = 'unknown'): Refusal {
+  switch (found) {
+    case 'empty': return new Refusal('The file is empty', 'It holds 0 bytes.', 'Look whether the export has finished, then upload it again.')
+    case 'text': return new Refusal('This is a text file, not sound', 'Its content is text, whatever its name ends in.', 'Choose the audio file.')
+    case 'film': return new Refusal('This is a film', 'It holds moving pictures; an episode takes sound here.', exportAgain)
+    case 'no sound': return new Refusal('There is no sound in this file', 'It is built like an audio file, and nothing in it could be decoded; it may be cut short.', 'Export it again and upload that.')
+    case 'other codec': return new Refusal('Most apps cannot play this file', `Its sound is coded as ${codec}; an M4A for listening apps holds AAC.`, exportAgain)
+    case 'wav':
+    case 'flac':
+    case 'ogg': return new Refusal(`${found === 'ogg' ? 'Ogg' : found.toUpperCase()} cannot go out as it is`, 'Listening apps expect MP3 or M4A.', exportAgain)
+    default: return new Refusal('This is not a sound file we know', 'Its content is neither MP3 nor M4A, whatever its name ends in.', exportAgain)
+  }
+}

@@ -1,0 +1,33 @@
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
+import { z } from 'zod'
+import { AppError } from '../errors'
+import { deliver } from '../media/deliver'
+import type { Platform } from '../platform'
+import { AudioFile } from './models'
+
+const byId = z.object({ id: z.uuid() })
+const mayKeep = 'private, max-age=31536000, immutable'
+
+/** Files for the studio: the sound to listen to before a release, and its waveform. */
+export const fileRoutes = ({ media }: Platform): FastifyPluginAsyncZod => async app => {
+  async function find(id: string): Promise<AudioFile> {
+    const file = await AudioFile.findByPk(id)
+    if (!file) throw new AppError('not-found', 'There is no such file.')
+    return file
+  }
+
+  app.route({
+    method: ['GET', 'HEAD'],
+    url: '/files/:id/sound',
+    schema: { params: byId },
+    async handler(request, reply) {
+      const file = await find(request.params.id)
+      return deliver(request, reply, media, { ...file.get(), lastModified: file.createdAt, cacheControl: mayKeep })
+    },
+  })
+
+  app.get('/files/:id/waveform', { schema: { params: byId } }, async (request, reply) => {
+    const file = await find(request.params.id)
+    return reply.header('cache-control', mayKeep).type('application/octet-stream').send(file.waveform)
+  })
+}

@@ -1,0 +1,28 @@
+import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize'
+
+export class Job extends Model<InferAttributes<Job>, InferCreationAttributes<Job>> {
+  declare id: string
+  declare kind: string
+  declare payload: Record<string, string>
+  declare state: CreationOptional<'open' | 'done' | 'failed'>
+  declare attempts: CreationOptional<number>
+  declare runAfter: Date
+  /** A process that took the job holds it until then; a job whose holder died is free after that. */
+  declare heldUntil: CreationOptional<Date | null>
+  declare error: CreationOptional<string | null>
+  declare createdAt: Date
+}
+
+export function initJobs(sequelize: Sequelize): void {
+  Job.init({
+    id: { type: DataTypes.UUID, primaryKey: true },
+    kind: DataTypes.STRING,
+    payload: DataTypes.JSON,
+    state: DataTypes.STRING,
+    attempts: DataTypes.INTEGER.UNSIGNED,
+    runAfter: DataTypes.DATE(3),
+    heldUntil: DataTypes.DATE(3),
+    error: DataTypes.TEXT,
+    createdAt: DataTypes.DATE(3),
+  }, { sequelize, tableName: 'jobs' })
+}

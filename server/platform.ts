@@ -1,0 +1,16 @@
+import type { Sequelize } from 'sequelize'
+import type { Clock } from './clock'
+import type { Configuration } from './configuration'
+import type { Jobs } from './jobs/jobs'
+import type { MediaStore } from './media/store'
+
+/** What every capability may lean on; each is given it and takes what it needs. */
+export interface Platform {
+  configuration: Configuration
+  clock: Clock
+  database: Sequelize
+  media: MediaStore
+  jobs: Jobs
+  /** Addresses of what the public pages load in the browser. */
+  siteAssets: { script: string; styles: readonly string[] }
+}

@@ -1,0 +1,60 @@
+import type { FastifyError, FastifyInstance, FastifyReply, FastifyRequest } from 'fastify'
+import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod'
+import { BaseError, ConnectionError, DatabaseError } from 'sequelize'
+import type { Problem } from '@contract/problem'
+import { AppError, shown } from './errors'
+
+/** Turns whatever was thrown into a problem answer; nothing of a stack, a path or SQL leaves the server. */
+export function installProblems(app: FastifyInstance): void {
+  app.setErrorHandler((error: FastifyError, request, reply) => send(reply, asAppError(error, request)))
+  app.setNotFoundHandler((request, reply) => send(reply, new AppError('not-found', `Nothing is at ${shown(request.url)}.`)))
+}
+
+/** The body of a problem answer. */
+export function problemOf(error: AppError): Problem {
+  return {
+    type: `urn:lake-letter:${error.code}`,
+    code: error.code,
+    title: error.title,
+    status: error.status,
+    detail: error.message,
+    todo: error.todo,
+    ...(error.faults && { faults: error.faults }),
+    ...error.extra,
+  }
+}
+
+function send(reply: FastifyReply, error: AppError): FastifyReply {
+  if (error.status === 503) reply.header('retry-after', '2')
+  return reply.code(error.status).type('application/problem+json').send(JSON.stringify(problemOf(error)))
+}
+
+function asAppError(error: FastifyError, request: FastifyRequest): AppError {
+  if (error instanceof AppError) return error
+  if (hasZodFastifySchemaValidationErrors(error)) {
+    const faults = error.validation.map(({ instancePath, message }) => {
+      const field = instancePath.slice(1).replaceAll('/', '.')
+      return { field: field || '(whole)', value: shown(valueAt(request, error.validationContext, instancePath)), rule: message ?? '' }
+    })
+    return new AppError('bad-input', faults.map(fault => `${fault.field}: ${fault.rule}`).join(' '), faults)
+  }
+  if (isDatabaseDown(error)) return new AppError('unavailable', 'The database does not answer at the moment.')
+  if (error.statusCode === 413) return new AppError('too-large', 'The request is larger than this address takes.')
+  if (error.statusCode === 415) return new AppError('unsupported', `This address does not take ${shown(request.headers['content-type'])}.`)
+  if (error.statusCode && error.statusCode < 500) return new AppError('bad-input', error.message)
+  request.log.error(error)
+  return new AppError('internal', 'The server met an error it has no word for. It is in the server log.')
+}
+
+/** Whether an error says that the database is away, rather than that it refused something. */
+export function isDatabaseDown(error: unknown): boolean {
+  if (error instanceof ConnectionError) return true
+  if (!(error instanceof BaseError) && !(error instanceof DatabaseError)) return false
+  const { code } = ((error as DatabaseError).original ?? {}) as { code?: string }
+  return /^(ER_SOCKET|ER_CONNECTION|ER_CMD_CONNECTION_CLOSED|ER_SERVER_SHUTDOWN|ER_GET_CONNECTION|ER_QUERY_INTERRUPTED|ECONN|EPIPE)/.test(code ?? '')
+}
+
+function valueAt(request: FastifyRequest, context: string | undefined, path: string): unknown {
+  const whole = context === 'querystring' ? request.query : context === 'params' ? request.params : request.body
+  return path.split('/').slice(1).reduce<unknown>((value, key) => (value as Record<string, unknown> | undefined)?.[key], whole)
+}

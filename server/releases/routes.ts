@@ -1,0 +1,26 @@
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
+import { z } from 'zod'
+import { episode, release, versioned } from '@contract/episodes'
+import type { Platform } from '../platform'
+import { releaseService } from './service'
+
+const byId = z.object({ id: z.uuid() })
+
+export const releaseRoutes = (platform: Platform): FastifyPluginAsyncZod => async app => {
+  const releases = releaseService(platform)
+  const answer = { 200: episode }
+
+  app.post('/episodes/:id/release', { schema: { params: byId, body: release, response: answer } }, request =>
+    releases.release(request.params.id, request.body))
+
+  const steps = {
+    unschedule: releases.unschedule,
+    'send-changes': releases.sendChanges,
+    retire: releases.retire,
+    restore: releases.restore,
+  }
+  for (const [step, act] of Object.entries(steps)) {
+    app.post(`/episodes/:id/${step}`, { schema: { params: byId, body: versioned, response: answer } }, request =>
+      act(request.params.id, request.body.version))
+  }
+}

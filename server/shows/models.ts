@@ -1,0 +1,64 @@
+import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize'
+
+export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<Show>> {
+  declare id: string
+  declare slug: string
+  declare name: string
+  declare description: string
+  declare language: string
+  declare author: string
+  declare ownerEmail: string
+  declare category: string
+  declare subcategory: string | null
+  declare explicit: boolean
+  declare type: 'episodic' | 'serial'
+  declare zone: string
+  declare artworkId: string
+  declare podcastGuid: string
+  /** Grows whenever anything that the feed or the public pages tell has changed. */
+  declare feedRevision: CreationOptional<number>
+  declare feedChangedAt: Date
+  declare version: CreationOptional<number>
+  declare createdAt: Date
+}
+
+export class Picture extends Model<InferAttributes<Picture>, InferCreationAttributes<Picture>> {
+  /** SHA-256 of its bytes. */
+  declare id: string
+  declare type: string
+  declare widthPx: number
+  declare heightPx: number
+  declare bytes: number
+  declare createdAt: Date
+}
+
+export function initShows(sequelize: Sequelize): void {
+  Show.init({
+    id: { type: DataTypes.UUID, primaryKey: true },
+    slug: DataTypes.STRING,
+    name: DataTypes.STRING,
+    description: DataTypes.TEXT,
+    language: DataTypes.STRING,
+    author: DataTypes.STRING,
+    ownerEmail: DataTypes.STRING,
+    category: DataTypes.STRING,
+    subcategory: DataTypes.STRING,
+    explicit: DataTypes.BOOLEAN,
+    type: DataTypes.STRING,
+    zone: DataTypes.STRING,
+    artworkId: DataTypes.CHAR(64),
+    podcastGuid: DataTypes.UUID,
+    feedRevision: DataTypes.BIGINT.UNSIGNED,
+    feedChangedAt: DataTypes.DATE(3),
+    version: DataTypes.INTEGER.UNSIGNED,
+    createdAt: DataTypes.DATE(3),
+  }, { sequelize, tableName: 'shows' })
+  Picture.init({
+    id: { type: DataTypes.CHAR(64), primaryKey: true },
+    type: DataTypes.STRING,
+    widthPx: DataTypes.INTEGER.UNSIGNED,
+    heightPx: DataTypes.INTEGER.UNSIGNED,
+    bytes: DataTypes.BIGINT.UNSIGNED,
+    createdAt: DataTypes.DATE(3),
+  }, { sequelize, tableName: 'pictures' })
+}

@@ -1,0 +1,25 @@
+import fastifyCompress from '@fastify/compress'
+import type { FastifyPluginAsync, FastifyReply } from 'fastify'
+import { renderEpisodePage, renderMissingPage, renderShowPage } from '@site/pages'
+import type { Platform } from '../platform'
+import { siteService } from './service'
+
+/** The public pages of shows and episodes. */
+export const siteRoutes = (platform: Platform): FastifyPluginAsync => async app => {
+  const site = siteService(platform)
+  await app.register(fastifyCompress, { encodings: ['br', 'gzip'] })
+
+  const page = (reply: FastifyReply, status: number, html: string): FastifyReply =>
+    reply.code(status).type('text/html; charset=utf-8').header('cache-control', 'public, no-cache').send(html)
+  const missing = async (reply: FastifyReply): Promise<FastifyReply> => page(reply, 404, await renderMissingPage(platform.siteAssets))
+
+  app.get<{ Params: { show: string } }>('/:show', async (request, reply) => {
+    const show = await site.show(request.params.show)
+    return show ? page(reply, 200, await renderShowPage(show, platform.siteAssets)) : missing(reply)
+  })
+
+  app.get<{ Params: { show: string; episode: string } }>('/:show/:episode', async (request, reply) => {
+    const episode = await site.episode(request.params.show, request.params.episode)
+    return episode ? page(reply, 200, await renderEpisodePage(episode, platform.siteAssets)) : missing(reply)
+  })
+}

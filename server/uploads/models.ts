@@ -1,0 +1,24 @@
+import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize'
+import type { Upload as UploadView } from '@contract/episodes'
+
+export class Upload extends Model<InferAttributes<Upload>, InferCreationAttributes<Upload>> {
+  declare id: string
+  declare episodeId: string
+  declare fileName: string
+  declare bytes: number
+  declare state: CreationOptional<UploadView['state']>
+  declare refusal: CreationOptional<UploadView['refusal']>
+  declare createdAt: Date
+}
+
+export function initUploads(sequelize: Sequelize): void {
+  Upload.init({
+    id: { type: DataTypes.CHAR(32), primaryKey: true },
+    episodeId: DataTypes.UUID,
+    fileName: DataTypes.STRING,
+    bytes: DataTypes.BIGINT.UNSIGNED,
+    state: DataTypes.STRING,
+    refusal: DataTypes.JSON,
+    createdAt: DataTypes.DATE(3),
+  }, { sequelize, tableName: 'uploads' })
+}

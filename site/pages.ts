@@ -1,0 +1,85 @@
+import { renderToString } from '@vue/server-renderer'
+import { type Component, createSSRApp } from 'vue'
+import EpisodePageView from './EpisodePage.vue'
+import MissingPageView from './MissingPage.vue'
+import ShowPageView from './ShowPage.vue'
+
+/** Addresses of what a page loads in the browser. */
+export interface SiteAssets { script: string; styles: readonly string[] }
+
+export interface PublicShow {
+  name: string
+  description: string
+  author: string
+  language: string
+  zone: string
+  artworkAddress: string
+  pageAddress: string
+  feedAddress: string
+}
+
+export interface PublicEpisode {
+  title: string
+  number: number | null
+  /** Clean HTML. */
+  notesHtml: string
+  /** The beginning of the notes as plain text. */
+  summary: string
+  pageAddress: string
+  soundAddress: string
+  soundType: string
+  bytes: number
+  durationMs: number
+  /** ISO 8601, UTC. */
+  releasedAt: string
+}
+
+export interface ShowPage { show: PublicShow; episodes: readonly PublicEpisode[] }
+export interface EpisodePage { show: PublicShow; episode: PublicEpisode }
+
+interface Head { language: string; title: string; description: string; picture?: string; feed?: { title: string; address: string } }
+
+export function renderShowPage(page: ShowPage, assets: SiteAssets): Promise<string> {
+  const { name, description, language, artworkAddress, feedAddress } = page.show
+  return render(ShowPageView, page, assets, { language, title: name, description, picture: artworkAddress, feed: { title: name, address: feedAddress } })
+}
+
+export function renderEpisodePage(page: EpisodePage, assets: SiteAssets): Promise<string> {
+  const { show, episode } = page
+  return render(EpisodePageView, page, assets, {
+    language: show.language,
+    title: `${episode.title} · ${show.name}`,
+    description: episode.summary,
+    picture: show.artworkAddress,
+    feed: { title: show.name, address: show.feedAddress },
+  })
+}
+
+export function renderMissingPage(assets: SiteAssets): Promise<string> {
+  return render(MissingPageView, {}, assets, { language: 'en', title: 'Nothing here', description: 'There is no page at this address.' })
+}
+
+/** A whole HTML document; everything in the head goes through `escaped`, the body through Vue. */
+async function render(view: Component, props: object, assets: SiteAssets, head: Head): Promise<string> {
+  const body = await renderToString(createSSRApp(view, { ...props }))
+  return `<!doctype html>
+<html lang="${escaped(head.language)}">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<title>${escaped(head.title)}</title>
+<meta name="description" content="${escaped(head.description)}">
+<meta property="og:title" content="${escaped(head.title)}">
+<meta property="og:description" content="${escaped(head.description)}">
+${head.picture ? `<meta property="og:image" content="${escaped(head.picture)}">` : ''}
+${head.feed ? `<link rel="alternate" type="application/rss+xml" title="${escaped(head.feed.title)}" href="${escaped(head.feed.address)}">` : ''}
+<link rel="icon" href="/favicon.svg" type="image/svg+xml">
+${assets.styles.map(style => `<link rel="stylesheet" href="${style}">`).join('\n')}
+<script type="module" src="${assets.script}"></script>
+</head>
+<body>${body}</body>
+</html>`
+}
+
+const entities: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' }
+const escaped = (text: string): string => text.replace(/[&<>"]/g, letter => entities[letter]!)

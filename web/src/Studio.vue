@@ -1,0 +1,14 @@
+<script setup lang="ts">
+import { watch } from 'vue'
+import { useSession } from './stores/session'
+import { useUploads } from './stores/uploads'
+
+const sessions = useSession()
+const uploads = useUploads()
+
+watch(() => sessions.session?.account?.id, account => { if (account) void uploads.resumeAll() }, { immediate: true })
+</script>
+
+<template>
+  <RouterView />
+</template>

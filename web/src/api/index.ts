@@ -1,0 +1,35 @@
+import type { Episode, EpisodeChange, EpisodeSummary, Release } from '@contract/episodes'
+import type { Credentials, Session } from '@contract/session'
+import type { NewShow, Picture, Show, ShowChange } from '@contract/shows'
+import type { Crop } from '@core/show/artwork'
+import { call } from './client'
+
+export type Step = 'unschedule' | 'send-changes' | 'retire' | 'restore'
+
+/** The API, a function for each thing it does. */
+export const api = {
+  session: () => call<Session>('GET', '/session'),
+  signIn: (credentials: Credentials) => call<void>('POST', '/session', credentials),
+  signOut: () => call<void>('DELETE', '/session'),
+  createFirstAccount: (credentials: Credentials) => call<void>('POST', '/accounts', credentials),
+
+  shows: () => call<Show[]>('GET', '/shows'),
+  createShow: (show: NewShow) => call<Show>('POST', '/shows', show),
+  changeShow: (id: string, change: ShowChange) => call<Show>('PATCH', `/shows/${id}`, change),
+  addArtwork: (picture: Blob, crop?: Crop) =>
+    call<Picture>('POST', `/artwork${crop ? `?left=${crop.left}&top=${crop.top}&sidePx=${crop.sidePx}` : ''}`, picture, { 'content-type': 'application/octet-stream' }),
+
+  episodes: (showId: string) => call<EpisodeSummary[]>('GET', `/shows/${showId}/episodes`),
+  createEpisode: (showId: string) => call<Episode>('POST', `/shows/${showId}/episodes`, {}),
+  episode: (id: string) => call<Episode>('GET', `/episodes/${id}`),
+  changeEpisode: (id: string, change: EpisodeChange) => call<Episode>('PATCH', `/episodes/${id}`, change),
+  removeEpisode: (id: string) => call<void>('DELETE', `/episodes/${id}`),
+  restoreEpisode: (id: string) => call<Episode>('POST', `/episodes/${id}/restoration`, {}),
+  release: (id: string, release: Release) => call<Episode>('POST', `/episodes/${id}/release`, release),
+  step: (id: string, step: Step, version: number) => call<Episode>('POST', `/episodes/${id}/${step}`, { version }),
+
+  async waveform(address: string): Promise<Int8Array> {
+    const response = await fetch(address)
+    return response.ok ? new Int8Array(await response.arrayBuffer()) : new Int8Array()
+  },
+}

@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Select from 'primevue/select'
+import { computed, onMounted, onScopeDispose, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import EpisodeRail from './EpisodeRail.vue'
+import ThemeSwitch from './ThemeSwitch.vue'
+import WindowDrop from './WindowDrop.vue'
+import { api } from '../api'
+import { useSession } from '../stores/session'
+import { useShows } from '../stores/shows'
+import { useUploads } from '../stores/uploads'
+
+const props = defineProps<{ show: string }>()
+const router = useRouter()
+const route = useRoute()
+const shows = useShows()
+const sessions = useSession()
+const uploads = useUploads()
+const missing = ref(false)
+const show = computed(() => shows.bySlug(props.show))
+
+async function load(): Promise<void> {
+  if (!shows.shows) await shows.load()
+  missing.value = !show.value
+  if (show.value) await shows.loadEpisodes(show.value.id)
+}
+
+async function begin(file?: File): Promise<void> {
+  const episode = await api.createEpisode(show.value!.id)
+  if (file) void uploads.begin(episode.id, file)
+  await router.push({ name: 'desk', params: { show: props.show, id: episode.id } })
+  await load()
+}
+
+async function leave(): Promise<void> {
+  await sessions.leave()
+  await router.push({ name: 'sign-in' })
+}
+
+onMounted(load)
+watch(() => props.show, load)
+// The list follows what happens elsewhere: another window, the release clock.
+const timer = setInterval(() => void (show.value && document.visibilityState === 'visible' && shows.loadEpisodes(show.value.id).catch(() => undefined)), 3000)
+onScopeDispose(() => clearInterval(timer))
+</script>
+
+<template>
+  <div class="frame" :class="{ 'at-desk': route.name !== 'show' }">
+    <a class="skip" href="#work">To the work</a>
+    <aside v-if="show" class="rail">
+      <header>
+        <Select
+          v-if="(shows.shows?.length ?? 0) > 1" class="switch" aria-label="Show" :model-value="show.slug" :options="shows.shows!" option-label="name" option-value="slug"
+          @update:model-value="slug => router.push({ name: 'show', params: { show: slug } })"
+        />
+        <RouterLink v-else class="show-name" :to="{ name: 'show', params: { show: show.slug } }">{{ show.name }}</RouterLink>
+        <div class="actions">
+          <Button label="New episode" size="small" @click="begin()" />
+          <RouterLink class="small" :to="{ name: 'show', params: { show: show.slug } }">The show</RouterLink>
+          <RouterLink class="small" :to="{ name: 'new-show' }">Another show</RouterLink>
+        </div>
+      </header>
+      <EpisodeRail v-if="shows.episodes" :show="show" :episodes="shows.episodes" />
+      <footer class="small">
+        <ThemeSwitch />
+        <button type="button" class="link-button" :title="sessions.session?.account?.email" @click="leave">Sign out</button>
+      </footer>
+    </aside>
+    <main v-if="show" id="work" tabindex="-1">
+      <RouterLink v-if="route.name !== 'show'" class="back" :to="{ name: 'show', params: { show: show.slug } }">All episodes</RouterLink>
+      <RouterView :key="String(route.params.id ?? route.name) + show.id" :show="show.slug" />
+    </main>
+    <main v-else-if="missing" class="lost">
+      <h1>There is no show at this address</h1>
+      <p><RouterLink :to="{ name: 'home' }">To your shows</RouterLink></p>
+    </main>
+    <WindowDrop v-if="show && route.name !== 'desk'" words="Drop it: a new episode begins with this file" @file="begin" />
+  </div>
+</template>
+
+<style scoped>
+.frame { display: grid; grid-template-columns: 19rem minmax(0, 1fr); height: 100vh; }
+.skip { position: absolute; left: -999px; }
+.skip:focus { left: var(--space-4); top: var(--space-2); z-index: 5; background: var(--sheet); padding: var(--space-2); }
+.rail { display: flex; flex-direction: column; min-height: 0; border-right: 1px solid var(--edge); }
+.rail header { display: grid; gap: var(--space-3); padding: var(--space-4); }
+.rail header .actions { gap: var(--space-3); }
+.switch { font-family: var(--serif); font-weight: 560; }
+.show-name { font: 560 var(--text-l) var(--serif); color: var(--ink); text-decoration: none; }
+.rail footer { display: flex; justify-content: space-between; padding: var(--space-3) var(--space-4); background: var(--deep); --accent: var(--on-deep-soft); }
+main { overflow-y: auto; outline: none; }
+.lost { grid-column: 1 / -1; padding: 20vh var(--space-6); }
+.back { display: none; }
+
+@media (max-width: 900px) {
+  .frame { grid-template-columns: minmax(0, 1fr); }
+  .frame.at-desk .rail { display: none; }
+  .frame:not(.at-desk) { height: auto; min-height: 100vh; grid-template-rows: auto 1fr; }
+  .frame:not(.at-desk) main { order: -1; overflow: visible; }
+  .frame:not(.at-desk) .rail { border-right: 0; border-top: 1px solid var(--edge); }
+  .back { display: inline-block; padding: var(--space-3) var(--space-5) 0; }
+}
+</style>

@@ -1,0 +1,17 @@
+<script setup lang="ts">
+/** An error as a person reads it: what, why, what to do. */
+defineProps<{ problem: { title: string; detail: string; todo: string } }>()
+</script>
+
+<template>
+  <div class="note needs-you" role="alert">
+    <h3>{{ problem.title }}</h3>
+    <p>{{ problem.detail }}</p>
+    <p>{{ problem.todo }}</p>
+    <div v-if="$slots.default" class="actions mend"><slot /></div>
+  </div>
+</template>
+
+<style scoped>
+.mend { margin-top: var(--space-2); }
+</style>

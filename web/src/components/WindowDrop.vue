@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { onMounted, onUnmounted, ref } from 'vue'
+
+/** Lets a file be dropped anywhere on the window. */
+defineProps<{ words: string }>()
+const emit = defineEmits<{ file: [file: File] }>()
+const over = ref(false)
+let depth = 0
+
+const carriesFile = (event: DragEvent): boolean => event.dataTransfer?.types.includes('Files') ?? false
+
+function enter(event: DragEvent): void {
+  if (!carriesFile(event)) return
+  depth++
+  over.value = true
+}
+function leave(): void {
+  depth = Math.max(0, depth - 1)
+  over.value = depth > 0
+}
+function allow(event: DragEvent): void {
+  if (carriesFile(event)) event.preventDefault()
+}
+function drop(event: DragEvent): void {
+  depth = 0
+  over.value = false
+  const file = event.dataTransfer?.files[0]
+  if (!file) return
+  event.preventDefault()
+  emit('file', file)
+}
+
+const listeners = { dragenter: enter, dragleave: leave, dragover: allow, drop } as const
+onMounted(() => { for (const [name, listener] of Object.entries(listeners)) window.addEventListener(name, listener as EventListener) })
+onUnmounted(() => { for (const [name, listener] of Object.entries(listeners)) window.removeEventListener(name, listener as EventListener) })
+</script>
+
+<template>
+  <div v-if="over" class="drop"><p>{{ words }}</p></div>
+</template>
+
+<style scoped>
+.drop {
+  position: fixed;
+  inset: var(--space-4);
+  z-index: 10;
+  display: grid;
+  place-items: center;
+  pointer-events: none;
+  border: 3px dashed var(--signal);
+  border-radius: var(--round);
+  background: color-mix(in srgb, var(--signal-wash) 90%, transparent);
+  font: 560 var(--text-xl) var(--serif);
+}
+</style>

@@ -1,0 +1,27 @@
+import { DateTime } from 'luxon'
+
+const locale = 'en-GB'
+type Moment = Date | string
+
+const inZone = (at: Moment, zone: string): DateTime =>
+  (typeof at === 'string' ? DateTime.fromISO(at, { zone }) : DateTime.fromJSDate(at, { zone })).setLocale(locale)
+
+/** `14:05` */
+export const timeOfDay = (at: Moment, zone: string): string => inZone(at, zone).toFormat('HH:mm')
+/** `3 Dec 2026` */
+export const shortDay = (at: Moment, zone: string): string => inZone(at, zone).toFormat('d LLL yyyy')
+/** `Thu 3 Dec, 06:00` */
+export const shortMoment = (at: Moment, zone: string): string => inZone(at, zone).toFormat('ccc d LLL, HH:mm')
+/** `Thursday 3 December 2026, 06:00` */
+export const longMoment = (at: Moment, zone: string): string => inZone(at, zone).toFormat('cccc d LLLL yyyy, HH:mm')
+
+/** How far off a moment is: `in 8 days`, `in 25 minutes`. */
+export function untilThen(at: Moment, now: Date): string {
+  return inZone(at, 'utc').toRelative({ base: DateTime.fromJSDate(now), locale }) ?? ''
+}
+
+/** The same moment on the clock of the person's own device, where that differs: `07:00 where you are`. */
+export function whereYouAre(at: Moment, zone: string): string | null {
+  const own = Intl.DateTimeFormat().resolvedOptions().timeZone
+  return timeOfDay(at, own) === timeOfDay(at, zone) ? null : `${shortMoment(at, own)} where you are (${own})`
+}

@@ -1,0 +1,24 @@
+import { createPinia } from 'pinia'
+import PrimeVue from 'primevue/config'
+import { createApp } from 'vue'
+import Studio from './Studio.vue'
+import { whenSignedOut } from './api/client'
+import { createStudioRouter } from './router'
+import { useSession } from './stores/session'
+import { useTheme } from './stores/theme'
+import { preset } from './theme/preset'
+import './theme/studio.css'
+
+const app = createApp(Studio)
+app.use(createPinia())
+app.use(PrimeVue, { theme: { preset, options: { darkModeSelector: '[data-theme="dark"]', cssLayer: { name: 'primevue', order: 'primevue' } } } })
+useTheme()
+const router = createStudioRouter()
+app.use(router)
+
+whenSignedOut(() => {
+  useSession().forget()
+  const { fullPath, name } = router.currentRoute.value
+  if (name !== 'sign-in') void router.push({ name: 'sign-in', query: { then: fullPath } })
+})
+app.mount('#studio')

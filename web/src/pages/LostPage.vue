@@ -1,0 +1,10 @@
+<template>
+  <main>
+    <h1>Nothing at this address</h1>
+    <p><RouterLink :to="{ name: 'home' }">To your shows</RouterLink></p>
+  </main>
+</template>
+
+<style scoped>
+main { padding: 20vh var(--space-6); }
+</style>

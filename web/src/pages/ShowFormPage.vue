@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import Select from 'primevue/select'
+import SelectButton from 'primevue/selectbutton'
+import Textarea from 'primevue/textarea'
+import { computed, onMounted, reactive, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import type { Picture } from '@contract/shows'
+import { slugFrom } from '@core/address/slug'
+import { categories } from '@core/feed/categories'
+import ArtworkField from '../components/ArtworkField.vue'
+import FormField from '../components/FormField.vue'
+import ProblemNote from '../components/ProblemNote.vue'
+import { languages } from '../desk/languages'
+import { ApiError } from '../api/client'
+import { useSession } from '../stores/session'
+import { useShows } from '../stores/shows'
+
+/** Makes a show, or changes the facts of the one named; everything it asks for stands in the feed. */
+const props = defineProps<{ show?: string }>()
+const router = useRouter()
+const shows = useShows()
+const sessions = useSession()
+const existing = computed(() => props.show ? shows.bySlug(props.show) : null)
+const hasShows = computed(() => (shows.shows?.length ?? 0) > 0)
+const origin = window.location.origin
+
+const facts = reactive({
+  name: '', description: '', language: 'en', author: '', ownerEmail: sessions.session?.account?.email ?? '',
+  category: 'Arts', subcategory: null as string | null, explicit: false, type: 'episodic' as 'episodic' | 'serial',
+  zone: Intl.DateTimeFormat().resolvedOptions().timeZone, artworkId: '',
+})
+const slug = ref('')
+const slugTouched = ref(false)
+const artworkAddress = ref<string | null>(null)
+const problem = ref<ApiError['problem'] | null>(null)
+const busy = ref(false)
+
+onMounted(() => {
+  if (!existing.value) return
+  const { name, description, language, author, ownerEmail, category, subcategory, explicit, type, zone, artworkId } = existing.value
+  Object.assign(facts, { name, description, language, author, ownerEmail, category, subcategory, explicit, type, zone, artworkId })
+  artworkAddress.value = existing.value.artworkAddress
+})
+
+const address = computed(() => slugTouched.value ? slug.value : slugFrom(facts.name))
+const fault = (field: string): string | undefined => problem.value?.faults?.find(each => each.field === field)?.rule
+const zones = Intl.supportedValuesOf('timeZone')
+const subcategories = computed(() => [{ name: 'None', value: null }, ...(categories[facts.category] ?? []).map(name => ({ name, value: name }))])
+
+function takeArtwork(picture: Picture): void {
+  facts.artworkId = picture.id
+  artworkAddress.value = picture.address
+}
+
+async function save(): Promise<void> {
+  busy.value = true
+  problem.value = null
+  try {
+    const saved = existing.value
+      ? await shows.change(existing.value.id, { ...facts, version: existing.value.version })
+      : await shows.create({ ...facts, slug: address.value })
+    await router.push({ name: 'show', params: { show: saved.slug } })
+  } catch (error) {
+    if (!(error instanceof ApiError)) throw error
+    problem.value = error.problem
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <main class="page">
+    <h1>{{ existing ? `Facts of ${existing.name}` : 'A new show' }}</h1>
+    <p class="quiet">All of this stands in the feed, and can be changed later{{ existing ? '' : ', except the web address' }}.</p>
+    <form novalidate @submit.prevent="save">
+      <FormField v-slot="{ id }" class="wide" label="Name" :fault="fault('name')">
+        <InputText :id="id" v-model="facts.name" :invalid="!!fault('name')" autofocus />
+      </FormField>
+      <FormField v-if="!existing" v-slot="{ id }" class="wide" label="Web address" :fault="fault('slug')" :hint="`${origin}/${address || '…'}/feed.xml will be the feed, for ever.`">
+        <InputText :id="id" :model-value="address" :invalid="!!fault('slug')" @update:model-value="words => { slugTouched = true; slug = words ?? '' }" />
+      </FormField>
+      <FormField v-slot="{ id }" class="wide" label="Description" :fault="fault('description')" hint="The first sentence is what lists show.">
+        <Textarea :id="id" v-model="facts.description" rows="3" :invalid="!!fault('description')" />
+      </FormField>
+      <FormField v-slot="{ id }" label="Author" :fault="fault('author')">
+        <InputText :id="id" v-model="facts.author" :invalid="!!fault('author')" />
+      </FormField>
+      <FormField v-slot="{ id }" label="Owner’s e-mail" :fault="fault('ownerEmail')" hint="Public in the feed; directories write to it.">
+        <InputText :id="id" v-model="facts.ownerEmail" type="email" :invalid="!!fault('ownerEmail')" />
+      </FormField>
+      <FormField v-slot="{ id }" label="Category" :fault="fault('category')">
+        <Select v-model="facts.category" :label-id="id" :options="Object.keys(categories)" filter auto-filter-focus @update:model-value="facts.subcategory = null" />
+      </FormField>
+      <FormField v-slot="{ id }" label="Subcategory">
+        <Select v-model="facts.subcategory" :label-id="id" :options="subcategories" option-label="name" option-value="value" :disabled="subcategories.length === 1" />
+      </FormField>
+      <FormField v-slot="{ id }" label="Language" :fault="fault('language')">
+        <Select v-model="facts.language" :label-id="id" :options="languages" option-label="name" option-value="code" filter auto-filter-focus />
+      </FormField>
+      <FormField v-slot="{ id }" label="Time zone" :fault="fault('zone')" hint="Release times are meant in this zone.">
+        <Select v-model="facts.zone" :label-id="id" :options="zones" filter auto-filter-focus :virtual-scroller-options="{ itemSize: 38 }" />
+      </FormField>
+      <FormField v-slot="{ id }" label="Explicit content">
+        <SelectButton v-model="facts.explicit" :aria-labelledby="id" :allow-empty="false" :options="[{ name: 'No', value: false }, { name: 'Yes', value: true }]" option-label="name" option-value="value" />
+      </FormField>
+      <FormField v-slot="{ id }" label="Order" hint="Serial: meant to be heard from the first on.">
+        <SelectButton v-model="facts.type" :aria-labelledby="id" :allow-empty="false" :options="[{ name: 'Episodic', value: 'episodic' }, { name: 'Serial', value: 'serial' }]" option-label="name" option-value="value" />
+      </FormField>
+      <ArtworkField class="wide" :address="artworkAddress" :fault="fault('artworkId') && 'A show needs artwork.'" @chosen="takeArtwork" />
+      <ProblemNote v-if="problem" class="wide" :problem="problem" />
+      <div class="wide actions">
+        <Button type="submit" :label="existing ? 'Save the facts' : 'Make the show'" :loading="busy" />
+        <RouterLink v-if="existing || hasShows" :to="existing ? { name: 'show', params: { show: existing.slug } } : { name: 'home' }">Leave it</RouterLink>
+      </div>
+    </form>
+  </main>
+</template>
+
+<style scoped>
+.page { max-width: 52rem; margin: 0 auto; padding: var(--space-5) var(--space-6) var(--space-6); }
+h1 { font-size: var(--text-2xl); }
+form { display: grid; grid-template-columns: 1fr 1fr; gap: var(--space-4) var(--space-5); margin-top: var(--space-5); }
+.wide { grid-column: 1 / -1; }
+@media (max-width: 40rem) { form { grid-template-columns: 1fr; } }
+</style>

@@ -1,0 +1,59 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import CopyField from '../components/CopyField.vue'
+import { listenerLink } from '../desk/links'
+import { useSession } from '../stores/session'
+import { useShows } from '../stores/shows'
+
+const props = defineProps<{ show: string }>()
+const shows = useShows()
+const sessions = useSession()
+const facts = computed(() => shows.bySlug(props.show)!)
+const released = computed(() => shows.episodes?.filter(({ standing }) => standing === 'released').length ?? facts.value.releasedCount)
+const category = computed(() => {
+  const { category: name, subcategory } = facts.value
+  return subcategory ? `${name}, ${subcategory}` : name
+})
+const listener = computed(() => listenerLink(sessions.session?.listenerAddress ?? null, facts.value.feedAddress))
+</script>
+
+<template>
+  <section class="page">
+    <div class="head">
+      <img class="artwork" :src="facts.artworkAddress" :alt="`Artwork of ${facts.name}`" width="168" height="168">
+      <div>
+        <h1>{{ facts.name }}</h1>
+        <p class="quiet">by {{ facts.author }} · {{ category }} · {{ facts.explicit ? 'explicit' : 'not explicit' }} · {{ facts.zone }}</p>
+        <p class="lead">{{ facts.description }}</p>
+        <RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Change these facts</RouterLink>
+      </div>
+    </div>
+
+    <div class="feed">
+      <CopyField label="Feed address, the same for ever" :text="facts.feedAddress" />
+      <p v-if="released === 0" class="quiet small">The feed answers already, without episodes. It comes alive with the first release.</p>
+      <p v-else class="quiet small">{{ released }} {{ released === 1 ? 'episode is' : 'episodes are' }} in the feed now.</p>
+      <p class="links">
+        <a :href="facts.feedAddress" target="_blank">Look at the feed</a>
+        <a :href="facts.pageAddress" target="_blank">Look at the public page</a>
+        <a v-if="listener" :href="listener" target="_blank">Hear it in the stand-in listener</a>
+      </p>
+    </div>
+
+    <div v-if="shows.episodes && shows.episodes.length === 0" class="first">
+      <h2>Bring the first episode</h2>
+      <p>Drop its audio anywhere on this window. An episode needs three things: audio, a title and a moment.</p>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.page { max-width: 52rem; padding: var(--space-6); display: grid; gap: var(--space-5); }
+.head { display: flex; gap: var(--space-5); align-items: flex-start; }
+.artwork { border-radius: var(--round); flex: none; background: var(--sheet-sunk); }
+h1 { font-size: var(--text-2xl); overflow-wrap: anywhere; }
+.lead { font-family: var(--serif); font-size: var(--text-l); margin: var(--space-3) 0; overflow-wrap: anywhere; }
+.feed { display: grid; gap: var(--space-2); padding: var(--space-4) var(--space-5); background: var(--sheet); border: 1px solid var(--edge); border-radius: var(--round); }
+.links { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-5); margin-top: var(--space-2); }
+.first { padding: var(--space-6); text-align: center; border: 2px dashed var(--edge-strong); border-radius: var(--round); }
+</style>

@@ -1,0 +1,46 @@
+import { createRouter, createWebHistory, type Router } from 'vue-router'
+import AppFrame from './components/AppFrame.vue'
+import DeskPage from './pages/DeskPage.vue'
+import LostPage from './pages/LostPage.vue'
+import ShowFormPage from './pages/ShowFormPage.vue'
+import ShowPage from './pages/ShowPage.vue'
+import SignInPage from './pages/SignInPage.vue'
+import { useSession } from './stores/session'
+import { useShows } from './stores/shows'
+
+/** The addresses of the studio. Everything but the sign-in needs an account; the first show is made first. */
+export function createStudioRouter(): Router {
+  const router = createRouter({
+    history: createWebHistory('/studio/'),
+    routes: [
+      { path: '/', name: 'home', component: LostPage, beforeEnter: home },
+      { path: '/sign-in', name: 'sign-in', component: SignInPage },
+      { path: '/new-show', name: 'new-show', component: ShowFormPage },
+      {
+        path: '/:show',
+        component: AppFrame,
+        props: true,
+        children: [
+          { path: '', name: 'show', component: ShowPage, props: true },
+          { path: 'facts', name: 'facts', component: ShowFormPage, props: true },
+          { path: 'episodes/:id', name: 'desk', component: DeskPage, props: true },
+        ],
+      },
+      { path: '/:lost(.*)*', name: 'lost', component: LostPage },
+    ],
+  })
+
+  router.beforeEach(async to => {
+    const sessions = useSession()
+    if (!sessions.session) await sessions.load().catch(() => undefined)
+    if (to.name !== 'sign-in' && !sessions.session?.account) return { name: 'sign-in', query: { then: to.fullPath } }
+    if (to.name === 'sign-in' && sessions.session?.account) return { name: 'home' }
+    return true
+  })
+  return router
+}
+
+async function home() {
+  const [first] = await useShows().load()
+  return first ? { name: 'show', params: { show: first.slug } } : { name: 'new-show' }
+}

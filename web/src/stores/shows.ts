@@ -1,0 +1,41 @@
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+import type { EpisodeSummary } from '@contract/episodes'
+import type { NewShow, Show, ShowChange } from '@contract/shows'
+import { api } from '../api'
+
+/** The shows, and the episodes of the one that is open. */
+export const useShows = defineStore('shows', () => {
+  const shows = ref<Show[] | null>(null)
+  const episodes = ref<EpisodeSummary[] | null>(null)
+  let openShowId: string | null = null
+
+  async function load(): Promise<Show[]> {
+    shows.value = await api.shows()
+    return shows.value
+  }
+
+  const bySlug = (slug: string): Show | null => shows.value?.find(show => show.slug === slug) ?? null
+
+  function replace(show: Show): Show {
+    shows.value = [...(shows.value ?? []).filter(other => other.id !== show.id), show]
+    return show
+  }
+
+  async function create(show: NewShow): Promise<Show> {
+    return replace(await api.createShow(show))
+  }
+
+  async function change(id: string, facts: ShowChange): Promise<Show> {
+    return replace(await api.changeShow(id, facts))
+  }
+
+  async function loadEpisodes(showId: string): Promise<void> {
+    if (openShowId !== showId) episodes.value = null
+    openShowId = showId
+    const loaded = await api.episodes(showId)
+    if (openShowId === showId) episodes.value = loaded
+  }
+
+  return { shows, episodes, load, bySlug, create, change, loadEpisodes }
+})

@@ -1,0 +1,16 @@
+import { defineStore } from 'pinia'
+import { ref, watchEffect } from 'vue'
+
+export type Theme = 'system' | 'light' | 'dark'
+const key = 'lake-letter:theme'
+
+/** Light, dark, or as the system has it. */
+export const useTheme = defineStore('theme', () => {
+  const theme = ref<Theme>((localStorage.getItem(key) as Theme | null) ?? 'system')
+  watchEffect(() => {
+    localStorage.setItem(key, theme.value)
+    if (theme.value === 'system') delete document.documentElement.dataset.theme
+    else document.documentElement.dataset.theme = theme.value
+  })
+  return { theme }
+})
