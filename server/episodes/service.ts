@@ -1,4 +1,4 @@
-import { Op, type Transaction } from 'sequelize'
+import { literal, Op, type Transaction } from 'sequelize'
 import { v4 as uuidV4, v7 as uuidV7 } from 'uuid'
 import type { Episode as EpisodeView, EpisodeChange, EpisodeSummary, KeptText as KeptTextView } from '@contract/episodes'
 import { differingFields, type EpisodeText } from '@core/episode/text'
@@ -10,6 +10,9 @@ import { Show } from '../shows/models'
 import { Upload } from '../uploads/models'
 import { Episode, KeptText } from './models'
 import { episodeOf, summaryOf, textOf } from './views'
+
+/** Compared in the database, byte by byte, so that a list need not carry all notes. */
+const notesChanged = literal("standing = 'released' AND NOT (BINARY notes <=> BINARY JSON_VALUE(released_text, '$.notes'))")
 
 const withoutWaveform = { attributes: { exclude: ['waveform'] } }
 
@@ -61,7 +64,7 @@ export function episodeService({ database, clock, configuration: { publicUrl } }
     async list(showId: string): Promise<EpisodeSummary[]> {
       const episodes = await Episode.findAll({
         where: { showId, deletedAt: null },
-        attributes: { exclude: ['notes'] },
+        attributes: { exclude: ['notes'], include: [[notesChanged, 'notesChanged']] },
         include: { model: AudioFile, as: 'file', attributes: ['id', 'durationMs'] },
       })
       return episodes.map(summaryOf).sort(byWaterline)

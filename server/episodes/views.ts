@@ -8,6 +8,7 @@ import type { Episode } from './models'
 /** What a person wrote, out of a row. */
 export const textOf = ({ title, number, season, kind, notes }: Episode): EpisodeText => ({ title, number, season, kind, notes })
 
+/** One line of the list, out of a row with or without its notes; `notesChanged` where the query compared them. */
 export function summaryOf(episode: Episode): EpisodeSummary {
   return {
     id: episode.id,
@@ -46,7 +47,10 @@ export const uploadOf = ({ id, fileName, bytes, state, refusal }: Upload): Uploa
 
 function changedSinceRelease(episode: Episode): boolean {
   if (episode.standing !== 'released' || !episode.releasedText) return false
-  return episode.fileId !== episode.releasedFileId || differingFields(textOf(episode), episode.releasedText).length > 0
+  if (episode.fileId !== episode.releasedFileId) return true
+  const compared = episode.get('notesChanged') as number | undefined
+  const fields = differingFields(textOf(episode), episode.releasedText)
+  return compared === undefined ? fields.length > 0 : compared === 1 || fields.some(field => field !== 'notes')
 }
 
 function audioOf(file: AudioFile, publicUrl: string, alsoIn: AudioFileView['alsoIn']): AudioFileView {

@@ -42,7 +42,7 @@ onMounted(async () => {
     normalize: false,
     waveColor: token('--edge-strong'),
     progressColor: token('--accent'),
-    cursorColor: token('--signal'),
+    cursorColor: token('--ink'),
     cursorWidth: 2,
   })
 })

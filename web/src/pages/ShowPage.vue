@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import type { EpisodeSummary } from '@contract/episodes'
 import CopyField from '../components/CopyField.vue'
 import { listenerLink } from '../desk/links'
+import { longMoment } from '../desk/times'
 import { useSession } from '../stores/session'
 import { useShows } from '../stores/shows'
 
@@ -10,11 +12,19 @@ const shows = useShows()
 const sessions = useSession()
 const facts = computed(() => shows.bySlug(props.show)!)
 const released = computed(() => shows.episodes?.filter(({ standing }) => standing === 'released').length ?? facts.value.releasedCount)
+const nextOut = computed(() => shows.episodes?.filter(({ standing }) => standing === 'scheduled').at(-1) ?? null)
+const waiting = computed(() => shows.episodes?.filter(episode => episode.standing === 'draft' || episode.changedSinceRelease) ?? [])
 const category = computed(() => {
   const { category: name, subcategory } = facts.value
   return subcategory ? `${name}, ${subcategory}` : name
 })
 const listener = computed(() => listenerLink(sessions.session?.listenerAddress ?? null, facts.value.feedAddress))
+
+function lacks(episode: EpisodeSummary): string {
+  if (episode.changedSinceRelease) return 'has changes that listeners do not see yet'
+  const missing = [!episode.hasAudio && 'audio', !episode.title.trim() && 'a title', 'a moment'].filter(Boolean)
+  return `needs ${missing.join(' and ')}`
+}
 </script>
 
 <template>
@@ -40,10 +50,21 @@ const listener = computed(() => listenerLink(sessions.session?.listenerAddress ?
       </p>
     </div>
 
+    <div v-if="nextOut || waiting.length" class="next">
+      <p v-if="nextOut"><span class="field-name">Next out</span><br><RouterLink :to="{ name: 'desk', params: { show: facts.slug, id: nextOut.id } }">{{ nextOut.title }}</RouterLink>, {{ longMoment(nextOut.releaseAt!, facts.zone) }} in {{ facts.zone }}</p>
+      <div v-if="waiting.length">
+        <span class="field-name">Waiting for you</span>
+        <ul>
+          <li v-for="episode in waiting.slice(0, 5)" :key="episode.id"><RouterLink :to="{ name: 'desk', params: { show: facts.slug, id: episode.id } }">{{ episode.title || 'Untitled episode' }}</RouterLink> {{ lacks(episode) }}</li>
+        </ul>
+      </div>
+    </div>
+
     <div v-if="shows.episodes && shows.episodes.length === 0" class="first">
       <h2>Bring the first episode</h2>
       <p>Drop its audio anywhere on this window. An episode needs three things: audio, a title and a moment.</p>
     </div>
+    <p class="small"><RouterLink :to="{ name: 'new-show' }">Make another show</RouterLink></p>
   </section>
 </template>
 
@@ -55,5 +76,7 @@ h1 { font-size: var(--text-2xl); overflow-wrap: anywhere; }
 .lead { font-family: var(--serif); font-size: var(--text-l); margin: var(--space-3) 0; overflow-wrap: anywhere; }
 .feed { display: grid; gap: var(--space-2); padding: var(--space-4) var(--space-5); background: var(--sheet); border: 1px solid var(--edge); border-radius: var(--round); }
 .links { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-5); margin-top: var(--space-2); }
+.next { display: grid; gap: var(--space-4); }
+.next ul { margin: 0; padding-left: 1.1em; }
 .first { padding: var(--space-6); text-align: center; border: 2px dashed var(--edge-strong); border-radius: var(--round); }
 </style>

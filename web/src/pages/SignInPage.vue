@@ -61,7 +61,7 @@ async function enter(): Promise<void> {
 <style scoped>
 .gate { display: grid; grid-template-rows: 1fr minmax(18vh, auto); min-height: 100vh; }
 .sheet { width: min(24rem, 100% - 2.5rem); margin: auto; padding: var(--space-6); background: var(--sheet); border: 1px solid var(--edge); border-radius: var(--round); box-shadow: var(--shade); }
-h1 { font-size: var(--text-2xl); }
+h1 { font-size: var(--text-2xl); margin-bottom: var(--space-2); }
 form { display: grid; gap: var(--space-4); margin-top: var(--space-5); }
 .water {
   background: var(--deep);

@@ -36,6 +36,15 @@ export const preset = definePreset(Aura, {
     colorScheme: { light: scheme, dark: scheme },
   },
   components: {
+    togglebutton: {
+      colorScheme: Object.fromEntries(['light', 'dark'].map(name => [name, {
+        root: {
+          background: 'var(--sheet-sunk)', checkedBackground: 'var(--sheet-sunk)', hoverBackground: 'var(--sheet-sunk)',
+          borderColor: 'var(--sheet-sunk)', checkedBorderColor: 'var(--sheet-sunk)', color: 'var(--ink-soft)', hoverColor: 'var(--ink)', checkedColor: 'var(--ink)',
+        },
+        content: { checkedBackground: 'var(--sheet)' },
+      }])),
+    },
     button: {
       root: { borderRadius: 'var(--round)', paddingX: '0.9rem', paddingY: '0.5rem', label: { fontWeight: '600' } },
       colorScheme: Object.fromEntries(['light', 'dark'].map(name => [name, {
