@@ -5,6 +5,7 @@ export const page = `<!doctype html>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <title>Stand-in listener</title>
+<link rel="icon" href="data:,">
 <style>
   * { box-sizing: border-box; }
   body { margin: 0; min-height: 100vh; display: grid; place-items: center; background: #4a4238; font: 15px/1.45 system-ui, sans-serif; color: #2b2118; }

@@ -57,7 +57,7 @@ async function send(crop?: Crop): Promise<void> {
   <div class="field">
     <span class="field-name" id="artwork-name">Artwork</span>
     <div class="row">
-      <img v-if="props.address && !offered" :src="props.address" alt="The artwork now" width="132" height="132">
+      <img v-if="props.address && !offered" :src="props.address" alt="The artwork now" width="240" height="240">
       <div v-else-if="!offered" class="blank" aria-hidden="true" />
       <div class="choose">
         <Button type="button" :label="props.address ? 'Choose another picture' : 'Choose a picture'" outlined :loading="busy" aria-describedby="artwork-hint" @click="input?.click()" />
@@ -72,8 +72,8 @@ async function send(crop?: Crop): Promise<void> {
 </template>
 
 <style scoped>
-.row { display: flex; gap: var(--space-4); align-items: center; }
-img, .blank { width: 132px; height: 132px; border-radius: var(--round); flex: none; }
+.row { display: flex; flex-wrap: wrap; gap: var(--space-3) var(--space-4); align-items: center; }
+img, .blank { width: 15rem; max-width: 100%; aspect-ratio: 1; border-radius: var(--round); flex: none; }
 .blank { border: 2px dashed var(--edge-strong); }
-.choose { display: grid; gap: var(--space-2); justify-items: start; }
+.choose { flex: 1 1 12rem; display: grid; gap: var(--space-2); justify-items: start; }
 </style>

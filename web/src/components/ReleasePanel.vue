@@ -90,7 +90,11 @@ const question = computed(() => asking.value && questions[asking.value])
         <li><a :href="show.feedAddress" target="_blank">The feed</a></li>
         <li v-if="listener"><a :href="listener" target="_blank">In the stand-in listener</a></li>
       </ul>
-      <CopyField label="Audio in the feed" :text="episode.enclosureAddress!" />
+      <details class="small">
+        <summary>What apps know it by</summary>
+        <CopyField label="GUID, made once" :text="episode.guid" />
+        <CopyField label="Address of the audio" :text="episode.enclosureAddress!" />
+      </details>
       <Button label="Take it out of the feed" text :disabled="busy" @click="asking = 'retire'" />
     </template>
 
@@ -100,7 +104,6 @@ const question = computed(() => asking.value && questions[asking.value])
     </div>
 
     <ProblemNote v-if="problem" :problem="problem" />
-    <p class="guid small quiet">GUID, made once: <span class="figures">{{ episode.guid }}</span></p>
     <Button v-if="standing === 'draft'" label="Remove this draft" text size="small" :disabled="busy" @click="asking = 'remove'" />
 
     <Dialog :visible="question !== null" modal :header="question?.title" :style="{ width: 'min(27rem, 92vw)' }" @update:visible="asking = null">
@@ -119,5 +122,6 @@ h2 { font-size: var(--text-l); }
 .stack { display: grid; gap: var(--space-2); }
 .send { margin-top: var(--space-2); }
 .links { margin: 0; padding: 0; list-style: none; display: grid; gap: var(--space-1); }
-.guid { overflow-wrap: anywhere; }
+summary { cursor: pointer; min-height: 24px; color: var(--accent); }
+details[open] { display: grid; gap: var(--space-2); }
 </style>

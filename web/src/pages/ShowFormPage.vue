@@ -76,10 +76,10 @@ async function save(): Promise<void> {
     <h1>{{ existing ? `Facts of ${existing.name}` : 'A new show' }}</h1>
     <p class="quiet">All of this stands in the feed, and can be changed later{{ existing ? '' : ', except the web address' }}.</p>
     <form novalidate @submit.prevent="save">
-      <FormField v-slot="{ id }" class="wide" label="Name" :fault="fault('name')">
+      <FormField v-slot="{ id }" label="Name" :fault="fault('name')">
         <InputText :id="id" v-model="facts.name" :invalid="!!fault('name')" autofocus />
       </FormField>
-      <FormField v-if="!existing" v-slot="{ id }" class="wide" label="Web address" :fault="fault('slug')" :hint="`${origin}/${address || '…'}/feed.xml will be the feed, for ever.`">
+      <FormField v-if="!existing" v-slot="{ id }" label="Web address" :fault="fault('slug')" :hint="`The feed, for ever: ${origin}/${address || '…'}/feed.xml`">
         <InputText :id="id" :model-value="address" :invalid="!!fault('slug')" @update:model-value="words => { slugTouched = true; slug = words ?? '' }" />
       </FormField>
       <FormField v-slot="{ id }" class="wide" label="Description" :fault="fault('description')" hint="The first sentence is what lists show.">
@@ -95,7 +95,7 @@ async function save(): Promise<void> {
         <Select v-model="facts.category" :label-id="id" :options="Object.keys(categories)" filter auto-filter-focus @update:model-value="facts.subcategory = null" />
       </FormField>
       <FormField v-slot="{ id }" label="Subcategory">
-        <Select v-model="facts.subcategory" :label-id="id" :options="subcategories" option-label="name" option-value="value" :disabled="subcategories.length === 1" />
+        <Select v-model="facts.subcategory" :label-id="id" :options="subcategories" option-label="name" option-value="value" placeholder="None" :disabled="subcategories.length === 1" />
       </FormField>
       <FormField v-slot="{ id }" label="Language" :fault="fault('language')">
         <Select v-model="facts.language" :label-id="id" :options="languages" option-label="name" option-value="code" filter auto-filter-focus />
@@ -109,7 +109,7 @@ async function save(): Promise<void> {
       <FormField v-slot="{ id }" label="Order" hint="Serial: meant to be heard from the first on.">
         <SelectButton v-model="facts.type" :aria-labelledby="id" :allow-empty="false" :options="[{ name: 'Episodic', value: 'episodic' }, { name: 'Serial', value: 'serial' }]" option-label="name" option-value="value" />
       </FormField>
-      <ArtworkField class="wide" :address="artworkAddress" :fault="fault('artworkId') && 'A show needs artwork.'" @chosen="takeArtwork" />
+      <ArtworkField class="artwork" :address="artworkAddress" :fault="fault('artworkId') && 'A show needs artwork.'" @chosen="takeArtwork" />
       <ProblemNote v-if="problem" class="wide" :problem="problem" />
       <div class="wide actions">
         <Button type="submit" :label="existing ? 'Save the facts' : 'Make the show'" :loading="busy" />
@@ -120,9 +120,18 @@ async function save(): Promise<void> {
 </template>
 
 <style scoped>
-.page { max-width: 52rem; margin: 0 auto; padding: var(--space-5) var(--space-6) var(--space-6); }
+.page { max-width: 70rem; margin: 0 auto; padding: var(--space-4) var(--space-6) var(--space-5); }
 h1 { font-size: var(--text-2xl); }
-form { display: grid; grid-template-columns: 1fr 1fr; gap: var(--space-4) var(--space-5); margin-top: var(--space-5); }
-.wide { grid-column: 1 / -1; }
-@media (max-width: 40rem) { form { grid-template-columns: 1fr; } }
+form { display: grid; grid-template-columns: 1fr 1fr 15rem; gap: var(--space-3) var(--space-5); margin-top: var(--space-4); }
+form > * { min-width: 0; }
+.wide { grid-column: 1 / 3; }
+.artwork { grid-area: 1 / 3 / span 5 / 4; }
+@media (max-width: 1000px) {
+  form { grid-template-columns: 1fr 1fr; }
+  .artwork { grid-area: auto / 1 / auto / -1; }
+}
+@media (max-width: 40rem) {
+  form { grid-template-columns: 1fr; }
+  .wide { grid-column: auto; }
+}
 </style>
