@@ -34,7 +34,8 @@ function asAppError(error: FastifyError, request: FastifyRequest): AppError {
   if (hasZodFastifySchemaValidationErrors(error)) {
     const faults = error.validation.map(({ instancePath, message }) => {
       const field = instancePath.slice(1).replaceAll('/', '.')
-      return { field: field || '(whole)', value: shown(valueAt(request, error.validationContext, instancePath)), rule: message ?? '' }
+      const value = field.endsWith('password') ? '(not shown)' : shown(valueAt(request, error.validationContext, instancePath))
+      return { field: field || '(whole)', value, rule: message ?? '' }
     })
     return new AppError('bad-input', faults.map(fault => `${fault.field}: ${fault.rule}`).join(' '), faults)
   }

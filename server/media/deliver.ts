@@ -1,6 +1,6 @@
 import type { FastifyReply, FastifyRequest } from 'fastify'
-import parseRange from 'range-parser'
 import { precondition, rangeHolds } from './conditions'
+import { readRange } from './range'
 import type { MediaStore } from './store'
 
 export interface Delivery {
@@ -38,8 +38,5 @@ export function deliver(request: FastifyRequest, reply: FastifyReply, store: Med
 /** The one range to send; null for the whole file. Section 14.2: Range is defined for GET only; several ranges may be ignored. */
 function wantedRange(request: FastifyRequest, bytes: number, holds: boolean): { start: number; end: number } | 'unsatisfiable' | null {
   const { range } = request.headers
-  if (!range || !holds || request.method !== 'GET' || !/^bytes=/.test(range)) return null
-  const ranges = parseRange(bytes, range)
-  if (ranges === -1) return 'unsatisfiable'
-  return ranges === -2 || ranges.length !== 1 ? null : ranges[0]!
+  return range && holds && request.method === 'GET' ? readRange(range, bytes) : null
 }

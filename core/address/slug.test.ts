@@ -1,0 +1,24 @@
+import { describe, expect, it } from 'vitest'
+import { freeSlug, slugFrom } from './slug'
+
+describe('an address part made from a name', () => {
+  it.each([
+    ['Bellows & Reeds', 'bellows-and-reeds'],
+    ['Die große Überfahrt', 'die-grosse-uberfahrt'],
+    ['L’été à l’eau', 'lete-a-leau'],
+    ['  --Ærø: 12!  ', 'aero-12'],
+    ['שלום', ''],
+    ['🪗🪗', ''],
+  ])('%s becomes "%s"', (name, slug) => expect(slugFrom(name)).toBe(slug))
+
+  it('is cut between words, and within one that is too long by itself', () => {
+    expect(slugFrom('one two three', 8)).toBe('one-two')
+    expect(slugFrom('incomprehensibilities', 8)).toBe('incompre')
+  })
+
+  it('gets a number where it is taken', () => {
+    const taken = new Set(['ferry', 'ferry-2'])
+    expect(freeSlug('ferry', slug => taken.has(slug))).toBe('ferry-3')
+    expect(freeSlug('boat', slug => taken.has(slug))).toBe('boat')
+  })
+})

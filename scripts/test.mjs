@@ -1,0 +1,61 @@
+import { spawn } from 'node:child_process'
+import { mkdirSync, readFileSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { needBuild } from './setup/build.mjs'
+import { startDatabase } from './setup/database.mjs'
+import { needPrograms } from './setup/debian.mjs'
+import { needRoom } from './setup/disk.mjs'
+import { main } from './setup/halt.mjs'
+import { Parts } from './setup/house.mjs'
+import { needPackages } from './setup/packages.mjs'
+import { root, runFolder } from './setup/place.mjs'
+
+/** Sets up, then runs types, lint, unit tests, server tests and journeys; the last line counts them all. */
+const folder = join(runFolder, 'test')
+const counts = { passed: 0, failed: 0 }
+
+function run(name, program, parameters, environment = {}) {
+  console.log(`\n— ${name}`)
+  return new Promise(resolve => {
+    const child = spawn(process.execPath, [join(root, 'node_modules', program), ...parameters], { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...environment } })
+    child.once('close', code => resolve(code === 0))
+  })
+}
+
+const count = ok => { counts[ok ? 'passed' : 'failed']++ }
+
+async function tests(project, environment) {
+  const report = join(folder, `${project}.json`)
+  rmSync(report, { force: true })
+  const ok = await run(project, 'vitest/vitest.mjs', ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile=${report}`], environment)
+  try {
+    const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(readFileSync(report, 'utf8'))
+    counts.passed += numPassedTests
+    counts.failed += numFailedTests || (ok ? 0 : Math.max(1, numFailedTestSuites))
+  } catch {
+    count(false)
+  }
+}
+
+await main(async () => {
+  await needRoom(folder)
+  needPrograms(['mariadbd', 'mariadb-install-db', 'ffmpeg', 'ffprobe', 'chromium', 'xmllint'])
+  needPackages()
+  await needBuild()
+  rmSync(join(folder, 'mariadb'), { recursive: true, force: true })
+  mkdirSync(folder, { recursive: true })
+  const parts = new Parts()
+  parts.stopOnSignals()
+  try {
+    count(await run('types', 'vue-tsc/bin/vue-tsc.js', ['--noEmit']))
+    count(await run('lint', 'eslint/bin/eslint.js', ['.', '--max-warnings', '0']))
+    await tests('unit')
+    const database = parts.add(await startDatabase(folder))
+    await tests('server', { DATABASE_URL: database.url })
+    await tests('journeys')
+  } finally {
+    await parts.stop()
+  }
+  console.log(`\n${counts.passed} passed, ${counts.failed} failed`)
+  process.exitCode = counts.failed === 0 ? 0 : 1
+})

@@ -1,0 +1,149 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import type { Episode } from '@contract/episodes'
+import type { Show } from '@contract/shows'
+import { createApp } from '../app'
+import { type House, morning, openHouse } from '../testing/house'
+import { releaseService } from './service'
+
+let house: House
+let show: Show
+beforeAll(async () => {
+  house = await openHouse()
+  show = await house.makeShow('bellows-and-reeds')
+})
+beforeEach(() => house.clock.moveTo(morning))
+afterAll(() => house.close())
+
+const release = (episode: Episode, when: object) => house.call('POST', `/episodes/${episode.id}/release`, { version: episode.version, when })
+const at = (local: string, more = {}) => ({ kind: 'at', local, zone: 'Europe/Zurich', ...more })
+const get = async (id: string): Promise<Episode> => (await house.call('GET', `/episodes/${id}`)).json()
+const feed = async (): Promise<string> => (await house.app.inject({ url: '/bellows-and-reeds/feed.xml' })).body
+
+describe('a release', () => {
+  it('now puts the episode into the feed at once', async () => {
+    const episode = await house.makeReady(show.id, 'Straight away')
+    expect(await feed()).not.toContain('Straight away')
+    expect((await release(episode, { kind: 'now' })).json()).toMatchObject({ standing: 'released', releaseAt: morning.toISOString() })
+    expect(await feed()).toContain('<title>Straight away</title>')
+  })
+
+  it('without audio and without a title says what is missing', async () => {
+    const bare = (await house.call('POST', `/shows/${show.id}/episodes`, {})).json() as Episode
+    const answer = await release(bare, { kind: 'now' })
+    expect(answer.statusCode).toBe(422)
+    expect(answer.json()).toMatchObject({ code: 'not-ready', faults: [{ field: 'audio', rule: 'A release needs audio.' }, { field: 'title' }] })
+  })
+
+  it.each([
+    ['2026-03-10T05:59', 'The time is past.'],
+    ['2026-03-29T02:30', 'jumps over this time on that day; the next one it shows is 2026-03-29 03:00'],
+    ['soon', 'A date and time such as'],
+  ])('at %s is refused with the rule', async (local, rule) => {
+    const answer = await release(await house.makeReady(show.id, 'Not so'), at(local))
+    expect(answer.statusCode).toBe(422)
+    expect(answer.json().faults[0]).toMatchObject({ field: 'release time', value: expect.stringContaining(local.replace('T', ' ')), rule: expect.stringContaining(rule) })
+  })
+
+  it('at a time that the clock shows twice means the first, or the second when asked', async () => {
+    const first = await release(await house.makeReady(show.id, 'Twice A'), at('2026-10-25T02:30'))
+    const second = await release(await house.makeReady(show.id, 'Twice B'), at('2026-10-25T02:30', { second: true }))
+    expect(first.json().releaseAt).toBe('2026-10-25T00:30:00.000Z')
+    expect(second.json().releaseAt).toBe('2026-10-25T01:30:00.000Z')
+  })
+
+  it('from a window that has not seen the newest text is refused', async () => {
+    const episode = await house.makeReady(show.id, 'Moved on')
+    await house.call('PATCH', `/episodes/${episode.id}`, { version: episode.version, text: { title: 'Moved on, again' } })
+    expect((await release(episode, { kind: 'now' })).json().code).toBe('version-conflict')
+  })
+
+  it('of a released episode is refused: nothing goes out twice', async () => {
+    const episode = await house.makeReady(show.id, 'Only once')
+    const { version } = (await release(episode, { kind: 'now' })).json()
+    expect((await release({ ...episode, version }, { kind: 'now' })).json().code).toBe('wrong-standing')
+  })
+})
+
+describe('the release clock', () => {
+  it('releases what is due with the planned moment as its date, once, however many processes look', async () => {
+    const episode = await house.makeReady(show.id, 'By itself')
+    await release(episode, at('2026-03-11T06:00'))
+    const services = Array.from({ length: 4 }, () => releaseService(house.platform))
+    expect(await Promise.all(services.map(service => service.releaseNextDue()))).toEqual([false, false, false, false])
+    expect(await feed()).not.toContain('By itself')
+    // Hours later, as after a night with the server off.
+    house.clock.moveTo(new Date('2026-03-11T09:17:00Z'))
+    const outcomes = await Promise.all(services.map(service => service.releaseNextDue()))
+    expect(outcomes.filter(Boolean)).toHaveLength(1)
+    expect(await get(episode.id)).toMatchObject({ standing: 'released', releaseAt: '2026-03-11T05:00:00.000Z', guid: episode.guid })
+    expect((await feed()).split(episode.guid)).toHaveLength(2)
+    expect(await feed()).toContain('<pubDate>Wed, 11 Mar 2026 05:00:00 +0000</pubDate>')
+  })
+
+  it('leaves alone what was taken back to draft', async () => {
+    const episode = await house.makeReady(show.id, 'Taken back')
+    const { version } = (await release(episode, at('2026-03-11T06:00'))).json()
+    expect((await house.call('POST', `/episodes/${episode.id}/unschedule`, { version })).json()).toMatchObject({ standing: 'draft', releaseAt: null })
+    house.clock.moveTo(new Date('2026-03-12T00:00:00Z'))
+    while (await releaseService(house.platform).releaseNextDue());
+    expect((await get(episode.id)).standing).toBe('draft')
+  })
+
+  it('a scheduled episode cannot lose its title', async () => {
+    const episode = await house.makeReady(show.id, 'Titled')
+    const { version } = (await release(episode, at('2026-04-01T06:00'))).json()
+    const answer = await house.call('PATCH', `/episodes/${episode.id}`, { version, text: { title: ' ' } })
+    expect(answer.json().faults[0]).toMatchObject({ field: 'title', rule: expect.stringContaining('needs a title') })
+  })
+})
+
+describe('after the release', () => {
+  it('what is written stays out of the feed until it is sent; GUID and date stay for ever', async () => {
+    const episode = await house.makeReady(show.id, 'Before')
+    const released = (await release(episode, { kind: 'now' })).json() as Episode
+    const written = (await house.call('PATCH', `/episodes/${episode.id}`, { version: released.version, text: { title: 'After' } })).json() as Episode
+    expect(written.changedSinceRelease).toBe(true)
+    expect(await feed()).not.toContain('<title>After</title>')
+    const list = (await house.call('GET', `/shows/${show.id}/episodes`)).json() as Episode[]
+    expect(list.find(({ id }) => id === episode.id)!.changedSinceRelease).toBe(true)
+
+    house.clock.moveBy(3600_000)
+    const sent = (await house.call('POST', `/episodes/${episode.id}/send-changes`, { version: written.version })).json() as Episode
+    expect(sent).toMatchObject({ changedSinceRelease: false, guid: episode.guid, releaseAt: released.releaseAt, pageAddress: released.pageAddress })
+    expect(await feed()).toContain('<title>After</title>')
+  })
+
+  it('a change of the notes’ case alone counts as a change in the list too', async () => {
+    const episode = await house.makeReady(show.id, 'Case')
+    const { version } = (await house.call('PATCH', `/episodes/${episode.id}`, { version: episode.version, text: { notes: '<p>reeds</p>' } })).json()
+    const released = (await release({ ...episode, version }, { kind: 'now' })).json() as Episode
+    const flag = async () => ((await house.call('GET', `/shows/${show.id}/episodes`)).json() as Episode[]).find(({ id }) => id === episode.id)!.changedSinceRelease
+    expect(await flag()).toBe(false)
+    await house.call('PATCH', `/episodes/${episode.id}`, { version: released.version, text: { notes: '<p>Reeds</p>' } })
+    expect(await flag()).toBe(true)
+  })
+
+  it('retired, it leaves feed, page and media; put back, it has the date and the GUID it had', async () => {
+    const episode = await house.makeReady(show.id, 'In and out')
+    const released = (await release(episode, { kind: 'now' })).json() as Episode
+    const addresses = [released.pageAddress!, released.enclosureAddress!].map(address => new URL(address).pathname)
+    const answers = () => Promise.all(addresses.map(async url => (await house.app.inject({ url })).statusCode))
+    expect(await answers()).toEqual([200, 200])
+    const retired = (await house.call('POST', `/episodes/${episode.id}/retire`, { version: released.version })).json() as Episode
+    expect(await answers()).toEqual([404, 404])
+    expect(await feed()).not.toContain(episode.guid)
+    house.clock.moveBy(86_400_000)
+    const restored = (await house.call('POST', `/episodes/${episode.id}/restore`, { version: retired.version })).json() as Episode
+    expect(restored).toMatchObject({ standing: 'released', guid: episode.guid, releaseAt: released.releaseAt })
+    expect(await feed()).toContain(episode.guid)
+  })
+
+  it('another process serves the new feed at once', async () => {
+    const other = await createApp(house.platform)
+    const read = async () => (await other.inject({ url: '/bellows-and-reeds/feed.xml' })).body
+    await read()
+    await release(await house.makeReady(show.id, 'Seen everywhere'), { kind: 'now' })
+    expect(await read()).toContain('Seen everywhere')
+    await other.close()
+  })
+})

@@ -1,0 +1,75 @@
+import sharp from 'sharp'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { podcastGuid } from '@core/feed/podcastGuid'
+import { type House, openHouse, showFacts, squarePicture } from '../testing/house'
+
+let house: House
+beforeAll(async () => { house = await openHouse() })
+afterAll(() => house.close())
+
+const sendArtwork = async (picture: Buffer, query = '') => (await house.app.inject({
+  method: 'POST', url: `/api/v1/artwork${query}`, headers: { cookie: house.cookie, 'content-type': 'application/octet-stream' }, payload: picture,
+})).json()
+
+describe('a show', () => {
+  it('has its feed at once, and the published podcast:guid of that address', async () => {
+    const show = await house.makeShow('first-light')
+    expect(show.feedAddress).toBe('http://lake.example/first-light/feed.xml')
+    expect(show.podcastGuid).toBe(podcastGuid(show.feedAddress))
+    expect((await house.app.inject({ url: '/first-light/feed.xml' })).statusCode).toBe(200)
+  })
+
+  it('cannot take a reserved or a taken address part', async () => {
+    const { artworkId } = await house.makeShow('taken')
+    const make = (slug: string) => house.call('POST', '/shows', { ...showFacts, slug, artworkId })
+    expect((await make('studio')).json().faults[0]).toMatchObject({ field: 'slug', value: 'studio', rule: expect.stringContaining('keeps this word') })
+    expect((await make('taken')).json()).toMatchObject({ code: 'address-taken', faults: [{ field: 'slug', value: 'taken' }] })
+  })
+
+  it('with a name of 10,000 characters is refused; the error names the field, the value’s length and the rule', async () => {
+    const { artworkId } = await house.makeShow('long-name')
+    const answer = await house.call('POST', '/shows', { ...showFacts, slug: 'longer', artworkId, name: 'x'.repeat(10_000) })
+    expect(answer.statusCode).toBe(422)
+    expect(answer.json().faults).toEqual([{ field: 'name', value: `${'x'.repeat(48)}… (10,000 characters)`, rule: 'At most 120 characters.' }])
+  })
+
+  it('keeps its addresses and GUID when everything else changes, and the feed tells the change', async () => {
+    const show = await house.makeShow('steady')
+    const changed = (await house.call('PATCH', `/shows/${show.id}`, { version: 1, name: 'Quite Another', slug: 'elsewhere' })).json()
+    expect(changed).toMatchObject({ name: 'Quite Another', slug: 'steady', feedAddress: show.feedAddress, podcastGuid: show.podcastGuid, version: 2 })
+    expect((await house.app.inject({ url: '/steady/feed.xml' })).body).toContain('<title>Quite Another</title>')
+  })
+
+  it('changed in two windows: the second is told, and gets both', async () => {
+    const show = await house.makeShow('two-windows')
+    await house.call('PATCH', `/shows/${show.id}`, { version: 1, name: 'One' })
+    const second = (await house.call('PATCH', `/shows/${show.id}`, { version: 1, name: 'Two' })).json()
+    expect(second).toMatchObject({ code: 'version-conflict', current: { name: 'One' }, yours: { name: 'Two' } })
+  })
+})
+
+describe('artwork', () => {
+  it('is refused where it is too small, with its size named', async () => {
+    expect(await sendArtwork(await squarePicture(1200))).toMatchObject({ code: 'picture-refused', detail: expect.stringContaining('1200 × 1200 px') })
+  })
+
+  it('that is not square comes with the offer of a crop, which then makes it square', async () => {
+    const wide = await squarePicture(2000, 1500)
+    const offer = await sendArtwork(wide)
+    expect(offer).toMatchObject({ code: 'picture-refused', detail: expect.stringContaining('2000 × 1500 px'), crop: { left: 250, top: 0, sidePx: 1500 } })
+    const { left, top, sidePx } = offer.crop
+    const picture = await sendArtwork(wide, `?left=${left}&top=${top}&sidePx=${sidePx}`)
+    expect(picture).toMatchObject({ widthPx: 1500, heightPx: 1500 })
+    const stored = await house.app.inject({ url: new URL(picture.address).pathname })
+    expect(await sharp(stored.rawPayload).metadata()).toMatchObject({ width: 1500, height: 1500, format: 'jpeg', space: 'srgb' })
+  })
+
+  it('over 3000 px is scaled down by the crop', async () => {
+    expect(await sendArtwork(await squarePicture(3200), '?left=0&top=0&sidePx=3200')).toMatchObject({ widthPx: 3000, heightPx: 3000 })
+  })
+
+  it('cut from outside the picture, or from text, is refused', async () => {
+    expect(await sendArtwork(await squarePicture(2000, 1500), '?left=600&top=0&sidePx=1500')).toMatchObject({ code: 'picture-refused' })
+    expect(await sendArtwork(Buffer.from('a text'))).toMatchObject({ code: 'picture-refused', detail: expect.stringContaining('not a JPEG or PNG') })
+  })
+})

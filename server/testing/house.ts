@@ -1,0 +1,109 @@
+import { randomBytes } from 'node:crypto'
+import { copyFile, mkdtemp, rm, stat } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { FastifyInstance, InjectOptions, LightMyRequestResponse } from 'fastify'
+import { Sequelize } from 'sequelize'
+import sharp from 'sharp'
+import type { Episode } from '@contract/episodes'
+import type { Show } from '@contract/shows'
+import { createApp } from '../app'
+import { MovableClock } from '../clock'
+import { readConfiguration } from '../configuration'
+import { openDatabase } from '../database/connection'
+import { migrate } from '../database/migrate'
+import { createJobs } from '../jobs/jobs'
+import { openDiskStore } from '../media/diskStore'
+import type { Platform } from '../platform'
+import { uploadService } from '../uploads/service'
+
+export const account = { email: 'demo@lakeletter.example', password: 'lake-letter-demo' }
+export const morning = new Date('2026-03-10T05:00:00Z')
+
+/** A whole house on a database of its own: for each test file one, on the MariaDB that the test script started. */
+export interface House {
+  app: FastifyInstance
+  platform: Platform
+  clock: MovableClock
+  cookie: string
+  call(method: InjectOptions['method'], path: string, body?: unknown): Promise<LightMyRequestResponse>
+  makeShow(slug: string): Promise<Show>
+  /** An episode with audio and title, ready for release. */
+  makeReady(showId: string, title: string, sound?: string): Promise<Episode>
+  bring(episodeId: string, path: string): Promise<void>
+  close(): Promise<void>
+}
+
+export const sounds = join(import.meta.dirname, '../../demo/sounds')
+
+export async function openHouse(environment: Record<string, string> = {}): Promise<House> {
+  const databaseUrl = await freshDatabase()
+  const folder = await mkdtemp(join(tmpdir(), 'lake-letter-test-'))
+  const clock = new MovableClock(morning)
+  const configuration = readConfiguration({ DATABASE_URL: databaseUrl, PUBLIC_URL: 'http://lake.example', LOG_LEVEL: 'silent', WEB_DIR: join(import.meta.dirname, 'web'), ...environment })
+  const database = openDatabase(databaseUrl)
+  await migrate(database)
+  const platform: Platform = {
+    configuration, clock, database,
+    media: await openDiskStore(folder),
+    jobs: createJobs(database, clock, () => undefined),
+    siteAssets: { script: '/assets/site.js', styles: ['/assets/site.css'] },
+  }
+  const app = await createApp(platform)
+  await app.ready()
+  const first = await app.inject({ method: 'POST', url: '/api/v1/accounts', payload: account })
+  const cookie = String(first.headers['set-cookie']).split(';')[0]!
+
+  const call: House['call'] = (method, path, body) => app.inject({
+    method, url: `/api/v1${path}`, headers: { cookie }, ...(body !== undefined && { payload: body as object }),
+  })
+  const bring: House['bring'] = async (episodeId, path) => {
+    const id = randomBytes(16).toString('hex')
+    const uploads = uploadService(platform)
+    await uploads.announce({ id, episodeId, fileName: path.split('/').at(-1)!, bytes: (await stat(path)).size })
+    await copyFile(path, join(platform.media.inbox, id))
+    await uploads.received(id)
+    await uploads.read(id)
+  }
+
+  return {
+    app, platform, clock, cookie, call, bring,
+    async makeShow(slug) {
+      const picture = await app.inject({ method: 'POST', url: '/api/v1/artwork', headers: { cookie, 'content-type': 'application/octet-stream' }, payload: await squarePicture(1400) })
+      const show = await call('POST', '/shows', { ...showFacts, slug, artworkId: picture.json().id })
+      return show.json()
+    },
+    async makeReady(showId, title, sound = 'sf-5.mp3') {
+      const { id } = (await call('POST', `/shows/${showId}/episodes`, {})).json() as Episode
+      await bring(id, join(sounds, sound))
+      const { version } = (await call('GET', `/episodes/${id}`)).json() as Episode
+      return (await call('PATCH', `/episodes/${id}`, { version, text: { title } })).json()
+    },
+    async close() {
+      await app.close()
+      await database.close()
+      await rm(folder, { recursive: true, force: true })
+    },
+  }
+}
+
+export const showFacts = {
+  name: 'Bellows & Reeds', description: 'People who mend reed instruments.', language: 'en', author: 'Tove Aldermoor',
+  ownerEmail: 'workshop@bellowsandreeds.example', category: 'Leisure', subcategory: 'Crafts', explicit: false, type: 'episodic', zone: 'Europe/Zurich',
+}
+
+export const squarePicture = (width: number, height = width): Promise<Buffer> =>
+  sharp({ create: { width, height, channels: 3, background: '#103747' } }).jpeg().toBuffer()
+
+/** An empty database of its own for one test file, on the server that DATABASE_URL names. */
+export async function freshDatabase(): Promise<string> {
+  const address = new URL(process.env.DATABASE_URL!)
+  const name = `lake_test_${process.pid}_${Date.now()}`
+  const server = new Sequelize({
+    dialect: 'mariadb', host: address.hostname, port: Number(address.port), username: address.username, password: address.password, logging: false,
+  })
+  await server.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4`)
+  await server.close()
+  address.pathname = `/${name}`
+  return address.href
+}
