@@ -66,7 +66,7 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
 
     /** Back to draft: the moment is taken away, everything else stays. */
     async unschedule(id: string, version: number): Promise<EpisodeView> {
-      await take('unschedule', id, version, episode => Promise.resolve(episode.set({ releaseAt: null, releaseZone: null })))
+      await take('unschedule', id, version, (episode, transaction) => episode.update({ releaseAt: null, releaseZone: null }, { transaction }))
       return episodes.get(id)
     },
 
