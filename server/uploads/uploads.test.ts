@@ -81,7 +81,7 @@ describe('an uploaded file', () => {
     const offset = Number(head.headers.get('upload-offset'))
     expect(offset).toBeGreaterThan(0)
     expect(offset).toBeLessThan(sound.length)
-    const rest = await fetch(url, { method: 'PATCH', headers: { ...common, 'upload-offset': String(offset), 'content-type': 'application/offset+octet-stream' }, body: sound.subarray(offset) })
+    const rest = await fetch(url, { method: 'PATCH', headers: { ...common, 'upload-offset': String(offset), 'content-type': 'application/offset+octet-stream' }, body: new Uint8Array(sound.subarray(offset)) })
     expect(rest.status).toBe(204)
     while (await house.platform.jobs.runNext());
     const { audio } = await get(id)
