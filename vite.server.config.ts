@@ -16,6 +16,7 @@ export default defineConfig({
         main: 'server/main.ts',
         demo: 'demo/fill.ts',
         listener: 'stand-ins/listener/main.ts',
+        bench: 'bench/main.ts',
       },
     },
   },

@@ -120,6 +120,10 @@ const question = computed(() => asking.value && questions[asking.value])
 .panel { display: grid; gap: var(--space-3); padding: var(--space-4); background: var(--sheet); border: 1px solid var(--edge); border-radius: var(--round); box-shadow: var(--shade); }
 h2 { font-size: var(--text-l); }
 .stack { display: grid; gap: var(--space-2); }
+@media (max-width: 1060px) {
+  .stack { display: flex; flex-wrap: wrap; }
+  .stack p { flex-basis: 100%; }
+}
 .send { margin-top: var(--space-2); }
 .links { margin: 0; padding: 0; list-style: none; display: grid; gap: var(--space-1); }
 summary { cursor: pointer; min-height: 24px; color: var(--accent); }

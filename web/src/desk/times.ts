@@ -17,6 +17,8 @@ export const longMoment = (at: Moment, zone: string): string => inZone(at, zone)
 
 /** How far off a moment is: `in 8 days`, `in 25 minutes`. */
 export function untilThen(at: Moment, now: Date): string {
+  const hours = Math.floor((+new Date(at) - +now) / 3600_000)
+  if (hours >= 24 && hours < 72) return `in ${hours} hours`
   return inZone(at, 'utc').toRelative({ base: DateTime.fromJSDate(now), locale }) ?? ''
 }
 

@@ -1,0 +1,5 @@
+import { benchFeed } from './feed'
+import { benchServing } from './serving'
+
+benchFeed()
+await benchServing()
