@@ -11,7 +11,7 @@ const seconds = 4
 const rounds = 3
 
 async function requestsPerSecond(url: string, headers: Record<string, string>): Promise<number> {
-  const { requests } = await autocannon({ url, headers, connections: 20, duration: seconds })
+  const { requests } = await autocannon({ url, headers, connections: 20, duration: seconds, workers: 1 })
   return requests.average
 }
 

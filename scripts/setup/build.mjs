@@ -23,7 +23,7 @@ export async function needBuild() {
 
 function vite(config) {
   return new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--config', config, '--logLevel', 'warn'], { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] })
+    const child = spawn(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--config', config, '--logLevel', 'error'], { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] })
     child.once('close', code => code === 0 ? resolve() : reject(new Halt(`The build of ${config} failed; its own message stands above.`)))
   })
 }

@@ -2,7 +2,7 @@ import { brotliDecompressSync, gunzipSync } from 'node:zlib'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Episode } from '@contract/episodes'
 import { type House, openHouse } from '../testing/house'
-import { joined } from './freshness'
+import { joined, noteFeedWrite } from './freshness'
 
 let house: House
 beforeAll(async () => {
@@ -87,7 +87,7 @@ describe('questions asked together', () => {
     const ask = joined(() => new Promise<number>(resolve => {
       const mine = ++asked
       finish.push(() => resolve(mine))
-    }))
+    }), 0)
     const first = ask()
     const [second, third] = [ask(), ask()]
     expect(asked).toBe(1)
@@ -96,5 +96,13 @@ describe('questions asked together', () => {
     await new Promise(resolve => setTimeout(resolve, 0))
     finish[1]!()
     expect(await Promise.all([second, third])).toEqual([2, 2])
+  })
+
+  it('share a kept answer until this process has written', async () => {
+    let asked = 0
+    const ask = joined(async () => ++asked, 60_000)
+    expect([await ask(), await ask()]).toEqual([1, 1])
+    await house.platform.database.transaction(async transaction => { noteFeedWrite(transaction) })
+    expect(await ask()).toBe(2)
   })
 })

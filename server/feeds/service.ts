@@ -26,10 +26,13 @@ export interface WrittenFeed {
 
 export const generator = 'Lake Letter'
 
+/** How long a process may overlook what another one wrote; what it wrote itself it never overlooks. */
+const revisionKeptMs = 20
+
 /**
- * The feeds, written once for each change. Which revision is current is asked of the database at every request
- * (requests at the same time share the question), so any number of processes tell the same; while the database is
- * away, the last feed written here still goes out.
+ * The feeds, written once for each change. Which revision is current is asked of the database (requests that come
+ * together share the question), so any number of processes tell the same; while the database is away, the last feed
+ * written here still goes out.
  */
 export function feedService({ configuration: { publicUrl } }: Pick<Platform, 'configuration'>) {
   const written = new Map<string, WrittenFeed>()
@@ -37,7 +40,7 @@ export function feedService({ configuration: { publicUrl } }: Pick<Platform, 'co
   const revisions = joined(async () => {
     const shows = await Show.findAll({ attributes: ['slug', 'feedRevision'], raw: true })
     return new Map(shows.map(show => [show.slug, Number(show.feedRevision)]))
-  })
+  }, revisionKeptMs)
 
   async function write(slug: string): Promise<WrittenFeed> {
     const show = await Show.findOne({ where: { slug }, rejectOnEmpty: true })

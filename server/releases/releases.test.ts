@@ -138,7 +138,7 @@ describe('after the release', () => {
     expect(await feed()).toContain(episode.guid)
   })
 
-  it('another process serves the new feed at once', async () => {
+  it('a second server in the same process serves the new feed at once', async () => {
     const other = await createApp(house.platform)
     const read = async () => (await other.inject({ url: '/bellows-and-reeds/feed.xml' })).body
     await read()

@@ -4,6 +4,7 @@ import type { NewShow, Show as ShowView, ShowChange } from '@contract/shows'
 import { podcastGuid } from '@core/feed/podcastGuid'
 import { AppError, badInput } from '../errors'
 import { Episode } from '../episodes/models'
+import { noteFeedWrite } from '../feeds/freshness'
 import { pictureName } from '../media/routes'
 import type { Platform } from '../platform'
 import { Picture, Show } from './models'
@@ -75,6 +76,7 @@ export function showService({ database, clock, configuration: { publicUrl } }: P
 
 /** Says that what a show's feed and pages tell has changed; in the transaction that changes it. */
 export async function touchFeed(showId: string, at: Date, transaction: Transaction): Promise<void> {
+  noteFeedWrite(transaction)
   await Show.update({ feedRevision: literal('feed_revision + 1'), feedChangedAt: at }, { where: { id: showId }, transaction })
 }
 
