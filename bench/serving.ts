@@ -23,7 +23,7 @@ export async function benchServing(): Promise<void> {
   const answer = await fetch(feed, { headers: { 'accept-encoding': 'identity' } })
   const body = Buffer.from(await answer.arrayBuffer())
   const etag = answer.headers.get('etag')!
-  const bare = await bareServer(body, etag)
+  const bare = await bareServer(body, answer.headers)
   const bareAddress = `http://127.0.0.1:${(bare.server.address() as AddressInfo).port}`
   for (const [name, headers, path] of [['feed', {}, '/feed'], ['304', { 'if-none-match': etag }, '/not-modified']] as const) {
     const pairs: [number, number][] = []
@@ -36,10 +36,12 @@ export async function benchServing(): Promise<void> {
   await rm(media, { recursive: true, force: true })
 }
 
-async function bareServer(body: Buffer, etag: string): Promise<FastifyInstance> {
+async function bareServer(body: Buffer, sent: Headers): Promise<FastifyInstance> {
   const app = Fastify()
-  app.get('/feed', (_request, reply) => { reply.header('etag', etag).type('application/rss+xml; charset=utf-8').send(body) })
-  app.get('/not-modified', (_request, reply) => { reply.code(304).header('etag', etag).send() })
+  const names = ['etag', 'last-modified', 'cache-control', 'vary', 'access-control-allow-origin']
+  const headers = Object.fromEntries(names.map(name => [name, sent.get(name)!]))
+  app.get('/feed', (_request, reply) => { reply.headers(headers).type('application/rss+xml; charset=utf-8').send(body) })
+  app.get('/not-modified', (_request, reply) => { reply.code(304).headers(headers).send() })
   await app.listen({ port: 0, host: '127.0.0.1' })
   return app
 }

@@ -84,7 +84,7 @@ describe('questions asked together', () => {
   it('are answered by an answer that was fetched after each was asked', async () => {
     let asked = 0
     const finish: (() => void)[] = []
-    const ask = joined(() => new Promise<number>(resolve => {
+    const { ask } = joined(() => new Promise<number>(resolve => {
       const mine = ++asked
       finish.push(() => resolve(mine))
     }), 0)
@@ -100,7 +100,7 @@ describe('questions asked together', () => {
 
   it('share a kept answer until this process has written', async () => {
     let asked = 0
-    const ask = joined(async () => ++asked, 60_000)
+    const { ask } = joined(async () => ++asked, 60_000)
     expect([await ask(), await ask()]).toEqual([1, 1])
     await house.platform.database.transaction(async transaction => { noteFeedWrite(transaction) })
     expect(await ask()).toBe(2)

@@ -17,11 +17,18 @@ import { joined } from './freshness'
 
 export type Encoding = 'identity' | 'gzip' | 'br'
 
+/** A feed in one encoding, with the headers that go with it. */
+export interface Variant {
+  body: Buffer
+  etag: string
+  headers: Readonly<Record<string, string>>
+}
+
 /** A feed as it is sent, with its validators. */
 export interface WrittenFeed {
   revision: number
   lastModified: Date
-  variants: Readonly<Record<Encoding, { body: Buffer; etag: string }>>
+  variants: Readonly<Record<Encoding, Variant>>
 }
 
 export const generator = 'Lake Letter'
@@ -55,9 +62,9 @@ export function feedService({ configuration: { publicUrl } }: Pick<Platform, 'co
       lastModified: show.feedChangedAt,
       // RFC 9110 section 8.8.3.3: a strong entity tag differs between the encodings of one content.
       variants: {
-        identity: { body, etag: `"${digest}"` },
-        gzip: { body: gzipped, etag: `"${digest}-gzip"` },
-        br: { body: brotlied, etag: `"${digest}-br"` },
+        identity: variantOf(body, `"${digest}"`, show.feedChangedAt),
+        gzip: variantOf(gzipped, `"${digest}-gzip"`, show.feedChangedAt),
+        br: variantOf(brotlied, `"${digest}-br"`, show.feedChangedAt),
       },
     }
     written.set(slug, feed)
@@ -116,20 +123,49 @@ export function feedService({ configuration: { publicUrl } }: Pick<Platform, 'co
     }
   }
 
+  /** The revision that the database holds; the one written here while the database is away. */
+  async function askedRevision(slug: string): Promise<number | null> {
+    try {
+      return (await revisions.ask()).get(slug) ?? null
+    } catch (error) {
+      const known = written.get(slug)
+      if (known && isDatabaseDown(error)) return known.revision
+      throw error
+    }
+  }
+
   return {
+    /** The feed as it is now, where that can be told without asking anybody; else null. */
+    atHand(slug: string): WrittenFeed | null {
+      const known = written.get(slug)
+      return known && known.revision === revisions.kept()?.get(slug) ? known : null
+    },
+
     /** The feed of the show at this address part as it is now; null where there is no such show. */
     async current(slug: string): Promise<WrittenFeed | null> {
-      const known = written.get(slug)
-      const revision = await revisions().then(all => all.get(slug) ?? null).catch((error: unknown) => {
-        if (known && isDatabaseDown(error)) return known.revision
-        throw error
-      })
+      const revision = await askedRevision(slug)
       if (revision === null) return null
+      const known = written.get(slug)
       if (known && known.revision >= revision) return known
       const underway = writing.get(slug) ?? write(slug).finally(() => writing.delete(slug))
       writing.set(slug, underway)
       const fresh = await underway
       return fresh.revision >= revision ? fresh : write(slug)
+    },
+  }
+}
+
+function variantOf(body: Buffer, etag: string, changedAt: Date): Variant {
+  return {
+    body,
+    etag,
+    headers: {
+      etag,
+      'last-modified': changedAt.toUTCString(),
+      // Kept by whoever likes, and asked about each time: the copy an app shows is always the current one.
+      'cache-control': 'public, no-cache',
+      vary: 'accept-encoding',
+      'access-control-allow-origin': '*',
     },
   }
 }
