@@ -22,7 +22,7 @@ import { uploadRoutes } from './uploads/routes'
 /** Puts the capabilities together. */
 export async function createApp(platform: Platform): Promise<FastifyInstance> {
   const { configuration } = platform
-  const app = Fastify({ logger: { level: configuration.logLevel }, disableRequestLogging: true, trustProxy: configuration.trustProxy, forceCloseConnections: true })
+  const app = Fastify({ logger: { level: configuration.logLevel }, trustProxy: configuration.trustProxy, forceCloseConnections: true })
   installProblems(app)
 
   await app.register(healthRoutes(platform))

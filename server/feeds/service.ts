@@ -34,7 +34,7 @@ export interface WrittenFeed {
 export const generator = 'Lake Letter'
 
 /** How long a process may overlook what another one wrote; what it wrote itself it never overlooks. */
-const revisionKeptMs = 20
+const revisionKeptMs = 50
 
 /**
  * The feeds, written once for each change. Which revision is current is asked of the database (requests that come

@@ -20,7 +20,7 @@ export function precondition(headers: Headers, { etag, lastModified }: Validator
 
   const ifNoneMatch = text(headers['if-none-match'])
   // Section 13.1.3: a recipient MUST ignore If-Modified-Since where the request has If-None-Match.
-  if (ifNoneMatch !== null) return lists(ifNoneMatch, etag, weak) ? 304 : 'pass'
+  if (ifNoneMatch !== null) return ifNoneMatch === etag || lists(ifNoneMatch, etag, weak) ? 304 : 'pass'
   const ifModified = date(headers['if-modified-since'])
   return ifModified !== null && seconds(lastModified) <= ifModified ? 304 : 'pass'
 }
