@@ -26,6 +26,7 @@ export default defineConfig({
           testTimeout: 120_000,
           hookTimeout: 120_000,
           fileParallelism: false,
+          expect: { poll: { timeout: 10_000 } },
         },
       },
     ],

@@ -1,6 +1,7 @@
 import { mkdtemp, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { type Browser, type BrowserContext, chromium, type Page } from 'playwright-core'
 import { startDatabase } from '../scripts/setup/database.mjs'
 import { freePort } from '../scripts/setup/ports.mjs'
 import { runProgram, startProgram } from '../scripts/setup/programs.mjs'
@@ -8,27 +9,63 @@ import { runProgram, startProgram } from '../scripts/setup/programs.mjs'
 export interface DemoHouse {
   address: string
   listenerAddress: string
+  /** A window of a browser of its own, signed in, at the first show. */
+  openWindow(context?: BrowserContext): Promise<Page>
+  stopDatabase(): Promise<void>
+  startDatabase(): Promise<void>
+  /** Ends the server at once, as a power cut would. */
+  killServer(): Promise<void>
+  startServer(): Promise<void>
   stop(): Promise<void>
 }
 
-/** The built server and listener with the demo's data, on a database, a folder and ports of their own. */
-export async function openDemoHouse(): Promise<DemoHouse> {
+export const demoSounds = join(import.meta.dirname, '../demo/sounds')
+
+/** The built server and listener with the demo's data, on a database, a folder and ports of their own, and a Chromium. */
+export async function openDemoHouse(more: Record<string, string> = {}): Promise<DemoHouse> {
   const folder = await mkdtemp(join(tmpdir(), 'lake-letter-journey-'))
-  const database = await startDatabase(folder)
+  let database = await startDatabase(folder)
   const [port, listenerPort] = [await freePort(), await freePort()]
+  const address = `http://127.0.0.1:${port}`
   const listenerAddress = `http://127.0.0.1:${listenerPort}`
-  const environment = { PORT: String(port), DATABASE_URL: database.url, MEDIA_DIR: join(folder, 'media'), LISTENER_URL: listenerAddress }
+  const environment = { PORT: String(port), DATABASE_URL: database.url, MEDIA_DIR: join(folder, 'media'), LISTENER_URL: listenerAddress, ...more }
   await runProgram('dist/server/demo.js', { ...environment, FILL_DEMO: 'yes' })
-  const server = startProgram('dist/server/main.js', environment)
+  let server = startProgram('dist/server/main.js', environment)
   const listener = startProgram('dist/server/listener.js', { LISTENER_PORT: String(listenerPort) })
   await Promise.all([server.listening, listener.listening])
+  const browser: Browser = await chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--autoplay-policy=no-user-gesture-required'],
+  })
   return {
-    address: `http://127.0.0.1:${port}`,
+    address,
     listenerAddress,
+    async openWindow(context) {
+      const own = context ?? await browser.newContext({ viewport: { width: 1280, height: 800 }, timezoneId: 'Europe/Zurich' })
+      const page = await own.newPage()
+      await page.goto(`${address}/studio/`)
+      if (!context) await signIn(page)
+      await page.getByRole('button', { name: 'New episode' }).waitFor()
+      return page
+    },
+    stopDatabase: () => database.stop(),
+    async startDatabase() { database = await startDatabase(folder, { port: database.port }) },
+    killServer: () => server.stop('SIGKILL'),
+    async startServer() {
+      server = startProgram('dist/server/main.js', environment)
+      await server.listening
+    },
     async stop() {
+      await browser.close()
       await Promise.all([server.stop(), listener.stop()])
       await database.stop()
       await rm(folder, { recursive: true, force: true })
     },
   }
+}
+
+async function signIn(page: Page): Promise<void> {
+  await page.fill('#email', 'demo@lakeletter.example')
+  await page.fill('#password', 'lake-letter-demo')
+  await page.click('button[type=submit]')
 }

@@ -1,33 +1,21 @@
 import { join } from 'node:path'
-import { type Browser, chromium, type Page } from 'playwright-core'
+import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { openDemoHouse, type DemoHouse } from './demoHouse'
+import { type DemoHouse, demoSounds, openDemoHouse } from './demoHouse'
 
 let house: DemoHouse
-let browser: Browser
 let page: Page
 
 beforeAll(async () => {
   house = await openDemoHouse()
-  browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--autoplay-policy=no-user-gesture-required'],
-  })
-  page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+  page = await house.openWindow()
 })
-afterAll(async () => {
-  await browser?.close()
-  await house?.stop()
-})
+afterAll(() => house?.stop())
 
 it('from a file to a feed: sign in, drop a file, write, release, and the stand-in listener lists and plays it', async () => {
-  await page.goto(`${house.address}/studio/`)
-  await page.fill('#email', 'demo@lakeletter.example')
-  await page.fill('#password', 'lake-letter-demo')
-  await page.click('button[type=submit]')
   await page.getByRole('button', { name: 'New episode' }).click()
   await page.getByText('Drop the audio anywhere').waitFor()
-  await page.setInputFiles('input[type=file]', join(import.meta.dirname, '../demo/sounds/br-37.mp3'))
+  await page.setInputFiles('input[type=file]', join(demoSounds, 'br-37.mp3'))
   await page.getByText('MP3, 64 kbit/s, 44.1 kHz, mono').waitFor()
   expect(await page.inputValue('#title')).toBe('A letter from a chapel')
 
@@ -49,4 +37,52 @@ it('from a file to a feed: sign in, drop a file, write, release, and the stand-i
   await expect.poll(() => first.innerText()).toContain('A letter, sent by test')
   await first.click()
   await expect.poll(() => page.locator('audio').evaluate(audio => (audio as HTMLAudioElement).currentTime), { timeout: 15_000 }).toBeGreaterThan(1)
+  await page.getByLabel('Place').fill('60')
+  await expect.poll(() => page.locator('audio').evaluate(audio => (audio as HTMLAudioElement).currentTime)).toBeGreaterThan(60)
+})
+
+it('a file dropped on the window begins a new episode with it', async () => {
+  const window = await house.openWindow()
+  const transfer = await window.evaluateHandle(async ([name, bytes]) => {
+    const dropped = new DataTransfer()
+    dropped.items.add(new File([Uint8Array.from(atob(bytes!), letter => letter.charCodeAt(0))], name!, { type: 'audio/mpeg' }))
+    return dropped
+  }, ['39_the-borrowed-bellows.mp3', (await import('node:fs')).readFileSync(join(demoSounds, 'sf-5.mp3')).toString('base64')])
+  await window.dispatchEvent('body', 'dragenter', { dataTransfer: transfer })
+  await window.getByText('a new episode begins with this file').waitFor()
+  await window.dispatchEvent('body', 'drop', { dataTransfer: transfer })
+  await window.waitForURL(/episodes/)
+  await window.getByText('39_the-borrowed-bellows.mp3').first().waitFor()
+  await expect.poll(() => window.inputValue('#title')).toBe('The last boat, with the lamps lit')
+})
+
+it('what is written after a release is saved, and goes out when it is sent', async () => {
+  const window = await house.openWindow()
+  await window.getByRole('link', { name: /Tuning by the ferry bell/ }).first().click()
+  await window.fill('#title', 'Tuning by the evening bell')
+  await window.getByText('Listeners still see the earlier text').waitFor()
+  const feed = async () => (await fetch(`${house.address}/bellows-and-reeds/feed.xml`)).text()
+  await window.getByTestId('saving').getByText(/^Saved /).waitFor()
+  expect(await feed()).not.toContain('evening bell')
+  await window.getByRole('button', { name: 'Send the changes' }).click()
+  await window.getByText('The feed carries it just as it stands here').waitFor()
+  expect(await feed()).toContain('Tuning by the evening bell')
+})
+
+it('a show is made on one screen, a picture that is not square is cut out, and the feed answers', async () => {
+  const { default: sharp } = await import('sharp')
+  const wide = await sharp({ create: { width: 2000, height: 1500, channels: 3, background: '#b24a26' } }).jpeg().toBuffer()
+  const window = await house.openWindow()
+  await window.getByRole('link', { name: 'Make another show' }).click()
+  await window.getByLabel('Name').fill('Kettle & Key')
+  await window.getByLabel('Description').fill('Short visits to people who tune by ear.')
+  await window.getByLabel('Author').fill('Tove Aldermoor')
+  await window.setInputFiles('input[type=file]', { name: 'wide.jpg', mimeType: 'image/jpeg', buffer: wide })
+  await window.getByText('The picture is 2000 × 1500 px').waitFor()
+  await window.getByRole('button', { name: 'Cut it out' }).click()
+  await window.getByRole('img', { name: 'The artwork now' }).waitFor()
+  await window.getByRole('button', { name: 'Make the show' }).click()
+  await window.getByText('Bring the first episode').waitFor()
+  const feed = await fetch(`${house.address}/kettle-and-key/feed.xml`)
+  expect([feed.status, await feed.text()]).toEqual([200, expect.stringContaining('<title>Kettle &amp; Key</title>')])
 })
