@@ -1,5 +1,5 @@
-import { readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { rmSync, writeFileSync } from 'node:fs'
+import { basename, join } from 'node:path'
 import { readOrNull } from './files.mjs'
 import { Halt } from './halt.mjs'
 
@@ -10,9 +10,9 @@ export function claim(folder, address) {
   if (held && held.pid !== process.pid && (readOrNull(`/proc/${held.pid}/cmdline`) ?? '').includes(held.script)) {
     throw new Halt(`Lake Letter runs from this folder already, at ${held.address}; use that one, or end it with Ctrl-C in its terminal.`)
   }
-  writeFileSync(path, JSON.stringify({ pid: process.pid, script: process.argv[1], address }))
+  writeFileSync(path, JSON.stringify({ pid: process.pid, script: basename(process.argv[1]), address }))
   return () => {
-    if (JSON.parse(readFileSync(path, 'utf8')).pid === process.pid) rmSync(path, { force: true })
+    if (JSON.parse(readOrNull(path) ?? 'null')?.pid === process.pid) rmSync(path, { force: true })
   }
 }
 

@@ -6,6 +6,7 @@ import { AppError } from '../errors'
 import { requireSignIn } from '../accounts/signedIn'
 import type { Platform } from '../platform'
 import { isDatabaseDown, problemOf } from '../problems'
+import { SharedLocker } from './locker'
 import { uploadService } from './service'
 
 /** Resumable uploads by the tus protocol 1.0.0, with the metadata `episodeId` and `filename`. */
@@ -16,6 +17,7 @@ export const uploadRoutes = (platform: Platform): FastifyPluginAsync => async ap
   const tus = new Server({
     path: '/api/v1/uploads',
     relativeLocation: true,
+    locker: new SharedLocker(platform.configuration.databaseUrl),
     datastore: new FileStore({ directory: platform.media.inbox }),
     namingFunction: () => randomBytes(16).toString('hex'),
     async onUploadCreate(_request, { id, size, metadata }) {

@@ -1,0 +1,73 @@
+import { readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import type { Page } from 'playwright-core'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { type DemoHouse, openDemoHouse } from './demoHouse'
+
+// WCAG 2.2 A and AA, as far as axe-core can tell.
+const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
+
+let house: DemoHouse
+let page: Page
+beforeAll(async () => {
+  house = await openDemoHouse()
+  page = await house.openWindow()
+})
+afterAll(() => house?.stop())
+
+async function violations(): Promise<string[]> {
+  await page.waitForTimeout(400)
+  await page.evaluate(axe)
+  return page.evaluate(async () => {
+    const { axe: checker } = window as unknown as { axe: { run(options: object): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }> } }
+    const { violations: found } = await checker.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
+    return found.flatMap(({ id, nodes }) => nodes.map(({ html }) => `${id}: ${html.slice(0, 140)}`))
+  })
+}
+
+describe.each(['light', 'dark'] as const)('in the %s theme', colorScheme => {
+  beforeAll(() => page.emulateMedia({ colorScheme }))
+
+  it('the show and its list', async () => {
+    await page.goto(`${house.address}/studio/bellows-and-reeds`)
+    await page.getByText('Next out').waitFor()
+    expect(await violations()).toEqual([])
+  })
+  it.each(['The concertina in the lifeboat', 'A letter from a chapel', 'What the bellows remember'])('the desk with %s', async title => {
+    await page.goto(`${house.address}/studio/bellows-and-reeds`)
+    await page.getByRole('link', { name: title }).first().click()
+    await page.locator('#title').waitFor()
+    expect(await violations()).toEqual([])
+  })
+  it('a new show', async () => {
+    await page.goto(`${house.address}/studio/new-show`)
+    await page.getByRole('button', { name: 'Make the show' }).click()
+    await page.getByRole('alert').first().waitFor()
+    expect(await violations()).toEqual([])
+  })
+  it.each(['/bellows-and-reeds', '/bellows-and-reeds/what-the-bellows-remember', '/nowhere'])('the public page %s', async path => {
+    await page.goto(house.address + path)
+    expect(await violations()).toEqual([])
+  })
+})
+
+it('the release can be scheduled with the keyboard alone', async () => {
+  await page.goto(`${house.address}/studio/bellows-and-reeds`)
+  await page.getByRole('link', { name: 'A letter from a chapel' }).first().focus()
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: 'Move the time' }).focus()
+  await page.keyboard.press('Enter')
+  await page.getByLabel('Time in Europe/Zurich').focus()
+  await page.keyboard.press('ControlOrMeta+a')
+  await page.keyboard.type('23h30')
+  await page.keyboard.press('Enter')
+  await page.getByTestId('standing').getByText(/23:30 \(Europe\/Zurich\)/).waitFor()
+})
+
+it('public pages can be read and heard without script', async () => {
+  const plain = await page.context().browser()!.newPage({ javaScriptEnabled: false })
+  await plain.goto(`${house.address}/bellows-and-reeds/what-the-bellows-remember`)
+  expect(await plain.locator('h1').innerText()).toBe('What the bellows remember')
+  expect(await plain.locator('audio').getAttribute('controls')).not.toBeNull()
+  await plain.close()
+})
