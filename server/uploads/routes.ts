@@ -36,11 +36,13 @@ export const uploadRoutes = (platform: Platform): FastifyPluginAsync => async ap
   app.route({
     method: ['POST', 'HEAD', 'PATCH', 'DELETE', 'OPTIONS'],
     url: '/uploads',
+    schema: { hide: true },
     handler: (request, reply) => hand(request.raw, reply.hijack().raw),
   })
   app.route({
     method: ['HEAD', 'PATCH', 'DELETE', 'OPTIONS'],
     url: '/uploads/:id',
+    schema: { hide: true },
     handler: (request, reply) => hand(request.raw, reply.hijack().raw),
   })
 

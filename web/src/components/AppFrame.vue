@@ -93,11 +93,13 @@ main { overflow-y: auto; outline: none; }
 .back { display: none; }
 
 @media (max-width: 900px) {
-  .frame { grid-template-columns: minmax(0, 1fr); }
+  .frame { grid-template-columns: 16rem minmax(0, 1fr); }
+  .frame.at-desk { grid-template-columns: minmax(0, 1fr); }
   .frame.at-desk .rail { display: none; }
-  .frame:not(.at-desk) { height: auto; min-height: 100vh; grid-template-rows: auto 1fr; }
-  .frame:not(.at-desk) main { order: -1; overflow: visible; }
-  .frame:not(.at-desk) .rail { border-right: 0; border-top: 1px solid var(--edge); }
   .back { display: inline-block; padding: var(--space-3) var(--space-5) 0; }
+}
+@media (max-width: 620px) {
+  .frame:not(.at-desk) { grid-template-columns: minmax(0, 1fr); height: auto; min-height: 100vh; }
+  .frame:not(.at-desk) main { overflow: visible; }
 }
 </style>

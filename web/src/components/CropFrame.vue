@@ -47,6 +47,6 @@ const square = computed(() => ({
 .picture { position: relative; width: fit-content; margin-block: var(--space-3); overflow: hidden; }
 .picture img { max-height: 260px; max-width: 100%; }
 .square { position: absolute; outline: 2000px solid var(--veil); box-shadow: inset 0 0 0 2px var(--on-signal); }
-.slider { display: flex; gap: var(--space-3); align-items: center; margin-bottom: var(--space-3); }
-.slider input { flex: 1; max-width: 20rem; min-height: 24px; accent-color: var(--accent); }
+.slider { display: flex; flex-wrap: wrap; gap: var(--space-1) var(--space-3); align-items: center; margin-bottom: var(--space-3); }
+.slider input { flex: 1 1 9rem; max-width: 20rem; min-height: 24px; accent-color: var(--accent); }
 </style>

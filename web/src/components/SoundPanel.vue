@@ -14,7 +14,11 @@ const props = defineProps<{ audio: AudioFile | null; upload: Upload | null; send
 const emit = defineEmits<{ file: [file: File]; pause: []; goOn: []; cancel: [] }>()
 const input = ref<HTMLInputElement>()
 
-const problem = computed(() => props.sending?.problem ?? (props.sending ? null : props.upload?.refusal) ?? null)
+const problem = computed(() => {
+  if (props.sending) return props.sending.problem
+  const { refusal, fileName } = props.upload ?? {}
+  return refusal ? { ...refusal, detail: `${fileName}: ${refusal.detail}` } : null
+})
 const underway = computed(() => props.sending && props.sending.state !== 'refused' ? props.sending : null)
 const reading = computed(() => props.upload?.state === 'reading')
 /** Begun, not finished, and not sent by this window. */

@@ -15,7 +15,7 @@ const words = computed(() => {
   switch (standing) {
     case 'draft': return { name: 'Draft', rest: 'Only you can see it. Nothing of it is in the feed.' }
     case 'scheduled': return { name: 'Scheduled', rest: `Goes out ${when}, ${untilThen(releaseAt!, now.value)}. Not in the feed yet.` }
-    case 'released': return { name: 'Released', rest: `In the feed since ${when}.${changedSinceRelease ? ' What you changed since is saved here and not sent.' : ''}` }
+    case 'released': return { name: 'Released', rest: `In the feed since ${when}.${changedSinceRelease ? ' Changes not sent.' : ''}` }
     default: return { name: 'Retired', rest: `It was in the feed, from ${when}, and was taken out.` }
   }
 })

@@ -12,5 +12,5 @@ function next(): void {
 </script>
 
 <template>
-  <button type="button" class="link-button" @click="next">Light: {{ names[theme] }}</button>
+  <button type="button" class="link-button" @click="next">Look: {{ names[theme] }}</button>
 </template>

@@ -41,4 +41,5 @@ const words = computed(() => {
 .line { display: flex; flex-wrap: wrap; gap: var(--space-1) var(--space-4); justify-content: space-between; }
 .name { overflow-wrap: anywhere; }
 .upload :deep(.p-progressbar) { height: 8px; }
+.upload :deep(.p-progressbar-value) { transition: none; }
 </style>

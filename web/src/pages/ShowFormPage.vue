@@ -4,8 +4,9 @@ import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import Textarea from 'primevue/textarea'
-import { computed, onMounted, reactive, ref } from 'vue'
+import { computed, nextTick, onMounted, reactive, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import type { Problem } from '@contract/problem'
 import type { Picture } from '@contract/shows'
 import { slugFrom } from '@core/address/slug'
 import { categories } from '@core/feed/categories'
@@ -34,7 +35,9 @@ const facts = reactive({
 const slug = ref('')
 const slugTouched = ref(false)
 const artworkAddress = ref<string | null>(null)
-const problem = ref<ApiError['problem'] | null>(null)
+const problem = ref<Pick<Problem, 'title' | 'detail' | 'todo' | 'faults'> | null>(null)
+const noAnswer = { title: 'The server does not answer', detail: 'What you wrote is still here.', todo: 'Try again in a moment.' }
+const form = ref<HTMLFormElement>()
 const busy = ref(false)
 
 onMounted(() => {
@@ -63,8 +66,13 @@ async function save(): Promise<void> {
       : await shows.create({ ...facts, slug: address.value })
     await router.push({ name: 'show', params: { show: saved.slug } })
   } catch (error) {
-    if (!(error instanceof ApiError)) throw error
+    if (!(error instanceof ApiError)) {
+      problem.value = noAnswer
+      return
+    }
     problem.value = error.problem
+    await nextTick()
+    form.value?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus()
   } finally {
     busy.value = false
   }
@@ -75,7 +83,7 @@ async function save(): Promise<void> {
   <main class="page">
     <h1>{{ existing ? `Facts of ${existing.name}` : 'A new show' }}</h1>
     <p class="quiet">All of this stands in the feed, and can be changed later{{ existing ? '' : ', except the web address' }}.</p>
-    <form novalidate @submit.prevent="save">
+    <form ref="form" novalidate @submit.prevent="save">
       <FormField v-slot="{ id }" label="Name" :fault="fault('name')">
         <InputText :id="id" v-model="facts.name" :invalid="!!fault('name')" autofocus />
       </FormField>
@@ -110,7 +118,8 @@ async function save(): Promise<void> {
         <SelectButton v-model="facts.type" :aria-labelledby="id" :allow-empty="false" :options="[{ name: 'Episodic', value: 'episodic' }, { name: 'Serial', value: 'serial' }]" option-label="name" option-value="value" />
       </FormField>
       <ArtworkField class="artwork" :address="artworkAddress" :fault="fault('artworkId') && 'A show needs artwork.'" @chosen="takeArtwork" />
-      <ProblemNote v-if="problem" class="wide" :problem="problem" />
+      <p v-if="problem?.faults" class="wide fault" role="alert">Not saved yet: mend what is marked, then press again.</p>
+      <ProblemNote v-else-if="problem" class="wide" :problem="problem" />
       <div class="wide actions">
         <Button type="submit" :label="existing ? 'Save the facts' : 'Make the show'" :loading="busy" />
         <RouterLink v-if="existing || hasShows" :to="existing ? { name: 'show', params: { show: existing.slug } } : { name: 'home' }">Leave it</RouterLink>

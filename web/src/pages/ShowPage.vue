@@ -62,7 +62,7 @@ function lacks(episode: EpisodeSummary): string {
 
     <div v-if="shows.episodes && shows.episodes.length === 0" class="first">
       <h2>Bring the first episode</h2>
-      <p>Drop its audio anywhere on this window. An episode needs three things: audio, a title and a moment.</p>
+      <p>Drop its audio anywhere on this window, or press New episode. An episode needs three things: audio, a title and a moment.</p>
     </div>
     <p class="small"><RouterLink :to="{ name: 'new-show' }">Make another show</RouterLink></p>
   </section>
@@ -71,6 +71,10 @@ function lacks(episode: EpisodeSummary): string {
 <style scoped>
 .page { max-width: 52rem; padding: var(--space-6); display: grid; gap: var(--space-5); }
 .head { display: flex; gap: var(--space-5); align-items: flex-start; }
+@media (max-width: 900px) {
+  .page { padding: var(--space-5); }
+  .head { flex-direction: column; }
+}
 .artwork { border-radius: var(--round); flex: none; background: var(--sheet-sunk); }
 h1 { font-size: var(--text-2xl); overflow-wrap: anywhere; }
 .lead { font-family: var(--serif); font-size: var(--text-l); margin: var(--space-3) 0; overflow-wrap: anywhere; }

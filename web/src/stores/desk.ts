@@ -41,6 +41,7 @@ export const useDesk = defineStore('desk', () => {
     base = unsent?.base ?? loaded.text
     text.value = { ...(unsent?.text ?? loaded.text) }
     saving.value = 'saved'
+    savedAt.value = null
     conflicts.value = []
     faults.value = []
     if (unsent) absorb(loaded)
