@@ -1,4 +1,5 @@
 import type { FastifyPluginAsync } from 'fastify'
+import { QueryTypes } from 'sequelize'
 import type { Platform } from '../platform'
 
 /** `/healthz`: the process is up. `/readyz`: database and media store answer. */
@@ -7,7 +8,7 @@ export const healthRoutes = ({ database, media }: Platform): FastifyPluginAsync 
 
   app.get('/readyz', async (_request, reply) => {
     const answers = async (check: Promise<unknown>): Promise<'answers' | 'does not answer'> => check.then(() => 'answers' as const, () => 'does not answer' as const)
-    const parts = { database: await answers(database.query('SELECT 1')), media: await answers(media.check()) }
+    const parts = { database: await answers(database.query('SELECT 1', { type: QueryTypes.SELECT })), media: await answers(media.check()) }
     const ready = Object.values(parts).every(part => part === 'answers')
     return reply.code(ready ? 200 : 503).send({ status: ready ? 'ready' : 'not ready', ...parts })
   })

@@ -1,0 +1,69 @@
+import { join } from 'node:path'
+import { DateTime } from 'luxon'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Episode } from '@contract/episodes'
+import type { Show } from '@contract/shows'
+import { Account, Session } from '@server/accounts/models'
+import { type House, openHouse } from '@server/testing/house'
+import { fillDemo } from './fill'
+import { demoAccount, demoShows } from './scenario'
+
+const today = new Date('2026-07-01T10:00:00Z')
+let house: House
+let shows: Show[]
+let episodes: Episode[][]
+
+beforeAll(async () => {
+  house = await openHouse()
+  await Session.destroy({ where: {} })
+  await Account.destroy({ where: {} })
+  await fillDemo(house.platform, house.clock, today, join(import.meta.dirname))
+  house.clock.moveTo(today)
+  const answer = await house.app.inject({ method: 'POST', url: '/api/v1/session', payload: demoAccount })
+  const headers = { cookie: String(answer.headers['set-cookie']).split(';')[0]! }
+  const get = async (url: string) => (await house.app.inject({ url: `/api/v1${url}`, headers })).json()
+  shows = await get('/shows')
+  episodes = await Promise.all(shows.map(show => get(`/shows/${show.id}/episodes`)))
+}, 120_000)
+afterAll(() => house.close())
+
+describe('the demo', () => {
+  it('has two shows, at the addresses that stay', () => {
+    expect(shows.map(({ feedAddress }) => new URL(feedAddress).pathname)).toEqual(['/bellows-and-reeds/feed.xml', '/slow-ferry/feed.xml'])
+  })
+
+  it('has six released episodes, one scheduled and one draft, and two on the ferry', () => {
+    const standings = episodes.map(list => list.map(({ standing }) => standing))
+    expect(standings[0]!.toSorted()).toEqual(['draft', ...Array<string>(6).fill('released'), 'scheduled'])
+    expect(standings[1]).toEqual(['released', 'released'])
+  })
+
+  it('is dated from today: nothing released lies ahead, nothing scheduled behind, the newest is at most two weeks old', () => {
+    for (const { standing, releaseAt } of episodes.flat()) {
+      if (standing === 'released') expect(new Date(releaseAt!) < today).toBe(true)
+      if (standing === 'scheduled') expect(new Date(releaseAt!) > today).toBe(true)
+    }
+    const newest = Math.max(...episodes[0]!.filter(({ standing }) => standing === 'released').map(({ releaseAt }) => +new Date(releaseAt!)))
+    expect(+today - newest).toBeLessThan(14 * 86_400_000)
+  })
+
+  it('goes out at the show’s usual time by the clock of its zone, in summer and in winter', () => {
+    const [{ zone }] = shows as [Show]
+    for (const { releaseAt } of episodes[0]!) if (releaseAt) expect(DateTime.fromISO(releaseAt, { zone }).toFormat('HH:mm')).toBe('06:00')
+  })
+
+  it('tells in the feed what the scenario tells', async () => {
+    const feed = (await house.app.inject({ url: '/bellows-and-reeds/feed.xml' })).body
+    for (const { title, standing } of demoShows[0]!.episodes) expect(feed.includes(`<title>${title}</title>`), title).toBe(standing === 'released')
+  })
+
+  it('has sounds whose tags fit their episodes', () => {
+    for (const [index, show] of demoShows.entries()) {
+      for (const { title, number, sound } of show.episodes) {
+        const found = episodes[index]!.find(episode => episode.number === number)!
+        expect(found.title).toBe(title)
+        expect(found.hasAudio).toBe(sound !== null)
+      }
+    }
+  })
+})

@@ -1,0 +1,62 @@
+import { QueryTypes } from 'sequelize'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { createApp } from '../app'
+import { migrate } from '../database/migrate'
+import { type House, openHouse } from '../testing/house'
+
+let house: House
+beforeAll(async () => { house = await openHouse() })
+afterAll(() => house.close())
+
+describe('health', () => {
+  it('says that database and media store answer', async () => {
+    expect((await house.app.inject({ url: '/healthz' })).json()).toEqual({ status: 'up' })
+    expect((await house.app.inject({ url: '/readyz' })).json()).toEqual({ status: 'ready', database: 'answers', media: 'answers' })
+  })
+})
+
+describe('errors', () => {
+  it('are problems as RFC 9457 section 3 has them, and carry no stack, path or SQL', async () => {
+    const answers = await Promise.all([
+      house.call('GET', '/nothing-here'),
+      house.call('GET', '/episodes/not-a-uuid'),
+      house.app.inject({ method: 'POST', url: '/api/v1/session', headers: { 'content-type': 'application/json' }, payload: '{"email":' }),
+      house.app.inject({ method: 'POST', url: '/api/v1/session', headers: { 'content-type': 'text/csv' }, payload: 'a,b' }),
+    ])
+    for (const answer of answers) {
+      expect(answer.headers['content-type']).toContain('application/problem+json')
+      const problem = answer.json()
+      expect(problem).toMatchObject({ type: expect.stringMatching(/^urn:lake-letter:/), title: expect.any(String), status: answer.statusCode, detail: expect.any(String), todo: expect.any(String) })
+      expect(answer.body).not.toMatch(/node_modules|\.ts:|SELECT|at \w+ \(/)
+    }
+  })
+
+  it('of our own making say nothing of what broke', async () => {
+    const media = { ...house.platform.media, read: () => { throw new Error('secret /var/lib/path') } }
+    const app = await createApp({ ...house.platform, media })
+    const show = await house.makeShow('breaks')
+    const answer = await app.inject({ url: new URL(show.artworkAddress).pathname })
+    expect(answer.statusCode).toBe(500)
+    expect(answer.body).not.toContain('secret')
+    await app.close()
+  })
+})
+
+it('the schema is brought up to date by one of two processes that start together, and a second time changes nothing', async () => {
+  await Promise.all([migrate(house.platform.database), migrate(house.platform.database)])
+  const rows = await house.platform.database.query('SELECT name FROM migrations', { type: QueryTypes.SELECT })
+  expect(rows).toEqual([{ name: '0001-first-form' }])
+})
+
+it('the API describes itself, with the schemas of the contract', async () => {
+  const described = (await house.app.inject({ url: '/api/v1/openapi.json' })).json()
+  expect(Object.keys(described.paths)).toContain('/api/v1/episodes/{id}/release')
+  expect(described.paths['/api/v1/shows'].post.requestBody.content['application/json'].schema.required).toEqual(expect.arrayContaining(['name', 'slug', 'zone', 'artworkId']))
+})
+
+it('the studio’s page answers at every address of the studio, and the root leads there', async () => {
+  for (const url of ['/studio', '/studio/', '/studio/bellows-and-reeds/episodes/1']) {
+    expect((await house.app.inject({ url })).body).toContain('<title>studio</title>')
+  }
+  expect((await house.app.inject({ url: '/' })).headers.location).toBe('/studio/')
+})

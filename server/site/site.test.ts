@@ -1,0 +1,78 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Episode } from '@contract/episodes'
+import { type House, openHouse } from '../testing/house'
+
+let house: House
+let released: Episode
+beforeAll(async () => {
+  house = await openHouse()
+  const show = await house.makeShow('bellows-and-reeds')
+  await house.call('PATCH', `/shows/${show.id}`, { version: 1, name: 'Bellows <& "Reeds"', description: '</script><script>alert(1)</script>', language: 'de' })
+  const draft = await house.makeReady(show.id, '"><img src=x onerror=alert(1)> שלום')
+  const { version } = (await house.call('PATCH', `/episodes/${draft.id}`, { version: draft.version, text: { number: 7, notes: '<p>Hello <a href="https://lake.example">you</a><script>alert(2)</script></p>' } })).json()
+  released = (await house.call('POST', `/episodes/${draft.id}/release`, { version, when: { kind: 'now' } })).json()
+  await house.makeReady(show.id, 'Nobody may see this')
+})
+afterAll(() => house.close())
+
+const page = (url: string) => house.app.inject({ url })
+const pathOf = (address: string) => new URL(address).pathname
+
+describe('the page of a show', () => {
+  it('lists what is released and nothing else', async () => {
+    const { body, statusCode, headers } = await page('/bellows-and-reeds')
+    expect(statusCode).toBe(200)
+    expect(headers['content-type']).toBe('text/html; charset=utf-8')
+    expect(body).toContain('שלום')
+    expect(body).not.toContain('Nobody may see this')
+  })
+
+  it('names its feed in the head, and tells the language', async () => {
+    const { body } = await page('/bellows-and-reeds')
+    expect(body).toContain('<html lang="de">')
+    expect(body).toContain('<link rel="alternate" type="application/rss+xml" title="Bellows &lt;&amp; &quot;Reeds&quot;" href="http://lake.example/bellows-and-reeds/feed.xml">')
+  })
+
+  it('gives no words of the maker a chance to be markup', async () => {
+    for (const url of ['/bellows-and-reeds', pathOf(released.pageAddress!)]) {
+      const { body } = await page(url)
+      expect(body).not.toMatch(/<script>|<img src=x/)
+    }
+  })
+
+  it('writes the day in the show’s zone and language', async () => {
+    expect((await page('/bellows-and-reeds')).body).toContain('10. März 2026')
+  })
+})
+
+describe('the page of an episode', () => {
+  it('has a player that works without script, the notes, and the feed’s address', async () => {
+    const { body } = await page(pathOf(released.pageAddress!))
+    expect(body).toContain(`<audio controls preload="none" src="${released.enclosureAddress}"`)
+    expect(body).toContain('Hello <a href="https://lake.example">you</a>')
+    expect(body).toContain('http://lake.example/bellows-and-reeds/feed.xml')
+    expect(body).not.toContain('alert(2)')
+  })
+
+  it('tells what was sent, not what was written since', async () => {
+    await house.call('PATCH', `/episodes/${released.id}`, { version: released.version, text: { title: 'Written since' } })
+    expect((await page(pathOf(released.pageAddress!))).body).not.toContain('Written since')
+  })
+
+  it('has an address that is free of the title’s letters that addresses cannot hold, and keeps it', () => {
+    expect(pathOf(released.pageAddress!)).toMatch(/^\/bellows-and-reeds\/[a-z0-9-]+$/)
+  })
+})
+
+it.each(['/nowhere', '/bellows-and-reeds/nothing', '/bellows-and-reeds/%E0%A4%A'])('%s answers 404 or 400 and shows nothing of the server', async url => {
+  const { statusCode, body } = await page(url)
+  expect([400, 404, 422]).toContain(statusCode)
+  expect(body).not.toMatch(/node_modules|at \w+ \(|SELECT/)
+})
+
+it('pages may load their own files only', async () => {
+  const policy = String((await page('/bellows-and-reeds')).headers['content-security-policy'])
+  expect(policy).toContain("default-src 'self'")
+  expect(policy).toContain("frame-ancestors 'none'")
+  expect(policy).not.toContain("script-src 'unsafe-inline'")
+})
