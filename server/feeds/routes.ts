@@ -24,9 +24,13 @@ export const feedRoutes = (platform: Platform): FastifyPluginAsync => async app 
 function send(request: FastifyRequest, reply: FastifyReply, feed: WrittenFeed): FastifyReply {
   const encoding = acceptedEncoding(request.headers['accept-encoding'])
   const { body, etag, headers } = feed.variants[encoding]
-  reply.headers(headers)
   const outcome = precondition(request.headers, { etag, lastModified: feed.lastModified })
-  if (outcome !== 'pass') return reply.code(outcome).send()
+  if (outcome !== 'pass') {
+    // Most of what asks for a feed gets this answer, so it goes out by the shortest way.
+    reply.hijack().raw.writeHead(outcome, headers).end()
+    return reply
+  }
+  reply.headers(headers)
   if (encoding !== 'identity') reply.header('content-encoding', encoding)
   return reply.type('application/rss+xml; charset=utf-8').send(body)
 }
