@@ -18,13 +18,13 @@ export const page = `<!doctype html>
   .head h1 { margin: 0; font-size: 18px; }
   .head p { margin: 2px 0 0; font-size: 13px; color: #6a5a45; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; overflow: hidden; }
   .says { padding: 14px; color: #8c2a0c; font-weight: 600; }
-  ol { flex: 1; margin: 0; padding: 0 14px; list-style: none; overflow-y: auto; }
-  li { padding: 10px 0; border-top: 1px solid #e5d3b3; }
-  li > button { width: 100%; padding: 0; background: none; color: inherit; text-align: left; font: inherit; }
-  li b { display: block; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-  li small { color: #6a5a45; font-variant-numeric: tabular-nums; }
+  #list { flex: 1; margin: 0; padding: 0 14px; list-style: none; overflow-y: auto; }
+  #list > li { padding: 10px 0; border-top: 1px solid #e5d3b3; }
+  #list > li > button { width: 100%; padding: 0; background: none; color: inherit; text-align: left; font: inherit; }
+  #list > li > button b { display: block; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+  #list > li > button small { color: #6a5a45; font-variant-numeric: tabular-nums; }
   .notes { padding: 4px 0 6px; font-size: 14px; overflow-wrap: anywhere; }
-  .notes p, .notes ul { margin: 0 0 8px; }
+  .notes p, .notes ul, .notes ol { margin: 0 0 8px; }
   .now { padding: 12px 14px 18px; background: #2d231a; color: #fff3df; }
   .now b { display: block; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
   .now div { display: flex; gap: 10px; align-items: center; margin-top: 6px; font-variant-numeric: tabular-nums; }
@@ -37,7 +37,7 @@ export const page = `<!doctype html>
   <form><input type="url" name="feed" aria-label="Address of a feed" placeholder="Address of a feed" required><button>Fetch</button></form>
   <p class="says" role="alert" hidden></p>
   <header class="head" hidden><img alt="Artwork"><div><h1></h1><p></p></div></header>
-  <ol></ol>
+  <ol id="list"></ol>
   <section class="now" hidden aria-label="Playing">
     <b></b>
     <div><button type="button">Pause</button><input type="range" min="0" value="0" aria-label="Place"><span class="time">0:00</span></div>
@@ -55,12 +55,12 @@ export const page = `<!doctype html>
     const feed = await response.json()
     find('.says').hidden = response.ok
     find('.head').hidden = !response.ok
-    find('ol').replaceChildren()
+    find('#list').replaceChildren()
     if (!response.ok) { find('.says').textContent = feed.says; return }
     find('.head h1').textContent = feed.title
     find('.head p').textContent = feed.description
     find('.head img').src = feed.artwork ?? ''
-    find('ol').append(...feed.episodes.map(row))
+    find('#list').append(...feed.episodes.map(row))
   }
 
   function row(episode) {
