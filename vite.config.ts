@@ -1,10 +1,11 @@
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vite'
 import { aliases } from './vite.aliases.ts'
+import { kernels } from './vite.kernel.ts'
 
 /** The studio and what the public pages load in the browser. */
 export default defineConfig({
-  plugins: [vue()],
+  plugins: [vue(), kernels()],
   resolve: { alias: aliases },
   publicDir: 'web/public',
   build: {

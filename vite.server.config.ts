@@ -1,10 +1,11 @@
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vite'
 import { aliases } from './vite.aliases.ts'
+import { kernels } from './vite.kernel.ts'
 
 /** What runs in Node.js: the server, the filling of the demo, the stand-in listener, the benches. */
 export default defineConfig({
-  plugins: [vue()],
+  plugins: [vue(), kernels()],
   resolve: { alias: aliases },
   publicDir: false,
   build: {

@@ -1,8 +1,9 @@
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vitest/config'
 import { aliases } from './vite.aliases.ts'
+import { kernels } from './vite.kernel.ts'
 
-const shared = { plugins: [vue()], resolve: { alias: aliases } }
+const shared = { plugins: [vue(), kernels()], resolve: { alias: aliases } }
 
 export default defineConfig({
   test: {

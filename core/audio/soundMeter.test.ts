@@ -1,0 +1,200 @@
+import { execFileSync, spawnSync } from 'node:child_process'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { amplitude } from './decibels'
+import { SoundMeter } from './soundMeter'
+import { columnsOf, readPyramid } from './pyramid'
+
+type Part = { seconds: number; dbfs: number; hz?: number; phase?: number }
+
+/** Sines one after the other, the same on all channels, interleaved. */
+function tones(parts: Part[], rate = 48_000, channels: 1 | 2 = 2): Float32Array {
+  const lengths = parts.map(({ seconds }) => Math.round(seconds * rate))
+  const sound = new Float32Array(lengths.reduce((sum, length) => sum + length, 0) * channels)
+  let at = 0
+  parts.forEach(({ dbfs, hz = 1000, phase = 0 }, index) => {
+    for (let i = 0; i < lengths[index]!; i++) {
+      const value = amplitude(dbfs) * Math.sin((2 * Math.PI * hz * i) / rate + phase)
+      for (let channel = 0; channel < channels; channel++) sound[at++] = value
+    }
+  })
+  return sound
+}
+
+function measure(sound: Float32Array, rate = 48_000, channels: 1 | 2 = 2, chunk = 100_000 * channels) {
+  const meter = new SoundMeter(rate, channels)
+  for (let at = 0; at < sound.length; at += chunk) meter.push(sound.subarray(at, at + chunk))
+  return meter.finish()
+}
+const measured = (...given: Parameters<typeof measure>) => measure(...given).measurement
+
+// EBU Tech 3341 (2016), table 1, cases 1 to 5, from memory: stereo 1 kHz sines, ±0.1 LU.
+describe('integrated loudness of EBU Tech 3341', () => {
+  it.each([
+    ['1', [{ seconds: 20, dbfs: -23 }], -23],
+    ['2', [{ seconds: 20, dbfs: -33 }], -33],
+    ['3', [{ seconds: 10, dbfs: -36 }, { seconds: 60, dbfs: -23 }, { seconds: 10, dbfs: -36 }], -23],
+    ['4', [{ seconds: 10, dbfs: -72 }, { seconds: 10, dbfs: -36 }, { seconds: 60, dbfs: -23 }, { seconds: 10, dbfs: -36 }, { seconds: 10, dbfs: -72 }], -23],
+    ['5', [{ seconds: 20, dbfs: -26 }, { seconds: 20.1, dbfs: -20 }, { seconds: 20, dbfs: -26 }], -23],
+  ] as [string, Part[], number][])('case %s', (_name, parts, lufs) => {
+    expect(Math.abs(measured(tones(parts)).integratedLufs - lufs)).toBeLessThanOrEqual(0.1)
+  })
+
+  it.each([8000, 11_025, 22_050, 44_100, 96_000])('case 1 at %i Hz', rate => {
+    expect(Math.abs(measured(tones([{ seconds: 20, dbfs: -23 }], rate), rate).integratedLufs + 23)).toBeLessThanOrEqual(0.1)
+  })
+
+  it('of one channel is 3 LU lower than of two alike', () => {
+    expect(measured(tones([{ seconds: 20, dbfs: -23 }], 48_000, 1), 48_000, 1).integratedLufs).toBeCloseTo(-26, 1)
+  })
+})
+
+// EBU Tech 3341, cases 9 and 12 in spirit, from memory: a steady tone has the same momentary and short-term loudness.
+it('momentary and short-term maximum of a steady tone are its loudness', () => {
+  const { momentaryMaxLufs, shortTermMaxLufs } = measured(tones([{ seconds: 10, dbfs: -40 }, { seconds: 4, dbfs: -23 }, { seconds: 6, dbfs: -40 }]))
+  expect(momentaryMaxLufs).toBeCloseTo(-23, 1)
+  expect(shortTermMaxLufs).toBeCloseTo(-23, 1)
+})
+
+// EBU Tech 3342, minimum requirements, cases 1 to 4, from memory: ±1 LU.
+describe('loudness range of EBU Tech 3342', () => {
+  it.each([
+    ['1', [-20, -30], 10],
+    ['2', [-20, -15], 5],
+    ['3', [-40, -20], 20],
+    ['4', [-50, -35, -20, -35, -50], 15],
+  ] as [string, number[], number][])('case %s', (_name, levels, rangeLu) => {
+    expect(Math.abs(measured(tones(levels.map(dbfs => ({ seconds: 20, dbfs })))).rangeLu - rangeLu)).toBeLessThanOrEqual(1)
+  })
+})
+
+// EBU Tech 3341, table 1, cases 15 to 19, from memory: +0.2 / −0.4 dB.
+describe('true peak of EBU Tech 3341', () => {
+  const half = 20 * Math.log10(0.5)
+  it.each([
+    ['15', 4, 0, half, -6], ['16', 4, 45, half, -6], ['17', 6, 60, half, -6], ['18', 8, 67.5, half, -6], ['19', 4, 45, 20 * Math.log10(1.41), 3],
+  ] as [string, number, number, number, number][])('case %s', (_name, part, degrees, dbfs, dbtp) => {
+    // Faded in and out, since a tone that breaks off has a higher true peak at the break.
+    const tone = tones([{ seconds: 2, dbfs, hz: 48_000 / part, phase: (degrees / 180) * Math.PI }])
+    const faded = tone.map((value, i) => value * Math.min(1, i / 20_000, (tone.length - i) / 20_000))
+    const { truePeakDbtp } = measured(faded)
+    expect(truePeakDbtp).toBeLessThanOrEqual(dbtp + 0.2)
+    expect(truePeakDbtp).toBeGreaterThanOrEqual(dbtp - 0.4)
+  })
+})
+
+// Reference: ffmpeg's ebur128 on the same file.
+describe('the demo’s files', () => {
+  it.each(['br-31.mp3', 'br-32.mp3', 'br-33.mp3', 'br-34.mp3', 'br-35.mp3', 'br-36.mp3', 'br-37.mp3', 'sf-4.m4a', 'sf-5.mp3'])('%s is measured as ffmpeg measures it', name => {
+    const path = join(import.meta.dirname, '../../demo/sounds', name)
+    const { stderr } = spawnSync('ffmpeg', ['-nostats', '-i', path, '-af', 'ebur128=peak=true', '-f', 'null', '-'], { encoding: 'utf8' })
+    const summary = stderr.slice(stderr.lastIndexOf('Summary:'))
+    const theirs = (mark: RegExp): number => Number(mark.exec(summary)![1])
+    const [, rate, channels] = /, (\d+) Hz, (mono|stereo)/.exec(stderr)!
+    const bytes = execFileSync('ffmpeg', ['-v', 'error', '-i', path, '-f', 'f32le', '-'], { maxBuffer: 1e9 })
+    const ours = measured(new Float32Array(bytes.buffer, bytes.byteOffset, bytes.length / 4), Number(rate), channels === 'mono' ? 1 : 2)
+    expect(Math.abs(ours.integratedLufs - theirs(/I:\s+(-?[\d.]+) LUFS/))).toBeLessThanOrEqual(0.1)
+    expect(Math.abs(ours.rangeLu - theirs(/LRA:\s+([\d.]+) LU/))).toBeLessThanOrEqual(0.5)
+    expect(Math.abs(ours.truePeakDbtp - theirs(/Peak:\s+(-?[\d.]+) dBFS/))).toBeLessThanOrEqual(0.3)
+  })
+})
+
+describe('one pass', () => {
+  const noise = Float32Array.from({ length: 400_001 * 2 }, (_, i) => Math.sin(i * i * 0.000_37) * 0.6 * Math.abs(Math.sin(i / 90_000)))
+
+  it('finds the same however the sound comes in', () => {
+    const whole = measure(noise, 44_100, 2, noise.length)
+    for (const frames of [1, 333, 8192, 8200]) {
+      if (frames === 1) expect(measured(noise.subarray(0, 40_000), 44_100, 2, 2)).toEqual(measured(noise.subarray(0, 40_000), 44_100, 2, 40_000))
+      else expect(measure(noise, 44_100, 2, frames * 2)).toEqual(whole)
+    }
+  })
+
+  it('has the true peak that looking everywhere finds, though it looks only where a new one can be', () => {
+    const { truePeakDbtp, samplePeakDbfs } = measured(noise, 44_100)
+    const backwards = new Float32Array(noise).reverse()
+    expect(measured(backwards, 44_100).truePeakDbtp).toBeCloseTo(truePeakDbtp, 3)
+    expect(truePeakDbtp).toBeGreaterThanOrEqual(samplePeakDbfs)
+  })
+
+  it('of nothing, of a blink and of silence is told without a number that is none', () => {
+    expect(measured(new Float32Array())).toMatchObject({ durationMs: 0, integratedLufs: -Infinity, truePeakDbtp: -Infinity, rangeLu: 0 })
+    expect(measured(tones([{ seconds: 0.3, dbfs: -20 }])).integratedLufs).toBe(-Infinity)
+    const silence = measured(new Float32Array(48_000 * 10))
+    expect(silence).toMatchObject({ integratedLufs: -Infinity, headSilenceMs: 5000, tailSilenceMs: 0, gaps: [] })
+  })
+})
+
+describe('what is clipped', () => {
+  it('is found where samples stand at full scale in a row, with its time', () => {
+    const sound = tones([{ seconds: 3, dbfs: -6, hz: 100 }], 48_000, 1)
+    for (const at of [48_000, 96_000, 96_500]) sound.fill(1, at, at + 20)
+    const { clips, clipCount } = measured(sound, 48_000, 1)
+    expect(clipCount).toBe(2)
+    expect(clips.map(({ fromMs }) => Math.round(fromMs))).toEqual([1000, 2000])
+    expect(clips[1]!.toMs).toBeCloseTo(2010.8, 1)
+  })
+  it('is not a single sample that just fits, nor a sine at full scale', () => {
+    const sound = tones([{ seconds: 1, dbfs: -6 }], 48_000, 1)
+    sound[5000] = 1
+    expect(measured(sound, 48_000, 1).clipCount).toBe(0)
+  })
+  it('is everything where all of it is at full scale', () => {
+    const { clips, clipCount } = measured(new Float32Array(48_000).fill(1), 48_000, 1)
+    expect(clipCount).toBe(1)
+    expect(clips).toEqual([{ fromMs: 0, toMs: 1000 }])
+  })
+})
+
+describe('silence', () => {
+  it('is found at both ends and in long gaps', () => {
+    const sound = tones([{ seconds: 2, dbfs: -90 }, { seconds: 5, dbfs: -20 }, { seconds: 4, dbfs: -90 }, { seconds: 5, dbfs: -20 }, { seconds: 1, dbfs: -90 }, { seconds: 3, dbfs: -20 }, { seconds: 6, dbfs: -90 }])
+    const { headSilenceMs, tailSilenceMs, gaps } = measured(sound)
+    expect(headSilenceMs).toBeCloseTo(2000, -1)
+    expect(tailSilenceMs).toBeCloseTo(6000, -1)
+    expect(gaps).toHaveLength(1)
+    expect(gaps[0]!.fromMs).toBeCloseTo(7000, -1)
+    expect(gaps[0]!.toMs).toBeCloseTo(11_000, -1)
+  })
+})
+
+describe('the stereo image', () => {
+  const mono = tones([{ seconds: 1, dbfs: -12 }])
+  it.each([
+    ['dual mono', mono],
+    ['one side only', mono.map((value, i) => i % 2 ? 0 : value)],
+    ['stereo', mono.map((value, i) => i % 2 ? value * 0.7 : value)],
+  ])('%s', (image, sound) => expect(measured(sound).image).toBe(image))
+})
+
+describe('the waveform', () => {
+  it('of three hours takes less than 400 KB', () => {
+    const meter = new SoundMeter(8000, 1)
+    const minute = tones([{ seconds: 60, dbfs: -6, hz: 300 }], 8000, 1)
+    for (let n = 0; n < 180; n++) meter.push(minute)
+    const { waveform } = meter.finish()
+    expect(waveform.length).toBeLessThan(400_000)
+    const pyramid = readPyramid(waveform)
+    expect(pyramid.durationMs).toBe(180 * 60_000)
+    expect(pyramid.curveLufs.length).toBe(180 * 60 - 2)
+  })
+
+  it('can be drawn at any zoom, and shows a peak where it is', () => {
+    const sound = tones([{ seconds: 30, dbfs: -40 }], 44_100, 1)
+    sound[20 * 44_100] = 0.9
+    const pyramid = readPyramid(measure(sound, 44_100, 1).waveform)
+    for (const [fromMs, toMs] of [[0, 30_000], [15_000, 25_000], [19_990, 20_010]] as const) {
+      const columns = columnsOf(pyramid, fromMs, toMs, 400)
+      const highest = columns.indexOf(Math.max(...columns))
+      expect(Math.abs(fromMs + ((highest >> 1) / 400) * (toMs - fromMs) - 20_000)).toBeLessThanOrEqual(Math.max(2, (toMs - fromMs) / 400))
+      expect(columns[highest]).toBe(Math.round(0.9 * 127))
+    }
+  })
+
+  it('has the loudness of each second', () => {
+    const { curveLufs } = readPyramid(measure(tones([{ seconds: 10, dbfs: -23 }])).waveform)
+    expect(curveLufs.every(lufs => Math.abs(lufs + 23) < 0.2)).toBe(true)
+  })
+
+  it('is nothing else', () => expect(() => readPyramid(new Uint8Array(100))).toThrow(RangeError))
+})
