@@ -1,18 +1,17 @@
+import type { Measurement } from './measurement'
+
 /** Loudness of a mean square of K-weighted sound, in LUFS (ITU-R BS.1770-5 annex 1, equation 2). */
 const loudness = (meanSquare: number): number => -0.691 + 10 * Math.log10(meanSquare)
 const meanSquareOf = (lufs: number): number => 10 ** ((lufs + 0.691) / 10)
 
+/** Silence has no loudness. */
+const heard = (lufs: number): number | null => lufs > -Infinity ? lufs : null
+
 const absoluteGate = meanSquareOf(-70)
 
-/** Loudness as EBU R 128 reports it. LUFS and LU; −Infinity or 0 where there is only silence. */
-export interface Loudness {
-  integratedLufs: number
-  rangeLu: number
-  momentaryMaxLufs: number
-  shortTermMaxLufs: number
-}
+type Loudness = Pick<Measurement, 'integratedLufs' | 'rangeLu' | 'momentaryMaxLufs' | 'shortTermMaxLufs'>
 
-/** Collects the mean squares of stretches of 100 ms, all channels summed, and tells the loudness of all of them. */
+/** Collects the mean squares of stretches of 100 ms, all channels summed, and tells the loudness of all of them, as EBU R 128 reports it. */
 export class LoudnessHistory {
   /** Mean squares of 400 ms blocks, one every 100 ms: overlapping by 75 % as BS.1770-5 asks. */
   private readonly momentary = new Series()
@@ -32,10 +31,10 @@ export class LoudnessHistory {
     const momentary = this.momentary.values()
     const shortTerm = this.shortTerm.values()
     return {
-      integratedLufs: integrated(momentary),
+      integratedLufs: heard(integrated(momentary)),
       rangeLu: range(shortTerm),
-      momentaryMaxLufs: loudness(largest(momentary)),
-      shortTermMaxLufs: loudness(largest(shortTerm)),
+      momentaryMaxLufs: heard(loudness(largest(momentary))),
+      shortTermMaxLufs: heard(loudness(largest(shortTerm))),
     }
   }
 

@@ -1,17 +1,17 @@
 /** A stretch of time in a sound. */
 export interface Stretch { fromMs: number; toMs: number }
 
-/** What one pass over decoded sound finds. −Infinity stands for silence. */
+/** What one pass over decoded sound finds. A level is null where there is nothing but silence, or too little to tell. */
 export interface Measurement {
   durationMs: number
   sampleRateHz: number
   channels: number
-  integratedLufs: number
+  integratedLufs: number | null
   rangeLu: number
-  momentaryMaxLufs: number
-  shortTermMaxLufs: number
-  truePeakDbtp: number
-  samplePeakDbfs: number
+  momentaryMaxLufs: number | null
+  shortTermMaxLufs: number | null
+  truePeakDbtp: number | null
+  samplePeakDbfs: number | null
   /** Places where samples stand at full scale in a row, drawn together where they lie close; the first 200. */
   clips: Stretch[]
   /** How many such places there are in all. */

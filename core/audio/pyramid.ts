@@ -34,7 +34,7 @@ export class PyramidBuilder {
   /** The pyramid as bytes; `readPyramid` reads them. */
   finish(samples: number, sampleRateHz: number, curveLufs: readonly number[]): Uint8Array {
     if (this.parts > 0) this.close()
-    const levels = [this.pairs.slice(0, this.stretches * 2)]
+    const levels: Int8Array[] = [this.pairs.slice(0, this.stretches * 2)]
     while (levels.at(-1)!.length / 2 > coarsestStretches) levels.push(coarser(levels.at(-1)!))
     const bytes = new Uint8Array(headerBytes + levels.reduce((sum, level) => sum + level.length, 0) + curveLufs.length * 2)
     const view = new DataView(bytes.buffer)

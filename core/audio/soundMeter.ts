@@ -3,10 +3,10 @@ import { level } from './decibels'
 import { kWeighting } from './kWeighting'
 import { LoudnessHistory } from './loudness'
 import type { Measurement } from './measurement'
-import { blockFrames, marginFrames, type MeterKernel, meterKernel, windowFrames } from './meterKernel'
 import { PyramidBuilder } from './pyramid'
 import { SilenceFinder } from './silences'
-import { truePeakBound, truePeakFilter } from './truePeakFilter'
+import { blockFrames, marginFrames, type SoundKernel, soundKernel, windowFrames } from './soundKernel'
+import { truePeakBound } from './truePeakFilter'
 
 /** Both sides differ where any two samples differ by more; coding alone makes less of a difference. */
 const sidesDiffer = 0.004
@@ -21,7 +21,7 @@ const sidesDiffer = 0.004
  * const { measurement, waveform } = meter.finish()
  */
 export class SoundMeter {
-  private readonly kernel: MeterKernel = meterKernel()
+  private readonly kernel: SoundKernel = soundKernel()
   private readonly history = new LoudnessHistory()
   private readonly pyramid = new PyramidBuilder()
   private readonly clips: ClipFinder
@@ -41,7 +41,6 @@ export class SoundMeter {
   /** @param channels 1 or 2, weighted alike as BS.1770-5 weights left and right */
   constructor(private readonly sampleRateHz: number, private readonly channels: 1 | 2) {
     this.kernel.weighting.set(kWeighting(sampleRateHz))
-    this.kernel.filter.set(truePeakFilter)
     this.clips = new ClipFinder(channels, sampleRateHz)
     this.silences = new SilenceFinder(sampleRateHz)
   }

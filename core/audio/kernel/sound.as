@@ -1,4 +1,4 @@
-// The inner loops of the sound meter, in AssemblyScript, compiled to WebAssembly with 128-bit vectors at build time.
+// The inner loops of the sound meter and of the limiter, in AssemblyScript, compiled to WebAssembly with 128-bit vectors at build time.
 // Sound stands interleaved: a margin of 8 frames, the block, and a margin of 8 frames.
 
 const marginFrames: i32 = 8
@@ -10,13 +10,16 @@ const phases: i32 = 3
 const sound = memory.data((blockFrames + 2 * marginFrames) * 2 * 4, 16)
 /** For each window: lowest left, lowest right, highest left, highest right. */
 const extremes = memory.data((blockFrames / windowFrames) * 4 * 4, 16)
-/** For each phase its taps, largest magnitude sums last. */
+/** For each phase its taps. */
 const filter = memory.data(phases * taps * 4, 16)
+/** For each frame of the block the largest magnitude at it and up to the next one. */
+const peaks = memory.data((blockFrames + 4) * 4, 16)
 /** b0 b1 b2 a1 a2 of the first filter, a1 a2 of the second. */
 const weighting = memory.data(7 * 8, 16)
 
 export function soundAt(): usize { return sound }
 export function extremesAt(): usize { return extremes }
+export function peaksAt(): usize { return peaks }
 export function filterAt(): usize { return filter }
 export function weightingAt(): usize { return weighting }
 
@@ -116,26 +119,50 @@ export function truePeak(frames: i32, channels: i32, known: f32, bound: f32): f3
   return known
 }
 
-/** The largest magnitude between samples, four interleaved ones at a time. */
+/** The largest magnitudes between four interleaved samples and those that follow them in their channels. */
+// @ts-ignore: decorator
+@inline function betweenAt(at: usize, step: usize): v128 {
+  let most = f32x4.splat(0)
+  for (let phase = 0; phase < phases; phase++) {
+    let weight = filter + (<usize>phase * taps << 2)
+    let value = f32x4.splat(0)
+    let tap = at - 7 * step
+    for (let n = 0; n < taps; n++) {
+      value = f32x4.add(value, f32x4.mul(v128.load32_splat(weight), v128.load(tap)))
+      weight += 4
+      tap += step
+    }
+    most = f32x4.pmax(most, f32x4.abs(value))
+  }
+  return most
+}
+
+/** The largest magnitude between samples from frame `from` to before `to`. */
 function between(from: i32, to: i32, channels: i32, known: f32): f32 {
   let most = f32x4.splat(known)
   const step = <usize>channels << 2
   const end = frameAt(to, channels)
+  for (let at = frameAt(from, channels); at < end; at += 16) most = f32x4.pmax(most, betweenAt(at, step))
+  return max(max(f32x4.extract_lane(most, 0), f32x4.extract_lane(most, 1)), max(f32x4.extract_lane(most, 2), f32x4.extract_lane(most, 3)))
+}
+
+/** Writes for each frame from `from` to before `to` the largest magnitude at it and up to the next one, over all channels. */
+export function peaksOf(from: i32, to: i32, channels: i32): void {
+  const step = <usize>channels << 2
+  const end = frameAt(to, channels)
+  let out = peaks + (<usize>from << 2)
   for (let at = frameAt(from, channels); at < end; at += 16) {
-    const first = at - 7 * step
-    for (let phase = 0; phase < phases; phase++) {
-      let weight = filter + (<usize>phase * taps << 2)
-      let value = f32x4.splat(0)
-      let tap = first
-      for (let n = 0; n < taps; n++) {
-        value = f32x4.add(value, f32x4.mul(v128.load32_splat(weight), v128.load(tap)))
-        weight += 4
-        tap += step
-      }
-      most = f32x4.pmax(most, f32x4.abs(value))
+    const found = f32x4.pmax(betweenAt(at, step), f32x4.abs(v128.load(at)))
+    if (channels == 1) {
+      v128.store(out, found)
+      out += 16
+    } else {
+      const both = f32x4.pmax(found, v128.shuffle<f32>(found, found, 1, 0, 3, 2))
+      store<f32>(out, f32x4.extract_lane(both, 0))
+      store<f32>(out, f32x4.extract_lane(both, 2), 4)
+      out += 8
     }
   }
-  return max(max(f32x4.extract_lane(most, 0), f32x4.extract_lane(most, 1)), max(f32x4.extract_lane(most, 2), f32x4.extract_lane(most, 3)))
 }
 
 /** Whether left and right differ anywhere in the first `frames` frames by more than `most`; for two channels. */

@@ -1,0 +1,44 @@
+/** How a source file is turned into the file that is delivered. It never touches the source. */
+export interface Recipe {
+  /** What stays, by the source's clock; null is the source's own end. */
+  fromMs: number | null
+  toMs: number | null
+  fadeInMs: number
+  fadeOutMs: number
+  fadeShape: FadeShape
+  /** Levelling of soft and loud speech, from 0 (leave) to 1 (even). */
+  levelling: number
+  /** Whether the loudness is brought to the target; else the sound keeps its own. */
+  toTarget: boolean
+  /** For two channels; one channel sounds alike 3 LU lower. */
+  targetLufs: number
+  ceilingDbtp: number
+  encoding: EncodingName
+}
+
+export const fadeShapes = ['linear', 'logarithmic'] as const
+export type FadeShape = (typeof fadeShapes)[number]
+
+export const encodingNames = ['speech and music', 'speech', 'm4a', 'as it came'] as const
+export type EncodingName = (typeof encodingNames)[number]
+
+/** What a preset comes to. Delivery formats and rates: common practice, no source. */
+export interface Encoding { codec: 'mp3' | 'aac'; bitRateBps: number; sampleRateHz: number; channels: 1 | 2; type: 'audio/mpeg' | 'audio/mp4' }
+
+export const encodings: Readonly<Record<Exclude<EncodingName, 'as it came'>, Encoding>> = {
+  'speech and music': { codec: 'mp3', bitRateBps: 128_000, sampleRateHz: 44_100, channels: 2, type: 'audio/mpeg' },
+  speech: { codec: 'mp3', bitRateBps: 64_000, sampleRateHz: 44_100, channels: 1, type: 'audio/mpeg' },
+  m4a: { codec: 'aac', bitRateBps: 128_000, sampleRateHz: 44_100, channels: 2, type: 'audio/mp4' },
+}
+
+/** What a show begins with. Target and ceiling: common practice, no source. */
+export const firstRecipe: Recipe = {
+  fromMs: null, toMs: null, fadeInMs: 0, fadeOutMs: 0, fadeShape: 'logarithmic',
+  levelling: 0, toTarget: true, targetLufs: -16, ceilingDbtp: -1, encoding: 'speech and music',
+}
+
+/** The target for so many channels: one channel comes from both loudspeakers and sounds 3 LU louder than it measures. */
+export const targetFor = (recipe: Pick<Recipe, 'targetLufs'>, channels: number): number => channels === 1 ? recipe.targetLufs - 3 : recipe.targetLufs
+
+/** Two recipes that turn the same source into the same sound have the same text. */
+export const recipeText = (recipe: Recipe): string => JSON.stringify(Object.entries(recipe).sort(([one], [other]) => one < other ? -1 : 1))
