@@ -25,12 +25,16 @@ function burst(seconds: number, channels = 2): Float32Array {
 
 function finished(sound: Float32Array, plan: Partial<FinishPlan>, chunk = 9001 * 2) {
   const finisher = new Finisher({ ...plain, ...plan })
-  const out: number[] = []
-  for (let at = 0; at < sound.length; at += chunk) for (const value of finisher.push(sound.slice(at, at + chunk))) out.push(value)
+  const out: Buffer[] = []
+  const take = (part: Float32Array): void => void out.push(Buffer.from(part.slice().buffer))
+  for (let at = 0; at < sound.length; at += chunk) take(finisher.push(sound.slice(at, at + chunk)))
   const { rest, ...report } = finisher.finish()
-  for (const value of rest) out.push(value)
-  return { sound: Float32Array.from(out), ...report }
+  take(rest)
+  const bytes = Buffer.concat(out)
+  return { sound: new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length)), ...report }
 }
+
+const same = (one: Float32Array, other: Float32Array): boolean => one.length === other.length && one.every((value, i) => value === other[i])
 
 function measure(sound: Float32Array, channels: 1 | 2 = 2) {
   const meter = new SoundMeter(rate, channels)
@@ -46,19 +50,19 @@ describe('the limiter', () => {
   })
   it('loses no frame and moves none', () => {
     const sound = burst(2)
-    expect(finished(sound, { ceilingDbtp: 20 }).sound).toEqual(sound)
+    expect(same(finished(sound, { ceilingDbtp: 20 }).sound, sound)).toBe(true)
     const limited = finished(sound, { gainDb: 12, ceilingDbtp: -1 }).sound
     expect(limited.length).toBe(sound.length)
     expect(limited.every((value, i) => Math.sign(value) === Math.sign(sound[i]!) || value === 0)).toBe(true)
   })
   it('does the same however the sound comes in', () => {
     const whole = finished(burst(1), { gainDb: 9, ceilingDbtp: -1 }, 1e9).sound
-    expect(finished(burst(1), { gainDb: 9, ceilingDbtp: -1 }, 14).sound).toEqual(whole)
+    expect(same(finished(burst(1), { gainDb: 9, ceilingDbtp: -1 }, 14).sound, whole)).toBe(true)
   })
   it('leaves alone what stays under the ceiling, to the last bit', () => {
     const limiter = new Limiter(rate, 1, -1)
     const soft = burst(1, 1).map(value => value * 0.2)
-    expect(Float32Array.from([...limiter.push(soft), ...limiter.finish()])).toEqual(soft)
+    expect(same(Float32Array.from([...limiter.push(soft), ...limiter.finish()]), soft)).toBe(true)
   })
   it('takes nothing at all', () => expect(new Limiter(rate, 2, -1).finish()).toHaveLength(0))
 })
@@ -88,7 +92,7 @@ describe('levelling', () => {
 describe('trim and fades', () => {
   it('keep the frames asked for, sample for sample', () => {
     const sound = burst(3)
-    expect(finished(sound, { fromFrame: 1000, toFrame: 100_000 }).sound).toEqual(sound.subarray(2000, 200_000))
+    expect(same(finished(sound, { fromFrame: 1000, toFrame: 100_000 }).sound, sound.subarray(2000, 200_000))).toBe(true)
   })
   it.each(['linear', 'logarithmic'] as const)('open and close a %s fade, and leave the middle alone', shape => {
     const ones = new Float32Array(rate * 2 * 2).fill(0.5)
