@@ -14,8 +14,8 @@ export default defineConfig({
         test: {
           name: 'server',
           include: ['server/**/*.test.ts', 'demo/**/*.test.ts'],
-          testTimeout: 60_000,
-          hookTimeout: 60_000,
+          testTimeout: 120_000,
+          hookTimeout: 120_000,
           maxWorkers: 2,
         },
       },

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { standings } from '@core/release/standing'
+import { sound, words } from './sound'
 
 const whole = (least: number, most: number) =>
   z.number().int('A whole number.').min(least, `At least ${least}.`).max(most, `At most ${most}.`)
@@ -19,49 +20,13 @@ export const newEpisode = z.object({ title: episodeText.shape.title.optional() }
 export const episodeChange = z.object({ version: z.number().int(), text: episodeText.partial() })
 export type EpisodeChange = z.infer<typeof episodeChange>
 
-export const finding = z.object({
-  weight: z.enum(['must mend', 'worth mending', 'good to know']),
-  code: z.string(),
-  says: z.string(),
-  ifItStays: z.string(),
-})
-
-/** What the machine found out about a file. */
-export const audioFile = z.object({
-  id: z.string(),
-  name: z.string(),
-  sha256: z.string(),
-  bytes: z.number(),
-  type: z.string(),
-  durationMs: z.number(),
-  codec: z.string(),
-  bitRateBps: z.number(),
-  sampleRateHz: z.number(),
-  channels: z.number(),
-  tags: z.object({
-    title: z.string().nullable(),
-    artist: z.string().nullable(),
-    album: z.string().nullable(),
-    track: z.number().nullable(),
-    year: z.number().nullable(),
-  }),
-  pictureAddress: z.string().nullable(),
-  findings: z.array(finding),
-  /** Where the studio plays it from; with sign-in. */
-  playAddress: z.string(),
-  waveformAddress: z.string(),
-  /** Other episodes of the show with the very same sound. */
-  alsoIn: z.array(z.object({ id: z.string(), title: z.string(), number: z.number().nullable() })),
-})
-export type AudioFile = z.infer<typeof audioFile>
-
 /** An upload that is not an audio file yet, or will not become one. */
 export const upload = z.object({
   id: z.string(),
   fileName: z.string(),
   bytes: z.number(),
   state: z.enum(['receiving', 'reading', 'done', 'refused']),
-  refusal: z.object({ title: z.string(), detail: z.string(), todo: z.string() }).nullable(),
+  refusal: words.nullable(),
 })
 export type Upload = z.infer<typeof upload>
 
@@ -74,6 +39,8 @@ export const episodeSummary = z.object({
   releaseAt: z.string().nullable(),
   durationMs: z.number().nullable(),
   hasAudio: z.boolean(),
+  /** Its recipe asks for a finished file that is not there yet. */
+  awaitsFinish: z.boolean(),
   changedSinceRelease: z.boolean(),
   updatedAt: z.string(),
 })
@@ -87,7 +54,7 @@ export const episode = episodeSummary.extend({
   releaseZone: z.string().nullable(),
   pageAddress: z.string().nullable(),
   enclosureAddress: z.string().nullable(),
-  audio: audioFile.nullable(),
+  sound,
   upload: upload.nullable(),
 })
 export type Episode = z.infer<typeof episode>

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { reservedAddressParts } from '@core/address/slug'
 import { isCategory } from '@core/feed/categories'
+import { usualRecipe } from './sound'
 
 const line = (most: number) => z.string().trim().min(1, 'Must not be empty.').max(most, `At most ${most.toLocaleString('en')} characters.`)
 
@@ -39,7 +40,7 @@ export const newShow = facts.extend({ slug: addressPart }).refine(knownCategory,
 export type NewShow = z.infer<typeof newShow>
 
 /** A change names the version it started from; what it does not name stays. */
-export const showChange = facts.partial().extend({ version: z.number().int() }).refine(knownCategory, categoryRule)
+export const showChange = facts.partial().extend({ version: z.number().int(), recipe: usualRecipe.optional() }).refine(knownCategory, categoryRule)
 export type ShowChange = z.infer<typeof showChange>
 
 export const show = facts.extend({
@@ -51,6 +52,7 @@ export const show = facts.extend({
   artworkAddress: z.string(),
   podcastGuid: z.string(),
   releasedCount: z.number(),
+  recipe: usualRecipe,
 })
 export type Show = z.infer<typeof show>
 

@@ -9,6 +9,7 @@ import { refuseForeignOrigins, requireSignIn } from './accounts/signedIn'
 import { episodeRoutes } from './episodes/routes'
 import { feedRoutes } from './feeds/routes'
 import { fileRoutes } from './files/routes'
+import { finishingRoutes } from './finishing/routes'
 import { healthRoutes } from './health/routes'
 import { mediaRoutes } from './media/routes'
 import type { Platform } from './platform'
@@ -55,6 +56,7 @@ export async function createApp(platform: Platform): Promise<FastifyInstance> {
         await signedIn.register(episodeRoutes(platform))
         await signedIn.register(releaseRoutes(platform))
         await signedIn.register(fileRoutes(platform))
+        await signedIn.register(finishingRoutes(platform))
       })
     })
   }, { prefix: '/api/v1' })

@@ -7,6 +7,7 @@ const schema = z.object({
   DATABASE_URL: z.url(),
   MEDIA_DIR: z.string().default('.run/media'),
   WEB_DIR: z.string().default('dist/web'),
+  SERVER_DIR: z.string().default('dist/server'),
   MAX_UPLOAD_BYTES: z.coerce.number().int().positive().default(2_000_000_000),
   LISTENER_URL: z.url().optional(),
   LOG_LEVEL: z.enum(['trace', 'debug', 'info', 'warn', 'error', 'silent']).default('warn'),
@@ -21,6 +22,8 @@ export interface Configuration {
   databaseUrl: string
   mediaDir: string
   webDir: string
+  /** Where the built server lies, for the programs of its worker threads. */
+  serverDir: string
   maxUploadBytes: number
   listenerUrl: string | null
   logLevel: string
@@ -42,6 +45,7 @@ export function readConfiguration(environment: NodeJS.ProcessEnv): Configuration
     databaseUrl: data.DATABASE_URL,
     mediaDir: data.MEDIA_DIR,
     webDir: data.WEB_DIR,
+    serverDir: data.SERVER_DIR,
     maxUploadBytes: data.MAX_UPLOAD_BYTES,
     listenerUrl: data.LISTENER_URL ?? null,
     logLevel: data.LOG_LEVEL,

@@ -9,10 +9,15 @@ export interface Mp3Scan {
   channels: 1 | 2
   /** Mean over the frames. */
   bitRateBps: number
+  /** Where the first frame begins, that of a Xing or Info header included, and where the last whole one ends. */
+  soundFromBytes: number
+  soundToBytes: number
   /** Bytes before the first frame that belong to no tag. */
   leadingJunkBytes: number
   /** Bytes between frames that belong to none. */
   innerJunkBytes: number
+  /** Bytes behind the last frame that belong to no tag. */
+  trailingJunkBytes: number
   /** The last frame is not whole, or there are fewer frames than the file's own header announces. */
   cutShort: boolean
   /** Frames the Xing or Info header announces; null where there is no such header. */
@@ -40,6 +45,10 @@ export class Mp3Scanner {
   private innerJunk = 0
   private doubtfulJunk = 0
   private lastFrameCut = false
+  /** Where `pending` begins in the file. */
+  private pendingFrom = 0
+  private soundFrom = 0
+  private soundTo = 0
 
   push(chunk: Uint8Array): void {
     this.pending = this.pending.length ? concatenate(this.pending, chunk) : chunk
@@ -56,8 +65,11 @@ export class Mp3Scanner {
       sampleRateHz: this.first.sampleRateHz,
       channels: this.first.channels,
       bitRateBps: Math.round((this.frameBytes * 8) / this.seconds),
+      soundFromBytes: this.soundFrom,
+      soundToBytes: this.soundTo,
       leadingJunkBytes: this.leadingJunk,
       innerJunkBytes: this.innerJunk,
+      trailingJunkBytes: this.doubtfulJunk,
       cutShort: this.lastFrameCut || (this.announced ?? 0) > this.frames + 1,
       announcedFrames: this.announced,
     }
@@ -73,6 +85,7 @@ export class Mp3Scanner {
       at = Math.min(at + step, this.pending.length)
     }
     this.pending = this.pending.slice(at)
+    this.pendingFrom += at
   }
 
   /** Handles what stands at an offset and answers how many bytes it takes up. */
@@ -96,7 +109,9 @@ export class Mp3Scanner {
     this.inSync = true
     this.innerJunk += this.doubtfulJunk
     this.doubtfulJunk = 0
+    this.soundTo = this.pendingFrom + at + frame.lengthBytes
     if (!this.first) {
+      this.soundFrom = this.pendingFrom + at
       this.first = frame
       this.announced = announcedFrames(this.pending, at, frame)
       if (this.announced !== null) return

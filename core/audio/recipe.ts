@@ -23,12 +23,23 @@ export const encodingNames = ['speech and music', 'speech', 'm4a', 'as it came']
 export type EncodingName = (typeof encodingNames)[number]
 
 /** What a preset comes to. Delivery formats and rates: common practice, no source. */
-export interface Encoding { codec: 'mp3' | 'aac'; bitRateBps: number; sampleRateHz: number; channels: 1 | 2; type: 'audio/mpeg' | 'audio/mp4' }
+export interface Encoding {
+  codec: 'mp3' | 'aac'
+  bitRateBps: number
+  sampleRateHz: number
+  channels: 1 | 2
+  type: 'audio/mpeg' | 'audio/mp4'
+  /** What the encoder itself does to the level. */
+  gainDb: number
+}
+
+/** LAME scales what it encodes by 0.95 unless told otherwise, which ffmpeg does not; found by measuring. */
+const lameGainDb = 20 * Math.log10(0.95)
 
 export const encodings: Readonly<Record<Exclude<EncodingName, 'as it came'>, Encoding>> = {
-  'speech and music': { codec: 'mp3', bitRateBps: 128_000, sampleRateHz: 44_100, channels: 2, type: 'audio/mpeg' },
-  speech: { codec: 'mp3', bitRateBps: 64_000, sampleRateHz: 44_100, channels: 1, type: 'audio/mpeg' },
-  m4a: { codec: 'aac', bitRateBps: 128_000, sampleRateHz: 44_100, channels: 2, type: 'audio/mp4' },
+  'speech and music': { codec: 'mp3', bitRateBps: 128_000, sampleRateHz: 44_100, channels: 2, type: 'audio/mpeg', gainDb: lameGainDb },
+  speech: { codec: 'mp3', bitRateBps: 64_000, sampleRateHz: 44_100, channels: 1, type: 'audio/mpeg', gainDb: lameGainDb },
+  m4a: { codec: 'aac', bitRateBps: 128_000, sampleRateHz: 44_100, channels: 2, type: 'audio/mp4', gainDb: 0 },
 }
 
 /** What a show begins with. Target and ceiling: common practice, no source. */
@@ -42,3 +53,6 @@ export const targetFor = (recipe: Pick<Recipe, 'targetLufs'>, channels: number):
 
 /** Two recipes that turn the same source into the same sound have the same text. */
 export const recipeText = (recipe: Recipe): string => JSON.stringify(Object.entries(recipe).sort(([one], [other]) => one < other ? -1 : 1))
+
+/** Whether listening apps can be given files of this type as they are: MP3 and M4A. */
+export const isDeliverable = (type: string): boolean => type === 'audio/mpeg' || type === 'audio/mp4'

@@ -1,7 +1,10 @@
 import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type NonAttribute, type Sequelize } from 'sequelize'
+import type { Recipe } from '@core/audio/recipe'
 import type { EpisodeText } from '@core/episode/text'
 import type { Standing } from '@core/release/standing'
 import { AudioFile } from '../files/models'
+import type { Tags } from '../finishing/tags'
+import type { FinishReport } from '../finishing/work'
 import { Show } from '../shows/models'
 
 export class Episode extends Model<InferAttributes<Episode>, InferCreationAttributes<Episode>> {
@@ -23,6 +26,14 @@ export class Episode extends Model<InferAttributes<Episode>, InferCreationAttrib
   /** The text and the file that the feed carries; what is written after the release waits until it is sent, too. */
   declare releasedText: CreationOptional<EpisodeText | null>
   declare releasedFileId: CreationOptional<string | null>
+  /** How the audio is finished; null where it goes out as it was uploaded. */
+  declare recipe: CreationOptional<Recipe | null>
+  /** `done` only while the finished file is the one that file and recipe come to. */
+  declare finishing: CreationOptional<'none' | 'working' | 'done' | 'failed'>
+  declare finishedFileId: CreationOptional<string | null>
+  /** What the finished file was made of and with. */
+  declare finishedWith: CreationOptional<{ fileId: string; recipe: Recipe; tags: Tags; report: FinishReport } | null>
+  declare finishProblem: CreationOptional<{ title: string; detail: string; todo: string } | null>
   declare version: CreationOptional<number>
   declare createdAt: Date
   declare updatedAt: Date
@@ -31,6 +42,21 @@ export class Episode extends Model<InferAttributes<Episode>, InferCreationAttrib
   declare show?: NonAttribute<Show>
   declare file?: NonAttribute<AudioFile | null>
   declare releasedFile?: NonAttribute<AudioFile | null>
+  declare finishedFile?: NonAttribute<AudioFile | null>
+}
+
+/** The file that a release would deliver; null while there is none, or while it is not finished. */
+export function deliveredFileId(episode: Pick<Episode, 'recipe' | 'finishing' | 'fileId' | 'finishedFileId'>): string | null {
+  if (!episode.recipe) return episode.fileId
+  return episode.finishing === 'done' ? episode.finishedFileId : null
+}
+
+/** A file that a released episode delivered before it was replaced; its address answers until then. */
+export class PastDelivery extends Model<InferAttributes<PastDelivery>, InferCreationAttributes<PastDelivery>> {
+  declare episodeId: string
+  declare fileId: string
+  declare until: Date
+  declare file?: NonAttribute<AudioFile>
 }
 
 export class KeptText extends Model<InferAttributes<KeptText>, InferCreationAttributes<KeptText>> {
@@ -58,6 +84,11 @@ export function initEpisodes(sequelize: Sequelize): void {
     releaseZone: DataTypes.STRING,
     releasedText: DataTypes.JSON,
     releasedFileId: DataTypes.UUID,
+    recipe: DataTypes.JSON,
+    finishing: { type: DataTypes.STRING, defaultValue: 'none' },
+    finishedFileId: DataTypes.UUID,
+    finishedWith: DataTypes.JSON,
+    finishProblem: DataTypes.JSON,
     version: DataTypes.INTEGER.UNSIGNED,
     createdAt: DataTypes.DATE(3),
     updatedAt: DataTypes.DATE(3),
@@ -70,7 +101,14 @@ export function initEpisodes(sequelize: Sequelize): void {
     text: DataTypes.JSON,
     savedAt: DataTypes.DATE(3),
   }, { sequelize, tableName: 'kept_texts' })
+  PastDelivery.init({
+    episodeId: { type: DataTypes.UUID, primaryKey: true },
+    fileId: { type: DataTypes.UUID, primaryKey: true },
+    until: DataTypes.DATE(3),
+  }, { sequelize, tableName: 'deliveries' })
+  PastDelivery.belongsTo(AudioFile, { as: 'file', foreignKey: 'fileId' })
   Episode.belongsTo(Show, { as: 'show', foreignKey: 'showId' })
   Episode.belongsTo(AudioFile, { as: 'file', foreignKey: 'fileId' })
   Episode.belongsTo(AudioFile, { as: 'releasedFile', foreignKey: 'releasedFileId' })
+  Episode.belongsTo(AudioFile, { as: 'finishedFile', foreignKey: 'finishedFileId' })
 }

@@ -1,4 +1,4 @@
-import { literal, Op, type Transaction } from 'sequelize'
+import { literal, type Transaction } from 'sequelize'
 import { v4 as uuidV4, v7 as uuidV7 } from 'uuid'
 import type { Episode as EpisodeView, EpisodeChange, EpisodeSummary, KeptText as KeptTextView } from '@contract/episodes'
 import { differingFields, type EpisodeText } from '@core/episode/text'
@@ -9,6 +9,7 @@ import type { Platform } from '../platform'
 import { Show } from '../shows/models'
 import { Upload } from '../uploads/models'
 import { Episode, KeptText } from './models'
+import { soundOf } from './sound'
 import { episodeOf, summaryOf, textOf } from './views'
 
 /** Compared in the database, byte by byte, so that a list need not carry all notes. */
@@ -17,7 +18,7 @@ const notesChanged = literal("standing = 'released' AND NOT (BINARY notes <=> BI
 const withoutWaveform = { attributes: { exclude: ['waveform'] } }
 
 /** Episodes and what is written about them. */
-export function episodeService({ database, clock, configuration: { publicUrl } }: Pick<Platform, 'database' | 'clock' | 'configuration'>) {
+export function episodeService({ database, clock, configuration }: Pick<Platform, 'database' | 'clock' | 'configuration'>) {
   async function view(id: string): Promise<EpisodeView> {
     const episode = await Episode.findOne({
       where: { id, deletedAt: null },
@@ -25,17 +26,15 @@ export function episodeService({ database, clock, configuration: { publicUrl } }
         { model: Show, as: 'show' },
         { model: AudioFile, as: 'file', ...withoutWaveform },
         { model: AudioFile, as: 'releasedFile', ...withoutWaveform },
+        { model: AudioFile, as: 'finishedFile', ...withoutWaveform },
       ],
     })
     if (!episode) throw new AppError('not-found', 'There is no such episode.')
-    const [upload, others] = await Promise.all([
+    const [upload, sound] = await Promise.all([
       Upload.findOne({ where: { episodeId: id }, order: [['createdAt', 'DESC'], ['id', 'DESC']] }),
-      episode.fileId
-        ? Episode.findAll({ where: { fileId: episode.fileId, id: { [Op.ne]: id }, deletedAt: null }, attributes: ['id', 'title', 'number'] })
-        : [],
+      soundOf(episode, { clock, configuration }),
     ])
-    const alsoIn = others.map(({ id: other, title, number }) => ({ id: other, title, number }))
-    return episodeOf(episode, publicUrl, upload && upload.state !== 'done' ? upload : null, alsoIn)
+    return episodeOf(episode, configuration.publicUrl, upload && upload.state !== 'done' ? upload : null, sound)
   }
 
   /** Writes fields that were checked before, with the next version, or keeps them aside where another window was first. */
@@ -65,7 +64,10 @@ export function episodeService({ database, clock, configuration: { publicUrl } }
       const episodes = await Episode.findAll({
         where: { showId, deletedAt: null },
         attributes: { exclude: ['notes'], include: [[notesChanged, 'notesChanged']] },
-        include: { model: AudioFile, as: 'file', attributes: ['id', 'durationMs'] },
+        include: [
+          { model: AudioFile, as: 'file', attributes: ['id', 'durationMs'] },
+          { model: AudioFile, as: 'finishedFile', attributes: ['id', 'durationMs'] },
+        ],
       })
       return episodes.map(summaryOf).sort(byWaterline)
     },

@@ -1,9 +1,9 @@
-import type { AudioFile as AudioFileView, Episode as EpisodeView, EpisodeSummary, Upload as UploadView } from '@contract/episodes'
+import type { Episode as EpisodeView, EpisodeSummary, Upload as UploadView } from '@contract/episodes'
+import type { Sound } from '@contract/sound'
 import { differingFields, type EpisodeText } from '@core/episode/text'
-import type { AudioFile } from '../files/models'
 import { deliveredName } from '../media/routes'
 import type { Upload } from '../uploads/models'
-import type { Episode } from './models'
+import { deliveredFileId, type Episode } from './models'
 
 /** What a person wrote, out of a row. */
 export const textOf = ({ title, number, season, kind, notes }: Episode): EpisodeText => ({ title, number, season, kind, notes })
@@ -16,16 +16,17 @@ export function summaryOf(episode: Episode): EpisodeSummary {
     number: episode.number,
     standing: episode.standing,
     releaseAt: episode.releaseAt?.toISOString() ?? null,
-    durationMs: episode.file?.durationMs ?? null,
+    durationMs: (episode.recipe && episode.finishing === 'done' ? episode.finishedFile : episode.file)?.durationMs ?? null,
     hasAudio: episode.fileId !== null,
+    awaitsFinish: episode.fileId !== null && deliveredFileId(episode) === null,
     changedSinceRelease: changedSinceRelease(episode),
     updatedAt: episode.updatedAt.toISOString(),
   }
 }
 
 /** The whole of an episode as the desk needs it. `upload` is its newest upload, where that is not done. */
-export function episodeOf(episode: Episode, publicUrl: string, upload: Upload | null, alsoIn: AudioFileView['alsoIn']): EpisodeView {
-  const { show, file, releasedFile } = episode
+export function episodeOf(episode: Episode, publicUrl: string, upload: Upload | null, sound: Sound): EpisodeView {
+  const { show, releasedFile } = episode
   return {
     ...summaryOf(episode),
     showId: episode.showId,
@@ -35,7 +36,7 @@ export function episodeOf(episode: Episode, publicUrl: string, upload: Upload | 
     releaseZone: episode.releaseZone,
     pageAddress: episode.slug && `${publicUrl}/${show!.slug}/${episode.slug}`,
     enclosureAddress: episode.standing === 'released' && releasedFile ? enclosureAddress(publicUrl, episode.id, releasedFile) : null,
-    audio: file ? audioOf(file, publicUrl, alsoIn) : null,
+    sound,
     upload: upload && uploadOf(upload),
   }
 }
@@ -47,20 +48,8 @@ export const uploadOf = ({ id, fileName, bytes, state, refusal }: Upload): Uploa
 
 function changedSinceRelease(episode: Episode): boolean {
   if (episode.standing !== 'released' || !episode.releasedText) return false
-  if (episode.fileId !== episode.releasedFileId) return true
+  if (deliveredFileId(episode) !== episode.releasedFileId) return true
   const compared = episode.get('notesChanged') as number | undefined
   const fields = differingFields(textOf(episode), episode.releasedText)
   return compared === undefined ? fields.length > 0 : compared === 1 || fields.some(field => field !== 'notes')
-}
-
-function audioOf(file: AudioFile, publicUrl: string, alsoIn: AudioFileView['alsoIn']): AudioFileView {
-  const { showId: _show, waveform: _waveform, pictureId, createdAt: _at, bytes, ...facts } = file.get()
-  return {
-    ...facts,
-    bytes: Number(bytes),
-    pictureAddress: pictureId && `${publicUrl}/media/artwork/${pictureId}.jpg`,
-    playAddress: `/api/v1/files/${file.id}/sound`,
-    waveformAddress: `/api/v1/files/${file.id}/waveform`,
-    alsoIn,
-  }
 }

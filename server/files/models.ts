@@ -1,5 +1,6 @@
-import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize'
+import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize'
 import type { Finding } from '@core/audio/findings'
+import type { Measurement } from '@core/audio/measurement'
 
 export interface FileTags {
   title: string | null
@@ -24,8 +25,16 @@ export class AudioFile extends Model<InferAttributes<AudioFile>, InferCreationAt
   declare channels: number
   declare tags: FileTags
   declare pictureId: string | null
+  /** What the bytes gave reason to say; what the sound does is told by its measurement. */
   declare findings: Finding[]
-  declare waveform: Buffer
+  /** Where an MP3's frames begin and end in the file; null for other formats. */
+  declare soundFromBytes: CreationOptional<number | null>
+  declare soundToBytes: CreationOptional<number | null>
+  declare origin: CreationOptional<'upload' | 'finish'>
+  declare measuring: CreationOptional<'waiting' | 'done' | 'failed'>
+  declare measurement: CreationOptional<Measurement | null>
+  /** As core/audio/pyramid writes it; null until it is measured. */
+  declare waveform: CreationOptional<Buffer | null>
   declare createdAt: Date
 }
 
@@ -45,7 +54,12 @@ export function initFiles(sequelize: Sequelize): void {
     tags: DataTypes.JSON,
     pictureId: DataTypes.CHAR(64),
     findings: DataTypes.JSON,
-    waveform: DataTypes.BLOB,
+    soundFromBytes: DataTypes.BIGINT.UNSIGNED,
+    soundToBytes: DataTypes.BIGINT.UNSIGNED,
+    origin: { type: DataTypes.STRING, defaultValue: 'upload' },
+    measuring: { type: DataTypes.STRING, defaultValue: 'waiting' },
+    measurement: DataTypes.JSON,
+    waveform: DataTypes.BLOB('medium'),
     createdAt: DataTypes.DATE(3),
   }, { sequelize, tableName: 'files' })
 }

@@ -6,56 +6,48 @@ import { parseFile } from 'music-metadata'
 import { type Finding, mp3Findings } from '@core/audio/findings'
 import { type Mp3Scan, Mp3Scanner } from '@core/audio/mp3Scan'
 import { sniff, sniffBytes } from '@core/audio/sniff'
-import { type Waveform, WaveformBuilder } from '@core/audio/waveform'
+import { reading } from '../sound/decoder'
 import type { FileTags } from './models'
 import { refusalFor } from './refusals'
 
-/** Everything the machine finds out about an audio file. */
+/** Everything that can be found out about an audio file without decoding all of it. */
 export interface AudioFacts {
   sha256: string
   bytes: number
-  type: 'audio/mpeg' | 'audio/mp4'
+  type: string
   durationMs: number
   codec: string
   bitRateBps: number
   sampleRateHz: number
   channels: number
+  soundFromBytes: number | null
+  soundToBytes: number | null
   tags: FileTags
   picture: Uint8Array | null
   findings: Finding[]
-  waveform: Waveform
 }
 
+const types: Readonly<Record<string, string>> = { mp3: 'audio/mpeg', m4a: 'audio/mp4', wav: 'audio/wav', flac: 'audio/flac', ogg: 'audio/ogg' }
+
 /**
- * Reads an audio file: content, frames, tags, waveform. The decoding runs in child processes.
- * Throws a Refusal where the file is not whole MP3 or M4A sound, whatever its name says.
+ * Reads an audio file: content, frames, tags. Nothing of its name is believed.
+ * Throws a Refusal where it is no sound that can be worked with.
  */
 export async function readAudio(path: string): Promise<AudioFacts> {
   const format = sniff(await head(path))
-  if (format !== 'mp3' && format !== 'm4a') throw refusalFor(format)
-  const { sha256, bytes, scan } = await walk(path)
-  const probe = await probed(path)
-  const junkBytes = format === 'mp3' ? scan?.leadingJunkBytes ?? 0 : 0
-  const waveform = await drawn(path, junkBytes)
-  if (waveform.length === 0) throw refusalFor('no sound')
-  const common = { sha256, bytes, waveform, ...await tagsOf(path) }
-  if (format === 'mp3') {
-    if (!scan) throw refusalFor('unknown')
-    return {
-      ...common,
-      type: 'audio/mpeg',
-      codec: 'mp3',
-      durationMs: Math.round(scan.durationMs),
-      bitRateBps: scan.bitRateBps,
-      sampleRateHz: scan.sampleRateHz,
-      channels: scan.channels,
-      findings: mp3Findings(scan),
-    }
-  }
-  return { ...common, type: 'audio/mp4', findings: [], ...m4aFacts(probe, bytes) }
+  if (!types[format]) throw refusalFor(format)
+  const { sha256, bytes, scan } = await walk(path, format === 'mp3')
+  if (format === 'mp3' && !scan) throw refusalFor('unknown')
+  const stream = scan ? null : soundOf(await probed(path), bytes, format)
+  if (!await canBeDecoded(path, scan?.soundFromBytes ?? 0)) throw refusalFor('no sound')
+  const common = { sha256, bytes, type: types[format]!, ...await tagsOf(path) }
+  if (!scan) return { ...common, ...stream!, soundFromBytes: null, soundToBytes: null, findings: [] }
+  const { durationMs, bitRateBps, sampleRateHz, channels, soundFromBytes, soundToBytes } = scan
+  return { ...common, codec: 'mp3', durationMs: Math.round(durationMs), bitRateBps, sampleRateHz, channels, soundFromBytes, soundToBytes, findings: mp3Findings(scan) }
 }
 
 interface Probe {
+  format?: { duration?: string }
   streams?: {
     codec_type?: string
     codec_name?: string
@@ -67,17 +59,20 @@ interface Probe {
   }[]
 }
 
-function m4aFacts(probe: Probe, bytes: number) {
+/** The one stream of sound in a file; its length is that of its samples. */
+function soundOf(probe: Probe, bytes: number, format: string): Pick<AudioFacts, 'codec' | 'durationMs' | 'bitRateBps' | 'sampleRateHz' | 'channels'> {
   const streams = probe.streams ?? []
   const sound = streams.find(stream => stream.codec_type === 'audio')
   if (streams.some(stream => stream.codec_type === 'video' && !stream.disposition?.attached_pic)) throw refusalFor('film')
   if (!sound) throw refusalFor('no sound')
-  if (sound.codec_name !== 'aac') throw refusalFor('other codec', sound.codec_name)
-  const seconds = Number(sound.duration)
+  if (format === 'm4a' && sound.codec_name !== 'aac') throw refusalFor('other codec', sound.codec_name)
+  const seconds = Number(sound.duration ?? probe.format?.duration)
+  // A header that lost its end tells no length; then the measuring does, which hears every sample.
+  const known = Number.isFinite(seconds) && seconds > 0
   return {
-    codec: 'aac',
-    durationMs: Math.round(seconds * 1000),
-    bitRateBps: Math.round(Number(sound.bit_rate) || (bytes * 8) / seconds),
+    codec: sound.codec_name ?? 'unknown',
+    durationMs: known ? Math.round(seconds * 1000) : 0,
+    bitRateBps: Math.round(Number(sound.bit_rate) || (known ? (bytes * 8) / seconds : 0)),
     sampleRateHz: Number(sound.sample_rate),
     channels: sound.channels ?? 1,
   }
@@ -94,36 +89,29 @@ async function head(path: string): Promise<Uint8Array> {
 }
 
 /** One pass over the bytes: their SHA-256, their number, and the frames of an MP3. */
-async function walk(path: string): Promise<{ sha256: string; bytes: number; scan: Mp3Scan | null }> {
+async function walk(path: string, isMp3: boolean): Promise<{ sha256: string; bytes: number; scan: Mp3Scan | null }> {
   const hash = createHash('sha256')
   const scanner = new Mp3Scanner()
   let bytes = 0
   for await (const chunk of createReadStream(path, { highWaterMark: 256 * 1024 })) {
     hash.update(chunk)
-    scanner.push(chunk)
+    if (isMp3) scanner.push(chunk)
     bytes += chunk.length
   }
-  return { sha256: hash.digest('hex'), bytes, scan: scanner.finish() }
+  return { sha256: hash.digest('hex'), bytes, scan: isMp3 ? scanner.finish() : null }
 }
 
 async function probed(path: string): Promise<Probe> {
   const parts: Buffer[] = []
-  await runChild('ffprobe', ['-v', 'error', '-show_streams', '-of', 'json', path], chunk => void parts.push(chunk))
+  await runChild('ffprobe', ['-v', 'error', '-show_streams', '-show_format', '-of', 'json', path], chunk => void parts.push(chunk))
   return JSON.parse(Buffer.concat(parts).toString() || '{}') as Probe
 }
 
-/** Draws the sound, decoded to 8 kHz mono; empty where nothing could be decoded. */
-async function drawn(path: string, skipBytes: number): Promise<Waveform> {
-  const builder = new WaveformBuilder()
-  let odd: Buffer = Buffer.alloc(0)
-  const skip = skipBytes > 0 ? ['-skip_initial_bytes', String(skipBytes), '-f', 'mp3'] : []
-  await runChild('ffmpeg', ['-v', 'error', '-nostdin', ...skip, '-i', path, '-map', '0:a:0', '-ac', '1', '-ar', '8000', '-f', 's16le', '-'], chunk => {
-    const bytes = Buffer.concat([odd, chunk])
-    const even = bytes.length - (bytes.length % 2)
-    odd = bytes.subarray(even)
-    builder.push(new Int16Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + even)))
-  })
-  return builder.finish()
+/** Whether there is any sound in the first minute; a file can be built like one with sound and hold none. */
+async function canBeDecoded(path: string, junkBytes: number): Promise<boolean> {
+  let bytes = 0
+  await runChild('ffmpeg', [...reading({ path, junkBytes }), '-t', '60', '-ac', '1', '-ar', '8000', '-f', 's16le', '-'], chunk => { bytes += chunk.length })
+  return bytes > 0
 }
 
 async function tagsOf(path: string): Promise<{ tags: FileTags; picture: Uint8Array | null }> {

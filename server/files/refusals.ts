@@ -15,9 +15,6 @@ export function refusalFor(found: string, codec = 'unknown'): Refusal {
     case 'film': return new Refusal('This is a film', 'It holds moving pictures; an episode takes sound here.', exportAgain)
     case 'no sound': return new Refusal('There is no sound in this file', 'It is built like an audio file, and nothing in it could be decoded; it may be cut short.', 'Export it again and upload that.')
     case 'other codec': return new Refusal('Most apps cannot play this file', `Its sound is coded as ${codec}; an M4A for listening apps holds AAC.`, exportAgain)
-    case 'wav':
-    case 'flac':
-    case 'ogg': return new Refusal(`${found === 'ogg' ? 'Ogg' : found.toUpperCase()} cannot go out as it is`, 'Listening apps expect MP3 or M4A.', exportAgain)
-    default: return new Refusal('This is not a sound file we know', 'Its content is neither MP3 nor M4A, whatever its name ends in.', exportAgain)
+    default: return new Refusal('This is not a sound file we know', 'Its content is neither MP3, M4A, WAV, FLAC nor Ogg, whatever its name ends in.', exportAgain)
   }
 }

@@ -3,13 +3,17 @@ import { z } from 'zod'
 import { AppError } from '../errors'
 import { deliver } from '../media/deliver'
 import type { Platform } from '../platform'
+import { measureFiles } from './measuring'
 import { AudioFile } from './models'
 
 const byId = z.object({ id: z.uuid() })
 const mayKeep = 'private, max-age=31536000, immutable'
 
 /** Files for the studio: the sound to listen to before a release, and its waveform. */
-export const fileRoutes = ({ media }: Platform): FastifyPluginAsyncZod => async app => {
+export const fileRoutes = (platform: Platform): FastifyPluginAsyncZod => async app => {
+  const { media } = platform
+  measureFiles(platform)
+
   async function find(id: string): Promise<AudioFile> {
     const file = await AudioFile.findByPk(id)
     if (!file) throw new AppError('not-found', 'There is no such file.')
@@ -28,6 +32,7 @@ export const fileRoutes = ({ media }: Platform): FastifyPluginAsyncZod => async 
 
   app.get('/files/:id/waveform', { schema: { params: byId } }, async (request, reply) => {
     const file = await find(request.params.id)
+    if (!file.waveform) throw new AppError('not-found', 'The file is not measured yet.')
     return reply.header('cache-control', mayKeep).type('application/octet-stream').send(file.waveform)
   })
 }

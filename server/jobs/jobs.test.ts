@@ -19,7 +19,7 @@ it('a job runs once, with its payload, however many processes look for it', asyn
   const ran: string[] = []
   const processes = [jobs(), jobs(), jobs()]
   for (const each of processes) each.handle('greet', async ({ name }) => { ran.push(name!) })
-  await processes[0]!.add('greet', { name: 'Benno' })
+  await processes[0]!.add({ kind: 'greet', payload: { name: 'Benno' } })
   await Promise.all(processes.map(each => each.runNext()))
   expect(ran).toEqual(['Benno'])
   expect(await Job.findOne()).toMatchObject({ state: 'done', attempts: 1 })
@@ -29,7 +29,7 @@ it('a job of a transaction that is rolled back never runs', async () => {
   const one = jobs()
   one.handle('greet', async () => { throw new Error('must not run') })
   await house.platform.database.transaction(async transaction => {
-    await one.add('greet', {}, transaction)
+    await one.add({ kind: 'greet', payload: {} }, transaction)
     throw new Error('changed my mind')
   }).catch(() => undefined)
   expect(await one.runNext()).toBe(false)
@@ -38,7 +38,7 @@ it('a job of a transaction that is rolled back never runs', async () => {
 it('a job whose process died is taken up by another after a minute', async () => {
   const dead = jobs()
   dead.handle('long', () => new Promise(() => undefined))
-  await dead.add('long', {})
+  await dead.add({ kind: 'long', payload: {} })
   void dead.runNext()
   await expect.poll(async () => (await Job.findOne())?.heldUntil).not.toBeNull()
   const ran: string[] = []
@@ -57,7 +57,7 @@ it('a job that fails is tried again, ever later, and given up after five times w
     tries++
     throw new Error('no reeds left')
   })
-  await one.add('fail', {})
+  await one.add({ kind: 'fail', payload: {} })
   const gaps: number[] = []
   for (let n = 0; n < 5; n++) {
     expect(await one.runNext()).toBe(true)
@@ -77,7 +77,44 @@ it('a job of a kind that this process does not know stays for one that does', as
   const [one, other] = [jobs(), jobs()]
   one.handle('known', async () => undefined)
   other.handle('unknown', async () => undefined)
-  await one.add('unknown', {})
+  await one.add({ kind: 'unknown', payload: {} })
   expect(await one.runNext()).toBe(false)
   expect(await other.runNext()).toBe(true)
+})
+
+it('a job that is cancelled while it runs is told so, and stays cancelled', async () => {
+  const one = jobs()
+  let wasTold = false
+  one.handle('long', (_payload, { signal }) => new Promise((_resolve, reject) => signal.addEventListener('abort', () => {
+    wasTold = true
+    reject(new Error('stopped'))
+  })))
+  const subject = '0190a000-0000-7000-8000-000000000001'
+  await one.add({ kind: 'long', payload: {}, subject })
+  const ran = one.runNext()
+  await expect.poll(async () => (await one.openFor(subject))?.heldUntil).toBeTruthy()
+  await one.cancel('long', subject)
+  await ran
+  expect(wasTold).toBe(true)
+  expect(reported).toEqual([])
+  expect(await Job.findOne()).toMatchObject({ state: 'cancelled' })
+})
+
+it('a job tells how far it is, and one whose process stops in order begins anew at once', async () => {
+  const one = jobs()
+  one.handle('long', (_payload, { signal, progress }) => new Promise((_resolve, reject) => {
+    progress(0.4)
+    signal.addEventListener('abort', () => reject(new Error('stopped')))
+  }), 'sound')
+  const subject = '0190a000-0000-7000-8000-000000000002'
+  await one.add({ kind: 'long', payload: {}, subject })
+  one.start()
+  await expect.poll(async () => (await one.openFor(subject))?.progress, { timeout: 5000 }).toBe(0.4)
+  await one.stop()
+  const other = jobs()
+  const ran: string[] = []
+  other.handle('long', async () => { ran.push('again') }, 'sound')
+  expect(await other.runNext('sound')).toBe(true)
+  expect(ran).toEqual(['again'])
+  expect(await Job.findOne()).toMatchObject({ state: 'done', attempts: 1 })
 })

@@ -3,38 +3,57 @@ import { v7 as uuidV7 } from 'uuid'
 import type { Clock } from '../clock'
 import { Job } from './models'
 
-export type JobHandler = (payload: Record<string, string>) => Promise<void>
+/** What a handler is given beside its payload. */
+export interface JobRun {
+  /** Says how far it is, from 0 to 1. */
+  progress(share: number): void
+  /** Aborted when the job is cancelled, when another process took it over, or when this one stops. */
+  signal: AbortSignal
+}
+
+export type JobHandler = (payload: Record<string, string>, run: JobRun) => Promise<void>
+
+/** Jobs of the same lane run one after the other in a process; lanes run beside each other. */
+export type Lane = 'quick' | 'sound'
+
+export interface NewJob { kind: string; payload: Record<string, string>; subject?: string }
 
 export interface Jobs {
-  handle(kind: string, handler: JobHandler): void
+  handle(kind: string, handler: JobHandler, lane?: Lane): void
   /** Puts a job on the list; inside a transaction it is there when that is committed, or not at all. */
-  add(kind: string, payload: Record<string, string>, transaction?: Transaction): Promise<void>
-  /** Takes and runs one job; false where none was due. */
-  runNext(): Promise<boolean>
+  add(job: NewJob, transaction?: Transaction): Promise<void>
+  /** Takes the open jobs of a kind for a subject off the list; one that runs is stopped within a second. */
+  cancel(kind: string, subject: string, transaction?: Transaction): Promise<void>
+  /** The newest open job for a subject. */
+  openFor(subject: string): Promise<Job | null>
+  /** Takes and runs one job of a lane; false where none was due. */
+  runNext(lane?: Lane): Promise<boolean>
   start(): void
   stop(): Promise<void>
 }
 
 const holdMs = 60_000
+const noteMs = 1_000
 const mostAttempts = 5
 const pollMs = 500
+const lanes = ['quick', 'sound'] as const
 
 /**
  * Durable jobs: rows that any process takes with a row lock and holds for a minute at a time, renewed while it
  * works, so that a job survives the process that ran it. A job that fails is tried five times, ever later.
  */
 export function createJobs(database: Sequelize, clock: Clock, report: (error: unknown) => void): Jobs {
-  const handlers = new Map<string, JobHandler>()
-  let timer: NodeJS.Timeout | undefined
-  let running: Promise<unknown> = Promise.resolve()
+  const handlers = new Map<string, { handler: JobHandler; lane: Lane }>()
+  const running = new Map<Lane, { timer?: NodeJS.Timeout; ended: Promise<unknown> }>()
+  let stopping = new AbortController()
 
-  async function take(): Promise<Job | null> {
+  async function take(lane: Lane): Promise<Job | null> {
     const now = clock.now()
     return database.transaction(async transaction => {
       const job = await Job.findOne({
         where: {
           state: 'open',
-          kind: [...handlers.keys()],
+          kind: [...handlers].filter(([, each]) => each.lane === lane).map(([kind]) => kind),
           runAfter: { [Op.lte]: now },
           heldUntil: { [Op.or]: [{ [Op.is]: null }, { [Op.lt]: now }] },
         },
@@ -43,55 +62,89 @@ export function createJobs(database: Sequelize, clock: Clock, report: (error: un
         skipLocked: true,
         transaction,
       })
-      return job?.update({ heldUntil: new Date(+now + holdMs), attempts: job.attempts + 1 }, { transaction }) ?? null
+      return job?.update({ heldUntil: new Date(+now + holdMs), begunAt: now, progress: 0, attempts: job.attempts + 1 }, { transaction }) ?? null
     })
   }
 
-  async function runNext(): Promise<boolean> {
-    const job = await take()
+  /** Changes the job while it is still ours: not cancelled, and not taken over by another process. */
+  async function note(job: Job, change: Partial<Pick<Job, 'state' | 'heldUntil' | 'progress' | 'runAfter' | 'error'>>): Promise<boolean> {
+    const [changed] = await Job.update({ ...change }, { where: { id: job.id, state: 'open', attempts: job.attempts } })
+    return changed > 0
+  }
+
+  async function runNext(lane: Lane = 'quick'): Promise<boolean> {
+    const job = await take(lane)
     if (!job) return false
-    const renew = setInterval(() => void job.update({ heldUntil: new Date(+clock.now() + holdMs) }).catch(report), holdMs / 3)
+    const lost = new AbortController()
+    const signal = AbortSignal.any([lost.signal, stopping.signal])
+    let progress = 0
+    let notes = 0
+    const renew = setInterval(() => {
+      // The database counts rows that changed; a millisecond more each time makes sure that ours does, whatever the clock.
+      note(job, { heldUntil: new Date(+clock.now() + holdMs + ++notes), progress }).then(ours => { if (!ours) lost.abort() }, report)
+    }, noteMs)
     try {
-      await handlers.get(job.kind)!(job.payload)
-      await job.update({ state: 'done', heldUntil: null })
+      await handlers.get(job.kind)!.handler(job.payload, { signal, progress: share => { progress = share } })
+      await note(job, { state: 'done', heldUntil: null, progress: 1 })
     } catch (error) {
-      report(error)
-      await job.update({
-        state: job.attempts >= mostAttempts ? 'failed' : 'open',
-        heldUntil: null,
-        runAfter: new Date(+clock.now() + 1000 * 4 ** job.attempts),
-        error: String(error),
-      })
+      await putBack(job, error, signal)
     } finally {
       clearInterval(renew)
     }
     return true
   }
 
-  async function runAll(): Promise<void> {
+  /** A job that was stopped with its process begins anew at once; one that failed is tried later. */
+  async function putBack(job: Job, error: unknown, signal: AbortSignal): Promise<void> {
+    if (stopping.signal.aborted) {
+      await Job.update({ heldUntil: null, attempts: job.attempts - 1 }, { where: { id: job.id, state: 'open', attempts: job.attempts } })
+      return
+    }
+    if (signal.aborted) return
+    report(error)
+    await note(job, {
+      state: job.attempts >= mostAttempts ? 'failed' : 'open',
+      heldUntil: null,
+      runAfter: new Date(+clock.now() + 1000 * 4 ** job.attempts),
+      error: String(error),
+    })
+  }
+
+  async function runAll(lane: Lane): Promise<void> {
     try {
-      while (timer && await runNext());
+      while (running.has(lane) && await runNext(lane));
     } catch (error) {
       report(error)
     }
-    if (timer) timer = setTimeout(poll, pollMs)
+    const state = running.get(lane)
+    if (state) state.timer = setTimeout(() => poll(lane), pollMs)
   }
-  const poll = (): void => { running = runAll() }
+  const poll = (lane: Lane): void => { running.get(lane)!.ended = runAll(lane) }
 
   return {
-    handle: (kind, handler) => void handlers.set(kind, handler),
-    async add(kind, payload, transaction) {
+    handle: (kind, handler, lane = 'quick') => void handlers.set(kind, { handler, lane }),
+    async add({ kind, payload, subject }, transaction) {
       const now = clock.now()
-      await Job.create({ id: uuidV7(), kind, payload, runAfter: now, createdAt: now }, { transaction })
+      await Job.create({ id: uuidV7(), kind, payload, subject: subject ?? null, runAfter: now, createdAt: now }, { transaction })
     },
+    async cancel(kind, subject, transaction) {
+      await Job.update({ state: 'cancelled' }, { where: { kind, subject, state: 'open' }, transaction })
+    },
+    openFor: subject => Job.findOne({ where: { subject, state: 'open' }, order: [['createdAt', 'DESC']] }),
     runNext,
     start() {
-      timer = setTimeout(poll, 0)
+      stopping = new AbortController()
+      for (const lane of lanes) {
+        running.set(lane, { ended: Promise.resolve() })
+        poll(lane)
+      }
     },
     async stop() {
-      clearTimeout(timer)
-      timer = undefined
-      await running
+      stopping.abort()
+      const states = [...running.values()]
+      running.clear()
+      for (const { timer } of states) clearTimeout(timer)
+      await Promise.all(states.map(({ ended }) => ended))
     },
   }
 }

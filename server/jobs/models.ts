@@ -4,7 +4,13 @@ export class Job extends Model<InferAttributes<Job>, InferCreationAttributes<Job
   declare id: string
   declare kind: string
   declare payload: Record<string, string>
-  declare state: CreationOptional<'open' | 'done' | 'failed'>
+  declare state: CreationOptional<'open' | 'done' | 'failed' | 'cancelled'>
+  /** What the job works on: a file's or an episode's id. */
+  declare subject: CreationOptional<string | null>
+  /** From 0 to 1. */
+  declare progress: CreationOptional<number>
+  /** When the current try began. */
+  declare begunAt: CreationOptional<Date | null>
   declare attempts: CreationOptional<number>
   declare runAfter: Date
   /** A process that took the job holds it until then; a job whose holder died is free after that. */
@@ -19,6 +25,9 @@ export function initJobs(sequelize: Sequelize): void {
     kind: DataTypes.STRING,
     payload: DataTypes.JSON,
     state: DataTypes.STRING,
+    subject: DataTypes.UUID,
+    progress: DataTypes.DOUBLE,
+    begunAt: DataTypes.DATE(3),
     attempts: DataTypes.INTEGER.UNSIGNED,
     runAfter: DataTypes.DATE(3),
     heldUntil: DataTypes.DATE(3),

@@ -76,7 +76,7 @@ describe('audio out', () => {
 
 describe('a draft’s audio', () => {
   it('cannot be fetched at the address it will have', async () => {
-    const guessed = `/media/${draft.id}/${draft.audio!.sha256.slice(0, 16)}.m4a`
+    const guessed = `/media/${draft.id}/${draft.sound.source!.sha256.slice(0, 16)}.m4a`
     expect((await house.app.inject({ url: guessed })).statusCode).toBe(404)
     const { version } = draft
     await house.call('POST', `/episodes/${draft.id}/release`, { version, when: { kind: 'now' } })
@@ -85,7 +85,8 @@ describe('a draft’s audio', () => {
   })
 
   it('is played in the studio only with a sign-in', async () => {
-    const { playAddress, waveformAddress } = released.audio!
+    const { playAddress, waveformAddress } = released.sound.source!
+    await house.workOnSound()
     expect((await house.app.inject({ url: playAddress })).statusCode).toBe(401)
     expect((await house.app.inject({ url: playAddress, headers: { cookie: house.cookie, range: 'bytes=0-9' } })).statusCode).toBe(206)
     expect((await house.app.inject({ url: waveformAddress, headers: { cookie: house.cookie } })).rawPayload.length).toBeGreaterThan(2000)

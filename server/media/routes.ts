@@ -1,5 +1,6 @@
 import type { FastifyPluginAsync } from 'fastify'
-import { Episode } from '../episodes/models'
+import { Op } from 'sequelize'
+import { Episode, PastDelivery } from '../episodes/models'
 import { AppError } from '../errors'
 import { AudioFile } from '../files/models'
 import type { Platform } from '../platform'
@@ -9,7 +10,7 @@ import { deliver } from './deliver'
 const forever = 'public, max-age=31536000, immutable'
 
 /** Delivered files, without sign-in: audio of released episodes and pictures, each at an address that never changes its content. */
-export const mediaRoutes = ({ media }: Platform): FastifyPluginAsync => async app => {
+export const mediaRoutes = ({ media, clock }: Platform): FastifyPluginAsync => async app => {
   app.addHook('onRequest', async (_request, reply) => {
     reply.header('access-control-allow-origin', '*').header('cross-origin-resource-policy', 'cross-origin')
   })
@@ -19,11 +20,8 @@ export const mediaRoutes = ({ media }: Platform): FastifyPluginAsync => async ap
     url: '/media/:episodeId/:name',
     async handler(request, reply) {
       const { episodeId, name } = request.params
-      const episode = /^[0-9a-f-]{36}$/.test(episodeId)
-        ? await Episode.findOne({ where: { id: episodeId, standing: 'released' }, include: { model: AudioFile, as: 'releasedFile', attributes: { exclude: ['waveform'] } } })
-        : null
-      const file = episode?.releasedFile
-      if (!file || name !== deliveredName(file)) throw new AppError('not-found', 'No released episode has this file.')
+      const file = /^[0-9a-f-]{36}$/.test(episodeId) ? await deliveredFile(episodeId, name, clock.now()) : null
+      if (!file) throw new AppError('not-found', 'No released episode has this file.')
       return deliver(request, reply, media, { ...file.get(), lastModified: file.createdAt, cacheControl: forever })
     },
   })
@@ -40,7 +38,16 @@ export const mediaRoutes = ({ media }: Platform): FastifyPluginAsync => async ap
   })
 }
 
-const endings: Readonly<Record<string, string>> = { 'audio/mpeg': 'mp3', 'audio/mp4': 'm4a', 'image/jpeg': 'jpg', 'image/png': 'png' }
+/** The file of a released episode at an address: the current one, or one that was replaced not long ago. */
+async function deliveredFile(episodeId: string, name: string, now: Date): Promise<AudioFile | null> {
+  const attributes = { exclude: ['waveform', 'measurement'] }
+  const episode = await Episode.findOne({ where: { id: episodeId, standing: 'released' }, include: { model: AudioFile, as: 'releasedFile', attributes } })
+  if (!episode?.releasedFile || name === deliveredName(episode.releasedFile)) return episode?.releasedFile ?? null
+  const past = await PastDelivery.findAll({ where: { episodeId, until: { [Op.gt]: now } }, include: { model: AudioFile, as: 'file', attributes } })
+  return past.find(({ file }) => deliveredName(file!) === name)?.file ?? null
+}
+
+const endings: Readonly<Record<string, string>> = { 'audio/mpeg': 'mp3', 'audio/mp4': 'm4a', 'image/jpeg': 'jpg', 'image/png': 'png', 'audio/wav': 'wav', 'audio/flac': 'flac', 'audio/ogg': 'ogg' }
 
 /** The last part of the address of a delivered file: another content, another name. */
 export const deliveredName = (file: { sha256: string; type: string }): string => `${file.sha256.slice(0, 16)}.${endings[file.type]}`

@@ -1,15 +1,21 @@
 import { Op, type Transaction } from 'sequelize'
 import type { Episode as EpisodeView, Release } from '@contract/episodes'
+import type { Fault } from '@contract/problem'
 import { freeSlug, slugFrom } from '@core/address/slug'
+import { isDeliverable } from '@core/audio/recipe'
 import { readLocalMoment } from '@core/release/moment'
 import { after, missingForRelease, type Step } from '@core/release/standing'
-import { Episode } from '../episodes/models'
+import { deliveredFileId, Episode, PastDelivery } from '../episodes/models'
 import { episodeService, lockEpisode } from '../episodes/service'
 import { textOf } from '../episodes/views'
 import { AppError, badInput } from '../errors'
+import { AudioFile } from '../files/models'
 import type { Platform } from '../platform'
 import { touchFeed } from '../shows/service'
 import { Upload } from '../uploads/models'
+
+/** How long the address of a file that was replaced still answers: apps and directories ask every few hours, some rarely. */
+const pastDeliveryMs = 30 * 24 * 3600_000
 
 /** Moves episodes between draft, scheduled, released and retired. */
 export function releaseService(platform: Pick<Platform, 'database' | 'clock' | 'configuration'>) {
@@ -30,19 +36,40 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
     })
   }
 
-  async function needReady(episode: Episode, transaction: Transaction): Promise<void> {
-    const missing = missingForRelease({ title: episode.title, hasAudio: episode.fileId !== null })
-    if (missing.length === 0) return
-    const underway = missing.includes('audio') && await Upload.count({ where: { episodeId: episode.id, state: ['receiving', 'reading'] }, transaction }) > 0
-    const faults = missing.map(field => ({ field, value: '(nothing)', rule: field === 'audio' && underway ? 'The audio is still on its way.' : `A release needs ${field === 'audio' ? 'audio' : 'a title'}.` }))
-    throw new AppError('not-ready', faults.map(fault => fault.rule).join(' '), faults)
+  /** Throws `not-ready` with what is missing. What is scheduled may still be unfinished: it waits for that at its moment. */
+  async function needReady(episode: Episode, transaction: Transaction, mayAwaitFinish: 'may await its finish' | 'now' = 'now'): Promise<void> {
+    const faults = missingForRelease({ title: episode.title, hasAudio: episode.fileId !== null })
+      .map(field => ({ field: field as string, value: '(nothing)', rule: `A release needs ${field === 'audio' ? 'audio' : 'a title'}.` }))
+    if (!episode.fileId && await Upload.count({ where: { episodeId: episode.id, state: ['receiving', 'reading'] }, transaction }) > 0) {
+      faults.find(({ field }) => field === 'audio')!.rule = 'The audio is still on its way.'
+    }
+    if (episode.fileId && mayAwaitFinish === 'now') faults.push(...await finishFaults(episode, transaction))
+    if (faults.length > 0) throw new AppError('not-ready', faults.map(fault => fault.rule).join(' '), faults)
+  }
+
+  async function finishFaults(episode: Episode, transaction: Transaction): Promise<Fault[]> {
+    if (!deliveredFileId(episode)) {
+      const rule = episode.finishing === 'working' ? 'The audio is still being finished.' : 'The audio is not finished by its recipe yet. Finish it, or let it go out as it was uploaded.'
+      return [{ field: 'audio', value: episode.finishing, rule }]
+    }
+    const file = await AudioFile.findByPk(deliveredFileId(episode)!, { attributes: ['id', 'name', 'type'], transaction, rejectOnEmpty: true })
+    return isDeliverable(file.type) ? [] : [{ field: 'audio', value: file.name, rule: 'Only MP3 and M4A can go out. Finish it first, which encodes it.' }]
   }
 
   /** Puts the text and the file as they are now into the feed. */
   async function send(episode: Episode, transaction: Transaction): Promise<void> {
     const slug = episode.slug ?? await newSlug(episode, transaction)
-    await episode.update({ slug, releasedText: textOf(episode), releasedFileId: episode.fileId }, { transaction })
+    const fileId = deliveredFileId(episode)!
+    if (episode.releasedFileId && episode.releasedFileId !== fileId) await keepDelivering(episode, transaction)
+    await PastDelivery.destroy({ where: { episodeId: episode.id, fileId }, transaction })
+    await episode.update({ slug, releasedText: textOf(episode), releasedFileId: fileId }, { transaction })
     await touchFeed(episode.showId, clock.now(), transaction)
+  }
+
+  /** The address that apps know already answers for a while after the file was replaced. */
+  async function keepDelivering(episode: Episode, transaction: Transaction): Promise<void> {
+    const until = new Date(+clock.now() + pastDeliveryMs)
+    await PastDelivery.upsert({ episodeId: episode.id, fileId: episode.releasedFileId!, until }, { transaction })
   }
 
   return {
@@ -58,7 +85,7 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
       }
       const releaseAt = futureMoment(when, clock.now())
       await take('schedule', id, version, async (episode, transaction) => {
-        await needReady(episode, transaction)
+        await needReady(episode, transaction, 'may await its finish')
         await episode.update({ releaseAt, releaseZone: when.zone }, { transaction })
       })
       return episodes.get(id)
@@ -105,7 +132,8 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
     async releaseNextDue(): Promise<boolean> {
       return database.transaction(async transaction => {
         const episode = await Episode.findOne({
-          where: { standing: 'scheduled', releaseAt: { [Op.lte]: clock.now() } },
+          // Released only when finished; until then it waits, and goes out as soon as it is.
+          where: { standing: 'scheduled', releaseAt: { [Op.lte]: clock.now() }, [Op.or]: [{ recipe: null }, { finishing: 'done' }] },
           order: [['releaseAt', 'ASC']],
           lock: true,
           skipLocked: true,

@@ -1,4 +1,5 @@
 import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize'
+import type { Recipe } from '@core/audio/recipe'
 
 export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<Show>> {
   declare id: string
@@ -15,6 +16,8 @@ export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<S
   declare zone: string
   declare artworkId: string
   declare podcastGuid: string
+  /** How the show's episodes are usually finished; null where nobody has said yet. */
+  declare recipe: CreationOptional<Recipe | null>
   /** Grows whenever anything that the feed or the public pages tell has changed. */
   declare feedRevision: CreationOptional<number>
   declare feedChangedAt: Date
@@ -48,6 +51,7 @@ export function initShows(sequelize: Sequelize): void {
     zone: DataTypes.STRING,
     artworkId: DataTypes.CHAR(64),
     podcastGuid: DataTypes.UUID,
+    recipe: DataTypes.JSON,
     feedRevision: DataTypes.BIGINT.UNSIGNED,
     feedChangedAt: DataTypes.DATE(3),
     version: DataTypes.INTEGER.UNSIGNED,

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto'
-import { writeFile } from 'node:fs/promises'
+import { rm, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import sharp from 'sharp'
 import { v7 as uuidV7 } from 'uuid'
@@ -21,6 +21,7 @@ export function pictureService({ media, clock, configuration: { publicUrl } }: P
     const path = join(media.inbox, uuidV7())
     await writeFile(path, bytes)
     await media.take(path, id)
+    await rm(path)
     const [picture] = await Picture.findOrCreate({ where: { id }, defaults: { id, type, widthPx, heightPx, bytes: bytes.length, createdAt: clock.now() } })
     return picture
   }

@@ -1,6 +1,7 @@
 import { literal, type Transaction, UniqueConstraintError } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
 import type { NewShow, Show as ShowView, ShowChange } from '@contract/shows'
+import { firstRecipe, type Recipe } from '@core/audio/recipe'
 import { podcastGuid } from '@core/feed/podcastGuid'
 import { AppError, badInput } from '../errors'
 import { Episode } from '../episodes/models'
@@ -22,6 +23,7 @@ export function showService({ database, clock, configuration: { publicUrl } }: P
       ...addressesOf(publicUrl, show.slug),
       artworkAddress: `${publicUrl}/media/artwork/${pictureName(picture)}`,
       releasedCount,
+      recipe: usualRecipeOf(show),
       subcategory: show.subcategory,
       version: Number(show.version),
     }
@@ -85,3 +87,6 @@ export const addressesOf = (publicUrl: string, slug: string) => ({
   pageAddress: `${publicUrl}/${slug}`,
   feedAddress: `${publicUrl}/${slug}/feed.xml`,
 })
+
+/** How a show's episodes are usually finished. */
+export const usualRecipeOf = (show: Show): Recipe & { fromMs: null; toMs: null } => ({ ...firstRecipe, ...show.recipe, fromMs: null, toMs: null })

@@ -31,6 +31,8 @@ export interface House {
   /** An episode with audio and title, ready for release. */
   makeReady(showId: string, title: string, sound?: string): Promise<Episode>
   bring(episodeId: string, path: string): Promise<void>
+  /** Does what is to be done on sound: measuring, finishing. Throws what went wrong in it. */
+  workOnSound(): Promise<void>
   close(): Promise<void>
 }
 
@@ -40,13 +42,14 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
   const databaseUrl = await freshDatabase()
   const folder = await mkdtemp(join(tmpdir(), 'lake-letter-test-'))
   const clock = new MovableClock(morning)
+  const failures: unknown[] = []
   const configuration = readConfiguration({ DATABASE_URL: databaseUrl, PUBLIC_URL: 'http://lake.example', LOG_LEVEL: 'silent', WEB_DIR: join(import.meta.dirname, 'web'), ...environment })
   const database = openDatabase(databaseUrl)
   await migrate(database)
   const platform: Platform = {
     configuration, clock, database,
     media: await openDiskStore(folder),
-    jobs: createJobs(database, clock, () => undefined),
+    jobs: createJobs(database, clock, error => { failures.push(error) }),
     siteAssets: { script: '/assets/site.js', styles: ['/assets/site.css'] },
   }
   const app = await createApp(platform)
@@ -68,6 +71,11 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
 
   return {
     app, platform, clock, cookie, call, bring,
+    async workOnSound() {
+      while (await platform.jobs.runNext('sound'));
+      const [failure] = failures.splice(0)
+      if (failure) throw failure
+    },
     async makeShow(slug) {
       const picture = await app.inject({ method: 'POST', url: '/api/v1/artwork', headers: { cookie, 'content-type': 'application/octet-stream' }, payload: await squarePicture(1400) })
       const show = await call('POST', '/shows', { ...showFacts, slug, artworkId: picture.json().id })

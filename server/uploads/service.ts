@@ -1,59 +1,67 @@
 import { rm } from 'node:fs/promises'
 import { join } from 'node:path'
-import { UniqueConstraintError } from 'sequelize'
-import { v7 as uuidV7 } from 'uuid'
+import { firstRecipe, isDeliverable } from '@core/audio/recipe'
 import { amount } from '@core/words/amounts'
 import { prefillFrom } from '@core/episode/prefill'
 import { Episode } from '../episodes/models'
 import { lockEpisode } from '../episodes/service'
 import { AppError } from '../errors'
+import { fileKeeper } from '../files/keeper'
 import { AudioFile } from '../files/models'
 import { type AudioFacts, readAudio } from '../files/reading'
 import { Refusal, refusalFor } from '../files/refusals'
 import type { Platform } from '../platform'
+import { Show } from '../shows/models'
 import { pictureService } from '../shows/pictures'
+import { usualRecipeOf } from '../shows/service'
 import { Upload } from './models'
 
 export interface Announced { id: string; episodeId: string; fileName: string; bytes: number }
+
+/**
+ * What a new source means for the finishing: a file finished from another is not the delivered one any more, ends cut for
+ * another do not fit, and what cannot go out as it is gets a recipe.
+ */
+function sourceChanged(episode: Episode, file: AudioFile): Partial<Pick<Episode, 'recipe' | 'finishing'>> {
+  if (episode.fileId === file.id) return {}
+  const recipe = episode.recipe ?? (isDeliverable(file.type) ? null : usualRecipeOf(episode.show!))
+  return { recipe: recipe && { ...recipe, fromMs: null, toMs: null, ...(!isDeliverable(file.type) && recipe.encoding === 'as it came' && { encoding: firstRecipe.encoding }) }, finishing: 'none' }
+}
 
 /** Uploads: announced, received by the tus server, read by a job, and then an episode's audio or a refusal in words. */
 export function uploadService(platform: Platform) {
   const { database, clock, media, jobs, configuration: { maxUploadBytes } } = platform
   const pictures = pictureService(platform)
+  const files = fileKeeper(platform)
   const place = (id: string): string => join(media.inbox, id)
 
   /** Finds or makes the file of a show with this content: the same content is kept once. */
   async function keepFile(showId: string, name: string, facts: AudioFacts): Promise<AudioFile> {
-    const { picture, waveform, ...plain } = facts
-    const pictureId = picture && await pictures.addFound(picture)
-    const where = { showId, sha256: facts.sha256 }
-    const row = { ...plain, id: uuidV7(), showId, name, pictureId, waveform: Buffer.from(waveform), createdAt: clock.now() }
-    try {
-      return await AudioFile.findOne({ where }) ?? await AudioFile.create(row)
-    } catch (error) {
-      if (error instanceof UniqueConstraintError) return AudioFile.findOne({ where, rejectOnEmpty: true })
-      throw error
-    }
+    const { picture, ...plain } = facts
+    const known = await AudioFile.findOne({ where: { showId, sha256: facts.sha256 } })
+    return known ?? files.keep({ ...plain, showId, name, pictureId: picture && await pictures.addFound(picture) })
   }
 
   async function give(file: AudioFile, upload: Upload): Promise<void> {
     await database.transaction(async transaction => {
       const episode = await lockEpisode(upload.episodeId, transaction)
+      episode.show = await Show.findByPk(episode.showId, { transaction, rejectOnEmpty: true })
       const hints = prefillFrom({ fileName: upload.fileName, tags: file.tags })
       await episode.update({
         fileId: file.id,
+        ...sourceChanged(episode, file),
         title: episode.title.trim() ? episode.title : hints.title,
         number: episode.number ?? hints.number,
         version: episode.version + 1,
         updatedAt: clock.now(),
       }, { transaction })
+      await files.measure(file, transaction)
       await upload.update({ state: 'done' }, { transaction })
     })
   }
 
   async function refuse(upload: Upload, { title, detail, todo }: Refusal): Promise<void> {
     await upload.update({ state: 'refused', refusal: { title, detail, todo } })
-    await rm(place(upload.id), { force: true })
   }
 
   return {
@@ -74,7 +82,7 @@ export function uploadService(platform: Platform) {
     async received(id: string): Promise<void> {
       await database.transaction(async transaction => {
         const [changed] = await Upload.update({ state: 'reading' }, { where: { id, state: 'receiving' }, transaction })
-        if (changed) await jobs.add('read-upload', { id }, transaction)
+        if (changed) await jobs.add({ kind: 'read-upload', payload: { id } }, transaction)
       })
     },
 
@@ -86,16 +94,18 @@ export function uploadService(platform: Platform) {
     async read(id: string): Promise<void> {
       const upload = await Upload.findOne({ where: { id, state: 'reading' } })
       const episode = upload && await Episode.findByPk(upload.episodeId)
-      if (!upload || !episode) return
-      try {
-        const facts = await readAudio(place(id))
-        const file = await keepFile(episode.showId, upload.fileName, facts)
-        await media.take(place(id), facts.sha256)
-        await give(file, upload)
-      } catch (error) {
-        if (!(error instanceof Refusal)) throw error
-        await refuse(upload, error)
+      if (upload && episode) {
+        try {
+          const facts = await readAudio(place(id))
+          const file = await keepFile(episode.showId, upload.fileName, facts)
+          await media.take(place(id), facts.sha256)
+          await give(file, upload)
+        } catch (error) {
+          if (!(error instanceof Refusal)) throw error
+          await refuse(upload, error)
+        }
       }
+      await rm(place(id), { force: true })
       await rm(`${place(id)}.json`, { force: true })
     },
   }

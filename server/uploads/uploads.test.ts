@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { readdir } from 'node:fs/promises'
@@ -47,10 +48,10 @@ describe('an uploaded file', () => {
   it('becomes the audio, with what ffprobe finds too, and its tags fill in title and number', async () => {
     const path = join(sounds, 'sf-4.m4a')
     const episode = await bring('whatever.bin', readFileSync(path))
-    expect(episode.audio).toMatchObject({ type: 'audio/mp4', codec: 'aac', sampleRateHz: 44_100, channels: 1, bytes: readFileSync(path).length, findings: [] })
-    expect(Math.abs(episode.audio!.durationMs - probe(path).durationMs)).toBeLessThan(2)
+    expect(episode.sound.source).toMatchObject({ type: 'audio/mp4', codec: 'aac', sampleRateHz: 44_100, channels: 1, bytes: readFileSync(path).length })
+    expect(Math.abs(episode.sound.source!.durationMs - probe(path).durationMs)).toBeLessThan(2)
     expect(episode.text).toMatchObject({ title: 'The morning boat', number: 4 })
-    expect(episode.audio!.pictureAddress).toMatch(/\/media\/artwork\/[0-9a-f]{64}\.jpg$/)
+    expect(episode.sound.source!.pictureAddress).toMatch(/\/media\/artwork\/[0-9a-f]{64}\.jpg$/)
     expect(episode.upload).toBeNull()
   })
 
@@ -84,16 +85,16 @@ describe('an uploaded file', () => {
     const rest = await fetch(url, { method: 'PATCH', headers: { ...common, 'upload-offset': String(offset), 'content-type': 'application/offset+octet-stream' }, body: new Uint8Array(sound.subarray(offset)) })
     expect(rest.status).toBe(204)
     while (await house.platform.jobs.runNext());
-    const { audio } = await get(id)
+    const { source: audio } = (await get(id)).sound
     expect(audio!.bytes).toBe(sound.length)
-    expect(audio!.sha256).toBe((await bring('again.mp3', sound)).audio!.sha256)
+    expect(audio!.sha256).toBe((await bring('again.mp3', sound)).sound.source!.sha256)
   })
 
   it('that came before is kept once, and says where else it is used', async () => {
     const sound = makeSound(join(folder, 'twice.mp3'), 3, ['-metadata', 'title=Twice'])
     const [one, two] = [await bring('one.mp3', sound), await bring('two.mp3', sound)]
-    expect(two.audio!.id).toBe(one.audio!.id)
-    expect(two.audio!.alsoIn).toEqual([{ id: one.id, title: 'Twice', number: null }])
+    expect(two.sound.source!.id).toBe(one.sound.source!.id)
+    expect(two.sound.alsoIn).toEqual([{ id: one.id, title: 'Twice', number: null }])
   })
 
   it('leaves nothing in the inbox', async () => {
@@ -106,11 +107,11 @@ describe('a file that cannot be an episode’s audio', () => {
   it.each([
     ['a text file named .mp3', 'letter.mp3', () => Buffer.from('Dear listeners,\n'.repeat(500)), 'This is a text file, not sound'],
     ['noise named .mp3', 'noise.mp3', () => Buffer.concat([Buffer.from([0, 1, 2]), randomBytes(50_000).map(byte => byte === 255 ? 0 : byte)]), 'This is not a sound file we know'],
-    ['a WAV', 'take.mp3', () => makeSound(join(folder, 'b.wav'), 1, []), 'WAV cannot go out as it is'],
+    ['a film', 'film.mp3', () => { const path = join(folder, 'film.mp4'); execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', 'testsrc=d=1:s=64x64', '-pix_fmt', 'yuv420p', path]); return readFileSync(path) }, 'This is a film'],
     ['an M4A without its second half', 'half.m4a', () => { const all = makeSound(join(folder, 'c.m4a'), 20, ['-c:a', 'aac']); return all.subarray(0, all.length / 2) }, 'There is no sound in this file'],
   ])('%s is refused in words', async (_kind, name, make, title) => {
     const episode = await bring(name, make())
-    expect(episode.audio).toBeNull()
+    expect(episode.sound.source).toBeNull()
     expect(episode.upload).toMatchObject({ state: 'refused', fileName: name, refusal: { title, todo: expect.stringMatching(/\w/) } })
   })
 
@@ -131,15 +132,15 @@ describe('a file that cannot be an episode’s audio', () => {
 describe('a damaged MP3', () => {
   it('that is cut short is taken, and says so', async () => {
     const all = makeSound(join(folder, 'd.mp3'), 20, ['-b:a', '128k'])
-    const { audio } = await bring('short.mp3', all.subarray(0, all.length / 2))
-    expect(audio!.findings).toMatchObject([{ code: 'cut-short', weight: 'worth mending' }])
+    const { source: audio, findings } = (await bring('short.mp3', all.subarray(0, all.length / 2))).sound
+    expect(findings).toMatchObject([{ code: 'cut-short', weight: 'worth mending' }])
     expect(audio!.durationMs).toBeLessThan(10_500)
   })
 
   it('with 2 MB of junk before the first frame is taken, drawn, and says so', async () => {
     const sound = makeSound(join(folder, 'e.mp3'), 5, ['-b:a', '64k'])
-    const { audio } = await bring('junk.mp3', Buffer.concat([Buffer.alloc(2_000_000, 'junk \xff\xfb '), sound]))
-    expect(audio!.findings).toMatchObject([{ code: 'junk-before' }])
+    const { source: audio, findings } = (await bring('junk.mp3', Buffer.concat([Buffer.alloc(2_000_000, 'junk \xff\xfb '), sound]))).sound
+    expect(findings).toMatchObject([{ code: 'junk-before' }])
     expect(Math.round(audio!.durationMs / 1000)).toBe(5)
   })
 })

@@ -1,0 +1,114 @@
+import { z } from 'zod'
+import { encodingNames, fadeShapes } from '@core/audio/recipe'
+
+const ms = z.number().int('Whole milliseconds.').min(0, 'Not before the beginning.').max(86_400_000, 'At most a day.')
+
+/** How a source is finished; see core/audio/recipe. */
+export const recipe = z.object({
+  fromMs: ms.nullable(),
+  toMs: ms.nullable(),
+  fadeInMs: ms.max(60_000, 'At most a minute.'),
+  fadeOutMs: ms.max(60_000, 'At most a minute.'),
+  fadeShape: z.enum(fadeShapes),
+  levelling: z.number().min(0, 'From 0 (leave).').max(1, 'To 1 (even).'),
+  toTarget: z.boolean(),
+  targetLufs: z.number().min(-30, 'At least −30 LUFS.').max(-8, 'At most −8 LUFS.'),
+  ceilingDbtp: z.number().min(-9, 'At least −9 dBTP.').max(0, 'At most 0 dBTP.'),
+  encoding: z.enum(encodingNames),
+})
+
+/** The recipe a show begins each episode with: the ends are each episode's own. */
+export const usualRecipe = recipe.extend({ fromMs: z.null(), toMs: z.null() })
+
+export const stretch = z.object({ fromMs: z.number(), toMs: z.number() })
+
+/** What was measured; see core/audio/measurement. */
+export const measurement = z.object({
+  durationMs: z.number(),
+  sampleRateHz: z.number(),
+  channels: z.number(),
+  integratedLufs: z.number().nullable(),
+  rangeLu: z.number(),
+  momentaryMaxLufs: z.number().nullable(),
+  shortTermMaxLufs: z.number().nullable(),
+  truePeakDbtp: z.number().nullable(),
+  samplePeakDbfs: z.number().nullable(),
+  clips: z.array(stretch),
+  clipCount: z.number(),
+  headSilenceMs: z.number(),
+  tailSilenceMs: z.number(),
+  gaps: z.array(stretch),
+  image: z.enum(['mono', 'stereo', 'dual mono', 'one side only']),
+})
+
+export const finding = z.object({
+  weight: z.enum(['must mend', 'worth mending', 'good to know']),
+  code: z.string(),
+  says: z.string(),
+  rule: z.string(),
+  ifItStays: z.string(),
+  mend: z.enum(['finish', 'trim', 'level', 'mono']).nullable(),
+  places: z.array(stretch),
+})
+export type Finding = z.infer<typeof finding>
+
+/** What the machine found out about a file. */
+export const audioFile = z.object({
+  id: z.string(),
+  name: z.string(),
+  sha256: z.string(),
+  bytes: z.number(),
+  type: z.string(),
+  durationMs: z.number(),
+  codec: z.string(),
+  bitRateBps: z.number(),
+  sampleRateHz: z.number(),
+  channels: z.number(),
+  origin: z.enum(['upload', 'finish']),
+  tags: z.object({
+    title: z.string().nullable(),
+    artist: z.string().nullable(),
+    album: z.string().nullable(),
+    track: z.number().nullable(),
+    year: z.number().nullable(),
+  }),
+  pictureAddress: z.string().nullable(),
+  measuring: z.enum(['waiting', 'done', 'failed']),
+  measurement: measurement.nullable(),
+  /** Where the studio plays it from; with sign-in. */
+  playAddress: z.string(),
+  waveformAddress: z.string(),
+})
+export type AudioFile = z.infer<typeof audioFile>
+
+/** How far a job on an episode's sound is. */
+export const work = z.object({ kind: z.enum(['measuring', 'finishing']), progress: z.number(), secondsLeft: z.number().nullable() })
+
+export const words = z.object({ title: z.string(), detail: z.string(), todo: z.string() })
+
+/** An episode's sound on its way from source to delivered file. */
+export const sound = z.object({
+  source: audioFile.nullable(),
+  /** Other episodes of the show with the very same source. */
+  alsoIn: z.array(z.object({ id: z.string(), title: z.string(), number: z.number().nullable() })),
+  /** Null: the source goes out as it was uploaded. */
+  recipe: recipe.nullable(),
+  /** What the show's usual recipe comes to for this source. */
+  usual: recipe,
+  finishing: z.enum(['none', 'working', 'done', 'failed']),
+  problem: words.nullable(),
+  finished: audioFile.nullable(),
+  report: z.object({ gainDb: z.number(), limitedByDb: z.number(), reductionsDb: z.array(z.number()) }).nullable(),
+  /** The finished file's tags say something else than is written by now. */
+  tagsAreOld: z.boolean(),
+  work: work.nullable(),
+  /** Of the file that would go out now; of the source while that is not finished. */
+  findings: z.array(finding),
+  /** Loudness as heard (one channel counts 3 LU more) of this episode and the last ten before it, oldest first. */
+  company: z.array(z.object({ id: z.string(), title: z.string(), number: z.number().nullable(), lufs: z.number() })),
+  usualLufs: z.number().nullable(),
+})
+export type Sound = z.infer<typeof sound>
+
+export const recipeChange = z.object({ version: z.number().int(), recipe: recipe.nullable() })
+export const finishRequest = z.object({ version: z.number().int(), recipe })

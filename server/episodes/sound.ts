@@ -1,0 +1,108 @@
+import { Op } from 'sequelize'
+import type { AudioFile as AudioFileView, Sound } from '@contract/sound'
+import { advice, clipped } from '@core/audio/advice'
+import { deliveryFindings } from '@core/audio/delivery'
+import { trimOf } from '@core/audio/finishPlan'
+import type { Recipe } from '@core/audio/recipe'
+import { usualLoudness } from '@core/audio/usual'
+import { AudioFile } from '../files/models'
+import { tagsFor } from '../finishing/tagging'
+import { Job } from '../jobs/models'
+import type { Platform } from '../platform'
+import { usualRecipeOf } from '../shows/service'
+import { Episode } from './models'
+
+const mostCompany = 10
+
+/** An episode's sound as the desk shows it. The episode comes with its show, its file and its finished file. */
+export async function soundOf(episode: Episode, { clock, configuration: { publicUrl } }: Pick<Platform, 'clock' | 'configuration'>): Promise<Sound> {
+  const { file, finishedFile, show } = episode
+  const [company, alsoIn, work] = await Promise.all([companyOf(episode), alsoInOf(episode), workOn(episode, clock.now())])
+  const usualLufs = usualLoudness(company.map(({ lufs }) => ({ integratedLufs: lufs, channels: 2 })))
+  const recipe = usualFor(usualRecipeOf(show!), file ?? null)
+  const finished = episode.finishing === 'done' ? finishedFile ?? null : null
+  return {
+    source: file ? fileOf(file, publicUrl) : null,
+    alsoIn,
+    recipe: episode.recipe,
+    usual: recipe,
+    finishing: episode.finishing,
+    problem: episode.finishProblem,
+    finished: finished && fileOf(finished, publicUrl),
+    report: finished ? episode.finishedWith!.report : null,
+    tagsAreOld: finished !== null && tagsAreOld(episode, publicUrl, clock.now()),
+    work,
+    findings: file ? findingsOf(file, finished, { recipe: episode.recipe ?? recipe, usualLufs }) : [],
+    company,
+    usualLufs,
+  }
+}
+
+/** A file as the studio shows it. */
+export function fileOf(file: AudioFile, publicUrl: string): AudioFileView {
+  const { id, name, sha256, bytes, type, durationMs, codec, bitRateBps, sampleRateHz, channels, origin, tags, pictureId, measuring, measurement } = file
+  return {
+    id, name, sha256, bytes: Number(bytes), type, durationMs, codec, bitRateBps, sampleRateHz, channels, origin, tags, measuring, measurement,
+    pictureAddress: pictureId && `${publicUrl}/media/artwork/${pictureId}.jpg`,
+    playAddress: `/api/v1/files/${id}/sound`,
+    waveformAddress: `/api/v1/files/${id}/waveform`,
+  }
+}
+
+/** The show's usual recipe for a source: silence at the ends is trimmed. */
+export function usualFor(usual: Recipe, file: AudioFile | null): Recipe {
+  return file?.measurement ? { ...usual, ...trimOf(file.measurement) } : usual
+}
+
+function findingsOf(source: AudioFile, finished: AudioFile | null, standard: Parameters<typeof advice>[1]): Sound['findings'] {
+  const heard = finished ?? source
+  return [
+    ...deliveryFindings({ type: heard.type, channels: heard.channels }),
+    ...(finished ? [] : source.findings),
+    ...(heard.measurement ? advice(heard.measurement, standard) : []),
+    // Limiting hides from the meter what was clipped before; it is heard all the same.
+    ...(finished && source.measurement ? [clipped(source.measurement, standard)].filter(found => found !== null) : []),
+  ]
+}
+
+function tagsAreOld(episode: Episode, publicUrl: string, now: Date): boolean {
+  const { tags, recipe } = episode.finishedWith!
+  const { durationMs } = episode.finishedFile!
+  const current = tagsFor(episode, episode.show!, publicUrl, now, { fromMs: recipe.fromMs ?? 0, durationMs })
+  // The date of an unreleased episode is that of the finishing, and no reason to finish again.
+  const told = ({ date: _date, webAddress: _address, ...rest }: typeof tags): string => JSON.stringify(Object.entries(rest).sort())
+  return told(tags) !== told(current)
+}
+
+async function companyOf(episode: Episode): Promise<Sound['company']> {
+  const others = await Episode.findAll({
+    where: { showId: episode.showId, deletedAt: null, standing: 'released', id: { [Op.ne]: episode.id }, ...(episode.standing === 'released' && { releaseAt: { [Op.lt]: episode.releaseAt! } }) },
+    attributes: ['id', 'title', 'number'],
+    include: { model: AudioFile, as: 'releasedFile', attributes: ['measurement'], required: true },
+    order: [['releaseAt', 'DESC']],
+    limit: mostCompany,
+  })
+  return others.reverse().flatMap(({ id, title, number, releasedFile }) => {
+    const { integratedLufs, channels } = releasedFile!.measurement ?? { integratedLufs: null, channels: 2 }
+    return integratedLufs === null ? [] : [{ id, title, number, lufs: channels === 1 ? integratedLufs + 3 : integratedLufs }]
+  })
+}
+
+async function alsoInOf({ id, fileId }: Episode): Promise<Sound['alsoIn']> {
+  if (!fileId) return []
+  const others = await Episode.findAll({ where: { fileId, id: { [Op.ne]: id }, deletedAt: null }, attributes: ['id', 'title', 'number'] })
+  return others.map(other => ({ id: other.id, title: other.title, number: other.number }))
+}
+
+async function workOn({ id, fileId, finishing, file }: Episode, now: Date): Promise<Sound['work']> {
+  const subject = finishing === 'working' ? id : file?.measuring === 'waiting' ? fileId : null
+  if (!subject) return null
+  const job = await Job.findOne({ where: { subject, state: 'open' }, order: [['createdAt', 'DESC']] })
+  const progress = job?.progress ?? 0
+  const spentMs = job?.begunAt ? +now - +job.begunAt : 0
+  return {
+    kind: subject === id ? 'finishing' : 'measuring',
+    progress,
+    secondsLeft: progress > 0.05 && spentMs > 2000 ? Math.ceil((spentMs / progress) * (1 - progress) / 1000) : null,
+  }
+}

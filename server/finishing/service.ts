@@ -1,0 +1,131 @@
+import type { Transaction } from 'sequelize'
+import type { Episode as EpisodeView } from '@contract/episodes'
+import { slugFrom } from '@core/address/slug'
+import { isDeliverable, type Recipe, recipeText } from '@core/audio/recipe'
+import { Episode } from '../episodes/models'
+import { episodeService, lockEpisode } from '../episodes/service'
+import { AppError, badInput } from '../errors'
+import { fileKeeper } from '../files/keeper'
+import { AudioFile } from '../files/models'
+import type { AudioFacts } from '../files/reading'
+import type { JobRun } from '../jobs/jobs'
+import type { Platform } from '../platform'
+import { Show } from '../shows/models'
+import { tagsFor } from './tagging'
+import { finishWork } from './work'
+
+const kind = 'finish-episode'
+
+/** Finishing: a recipe kept with the episode, a job that makes the delivered file by it, and what came of it. */
+export function finishingService(platform: Platform) {
+  const { database, clock, media, jobs, configuration: { publicUrl } } = platform
+  const episodes = episodeService(platform)
+  const files = fileKeeper(platform)
+  const work = finishWork(platform)
+
+  async function change(id: string, version: number, act: (episode: Episode, transaction: Transaction) => Promise<Partial<Episode>>): Promise<EpisodeView> {
+    await database.transaction(async transaction => {
+      const episode = await lockEpisode(id, transaction)
+      if (episode.version !== version) throw new AppError('version-conflict', 'The episode was changed in another window. Look at it and decide again.')
+      const fields = await act(episode, transaction)
+      await episode.update({ ...fields, version: version + 1, updatedAt: clock.now() }, { transaction })
+    })
+    return episodes.get(id)
+  }
+
+  /** Writes the outcome down, unless file or recipe have become others meanwhile. */
+  async function settle(episode: Episode, outcome: Partial<Pick<Episode, 'finishing' | 'finishedFileId' | 'finishedWith' | 'finishProblem'>>): Promise<void> {
+    await database.transaction(async transaction => {
+      const current = await lockEpisode(episode.id, transaction)
+      if (current.finishing !== 'working' || current.fileId !== episode.fileId || !sameRecipe(current.recipe, episode.recipe)) return
+      await current.update({ ...outcome, version: current.version + 1, updatedAt: clock.now() }, { transaction })
+    })
+  }
+
+  async function keep(episode: Episode, { facts: { picture: _picture, ...facts }, path }: { facts: AudioFacts; path: string }, measured: Pick<AudioFile, 'measurement' | 'waveform'>): Promise<AudioFile> {
+    await media.take(path, facts.sha256)
+    const words = slugFrom([episode.number, episode.title].filter(Boolean).join(' ')) || 'episode'
+    const name = `${words}.${facts.type === 'audio/mpeg' ? 'mp3' : 'm4a'}`
+    return files.keep({ ...facts, showId: episode.showId, name, pictureId: null, origin: 'finish', measuring: 'done', ...measured })
+  }
+
+  async function make(episode: Episode, file: AudioFile, show: Show, recipe: Recipe, run: JobRun): Promise<void> {
+    const tagsOf = (sound: { fromMs: number; durationMs: number }) => tagsFor(episode, show, publicUrl, clock.now(), sound)
+    const earlier = episode.finishedWith
+    const earlierFile = episode.finishedFileId ? await AudioFile.findByPk(episode.finishedFileId) : null
+    if (earlier && earlierFile && earlier.fileId === file.id && sameRecipe(earlier.recipe, recipe)) {
+      const tags = tagsOf({ fromMs: recipe.fromMs ?? 0, durationMs: earlierFile.durationMs })
+      await work.retag(earlierFile, episode.id, tags, async made => {
+        const finished = await keep(episode, made, { measurement: earlierFile.measurement, waveform: earlierFile.waveform })
+        await settle(episode, { finishing: 'done', finishedFileId: finished.id, finishedWith: { ...earlier, tags }, finishProblem: null })
+      })
+      return
+    }
+    let tags = tagsOf({ fromMs: 0, durationMs: file.durationMs })
+    await work.finish(file, recipe, episode.id, sound => (tags = tagsOf(sound)), run, async ({ measurement, waveform, report, ...made }) => {
+      const finished = await keep(episode, made, { measurement, waveform: Buffer.from(waveform) })
+      await settle(episode, { finishing: 'done', finishedFileId: finished.id, finishedWith: { fileId: file.id, recipe, tags, report }, finishProblem: null })
+    })
+  }
+
+  jobs.handle(kind, async ({ episodeId }, run) => {
+    const episode = await Episode.findByPk(episodeId, { include: [{ model: Show, as: 'show' }, { model: AudioFile, as: 'file' }] })
+    if (!episode?.file || !episode.recipe || episode.finishing !== 'working') return
+    try {
+      await make(episode, episode.file, episode.show!, episode.recipe, run)
+    } catch (error) {
+      if (run.signal.aborted) throw error
+      const problem = problemFor(error)
+      if (!problem) throw error
+      await settle(episode, { finishing: 'failed', finishProblem: problem })
+    }
+  }, 'sound')
+
+  return {
+    /** Keeps the recipe; a file finished by another one is not the delivered one any more. Null: the audio goes out as it was uploaded. */
+    setRecipe: (id: string, version: number, recipe: Recipe | null): Promise<EpisodeView> => change(id, version, async (episode, transaction) => {
+      if (recipe) needPossible(recipe)
+      if (sameRecipe(episode.recipe, recipe)) return {}
+      await jobs.cancel(kind, id, transaction)
+      const isAsFinished = recipe !== null && episode.finishedWith?.fileId === episode.fileId && sameRecipe(episode.finishedWith?.recipe ?? null, recipe)
+      return { recipe, finishing: isAsFinished ? 'done' : 'none', finishProblem: null }
+    }),
+
+    /** Sets the recipe and makes the delivered file by it. Throws `not-ready` where there is no audio that is measured. */
+    begin: (id: string, version: number, recipe: Recipe): Promise<EpisodeView> => change(id, version, async (episode, transaction) => {
+      needPossible(recipe)
+      const file = episode.fileId ? await AudioFile.findByPk(episode.fileId, { attributes: ['id', 'measuring', 'type', 'measurement'], transaction }) : null
+      if (!file) throw notReady('There is no audio to finish yet.')
+      if (!file.measurement) throw notReady(file.measuring === 'failed' ? 'The audio could not be measured; it may be damaged. Bring it again.' : 'The audio is still being measured.')
+      if (recipe.encoding === 'as it came' && !isDeliverable(file.type)) throw badInput('recipe.encoding', recipe.encoding, 'Only MP3 and M4A can go out as they came.')
+      if ((recipe.fromMs ?? 0) >= (recipe.toMs ?? file.measurement.durationMs)) throw badInput('recipe.toMs', recipe.toMs, 'The end lies behind the beginning.')
+      await jobs.cancel(kind, id, transaction)
+      await jobs.add({ kind, payload: { episodeId: id }, subject: id }, transaction)
+      return { recipe, finishing: 'working', finishProblem: null }
+    }),
+
+    /** Stops finishing; the recipe stays. */
+    cancel: (id: string, version: number): Promise<EpisodeView> => change(id, version, async (episode, transaction) => {
+      await jobs.cancel(kind, id, transaction)
+      return episode.finishing === 'working' ? { finishing: 'none' } : {}
+    }),
+  }
+}
+
+const sameRecipe = (one: Recipe | null, other: Recipe | null): boolean => (one && recipeText(one)) === (other && recipeText(other))
+const notReady = (rule: string): AppError => new AppError('not-ready', rule, [{ field: 'audio', value: '(nothing)', rule }])
+
+function needPossible(recipe: Recipe): void {
+  if (recipe.fromMs !== null && recipe.toMs !== null && recipe.toMs - recipe.fromMs < 500) {
+    throw badInput('recipe.toMs', recipe.toMs, 'At least half a second stays.')
+  }
+}
+
+/** What to say of an error that trying again will not mend; null for those that pass. */
+function problemFor(error: unknown): Episode['finishProblem'] {
+  const { code, message } = error as NodeJS.ErrnoException
+  if (code === 'ENOSPC' || /No space left/i.test(message)) {
+    return { title: 'The disk is full', detail: 'There was no room to write the finished file.', todo: 'Delete files from the shelf that no episode uses, then finish again.' }
+  }
+  return null
+}
