@@ -2,10 +2,13 @@ import { randomBytes } from 'node:crypto'
 import { copyFile, readFile, stat } from 'node:fs/promises'
 import { join, resolve } from 'node:path'
 import { DateTime } from 'luxon'
+import type { Episode } from '@contract/episodes'
 import { accountService } from '@server/accounts/service'
 import { MovableClock } from '@server/clock'
 import { readConfiguration } from '@server/configuration'
 import { episodeService } from '@server/episodes/service'
+import { measureFiles } from '@server/files/measuring'
+import { finishingService } from '@server/finishing/service'
 import { openPlatform } from '@server/openPlatform'
 import type { Platform } from '@server/platform'
 import { releaseService } from '@server/releases/service'
@@ -16,6 +19,7 @@ import { type DemoEpisode, type DemoShow, demoAccount, demoShows } from './scena
 
 /** Fills an empty house with the demo, by the same services that people's clicks reach, with a clock that is moved along. */
 export async function fillDemo(platform: Platform, clock: MovableClock, today: Date, folder: string): Promise<void> {
+  measureFiles(platform)
   await accountService(platform).createFirst(demoAccount)
   for (const show of demoShows) await fillShow(platform, clock, today, folder, show)
 }
@@ -41,12 +45,26 @@ async function fillEpisode(platform: Platform, clock: MovableClock, today: Date,
   const { title, number, notes } = wanted
   const written = await episodes.change(id, { version, text: { title, number, notes } })
   if (wanted.standing === 'draft') return
+  const ready = wanted.finished ? await finish(platform, id, written.version) : written
   if (wanted.standing === 'released') {
     clock.moveTo(releaseAt.toJSDate())
-    await releases.release(id, { version: written.version, when: { kind: 'now' } })
+    await releases.release(id, { version: ready.version, when: { kind: 'now' } })
     return
   }
-  await releases.release(id, { version: written.version, when: { kind: 'at', local: releaseAt.toFormat("yyyy-MM-dd'T'HH:mm"), zone } })
+  await releases.release(id, { version: ready.version, when: { kind: 'at', local: releaseAt.toFormat("yyyy-MM-dd'T'HH:mm"), zone } })
+}
+
+/** Finishes an episode by its show's usual recipe, as one press would. */
+async function finish(platform: Platform, id: string, version: number): Promise<Episode> {
+  const episodes = episodeService(platform)
+  const { sound } = await episodes.get(id)
+  await finishingService(platform).begin(id, version, { ...sound.usual, levelling: 0.5 })
+  await workOnSound(platform)
+  return episodes.get(id)
+}
+
+async function workOnSound(platform: Platform): Promise<void> {
+  while (await platform.jobs.runNext('sound'));
 }
 
 /** Brings a sound the way an upload does, from the moment on when its last byte has arrived. */
@@ -58,6 +76,7 @@ async function bring(platform: Platform, episodeId: string, path: string): Promi
   await copyFile(path, join(platform.media.inbox, id))
   await uploads.received(id)
   await uploads.read(id)
+  await workOnSound(platform)
 }
 
 if (process.env.FILL_DEMO === 'yes') {

@@ -7,6 +7,8 @@ export interface DemoEpisode {
   /** File in demo/sounds; null for a draft whose audio is still to come. */
   sound: string | null
   notes: string
+  /** It was finished before it went out; else it went out as it was uploaded. */
+  finished?: true
   standing: 'released' | 'scheduled' | 'draft'
   /** Days from today to the release, at the show's usual time. */
   dayOffset: number
@@ -83,7 +85,7 @@ export const demoShows: readonly DemoShow[] = [
         ),
       },
       {
-        number: 36, title: 'What the bellows remember', sound: 'br-36.mp3', standing: 'released', dayOffset: -12,
+        number: 36, title: 'What the bellows remember', sound: 'br-36.mp3', finished: true, standing: 'released', dayOffset: -12,
         notes: workshopNotes(
           'Bellows fold for ever where they were first folded, and whoever can read them knows how they were played.',
           'Agathe lays a finger on the seventh fold and says: it was a waltz. Then we make new ones, eighteen folds with corners of goat leather, and they do not know anything yet.',

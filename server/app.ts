@@ -15,6 +15,7 @@ import { mediaRoutes } from './media/routes'
 import type { Platform } from './platform'
 import { installProblems } from './problems'
 import { releaseRoutes } from './releases/routes'
+import { shelfRoutes } from './shelf/routes'
 import { showRoutes } from './shows/routes'
 import { siteRoutes } from './site/routes'
 import { studioRoutes } from './studio/routes'
@@ -57,6 +58,7 @@ export async function createApp(platform: Platform): Promise<FastifyInstance> {
         await signedIn.register(releaseRoutes(platform))
         await signedIn.register(fileRoutes(platform))
         await signedIn.register(finishingRoutes(platform))
+        await signedIn.register(shelfRoutes(platform))
       })
     })
   }, { prefix: '/api/v1' })

@@ -14,6 +14,7 @@ const catalogue = {
   'not-ready': { status: 422, title: 'The episode is not ready', todo: 'Add what is missing, then release.' },
   'wrong-standing': { status: 409, title: 'The episode stands elsewhere by now', todo: 'Look where it stands and decide again.' },
   'picture-refused': { status: 422, title: 'The picture cannot be the artwork', todo: 'Take a larger picture, or cut it out square as offered.' },
+  'file-in-use': { status: 409, title: 'An episode uses this file', todo: 'Give the episode another file first, or leave this one here.' },
   'too-large': { status: 413, title: 'The file is too large', todo: 'Export it at a lower bit rate; 128 kbit/s is plenty.' },
   'upload-gone': { status: 410, title: 'This upload was given up', todo: 'Start the upload again.' },
   'unsupported': { status: 415, title: 'The request is of a kind this address does not take', todo: 'Send JSON, or the type the address asks for.' },

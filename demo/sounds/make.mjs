@@ -1,6 +1,7 @@
 /**
  * Makes the demo's sounds: synthesised reed tones around synthesised speech, encoded small.
- * Needs espeak-ng and ffmpeg; the results are committed, so this runs only when a text changes: node demo/sounds/make.mjs
+ * Needs espeak-ng and ffmpeg; the results are committed, so this runs only when a text changes: node demo/sounds/make.mjs,
+ * for all of them, or those named: node demo/sounds/make.mjs br-37
  */
 import { execFileSync } from 'node:child_process'
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
@@ -37,6 +38,9 @@ const titles = {
   'sf-4': 'The morning boat',
   'sf-5': 'The last boat, with the lamps lit',
 }
+
+/** The one that waits to go out is as it left the recorder: too quiet, with silence at both ends. */
+const unfinished = { 'br-37': ',volume=-6dB,adelay=2400:all=1,apad=pad_dur=5' }
 
 /** A reed: a buzzing sum of partials, two reeds a little apart, that swells and dies like a drawn bellows. */
 function reed(samples, startSeconds, seconds, semitones) {
@@ -76,7 +80,7 @@ function tuneWav({ beat, notes }) {
 }
 
 const work = mkdtempSync(join(tmpdir(), 'lake-letter-sounds-'))
-for (const { name, tune, voice, pitch, ending, track, album, artist } of episodes) {
+for (const { name, tune, voice, pitch, ending, track, album, artist } of episodes.filter(({ name }) => process.argv.length < 3 || process.argv.includes(name))) {
   const voiceFile = join(work, `${name}.wav`)
   const tuneFile = join(work, `${tune}.wav`)
   writeFileSync(tuneFile, tuneWav(tunes[tune]))
@@ -86,7 +90,7 @@ for (const { name, tune, voice, pitch, ending, track, album, artist } of episode
     '-v', 'error', '-y', '-i', tuneFile, '-i', voiceFile, '-i', tuneFile, '-i', join(here, '../artwork', `${album === 'Slow Ferry' ? 'slow-ferry' : 'bellows-and-reeds'}-small.jpg`),
     '-filter_complex', [
       '[0]apad=pad_dur=0.2[a]', `[1]aresample=${rate},volume=1.3,apad=pad_dur=0.6[b]`, '[2]afade=t=out:st=3:d=2.5[c]',
-      '[a][b][c]concat=n=3:v=0:a=1,alimiter=limit=0.85[out]',
+      `[a][b][c]concat=n=3:v=0:a=1,alimiter=limit=0.85${unfinished[name] ?? ''}[out]`,
     ].join(';'),
     '-map', '[out]', '-map', '3:v', '-c:v', 'copy', '-disposition:v', 'attached_pic', '-ac', '1', '-ar', String(rate), ...codec,
     '-metadata', `title=${titles[name]}`, '-metadata', `artist=${artist}`, '-metadata', `album=${album}`, '-metadata', `track=${track}`,

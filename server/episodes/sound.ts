@@ -9,6 +9,7 @@ import { AudioFile } from '../files/models'
 import { tagsFor } from '../finishing/tagging'
 import { Job } from '../jobs/models'
 import type { Platform } from '../platform'
+import type { Show } from '../shows/models'
 import { usualRecipeOf } from '../shows/service'
 import { Episode } from './models'
 
@@ -19,7 +20,7 @@ export async function soundOf(episode: Episode, { clock, configuration: { public
   const { file, finishedFile, show } = episode
   const [company, alsoIn, work] = await Promise.all([companyOf(episode), alsoInOf(episode), workOn(episode, clock.now())])
   const usualLufs = usualLoudness(company.map(({ lufs }) => ({ integratedLufs: lufs, channels: 2 })))
-  const recipe = usualFor(usualRecipeOf(show!), file ?? null)
+  const recipe = usualFor(show!, file ?? null)
   const finished = episode.finishing === 'done' ? finishedFile ?? null : null
   return {
     source: file ? fileOf(file, publicUrl) : null,
@@ -49,9 +50,12 @@ export function fileOf(file: AudioFile, publicUrl: string): AudioFileView {
   }
 }
 
-/** The show's usual recipe for a source: silence at the ends is trimmed. */
-export function usualFor(usual: Recipe, file: AudioFile | null): Recipe {
-  return file?.measurement ? { ...usual, ...trimOf(file.measurement) } : usual
+/** The show's usual recipe for a source: silence at the ends is cut off, and one voice in one channel stays in one. */
+function usualFor(show: Show, file: AudioFile | null): Recipe {
+  const usual = usualRecipeOf(show)
+  if (!file?.measurement) return usual
+  const isMono = show.recipe === null && ['mono', 'dual mono'].includes(file.measurement.image)
+  return { ...usual, ...trimOf(file.measurement), ...(isMono && { encoding: 'speech' as const }) }
 }
 
 function findingsOf(source: AudioFile, finished: AudioFile | null, standard: Parameters<typeof advice>[1]): Sound['findings'] {

@@ -42,11 +42,12 @@ export function uploadService(platform: Platform) {
     return known ?? files.keep({ ...plain, showId, name, pictureId: picture && await pictures.addFound(picture) })
   }
 
-  async function give(file: AudioFile, upload: Upload): Promise<void> {
+  /** Makes a file an episode's source; title and number are filled in where nothing is written yet. */
+  async function giveFile(file: AudioFile, episodeId: string, upload?: Upload): Promise<void> {
     await database.transaction(async transaction => {
-      const episode = await lockEpisode(upload.episodeId, transaction)
+      const episode = await lockEpisode(episodeId, transaction)
       episode.show = await Show.findByPk(episode.showId, { transaction, rejectOnEmpty: true })
-      const hints = prefillFrom({ fileName: upload.fileName, tags: file.tags })
+      const hints = prefillFrom({ fileName: upload?.fileName ?? file.name, tags: file.tags })
       await episode.update({
         fileId: file.id,
         ...sourceChanged(episode, file),
@@ -56,7 +57,7 @@ export function uploadService(platform: Platform) {
         updatedAt: clock.now(),
       }, { transaction })
       await files.measure(file, transaction)
-      await upload.update({ state: 'done' }, { transaction })
+      await upload?.update({ state: 'done' }, { transaction })
     })
   }
 
@@ -65,6 +66,8 @@ export function uploadService(platform: Platform) {
   }
 
   return {
+    giveFile,
+
     /** Checks an upload before its first byte, and writes it down. Throws `too-large`, `not-found`, or a refusal for an empty file. */
     async announce({ id, episodeId, fileName, bytes }: Announced): Promise<void> {
       if (bytes > maxUploadBytes) throw new AppError('too-large', `${fileName} has ${amount(bytes)}; at most ${amount(maxUploadBytes)} are taken.`)
@@ -99,7 +102,7 @@ export function uploadService(platform: Platform) {
           const facts = await readAudio(place(id))
           const file = await keepFile(episode.showId, upload.fileName, facts)
           await media.take(place(id), facts.sha256)
-          await give(file, upload)
+          await giveFile(file, upload.episodeId, upload)
         } catch (error) {
           if (!(error instanceof Refusal)) throw error
           await refuse(upload, error)

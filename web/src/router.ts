@@ -2,6 +2,7 @@ import { createRouter, createWebHistory, type Router } from 'vue-router'
 import AppFrame from './components/AppFrame.vue'
 import DeskPage from './pages/DeskPage.vue'
 import LostPage from './pages/LostPage.vue'
+import ShelfPage from './pages/ShelfPage.vue'
 import ShowFormPage from './pages/ShowFormPage.vue'
 import ShowPage from './pages/ShowPage.vue'
 import SignInPage from './pages/SignInPage.vue'
@@ -22,6 +23,7 @@ export function createStudioRouter(): Router {
         props: true,
         children: [
           { path: '', name: 'show', component: ShowPage, props: true },
+          { path: 'shelf', name: 'shelf', component: ShelfPage, props: true },
           { path: 'facts', name: 'facts', component: ShowFormPage, props: true },
           { path: 'episodes/:id', name: 'desk', component: DeskPage, props: true },
         ],

@@ -58,6 +58,7 @@ onScopeDispose(() => clearInterval(timer))
         <div class="actions">
           <Button label="New episode" size="small" @click="begin()" />
           <RouterLink class="small" :to="{ name: 'show', params: { show: show.slug } }">The show</RouterLink>
+          <RouterLink class="small" :to="{ name: 'shelf', params: { show: show.slug } }">The shelf</RouterLink>
         </div>
       </header>
       <EpisodeRail v-if="shows.episodes" :show="show" :episodes="shows.episodes" />

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** The three needs of an episode, and which of them are met. */
-defineProps<{ hasAudio: boolean; arriving: boolean; hasTitle: boolean }>()
+defineProps<{ hasAudio: boolean; awaitsFinish: boolean; arriving: boolean; hasTitle: boolean }>()
 </script>
 
 <template>
   <ul class="needs">
-    <li :class="{ met: hasAudio }"><strong>Audio</strong> {{ hasAudio ? 'is here' : arriving ? 'is on its way' : 'is missing' }}</li>
+    <li :class="{ met: hasAudio && !awaitsFinish }"><strong>Audio</strong> {{ hasAudio ? (awaitsFinish ? 'is not finished' : 'is here') : arriving ? 'is on its way' : 'is missing' }}</li>
     <li :class="{ met: hasTitle }"><strong>Title</strong> {{ hasTitle ? 'is written' : 'is missing' }}</li>
     <li><strong>A moment</strong> is yours to choose</li>
   </ul>

@@ -25,7 +25,9 @@ const choosing = ref(false)
 const asking = ref<'release' | 'retire' | 'remove' | null>(null)
 
 const standing = computed(() => props.episode.standing)
-const ready = computed(() => props.episode.audio !== null && props.title.trim() !== '')
+const ready = computed(() => props.episode.sound.source !== null && props.title.trim() !== '')
+/** What may not go out yet can still be scheduled. */
+const mayGoNow = computed(() => ready.value && !props.episode.awaitsFinish)
 const listener = computed(() => listenerLink(sessions.session?.listenerAddress ?? null, props.show.feedAddress))
 
 async function attempt(act: () => Promise<void>): Promise<boolean> {
@@ -60,9 +62,9 @@ const question = computed(() => asking.value && questions[asking.value])
   <section class="panel" aria-label="Release">
     <h2>Release</h2>
     <template v-if="standing === 'draft'">
-      <ReleaseNeeds :has-audio="episode.audio !== null" :arriving="arriving" :has-title="title.trim() !== ''" />
+      <ReleaseNeeds :has-audio="episode.sound.source !== null" :awaits-finish="episode.awaitsFinish" :arriving="arriving" :has-title="title.trim() !== ''" />
       <div v-if="!choosing" class="stack">
-        <Button label="Release now" :disabled="!ready || busy" @click="asking = 'release'" />
+        <Button label="Release now" :disabled="!mayGoNow || busy" @click="asking = 'release'" />
         <Button label="Choose a time" outlined :disabled="!ready || busy" @click="choosing = true" />
       </div>
       <ReleaseTime v-else :zone="show.zone" :first="null" :busy="busy" @set="release" @cancel="choosing = false" />
@@ -71,18 +73,19 @@ const question = computed(() => asking.value && questions[asking.value])
     <template v-else-if="standing === 'scheduled'">
       <ReleaseTime v-if="choosing" :zone="show.zone" :first="episode.releaseAt" :busy="busy" @set="release" @cancel="choosing = false" />
       <div v-else class="stack">
-        <p>It goes out by itself, also when this window is closed. What you write until then goes along.</p>
+        <p v-if="episode.awaitsFinish" class="note needs-you">The audio is not finished yet. It goes out at its time only if it is finished by then, else as soon as it is.</p>
+        <p v-else>It goes out by itself, also when this window is closed. What you write until then goes along.</p>
         <Button label="Move the time" outlined :disabled="busy" @click="choosing = true" />
-        <Button label="Release now" outlined :disabled="busy" @click="asking = 'release'" />
+        <Button label="Release now" outlined :disabled="!mayGoNow || busy" @click="asking = 'release'" />
         <Button label="Back to draft" text :disabled="busy" @click="step('unschedule')" />
       </div>
     </template>
 
     <template v-else-if="standing === 'released'">
       <div v-if="episode.changedSinceRelease || !saved" class="note needs-you">
-        <h3>Listeners still see the earlier text</h3>
+        <h3>Listeners still have the earlier one</h3>
         <p>What you changed is saved here only.</p>
-        <div class="actions send"><Button label="Send the changes" size="small" :loading="busy" @click="step('send-changes')" /></div>
+        <div class="actions send"><Button label="Send the changes" size="small" :loading="busy" :disabled="episode.awaitsFinish" @click="step('send-changes')" /></div>
       </div>
       <p v-else>The feed carries it just as it stands here.</p>
       <ul class="links">

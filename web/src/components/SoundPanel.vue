@@ -1,18 +1,85 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed, ref } from 'vue'
-import type { AudioFile, Upload } from '@contract/episodes'
-import FindingNote from './FindingNote.vue'
+import { computed, ref, watch } from 'vue'
+import type { Upload } from '@contract/episodes'
+import type { Finding, Sound } from '@contract/sound'
+import { trimOf } from '@core/audio/finishPlan'
+import { type Recipe, recipeText } from '@core/audio/recipe'
+import { cuttingPlaces, snapped } from '@core/audio/snap'
+import FinishPanel from './FinishPanel.vue'
 import ProblemNote from './ProblemNote.vue'
+import SoundBench from './SoundBench.vue'
 import SoundFacts from './SoundFacts.vue'
-import SoundPlayer from './SoundPlayer.vue'
+import SoundFindings from './SoundFindings.vue'
+import TrimHandles from './TrimHandles.vue'
 import UploadProgress from './UploadProgress.vue'
+import { ApiError } from '../api/client'
+import { useDesk } from '../stores/desk'
 import type { Sending } from '../stores/uploads'
 
-/** The audio of an episode: on its way, here, or not yet. */
-const props = defineProps<{ audio: AudioFile | null; upload: Upload | null; sending: Sending | null; showSlug: string }>()
-const emit = defineEmits<{ file: [file: File]; pause: []; goOn: []; cancel: [] }>()
+/** The audio of an episode: on its way, here and measured, finished, or not yet. */
+const props = defineProps<{ sound: Sound; upload: Upload | null; sending: Sending | null; showSlug: string }>()
+const emit = defineEmits<{ file: [file: File]; pause: []; goOn: []; cancel: []; keepAsUsual: [recipe: Recipe] }>()
+const desk = useDesk()
 const input = ref<HTMLInputElement>()
+const bench = ref<InstanceType<typeof SoundBench>>()
+const open = ref(false)
+const busy = ref(false)
+const finishProblem = ref<{ title: string; detail: string; todo: string } | null>(null)
+
+const audio = computed(() => props.sound.source)
+/** The recipe as it is being written; a change is kept on the server at once where the episode has a recipe already. */
+const recipe = ref<Recipe>(props.sound.recipe ?? props.sound.usual)
+watch(() => [props.sound.recipe, props.sound.usual] as const, ([own, usual], [before]) => {
+  const known = own ?? usual
+  if (recipeText(known) !== recipeText(recipe.value) && (!open.value || recipeText(before ?? usual) !== recipeText(known))) recipe.value = known
+})
+const kept = computed(() => {
+  const { fromMs, toMs, encoding } = recipe.value
+  const isCut = (fromMs !== null || toMs !== null) && encoding !== 'as it came' && (open.value || props.sound.recipe !== null)
+  return isCut ? { fromMs: fromMs ?? 0, toMs: toMs ?? audio.value!.durationMs } : null
+})
+const places = computed(() => audio.value?.measurement ? cuttingPlaces(audio.value.measurement) : [])
+
+let keepTimer: ReturnType<typeof setTimeout> | undefined
+watch(recipe, changed => {
+  clearTimeout(keepTimer)
+  if (!open.value || recipeText(changed) === recipeText(props.sound.recipe ?? props.sound.usual)) return
+  keepTimer = setTimeout(() => void attempt(() => desk.setRecipe(changed)), 600)
+})
+
+async function attempt(act: () => Promise<void>): Promise<void> {
+  busy.value = true
+  finishProblem.value = null
+  try {
+    await act()
+  } catch (error) {
+    finishProblem.value = error instanceof ApiError ? error.problem : { title: 'The server does not answer', detail: 'The sound was left as it is.', todo: 'Try again in a moment.' }
+  } finally {
+    busy.value = false
+  }
+}
+
+async function finish(): Promise<void> {
+  clearTimeout(keepTimer)
+  await attempt(() => desk.finish(recipe.value))
+  if (!finishProblem.value) open.value = false
+}
+
+function cut(ends: Partial<Pick<Recipe, 'fromMs' | 'toMs'>>): void {
+  const { durationMs } = audio.value!
+  const { fromMs, toMs } = { ...recipe.value, ...ends }
+  recipe.value = { ...recipe.value, fromMs: fromMs ? Math.round(fromMs) : null, toMs: toMs !== null && toMs < durationMs ? Math.round(toMs) : null }
+}
+
+/** The one press that a finding offers: the recipe it takes, and for loudness and form the finishing itself. */
+async function mend(finding: Finding): Promise<void> {
+  if (finding.mend === 'finish') return finish()
+  open.value = true
+  if (finding.mend === 'trim') cut(trimOf(audio.value!.measurement!))
+  if (finding.mend === 'level') recipe.value = { ...recipe.value, levelling: Math.max(recipe.value.levelling, 0.5) }
+  if (finding.mend === 'mono') recipe.value = { ...recipe.value, encoding: 'speech' }
+}
 
 const problem = computed(() => {
   if (props.sending) return props.sending.problem
@@ -33,7 +100,7 @@ function pick(): void {
 
 <template>
   <section class="sound" aria-label="Audio">
-    <input ref="input" class="out-of-sight" type="file" accept="audio/*,.mp3,.m4a" aria-label="Audio file" tabindex="-1" @change="pick">
+    <input ref="input" class="out-of-sight" type="file" accept="audio/*,.mp3,.m4a,.wav,.flac,.ogg,.opus" aria-label="Audio file" tabindex="-1" @change="pick">
     <ProblemNote v-if="problem" :problem="problem">
       <Button type="button" size="small" label="Choose a file" @click="input?.click()" />
     </ProblemNote>
@@ -45,13 +112,24 @@ function pick(): void {
       <div class="actions"><Button type="button" size="small" label="Choose the file" @click="input?.click()" /></div>
     </div>
     <template v-if="audio">
-      <SoundPlayer :key="audio.id" :audio="audio" />
-      <SoundFacts :audio="audio" :show-slug="showSlug" @replace="input?.click()" />
-      <FindingNote v-for="finding in audio.findings" :key="finding.code" :finding="finding" />
+      <SoundBench ref="bench" :key="audio.id" :sound="sound" :source="audio" :kept="kept">
+        <template #handles="{ percent, view }">
+          <TrimHandles
+            v-if="open && recipe.encoding !== 'as it came'" :from-ms="recipe.fromMs ?? 0" :to-ms="recipe.toMs ?? audio.durationMs" :duration-ms="audio.durationMs" :percent="percent" :view="view"
+            :snap="ms => snapped(ms, places, (view.toMs - view.fromMs) / 80)" @update:from-ms="fromMs => cut({ fromMs })" @update:to-ms="toMs => cut({ toMs })"
+          />
+        </template>
+      </SoundBench>
+      <FinishPanel
+        v-model="recipe" v-model:open="open" :sound="sound" :busy="busy" :problem="finishProblem" @finish="finish" @cancel="attempt(desk.cancelFinish)"
+        @as-uploaded="attempt(() => desk.setRecipe(null))" @keep-as-usual="emit('keepAsUsual', recipe)" @trim="cut(trimOf(audio.measurement!))"
+      />
+      <SoundFindings :findings="sound.findings" :busy="busy" @mend="mend" @hear="finding => bench?.hear(finding)" />
+      <SoundFacts :audio="audio" :also-in="sound.alsoIn" :show-slug="showSlug" @replace="input?.click()" />
     </template>
     <div v-else-if="!underway && !reading && !problem && !stranded" class="empty">
       <p class="big">Drop the audio anywhere on this window</p>
-      <p class="quiet">MP3 or M4A. You can write on while it uploads.</p>
+      <p class="quiet">MP3 or M4A; WAV, FLAC and Ogg are encoded here. You can write on while it uploads.</p>
       <Button type="button" label="Choose a file" @click="input?.click()" />
     </div>
   </section>

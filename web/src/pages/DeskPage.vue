@@ -2,6 +2,7 @@
 import { storeToRefs } from 'pinia'
 import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
 import { onBeforeRouteLeave, useRouter } from 'vue-router'
+import type { Recipe } from '@core/audio/recipe'
 import ConflictPanel from '../components/ConflictPanel.vue'
 import NotesEditor from '../components/NotesEditor.vue'
 import NumbersField from '../components/NumbersField.vue'
@@ -42,7 +43,7 @@ onBeforeRouteLeave(async () => {
 
 /** Looks again soon while the server works on the episode, and now and then otherwise. */
 function follow(): void {
-  const busy = sending.value?.state === 'sent' || episode.value?.upload?.state === 'reading' || episode.value?.standing === 'scheduled'
+  const busy = sending.value?.state === 'sent' || episode.value?.upload?.state === 'reading' || episode.value?.sound.work || episode.value?.standing === 'scheduled'
   timer = setTimeout(async () => {
     if (document.visibilityState === 'visible') await desk.refresh().catch(() => undefined)
     follow()
@@ -53,10 +54,14 @@ watch(() => sending.value?.state, state => {
   clearTimeout(timer)
   follow()
 })
-watch(() => [episode.value?.audio?.id, episode.value?.upload?.state], () => {
+watch(() => [episode.value?.sound.source?.id, episode.value?.upload?.state], () => {
   if (sending.value?.state === 'sent' && (episode.value?.upload === null || episode.value?.upload?.state === 'refused')) uploads.drop(props.id)
 })
 watch(() => [episode.value?.standing, episode.value?.version], () => void shows.loadEpisodes(show.value.id).catch(() => undefined))
+
+async function keepAsUsual(recipe: Recipe): Promise<void> {
+  await shows.change(show.value.id, { version: show.value.version, recipe: { ...recipe, fromMs: null, toMs: null } })
+}
 
 async function remove(): Promise<void> {
   await uploads.cancel(props.id)
@@ -76,13 +81,13 @@ async function remove(): Promise<void> {
       <TitleField v-model="text.title" :fault="desk.faults.find(fault => fault.field === 'title')?.rule" />
       <NumbersField v-model:number="text.number" v-model:season="text.season" v-model:kind="text.kind" :faults="desk.faults" />
       <SoundPanel
-        :audio="episode.audio" :upload="episode.upload" :sending="sending" :show-slug="show.slug"
-        @file="file => uploads.begin(props.id, file)" @pause="uploads.pause(props.id)" @go-on="uploads.goOn(props.id)" @cancel="uploads.cancel(props.id)"
+        :sound="episode.sound" :upload="episode.upload" :sending="sending" :show-slug="show.slug"
+        @file="file => uploads.begin(props.id, file)" @pause="uploads.pause(props.id)" @go-on="uploads.goOn(props.id)" @cancel="uploads.cancel(props.id)" @keep-as-usual="keepAsUsual"
       />
       <NotesEditor v-model="text.notes" :revision="desk.revision" :fault="desk.faults.find(fault => fault.field === 'notes')?.rule" />
     </div>
     <ReleasePanel class="release" :episode="episode" :title="text.title" :show="show" :arriving="!!sending || episode.upload?.state === 'reading'" :saved="desk.saving === 'saved'" @remove="remove" />
-    <WindowDrop :words="episode.audio ? 'Drop it: this file takes the place of the audio' : 'Drop it: this becomes the audio of the episode'" @file="file => uploads.begin(props.id, file)" />
+    <WindowDrop :words="episode.sound.source ? 'Drop it: this file takes the place of the audio' : 'Drop it: this becomes the audio of the episode'" @file="file => uploads.begin(props.id, file)" />
   </div>
   <div v-else-if="missing" class="desk">
     <div class="writing">

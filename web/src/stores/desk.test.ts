@@ -1,3 +1,4 @@
+import { firstRecipe } from '@core/audio/recipe'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Episode } from '@contract/episodes'
@@ -27,7 +28,8 @@ class OneEpisodeServer {
   get episode(): Episode {
     return {
       id: 'e', showId: 's', guid: 'g', title: this.text.title, number: this.text.number, standing: 'draft', releaseAt: null, durationMs: null, hasAudio: false,
-      changedSinceRelease: false, updatedAt: '', version: this.version, text: { ...this.text }, releaseZone: null, pageAddress: null, enclosureAddress: null, audio: null, upload: null,
+      changedSinceRelease: false, updatedAt: '', version: this.version, text: { ...this.text }, releaseZone: null, pageAddress: null, enclosureAddress: null, upload: null, awaitsFinish: false,
+      sound: { source: null, alsoIn: [], recipe: null, usual: firstRecipe, finishing: 'none', problem: null, finished: null, report: null, tagsAreOld: false, work: null, findings: [], company: [], usualLufs: null },
     }
   }
 

@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import type { Episode, Release } from '@contract/episodes'
 import type { Fault } from '@contract/problem'
+import type { Recipe } from '@core/audio/recipe'
 import { mergeTexts } from '@core/episode/merge'
 import { differingFields, type EpisodeField, episodeFields, type EpisodeText } from '@core/episode/text'
 import { api, type Step } from '../api'
@@ -173,11 +174,14 @@ export const useDesk = defineStore('desk', () => {
   }
 
   const release = (when: Release['when']): Promise<void> => act((id, version) => api.release(id, { version, when }))
+  const setRecipe = (recipe: Recipe | null): Promise<void> => act((id, version) => api.setRecipe(id, version, recipe))
+  const finish = (recipe: Recipe): Promise<void> => act((id, version) => api.finish(id, version, recipe))
+  const cancelFinish = (): Promise<void> => act((id, version) => api.cancelFinish(id, version))
   const step = (name: Step): Promise<void> => act((id, version) => api.step(id, name, version))
 
   watch(text, noteChanges, { deep: true, flush: 'sync' })
 
-  return { episode, text, theirs, saving, savedAt, faults, conflicts, revision, open, close, send, settle, refresh, release, step }
+  return { episode, text, theirs, saving, savedAt, faults, conflicts, revision, open, close, send, settle, refresh, release, step, setRecipe, finish, cancelFinish }
 })
 
 const unsavedProblem = {

@@ -1,0 +1,84 @@
+import { Op, type Transaction } from 'sequelize'
+import type { Episode as EpisodeView } from '@contract/episodes'
+import type { Shelf, ShelfFile } from '@contract/shelf'
+import { Episode, PastDelivery } from '../episodes/models'
+import { episodeService } from '../episodes/service'
+import { fileOf } from '../episodes/sound'
+import { AppError } from '../errors'
+import { AudioFile } from '../files/models'
+import type { Platform } from '../platform'
+import { uploadService } from '../uploads/service'
+
+type Use = ShelfFile['usedBy'][number]
+
+/** The shelf: all audio files of a show, used or not. */
+export function shelfService(platform: Platform) {
+  const { database, media, clock, configuration: { publicUrl } } = platform
+  const uploads = uploadService(platform)
+  const episodes = episodeService(platform)
+
+  /** Who uses which file of a show; of each episode the gravest use of a file only. */
+  async function uses(showId: string, transaction?: Transaction): Promise<Map<string, Use[]>> {
+    const [rows, past] = await Promise.all([
+      Episode.findAll({ where: { showId }, attributes: ['id', 'title', 'number', 'fileId', 'finishedFileId', 'releasedFileId', 'standing', 'deletedAt'], transaction }),
+      PastDelivery.findAll({ where: { until: { [Op.gt]: clock.now() } }, transaction }),
+    ])
+    const found = new Map<string, Map<string, Use>>()
+    const note = (fileId: string | null, { id, title, number }: Episode, as: Use['as']): void => {
+      if (!fileId) return
+      const of = found.get(fileId) ?? new Map<string, Use>()
+      if (!of.has(id)) of.set(id, { id, title, number, as })
+      found.set(fileId, of)
+    }
+    for (const episode of rows) {
+      if (episode.standing === 'released' || episode.standing === 'retired') note(episode.releasedFileId, episode, 'delivered')
+      note(episode.finishedFileId, episode, 'finished')
+      note(episode.fileId, episode, 'source')
+      for (const { episodeId, fileId } of past) if (episodeId === episode.id) note(fileId, episode, 'past')
+    }
+    return new Map([...found].map(([fileId, of]) => [fileId, [...of.values()]]))
+  }
+
+  async function find(showId: string, fileId: string, transaction?: Transaction): Promise<AudioFile> {
+    const file = await AudioFile.findOne({ where: { id: fileId, showId }, attributes: { exclude: ['waveform'] }, lock: transaction !== undefined, transaction })
+    if (!file) throw new AppError('not-found', 'There is no such file on this shelf.')
+    return file
+  }
+
+  return {
+    /** All files of a show, the newest first, with where each is used, and the room they take and is left. */
+    async list(showId: string): Promise<Shelf> {
+      const [files, usedBy, freeBytes] = await Promise.all([
+        AudioFile.findAll({ where: { showId }, attributes: { exclude: ['waveform'] }, order: [['createdAt', 'DESC'], ['id', 'DESC']] }),
+        uses(showId),
+        media.roomLeft(),
+      ])
+      return {
+        files: files.map(file => ({ ...fileOf(file, publicUrl), cameAt: file.createdAt.toISOString(), usedBy: usedBy.get(file.id) ?? [] })),
+        usedBytes: files.reduce((sum, { bytes }) => sum + Number(bytes), 0),
+        freeBytes,
+      }
+    },
+
+    /** Deletes a file that no episode uses. Throws `file-in-use` with who does. */
+    async remove(showId: string, fileId: string): Promise<void> {
+      const sha256 = await database.transaction(async transaction => {
+        const file = await find(showId, fileId, transaction)
+        const users = (await uses(showId, transaction)).get(fileId) ?? []
+        if (users.length > 0) throw new AppError('file-in-use', `${file.name} is used by ${users.map(({ number, title }) => [number, title || 'an untitled episode'].filter(Boolean).join(' ')).join(', ')}.`)
+        await PastDelivery.destroy({ where: { fileId }, transaction })
+        await file.destroy({ transaction })
+        return file.sha256
+      })
+      // Another show may hold the very same content.
+      if (await AudioFile.count({ where: { sha256 } }) === 0) await media.remove(sha256)
+    },
+
+    /** Makes a file of the shelf the source of an episode. */
+    async reuse(episodeId: string, fileId: string): Promise<EpisodeView> {
+      const { showId } = await episodes.get(episodeId)
+      await uploads.giveFile(await find(showId, fileId), episodeId)
+      return episodes.get(episodeId)
+    },
+  }
+}

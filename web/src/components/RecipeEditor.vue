@@ -1,0 +1,89 @@
+<script setup lang="ts">
+import InputNumber from 'primevue/inputnumber'
+import Select from 'primevue/select'
+import { computed } from 'vue'
+import { levellingOf } from '@core/audio/leveller'
+import { type EncodingName, encodingNames, fadeShapes, type Recipe } from '@core/audio/recipe'
+import { clock } from '@core/words/amounts'
+
+/** The recipe of an episode, or the usual one of a show: every value has a sensible beginning. */
+const recipe = defineModel<Recipe>({ required: true })
+const props = defineProps<{ durationMs: number | null; canGoAsItCame: boolean }>()
+
+const encodingWords: Readonly<Record<EncodingName, string>> = {
+  'speech and music': 'Speech and music: MP3, 128 kbit/s, stereo',
+  speech: 'Speech: MP3, 64 kbit/s, mono',
+  m4a: 'M4A: AAC, 128 kbit/s, stereo',
+  'as it came': 'As it came: only the tags are new',
+}
+const encodings = computed(() => encodingNames.filter(name => name !== 'as it came' || props.canGoAsItCame).map(value => ({ value, name: encodingWords[value] })))
+const untouched = computed(() => recipe.value.encoding === 'as it came')
+const shapes = fadeShapes.map(value => ({ value, name: value === 'linear' ? 'straight' : 'as the ear hears it' }))
+
+const set = (change: Partial<Recipe>): void => { recipe.value = { ...recipe.value, ...change } }
+const levellingWords = computed(() => {
+  const { levelling } = recipe.value
+  if (levelling === 0) return 'left as it is'
+  const { thresholdDb, ratio } = levellingOf(levelling)
+  return `over −${Math.abs(Math.round(thresholdDb))} dB, ${ratio.toFixed(1)} to 1`
+})
+const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !== null)
+</script>
+
+<template>
+  <div class="recipe">
+    <div class="field">
+      <label for="encoding">Goes out as</label>
+      <Select :model-value="recipe.encoding" label-id="encoding" :options="encodings" option-label="name" option-value="value" size="small" @update:model-value="encoding => set({ encoding })" />
+    </div>
+    <template v-if="!untouched">
+      <div class="field">
+        <span class="field-name">Loudness</span>
+        <div class="row">
+          <label class="check"><input type="checkbox" :checked="recipe.toTarget" @change="set({ toTarget: !recipe.toTarget })"> bring to</label>
+          <InputNumber :model-value="recipe.targetLufs" :min="-30" :max="-8" :max-fraction-digits="1" suffix=" LUFS" size="small" :disabled="!recipe.toTarget" :input-style="{ width: '6rem' }" aria-label="Target loudness in LUFS" @update:model-value="value => set({ targetLufs: value ?? -16 })" />
+        </div>
+      </div>
+      <div class="field">
+        <label for="levelling">Soft and loud speech <span class="quiet">{{ levellingWords }}</span></label>
+        <div class="row">
+          <span class="small">leave</span>
+          <input id="levelling" type="range" min="0" max="1" step="0.05" :value="recipe.levelling" @input="event => set({ levelling: Number((event.target as HTMLInputElement).value) })">
+          <span class="small">even</span>
+        </div>
+      </div>
+      <div class="field">
+        <label for="ceiling">Peaks, at most</label>
+        <div class="row">
+          <InputNumber :model-value="recipe.ceilingDbtp" input-id="ceiling" :min="-9" :max="0" :max-fraction-digits="1" suffix=" dBTP" size="small" :input-style="{ width: '6rem' }" @update:model-value="value => set({ ceilingDbtp: value ?? -1 })" />
+        </div>
+      </div>
+      <div v-if="durationMs !== null" class="field">
+        <span class="field-name">Ends</span>
+        <div class="row">
+          <span v-if="isCut" class="figures small">from {{ clock(recipe.fromMs ?? 0) }} to {{ clock(recipe.toMs ?? durationMs) }}, {{ clock((recipe.toMs ?? durationMs) - (recipe.fromMs ?? 0)) }} in all</span>
+          <button v-if="isCut" type="button" class="link-button small" @click="set({ fromMs: null, toMs: null })">Keep all of it</button>
+          <template v-else><span class="quiet small">nothing is cut off</span><slot name="trim" /></template>
+        </div>
+      </div>
+      <div class="field">
+        <span class="field-name">Fades</span>
+        <div class="row">
+          <span>in</span>
+          <InputNumber :model-value="recipe.fadeInMs / 1000" :min="0" :max="60" :max-fraction-digits="1" suffix=" s" size="small" :input-style="{ width: '4rem' }" aria-label="Fade in, seconds" @update:model-value="value => set({ fadeInMs: Math.round((value ?? 0) * 1000) })" />
+          <span>out</span>
+          <InputNumber :model-value="recipe.fadeOutMs / 1000" :min="0" :max="60" :max-fraction-digits="1" suffix=" s" size="small" :input-style="{ width: '4rem' }" aria-label="Fade out, seconds" @update:model-value="value => set({ fadeOutMs: Math.round((value ?? 0) * 1000) })" />
+          <Select v-if="recipe.fadeInMs || recipe.fadeOutMs" :model-value="recipe.fadeShape" :options="shapes" option-label="name" option-value="value" size="small" aria-label="Shape of the fades" @update:model-value="fadeShape => set({ fadeShape })" />
+        </div>
+      </div>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.recipe { display: grid; grid-template-columns: 1fr 1fr; gap: var(--space-2) var(--space-5); }
+.row { display: flex; flex-wrap: wrap; gap: var(--space-2); align-items: center; min-height: 32px; }
+.check { display: flex; gap: var(--space-1); align-items: center; min-height: 24px; }
+input[type='range'] { flex: 1; max-width: 14rem; min-height: 24px; accent-color: var(--accent); }
+@media (max-width: 760px) { .recipe { grid-template-columns: 1fr; } }
+</style>

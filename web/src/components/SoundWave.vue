@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
+import { columnsOf, type Pyramid } from '@core/audio/pyramid'
+import type { Stretch } from '@core/audio/measurement'
+import { clock } from '@core/words/amounts'
+
+/** A waveform with what there is to say about its places: silence hatched, clipped places marked, what is cut off veiled. */
+const props = defineProps<{
+  waveform: Pyramid | null
+  durationMs: number
+  atMs: number
+  label: string
+  /** The stretch that is drawn. */
+  fromMs: number
+  toMs: number
+  silences: readonly Stretch[]
+  marks: readonly Stretch[]
+  /** Kept when it is trimmed; null where nothing is cut. */
+  kept: Stretch | null
+  lower?: boolean
+}>()
+const emit = defineEmits<{ seek: [ms: number]; mark: [place: Stretch] }>()
+const canvas = ref<HTMLCanvasElement>()
+let observer: ResizeObserver | null = null
+
+const percent = (ms: number): number => ((ms - props.fromMs) / (props.toMs - props.fromMs)) * 100
+const box = ({ fromMs, toMs }: Stretch) => ({ left: `${Math.max(0, percent(fromMs))}%`, right: `${Math.max(0, 100 - percent(toMs))}%` })
+const inView = ({ fromMs, toMs }: Stretch): boolean => toMs >= props.fromMs && fromMs <= props.toMs
+const shownSilences = computed(() => props.silences.filter(inView))
+const shownMarks = computed(() => props.marks.filter(inView))
+const cut = computed(() => props.kept ? [{ fromMs: 0, toMs: props.kept.fromMs }, { fromMs: props.kept.toMs, toMs: props.durationMs }].filter(part => part.toMs > part.fromMs && inView(part)) : [])
+
+function draw(): void {
+  const element = canvas.value
+  if (!element) return
+  const { width, height } = element.getBoundingClientRect()
+  const density = window.devicePixelRatio
+  element.width = Math.max(1, Math.round(width * density))
+  element.height = Math.max(1, Math.round(height * density))
+  const pen = element.getContext('2d')!
+  const styles = getComputedStyle(element)
+  const [before, after] = [styles.color, styles.borderTopColor]
+  const middle = element.height / 2
+  if (!props.waveform) return
+  const columns = columnsOf(props.waveform, props.fromMs, props.toMs, element.width)
+  const playedTo = (percent(props.atMs) / 100) * element.width
+  for (let x = 0; x < element.width; x++) {
+    pen.fillStyle = x <= playedTo ? before : after
+    const top = middle - (columns[x * 2 + 1]! / 127) * middle
+    const bottom = middle - (columns[x * 2]! / 127) * middle
+    pen.fillRect(x, top, 1, Math.max(density, bottom - top))
+  }
+}
+
+onMounted(() => {
+  observer = new ResizeObserver(draw)
+  observer.observe(canvas.value!)
+})
+onUnmounted(() => observer?.disconnect())
+watch(() => [props.waveform, props.fromMs, props.toMs, props.atMs], draw)
+
+function press(event: MouseEvent): void {
+  const { left, width } = canvas.value!.getBoundingClientRect()
+  emit('seek', props.fromMs + ((event.clientX - left) / width) * (props.toMs - props.fromMs))
+}
+
+const steps: Readonly<Record<string, number>> = { ArrowLeft: -5000, ArrowDown: -5000, ArrowRight: 5000, ArrowUp: 5000, PageDown: -60_000, PageUp: 60_000, Home: -Infinity, End: Infinity }
+function key(event: KeyboardEvent): void {
+  const step = steps[event.key]
+  if (step === undefined) return
+  event.preventDefault()
+  emit('seek', Math.min(props.durationMs, Math.max(0, props.atMs + step)))
+}
+</script>
+
+<template>
+  <div class="wave" :class="{ lower }">
+    <div
+      class="line" role="slider" tabindex="0" :aria-label="label" aria-valuemin="0" :aria-valuemax="Math.round(durationMs / 1000)"
+      :aria-valuenow="Math.round(atMs / 1000)" :aria-valuetext="`${clock(atMs)} of ${clock(durationMs)}`" @click="press" @keydown="key"
+    >
+      <canvas ref="canvas" aria-hidden="true" />
+      <div v-for="(part, index) in shownSilences" :key="`s${index}`" class="silence" :style="box(part)" title="Silence" />
+      <div v-for="(part, index) in cut" :key="`c${index}`" class="cut" :style="box(part)" title="Cut off when it is finished" />
+      <div v-if="atMs >= fromMs && atMs <= toMs" class="place" :style="{ left: `${percent(atMs)}%` }" />
+    </div>
+    <button
+      v-for="(place, index) in shownMarks" :key="`m${index}`" type="button" class="mark" :style="{ left: `${percent(place.fromMs)}%` }"
+      :title="`Clipped at ${clock(place.fromMs)}: press to hear it`" :aria-label="`Hear the clipped place at ${clock(place.fromMs)}`" @click="emit('mark', place)"
+    />
+    <slot :percent="percent" />
+  </div>
+</template>
+
+<style scoped>
+.wave { position: relative; height: 72px; }
+.wave.lower { height: 44px; }
+.line { position: absolute; inset: 0; cursor: pointer; border-radius: var(--round); overflow: hidden; }
+canvas { width: 100%; height: 100%; display: block; color: var(--accent); border: 0 solid var(--edge-strong); }
+.silence { position: absolute; inset-block: 0; background: repeating-linear-gradient(135deg, transparent 0 5px, var(--edge) 5px 7px); pointer-events: none; }
+.cut { position: absolute; inset-block: 0; background: color-mix(in srgb, var(--sheet) 78%, transparent); pointer-events: none; }
+.place { position: absolute; inset-block: 0; width: 2px; margin-left: -1px; background: var(--ink); pointer-events: none; }
+.mark { position: absolute; top: -4px; width: 24px; height: 24px; margin-left: -12px; padding: 0; border: 0; background: none; cursor: pointer; }
+.mark::before { content: ''; position: absolute; left: 8px; top: 0; border: 4px solid transparent; border-top: 9px solid var(--signal); }
+</style>
