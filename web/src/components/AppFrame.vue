@@ -3,8 +3,10 @@ import Button from 'primevue/button'
 import Select from 'primevue/select'
 import { computed, onMounted, onScopeDispose, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { inNaturalOrder } from '@core/upload/order'
 import EpisodeRail from './EpisodeRail.vue'
 import ThemeSwitch from './ThemeSwitch.vue'
+import UploadQueue from './UploadQueue.vue'
 import WindowDrop from './WindowDrop.vue'
 import { api } from '../api'
 import { useSession } from '../stores/session'
@@ -19,6 +21,8 @@ const sessions = useSession()
 const uploads = useUploads()
 const missing = ref(false)
 const show = computed(() => shows.bySlug(props.show))
+/** The desk shows its own upload; the line is shown for all others. */
+const isQueueShown = computed(() => uploads.all.some(({ episodeId }) => episodeId !== route.params.id))
 
 async function load(): Promise<void> {
   if (!shows.shows) await shows.load()
@@ -26,10 +30,15 @@ async function load(): Promise<void> {
   if (show.value) await shows.loadEpisodes(show.value.id)
 }
 
-async function begin(file?: File): Promise<void> {
-  const episode = await api.createEpisode(show.value!.id)
-  if (file) void uploads.begin(episode.id, file)
-  await router.push({ name: 'desk', params: { show: props.show, id: episode.id } })
+/** Begins a draft for each file, in the order of the numbers in their names, or one without a file. */
+async function begin(files: readonly File[] = []): Promise<void> {
+  const ids: string[] = []
+  for (const file of files.length > 0 ? inNaturalOrder(files) : [null]) {
+    const { id } = await api.createEpisode(show.value!.id)
+    if (file) void uploads.begin(id, file)
+    ids.push(id)
+  }
+  if (ids.length === 1) await router.push({ name: 'desk', params: { show: props.show, id: ids[0] } })
   await load()
 }
 
@@ -69,13 +78,14 @@ onScopeDispose(() => clearInterval(timer))
     </aside>
     <main v-if="show" id="work" tabindex="-1">
       <RouterLink v-if="route.name !== 'show'" class="back" :to="{ name: 'show', params: { show: show.slug } }">All episodes</RouterLink>
-      <RouterView :key="String(route.params.id ?? route.name) + show.id" :show="show.slug" />
+      <UploadQueue v-if="isQueueShown" :slug="show.slug" :episodes="shows.episodes ?? []" />
+      <RouterView :key="String(route.params.id ?? route.name) + show.id" :show="show.slug" @files="begin" />
     </main>
     <main v-else-if="missing" class="lost">
       <h1>There is no show at this address</h1>
       <p><RouterLink :to="{ name: 'home' }">To your shows</RouterLink></p>
     </main>
-    <WindowDrop v-if="show && route.name !== 'desk'" words="Drop it: a new episode begins with this file" @file="begin" />
+    <WindowDrop v-if="show && route.name !== 'desk'" words="Drop it: a new episode begins with each file" @files="begin" />
   </div>
 </template>
 

@@ -13,6 +13,8 @@ const words = computed(() => {
   const { state, sentBytes, bytes, pace } = props.sending
   const sent = `${amount(sentBytes)} of ${amount(bytes)}`
   if (state === 'sent') return `${amount(bytes)} are here; reading them …`
+  if (state === 'here') return `${amount(bytes)} are here`
+  if (state === 'queued') return `${amount(bytes)}, waits in line`
   if (state === 'paused') return `${sent}, paused`
   if (state === 'waiting') return `${sent}. The line is cut; it goes on where it stopped, as soon as it can`
   return pace ? `${sent} · ${amount(pace.bytesPerSecond)}/s · ${clock(pace.secondsLeft * 1000)} left` : sent
@@ -26,7 +28,7 @@ const words = computed(() => {
       <span class="figures small" role="status">{{ words }}</span>
     </div>
     <ProgressBar :value="percent" :show-value="false" :aria-label="`Upload of ${sending.fileName}`" />
-    <div v-if="sending.state !== 'sent'" class="actions">
+    <div v-if="sending.state !== 'sent' && sending.state !== 'here'" class="actions">
       <Button v-if="sending.state === 'paused'" type="button" size="small" outlined label="Go on" @click="emit('goOn')" />
       <Button v-else type="button" size="small" outlined label="Pause" @click="emit('pause')" />
       <Button type="button" size="small" text label="Give it up" @click="emit('cancel')" />

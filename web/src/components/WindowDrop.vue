@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { onMounted, onUnmounted, ref } from 'vue'
 
-/** Lets a file be dropped anywhere on the window. */
+/** Lets files be dropped anywhere on the window. */
 defineProps<{ words: string }>()
-const emit = defineEmits<{ file: [file: File] }>()
+const emit = defineEmits<{ files: [files: File[]] }>()
 const over = ref(false)
 let depth = 0
 
@@ -24,10 +24,10 @@ function allow(event: DragEvent): void {
 function drop(event: DragEvent): void {
   depth = 0
   over.value = false
-  const file = event.dataTransfer?.files[0]
-  if (!file) return
+  const files = [...event.dataTransfer?.files ?? []]
+  if (files.length === 0) return
   event.preventDefault()
-  emit('file', file)
+  emit('files', files)
 }
 
 const listeners = { dragenter: enter, dragleave: leave, dragover: allow, drop } as const

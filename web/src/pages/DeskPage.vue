@@ -18,6 +18,7 @@ import { useShows } from '../stores/shows'
 import { useUploads } from '../stores/uploads'
 
 const props = defineProps<{ show: string; id: string }>()
+const emit = defineEmits<{ files: [files: File[]] }>()
 const desk = useDesk()
 const shows = useShows()
 const uploads = useUploads()
@@ -55,9 +56,15 @@ watch(() => sending.value?.state, state => {
   follow()
 })
 watch(() => [episode.value?.sound.source?.id, episode.value?.upload?.state], () => {
-  if (sending.value?.state === 'sent' && (episode.value?.upload === null || episode.value?.upload?.state === 'refused')) uploads.drop(props.id)
+  if ((sending.value?.state === 'sent' || sending.value?.state === 'here') && (episode.value?.upload === null || episode.value?.upload?.state === 'refused')) uploads.drop(props.id)
 })
 watch(() => [episode.value?.standing, episode.value?.version], () => void shows.loadEpisodes(show.value.id).catch(() => undefined))
+
+/** One file becomes this episode's audio; several become episodes of their own. */
+function bring(files: File[]): void {
+  if (files.length === 1) void uploads.begin(props.id, files[0]!)
+  else emit('files', files)
+}
 
 async function keepAsUsual(recipe: Recipe): Promise<void> {
   await shows.change(show.value.id, { version: show.value.version, recipe: { ...recipe, fromMs: null, toMs: null } })
@@ -87,7 +94,7 @@ async function remove(): Promise<void> {
       <NotesEditor v-model="text.notes" :revision="desk.revision" :fault="desk.faults.find(fault => fault.field === 'notes')?.rule" />
     </div>
     <ReleasePanel class="release" :episode="episode" :title="text.title" :show="show" :arriving="!!sending || episode.upload?.state === 'reading'" :saved="desk.saving === 'saved'" @remove="remove" />
-    <WindowDrop :words="episode.sound.source ? 'Drop it: this file takes the place of the audio' : 'Drop it: this becomes the audio of the episode'" @file="file => uploads.begin(props.id, file)" />
+    <WindowDrop :words="episode.sound.source ? 'Drop it: this file takes the place of the audio' : 'Drop it: this becomes the audio of the episode'" @files="bring" />
   </div>
   <div v-else-if="missing" class="desk">
     <div class="writing">

@@ -1,20 +1,21 @@
 import { del, entries, set } from 'idb-keyval'
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { DetailedError, Upload } from 'tus-js-client'
 import type { Problem } from '@contract/problem'
 import { pace, type Progress, recent } from '@core/upload/pace'
 import { amount } from '@core/words/amounts'
+import { api } from '../api'
 import { useSession } from './session'
 
-/** An upload that this window sends. */
+/** An upload that this window sends; `sent` is read by the server next, `here` is an episode's audio. */
 export interface Sending {
   episodeId: string
   fileName: string
   bytes: number
   sentBytes: number
   pace: { bytesPerSecond: number; secondsLeft: number } | null
-  state: 'sending' | 'paused' | 'waiting' | 'sent' | 'refused'
+  state: 'queued' | 'sending' | 'paused' | 'waiting' | 'sent' | 'here' | 'refused'
   problem: { title: string; detail: string; todo: string } | null
 }
 
@@ -22,12 +23,25 @@ export interface Sending {
 interface Kept { episodeId: string; file: File; uploadUrl: string | null }
 
 const keyOf = (episodeId: string): string => `lake-letter:upload:${episodeId}`
+/** So many are sent at the same time; the others wait in line. */
+const mostAtOnce = 2
 const retryMs = [0, 1000, 2000, 4000, 8000, ...Array<number>(200).fill(10_000)]
 
 /** Uploads by the tus protocol: they go on after a cut line, a reload, a closed lid. */
 export const useUploads = defineStore('uploads', () => {
   const sendings = ref<Record<string, Sending>>({})
   const running = new Map<string, Upload>()
+  /** In line, in the order they were chosen. */
+  let line: Kept[] = []
+  /** Taken out of the line by a pause. */
+  const parked = new Map<string, Kept>()
+  /** Files of this window, so that one that was refused can be tried again. */
+  const files = new Map<string, File>()
+  /** Ends the wait for an upload that is given up, so that the line moves on. */
+  const settled = new Map<string, () => void>()
+  let active = 0
+
+  const all = computed(() => Object.values(sendings.value))
 
   const patch = (episodeId: string, change: Partial<Sending>): void => {
     const known = sendings.value[episodeId]
@@ -44,27 +58,45 @@ export const useUploads = defineStore('uploads', () => {
     const kept: Kept = { episodeId, file, uploadUrl: null }
     // Where the browser has no room to keep the file, the upload works all the same, and a reload asks for the file again.
     await set(keyOf(episodeId), kept).catch(() => undefined)
-    await run(kept)
+    enqueue(kept)
+  }
+
+  function enqueue(kept: Kept): void {
+    files.set(kept.episodeId, kept.file)
+    sendings.value = { ...sendings.value, [kept.episodeId]: sendingOf(kept.episodeId, kept.file, 'queued', null) }
+    line.push(kept)
+    next()
+  }
+
+  function next(): void {
+    while (active < mostAtOnce && line.length > 0) {
+      active++
+      void run(line.shift()!).finally(() => {
+        active--
+        next()
+      })
+    }
   }
 
   /** Goes on with what an earlier page of this browser had begun, unless another window does. */
   async function resumeAll(): Promise<void> {
     const found = await entries<string, Kept>().catch(() => [])
     for (const [key, kept] of found) {
-      if (!key.startsWith('lake-letter:upload:') || running.has(kept.episodeId)) continue
-      void run(kept)
+      if (!key.startsWith('lake-letter:upload:') || sendings.value[kept.episodeId]) continue
+      enqueue(kept)
     }
   }
 
   async function run(kept: Kept): Promise<void> {
     if (!navigator.locks) return send(kept)
-    await navigator.locks.request(keyOf(kept.episodeId), { ifAvailable: true }, lock => lock ? send(kept) : undefined)
+    await navigator.locks.request(keyOf(kept.episodeId), { ifAvailable: true }, lock => lock ? send(kept) : drop(kept.episodeId))
   }
 
   function send({ episodeId, file, uploadUrl }: Kept): Promise<void> {
     sendings.value = { ...sendings.value, [episodeId]: sendingOf(episodeId, file, 'sending', null) }
     let history: Progress[] = []
     return new Promise(resolve => {
+      settled.set(episodeId, resolve)
       const upload = new Upload(file, {
         endpoint: '/api/v1/uploads',
         uploadUrl,
@@ -89,7 +121,8 @@ export const useUploads = defineStore('uploads', () => {
         },
         onSuccess() {
           void forget(episodeId)
-          patch(episodeId, { state: 'sent', sentBytes: file.size })
+          patch(episodeId, { state: 'sent', sentBytes: file.size, pace: null })
+          void awaitReading(episodeId)
           resolve()
         },
       })
@@ -98,19 +131,45 @@ export const useUploads = defineStore('uploads', () => {
     })
   }
 
+  /** Follows what the server makes of a file that was sent. */
+  async function awaitReading(episodeId: string): Promise<void> {
+    while (sendings.value[episodeId]?.state === 'sent') {
+      await new Promise(resolve => setTimeout(resolve, 1000))
+      const upload = await api.episode(episodeId).then(({ upload: newest }) => newest, () => undefined)
+      if (upload === null) patch(episodeId, { state: 'here' })
+      if (upload?.state === 'refused') patch(episodeId, { state: 'refused', problem: upload.refusal })
+    }
+  }
+
   async function pause(episodeId: string): Promise<void> {
+    const waiting = line.find(kept => kept.episodeId === episodeId)
+    line = line.filter(kept => kept !== waiting)
+    if (waiting) parked.set(episodeId, waiting)
     await running.get(episodeId)?.abort()
     patch(episodeId, { state: 'paused', pace: null })
   }
 
   function goOn(episodeId: string): void {
-    patch(episodeId, { state: 'sending' })
-    running.get(episodeId)?.start()
+    const kept = parked.get(episodeId)
+    parked.delete(episodeId)
+    patch(episodeId, { state: kept ? 'queued' : 'sending' })
+    if (!kept) return running.get(episodeId)?.start()
+    line.push(kept)
+    next()
+  }
+
+  /** Tries a file again that was refused. */
+  async function retry(episodeId: string): Promise<void> {
+    const file = files.get(episodeId)
+    if (file) await begin(episodeId, file)
   }
 
   /** Gives an upload up, here and on the server. */
   async function cancel(episodeId: string): Promise<void> {
     const upload = running.get(episodeId)
+    line = line.filter(kept => kept.episodeId !== episodeId)
+    parked.delete(episodeId)
+    settled.get(episodeId)?.()
     await forget(episodeId)
     drop(episodeId)
     await upload?.abort(true).catch(() => undefined)
@@ -126,7 +185,7 @@ export const useUploads = defineStore('uploads', () => {
     sendings.value = rest
   }
 
-  return { sendings, begin, resumeAll, pause, goOn, cancel, drop }
+  return { sendings, all, begin, resumeAll, pause, goOn, cancel, retry, drop }
 })
 
 function sendingOf(episodeId: string, file: File, state: Sending['state'], problem: Sending['problem']): Sending {
