@@ -39,6 +39,17 @@ describe.each(['light', 'dark'] as const)('in the %s theme', colorScheme => {
     await page.locator('#title').waitFor()
     expect(await violations()).toEqual([])
   })
+  it('the shelf', async () => {
+    await page.goto(`${house.address}/studio/bellows-and-reeds/shelf`)
+    await page.getByRole('row').nth(1).waitFor()
+    expect(await violations()).toEqual([])
+  })
+  it('the desk with its recipe open', async () => {
+    await page.goto(`${house.address}/studio/bellows-and-reeds`)
+    await page.getByRole('link', { name: 'A letter from a chapel' }).first().click()
+    await page.getByRole('button', { name: 'The recipe' }).click()
+    expect(await violations()).toEqual([])
+  })
   it('a new show', async () => {
     await page.goto(`${house.address}/studio/new-show`)
     await page.getByRole('button', { name: 'Make the show' }).click()

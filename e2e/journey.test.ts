@@ -2,6 +2,7 @@ import { join } from 'node:path'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { type DemoHouse, demoSounds, openDemoHouse } from './demoHouse'
+import { dropFiles } from './drop'
 
 let house: DemoHouse
 let page: Page
@@ -43,14 +44,7 @@ it('from a file to a feed: sign in, drop a file, write, release, and the stand-i
 
 it('a file dropped on the window begins a new episode with it', async () => {
   const window = await house.openWindow()
-  const transfer = await window.evaluateHandle(async ([name, bytes]) => {
-    const dropped = new DataTransfer()
-    dropped.items.add(new File([Uint8Array.from(atob(bytes!), letter => letter.charCodeAt(0))], name!, { type: 'audio/mpeg' }))
-    return dropped
-  }, ['39_the-borrowed-bellows.mp3', (await import('node:fs')).readFileSync(join(demoSounds, 'sf-5.mp3')).toString('base64')])
-  await window.dispatchEvent('body', 'dragenter', { dataTransfer: transfer })
-  await window.getByText('a new episode begins with this file').waitFor()
-  await window.dispatchEvent('body', 'drop', { dataTransfer: transfer })
+  await dropFiles(window, [{ name: '39_the-borrowed-bellows.mp3', path: join(demoSounds, 'sf-5.mp3') }], 'a new episode begins with each file')
   await window.waitForURL(/episodes/)
   await window.getByText('39_the-borrowed-bellows.mp3').first().waitFor()
   await expect.poll(() => window.inputValue('#title')).toBe('The last boat, with the lamps lit')
@@ -60,7 +54,7 @@ it('what is written after a release is saved, and goes out when it is sent', asy
   const window = await house.openWindow()
   await window.getByRole('link', { name: /Tuning by the ferry bell/ }).first().click()
   await window.fill('#title', 'Tuning by the evening bell')
-  await window.getByText('Listeners still see the earlier text').waitFor()
+  await window.getByText('Listeners still have the earlier one').waitFor()
   const feed = async () => (await fetch(`${house.address}/bellows-and-reeds/feed.xml`)).text()
   await window.getByTestId('saving').getByText(/^Saved /).waitFor()
   expect(await feed()).not.toContain('evening bell')

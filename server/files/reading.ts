@@ -4,6 +4,7 @@ import { createReadStream } from 'node:fs'
 import { open } from 'node:fs/promises'
 import { parseFile } from 'music-metadata'
 import { type Finding, mp3Findings } from '@core/audio/findings'
+import { id3v2Length } from '@core/audio/mp3Frame'
 import { type Mp3Scan, Mp3Scanner } from '@core/audio/mp3Scan'
 import { sniff, sniffBytes } from '@core/audio/sniff'
 import { reading } from '../sound/decoder'
@@ -78,10 +79,18 @@ function soundOf(probe: Probe, bytes: number, format: string): Pick<AudioFacts, 
   }
 }
 
+/** The first bytes behind any ID3v2 tags, whose pictures can be larger than what is looked at. */
 async function head(path: string): Promise<Uint8Array> {
   const file = await open(path)
   try {
-    const { buffer, bytesRead } = await file.read(Buffer.alloc(sniffBytes), 0, sniffBytes, 0)
+    let at = 0
+    for (;;) {
+      const { buffer, bytesRead } = await file.read(Buffer.alloc(10), 0, 10, at)
+      const tagBytes = id3v2Length(buffer.subarray(0, bytesRead), 0)
+      if (tagBytes === 0) break
+      at += tagBytes
+    }
+    const { buffer, bytesRead } = await file.read(Buffer.alloc(sniffBytes), 0, sniffBytes, at)
     return buffer.subarray(0, bytesRead)
   } finally {
     await file.close()

@@ -89,7 +89,7 @@ const beginWith = (file: ShelfFile): Promise<void> => attempt(async () => {
           </td>
           <td class="acts">
             <button type="button" class="link-button" :aria-label="`${heard === file.id ? 'Stop' : 'Listen to'} ${file.name}`" @click="listen(file)">{{ heard === file.id ? 'Stop' : 'Listen' }}</button>
-            <button type="button" class="link-button" :aria-label="`New episode with ${file.name}`" @click="beginWith(file)">Use again</button>
+            <button type="button" class="link-button" :aria-label="`Use again ${file.name} for a new episode`" @click="beginWith(file)">Use again</button>
             <a :href="`/api/v1/files/${file.id}/download`" :aria-label="`Download ${file.name}`">Download</a>
             <template v-if="file.usedBy.length === 0">
               <button v-if="asking !== file.id" type="button" class="link-button" :aria-label="`Delete ${file.name}`" @click="asking = file.id">Delete</button>
@@ -109,6 +109,7 @@ h1 { font-size: var(--text-xl); }
 table { width: 100%; border-collapse: collapse; }
 th, td { padding: var(--space-2) var(--space-3) var(--space-2) 0; text-align: left; vertical-align: top; border-bottom: 1px solid var(--edge); font-weight: 400; }
 thead th { font-weight: 600; color: var(--ink-soft); }
+th:first-child { width: 30%; }
 td.figures { white-space: nowrap; }
 .name { font-weight: 600; overflow-wrap: anywhere; }
 .acts { white-space: nowrap; }

@@ -1,0 +1,94 @@
+import { spawn, spawnSync } from 'node:child_process'
+import { mkdtemp, rm } from 'node:fs/promises'
+import { cpus, tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { monitorEventLoopDelay } from 'node:perf_hooks'
+import { planBeforeGain, planWithGain } from '@core/audio/finishPlan'
+import { firstRecipe } from '@core/audio/recipe'
+import { runSound } from '@server/sound/run'
+
+const seconds = Number(process.env.BENCH_SECONDS ?? 3600)
+const serverDir = 'dist/server'
+const run = { signal: new AbortController().signal, progress: () => undefined }
+const source = (path: string) => ({ path, sampleRateHz: 44_100, channels: 2 as const, junkBytes: 0 })
+
+function ffmpeg(parameters: string[]): Promise<{ seconds: number; said: string }> {
+  const from = performance.now()
+  return new Promise((resolve, reject) => {
+    const child = spawn('ffmpeg', ['-nostdin', '-nostats', '-hide_banner', '-y', ...parameters], { stdio: ['ignore', 'ignore', 'pipe'] })
+    let said = ''
+    child.stderr.on('data', (words: Buffer) => { said = `${said}${words.toString()}`.slice(-8000) })
+    child.once('error', reject)
+    child.once('close', code => code === 0 ? resolve({ seconds: (performance.now() - from) / 1000, said }) : reject(new Error(said)))
+  })
+}
+
+async function timed<T>(act: () => Promise<T>): Promise<{ seconds: number; answer: T }> {
+  const from = performance.now()
+  const answer = await act()
+  return { seconds: (performance.now() - from) / 1000, answer }
+}
+
+/** The largest resident memory of this process and its children while something runs, in MB. */
+async function withMemory<T>(act: () => Promise<T>): Promise<{ megabytes: number; answer: T }> {
+  const read = (): number => {
+    const { stdout } = spawnSync('ps', ['-o', 'rss=', '--pid', String(process.pid), '--ppid', String(process.pid)], { encoding: 'utf8' })
+    return stdout.trim().split('\n').reduce((sum, line) => sum + Number(line), 0) / 1000
+  }
+  const before = read()
+  let most = before
+  const timer = setInterval(() => { most = Math.max(most, read()) }, 250)
+  try {
+    return { answer: await act(), megabytes: most - before }
+  } finally {
+    clearInterval(timer)
+  }
+}
+
+/** Stereo sound with something in it: the demo's speech over quiet noise, a little different on each side. */
+async function makeStereo(path: string): Promise<void> {
+  await ffmpeg([
+    '-stream_loop', '-1', '-i', 'demo/sounds/br-31.mp3', '-f', 'lavfi', '-i', 'anoisesrc=c=pink:a=0.02:r=44100', '-f', 'lavfi', '-i', 'anoisesrc=c=pink:a=0.02:r=44100:s=7',
+    '-filter_complex', '[0:a]aformat=sample_rates=44100:channel_layouts=stereo[v];[1:a][2:a]join=inputs=2:channel_layout=stereo[n];[v][n]amix=inputs=2:normalize=0[out]',
+    '-map', '[out]', '-t', String(seconds), '-b:a', '128k', '-map_metadata', '-1', path,
+  ])
+}
+
+/** Measuring and finishing an hour of stereo MP3, against ffmpeg on the same file in the same run. */
+export async function benchSounds(): Promise<void> {
+  const folder = await mkdtemp(join(tmpdir(), 'lake-letter-bench-'))
+  const path = join(folder, 'hour.mp3')
+  await makeStereo(path)
+  const pass = { kind: 'measure' as const, source: source(path), plan: null, expectedMs: seconds * 1000 }
+
+  const lag = monitorEventLoopDelay({ resolution: 5 })
+  const decoding = await ffmpeg(['-v', 'error', '-i', path, '-f', 'null', '-'])
+  const meter = await ffmpeg(['-i', path, '-af', 'ebur128=peak=true', '-f', 'null', '-'])
+  lag.enable()
+  const { megabytes, answer: ours } = await withMemory(() => timed(() => runSound(pass, run, { serverDir })))
+  lag.disable()
+  const measured = ours.answer.measurement
+  const theirs = (mark: RegExp): string => mark.exec(meter.said.slice(meter.said.lastIndexOf('Summary')))?.[1] ?? '?'
+  console.log(`measuring ${seconds / 60} min of stereo MP3 (${cpus().length} cores)`)
+  console.log(`  time against ffmpeg’s ebur128 with true peak: ${(ours.seconds / meter.seconds).toFixed(2)} (${ours.seconds.toFixed(1)} s : ${meter.seconds.toFixed(1)} s)`)
+  console.log(`  time against ffmpeg decoding alone: ${(ours.seconds / decoding.seconds).toFixed(2)} (${ours.seconds.toFixed(1)} s : ${decoding.seconds.toFixed(1)} s)`)
+  console.log(`  found: ${measured.integratedLufs!.toFixed(2)} LUFS : ${theirs(/I:\s+(-?[\d.]+)/)}, ${measured.rangeLu.toFixed(2)} LU : ${theirs(/LRA:\s+([\d.]+)/)}, ${measured.truePeakDbtp!.toFixed(2)} dBTP : ${theirs(/Peak:\s+(-?[\d.]+)/)}`)
+  console.log(`  memory of process and children grew by ${megabytes.toFixed(0)} MB; event loop lag, 99th percentile: ${(lag.percentile(99) / 1e6).toFixed(1)} ms`)
+
+  const encoding = ['-c:a', 'libmp3lame', '-b:a', '128k']
+  const finishing = await timed(async () => {
+    const before = planBeforeGain(firstRecipe, measured)
+    const plan = planWithGain(before, firstRecipe, measured, { lu: 0, peakDb: 0 })
+    const { answer } = await timed(() => runSound({ kind: 'measure', source: source(path), plan: before, expectedMs: 0 }, run, { serverDir }))
+    await runSound({ kind: 'finish', source: source(path), plan, encoding, path: join(folder, 'ours.mp3'), expectedMs: 0 }, run, { serverDir })
+    return answer
+  })
+  const loudnorm = await timed(async () => {
+    const first = await ffmpeg(['-i', path, '-af', 'loudnorm=I=-16:TP=-1:LRA=11:print_format=json', '-f', 'null', '-'])
+    const found = JSON.parse(first.said.slice(first.said.lastIndexOf('{'), first.said.lastIndexOf('}') + 1)) as Record<string, string>
+    const known = `measured_I=${found.input_i}:measured_TP=${found.input_tp}:measured_LRA=${found.input_lra}:measured_thresh=${found.input_thresh}:offset=${found.target_offset}:linear=true`
+    await ffmpeg(['-i', path, '-af', `loudnorm=I=-16:TP=-1:LRA=11:${known}`, '-ar', '44100', ...encoding, join(folder, 'theirs.mp3')])
+  })
+  console.log(`finishing ${seconds / 60} min in two passes, time against ffmpeg’s two-pass loudnorm with the same encoder: ${(finishing.seconds / loudnorm.seconds).toFixed(2)} (${finishing.seconds.toFixed(1)} s : ${loudnorm.seconds.toFixed(1)} s)`)
+  await rm(folder, { recursive: true, force: true })
+}

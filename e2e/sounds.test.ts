@@ -1,0 +1,111 @@
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import type { Page } from 'playwright-core'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { type DemoHouse, demoSounds, openDemoHouse } from './demoHouse'
+import { dropFiles } from './drop'
+
+let house: DemoHouse
+let page: Page
+const folder = mkdtempSync(join(tmpdir(), 'lake-letter-sounds-'))
+
+/** The first seconds of a demo sound as a file of its own, so that no two are the same. */
+function cut(name: string, seconds: number, coding: string[] = ['-c', 'copy', '-map', '0:a', '-map_metadata', '-1'], ending = 'mp3'): string {
+  const path = join(folder, `${seconds}.${ending}`)
+  execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', join(demoSounds, name), '-t', String(seconds), ...coding, path])
+  return path
+}
+
+beforeAll(async () => {
+  house = await openDemoHouse()
+  page = await house.openWindow()
+})
+afterAll(async () => {
+  await house?.stop()
+  rmSync(folder, { recursive: true })
+})
+
+it('five files of a backlog become five drafts, in the order of the numbers in their names', async () => {
+  const files = [12, 3, 10, 1, 2].map((number, index) => ({ name: `Take ${number} the reed box.mp3`, path: cut('br-3' + (index + 1) + '.mp3', 20 + number) }))
+  await dropFiles(page, files, 'a new episode begins with each file')
+  await page.getByText('5 of 5 files are here').waitFor({ timeout: 60_000 })
+  const names = await page.getByLabel('Files on their way').getByRole('link').allInnerTexts()
+  expect(names).toEqual([1, 2, 3, 10, 12].map(number => `Take ${number} the reed box.mp3`))
+  await page.getByRole('button', { name: 'Fold away' }).click()
+  await expect.poll(() => page.getByLabel('Files on their way').count()).toBe(0)
+})
+
+it('a file that is too quiet is finished by one press, heard against its source, and goes out finished', async () => {
+  await page.getByRole('link', { name: /A letter from a chapel/ }).first().click()
+  const quiet = page.locator('[data-finding=quieter]')
+  await quiet.getByText(/\d+\.\d LU quieter than your episodes usually are. Raising it by \d+\.\d dB would put the loudest moment at .* dBTP/).waitFor()
+  await page.locator('[data-finding=head-silence]').getByText(/begins with 2\.\d s of silence/).waitFor()
+  await quiet.getByRole('button', { name: 'Finish it' }).click()
+  await page.getByText('Finished. This file goes out.').waitFor({ timeout: 60_000 })
+  const rows = await page.getByRole('table').first().locator('tbody tr').allInnerTexts()
+  expect(rows[1]).toMatch(/Finished\s+−(18\.[89]|19\.[0-2]) LUFS/)
+  expect(await page.locator('[data-finding]').count()).toBe(0)
+
+  const choice = page.getByRole('radiogroup')
+  await page.getByRole('button', { name: 'Play' }).click()
+  await expect.poll(() => page.getByTestId('place').innerText(), { timeout: 15_000 }).toMatch(/^0:0[2-9]/)
+  await choice.getByRole('radio', { name: 'Source' }).click()
+  expect(await choice.getByRole('radio', { name: 'Source' }).getAttribute('aria-checked')).toBe('true')
+  // The source begins 2 s earlier, so the same place has a later time there.
+  await expect.poll(() => page.getByTestId('place').innerText()).toMatch(/^0:0[4-9]|^0:1/)
+  await page.getByRole('button', { name: 'Pause' }).click()
+
+  await page.getByRole('button', { name: 'Release now' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Release now' }).click()
+  await page.getByTestId('standing').getByText('Released.').waitFor()
+  const feed = await (await fetch(`${house.address}/bellows-and-reeds/feed.xml`)).text()
+  const address = /<title>A letter from a chapel<\/title>[\s\S]*?<enclosure url="([^"]+)"/.exec(feed)![1]!
+  execFileSync('ffprobe', ['-v', 'error', address])
+})
+
+it('the recipe is set with the keyboard, kept over a reload, and can be the show’s', async () => {
+  await page.getByRole('link', { name: /Take 10|reed box/ }).first().click()
+  await page.getByRole('button', { name: 'The recipe' }).click()
+  await page.getByLabel('Where the sound begins').focus()
+  for (let n = 0; n < 3; n++) await page.keyboard.press('PageUp')
+  await page.getByText(/from 0:03 to/).waitFor()
+  await page.getByLabel(/Soft and loud speech/).focus()
+  for (let n = 0; n < 10; n++) await page.keyboard.press('ArrowRight')
+  await page.getByText('over −21 dB, 2.5 to 1').waitFor()
+  await page.waitForResponse(answer => answer.url().endsWith('/recipe') && answer.ok())
+  await page.reload()
+  await page.getByText('Not finished yet. It goes out once it is.').waitFor()
+  await page.getByRole('button', { name: 'The recipe' }).click()
+  await page.getByText('over −21 dB, 2.5 to 1').waitFor()
+  await page.getByRole('button', { name: 'Keep as the show’s usual recipe' }).click()
+  await page.getByText('Kept as the show’s usual recipe').waitFor()
+})
+
+it('a released episode’s audio is replaced: its old address still answers, and the shelf knows both files', async () => {
+  await page.getByRole('link', { name: /Tuning by the ferry bell/ }).first().click()
+  await page.getByText('What apps know it by').click()
+  const address = page.locator('.copy-field', { hasText: 'Address of the audio' }).locator('code')
+  const [guid, before] = [await page.locator('.copy-field', { hasText: 'GUID' }).locator('code').innerText(), await address.innerText()]
+  await page.setInputFiles('input[type=file]', cut('br-35.mp3', 40))
+  await page.getByText('40.mp3').first().waitFor()
+  await page.getByRole('button', { name: 'Send the changes' }).click()
+  await expect.poll(() => address.innerText()).not.toBe(before)
+  expect(await page.locator('.copy-field', { hasText: 'GUID' }).locator('code').innerText()).toBe(guid)
+  expect((await fetch(before, { method: 'HEAD' })).status).toBe(200)
+
+  await page.getByRole('link', { name: 'The shelf' }).click()
+  await page.getByRole('row', { name: /br-35\.mp3.*went out with/ }).waitFor()
+  await page.getByRole('row', { name: /^40\.mp3.*goes out with/ }).waitFor()
+})
+
+it('a WAV says that it cannot go out as it is, and one press encodes it', async () => {
+  await page.getByRole('button', { name: 'New episode' }).click()
+  await page.setInputFiles('input[type=file]', cut('br-33.mp3', 15, [], 'wav'))
+  await page.locator('[data-finding=not-deliverable]').getByText('WAV cannot go out as it is.').waitFor({ timeout: 30_000 })
+  expect(await page.getByRole('button', { name: 'Release now' }).isDisabled()).toBe(true)
+  await page.locator('[data-finding=not-deliverable]').getByRole('button', { name: 'Finish it' }).click()
+  await page.getByText('Finished. This file goes out.').waitFor({ timeout: 60_000 })
+  await expect.poll(() => page.getByRole('button', { name: 'Release now' }).isDisabled()).toBe(false)
+})
