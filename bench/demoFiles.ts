@@ -9,7 +9,7 @@ import { openPlatform } from '@server/openPlatform'
 
 /** Finishes every demo file by its show's usual recipe, and prints what came of each. */
 export async function benchDemoFiles(): Promise<void> {
-  const platform = await openPlatform(readConfiguration(process.env), systemClock, error => console.error(error))
+  const platform = await openPlatform(readConfiguration(process.env), systemClock)
   measureFiles(platform)
   const finishing = finishingService(platform)
   const episodes = episodeService(platform)

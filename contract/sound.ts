@@ -64,7 +64,9 @@ export const audioFile = z.object({
   bitRateBps: z.number(),
   sampleRateHz: z.number(),
   channels: z.number(),
-  origin: z.enum(['upload', 'finish']),
+  origin: z.enum(['upload', 'finish', 'elsewhere']),
+  /** Where it lives, when that is elsewhere. */
+  address: z.string().nullable(),
   tags: z.object({
     title: z.string().nullable(),
     artist: z.string().nullable(),
@@ -109,6 +111,8 @@ export const sound = z.object({
   usualLufs: z.number().nullable(),
 })
 export type Sound = z.infer<typeof sound>
+
+export const elsewhere = z.object({ address: z.string().min(1, 'The address of the file.').max(2000, 'At most 2,000 characters.') })
 
 export const recipeChange = z.object({ version: z.number().int(), recipe: recipe.nullable() })
 export const finishRequest = z.object({ version: z.number().int(), recipe })

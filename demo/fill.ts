@@ -81,7 +81,7 @@ async function bring(platform: Platform, episodeId: string, path: string): Promi
 
 if (process.env.FILL_DEMO === 'yes') {
   const clock = new MovableClock(new Date())
-  const platform = await openPlatform(readConfiguration(process.env), clock, console.error)
+  const platform = await openPlatform(readConfiguration(process.env), clock)
   if (await accountService(platform).isFirstVisit()) {
     console.log('Filling in the demo …')
     await fillDemo(platform, clock, new Date(), resolve('demo'))

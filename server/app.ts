@@ -2,7 +2,7 @@ import fastifyCompress from '@fastify/compress'
 import fastifyCookie from '@fastify/cookie'
 import fastifyHelmet from '@fastify/helmet'
 import fastifySwagger from '@fastify/swagger'
-import Fastify, { type FastifyInstance } from 'fastify'
+import Fastify, { type FastifyBaseLogger, type FastifyInstance } from 'fastify'
 import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod'
 import { accountRoutes } from './accounts/routes'
 import { refuseForeignOrigins, requireSignIn } from './accounts/signedIn'
@@ -14,6 +14,7 @@ import { healthRoutes } from './health/routes'
 import { mediaRoutes } from './media/routes'
 import type { Platform } from './platform'
 import { installProblems } from './problems'
+import { remoteRoutes } from './remote/routes'
 import { releaseRoutes } from './releases/routes'
 import { shelfRoutes } from './shelf/routes'
 import { showRoutes } from './shows/routes'
@@ -23,9 +24,11 @@ import { uploadRoutes } from './uploads/routes'
 
 /** Puts the capabilities together. */
 export async function createApp(platform: Platform): Promise<FastifyInstance> {
-  const { configuration } = platform
-  const app = Fastify({ logger: { level: configuration.logLevel }, trustProxy: configuration.trustProxy, forceCloseConnections: true })
-  installProblems(app)
+  const { configuration, log } = platform
+  // A logger for each request costs a quarter of the time of a short answer; it is there only where its lines are wanted.
+  const requestLog = log.isLevelEnabled('info') ? { loggerInstance: log as FastifyBaseLogger } : {}
+  const app = Fastify({ ...requestLog, trustProxy: configuration.trustProxy, forceCloseConnections: true })
+  installProblems(app, log)
 
   await app.register(healthRoutes(platform))
   await app.register(feedRoutes(platform))
@@ -59,6 +62,7 @@ export async function createApp(platform: Platform): Promise<FastifyInstance> {
         await signedIn.register(fileRoutes(platform))
         await signedIn.register(finishingRoutes(platform))
         await signedIn.register(shelfRoutes(platform))
+        await signedIn.register(remoteRoutes(platform))
       })
     })
   }, { prefix: '/api/v1' })
@@ -75,7 +79,8 @@ function pageHeaders({ configuration: { publicUrl } }: Platform) {
         // The interface library writes its theme into style elements.
         styleSrc: ["'self'", "'unsafe-inline'"],
         imgSrc: ["'self'", 'data:', 'blob:'],
-        mediaSrc: ["'self'", 'blob:'],
+        // Episodes may have their audio elsewhere.
+        mediaSrc: ["'self'", 'blob:', 'https:', 'http:'],
         frameAncestors: ["'none'"],
         upgradeInsecureRequests: publicUrl.startsWith('https:') ? [] : null,
       },

@@ -9,6 +9,7 @@ const schema = z.object({
   WEB_DIR: z.string().default('dist/web'),
   SERVER_DIR: z.string().default('dist/server'),
   MAX_UPLOAD_BYTES: z.coerce.number().int().positive().default(2_000_000_000),
+  FETCH_ALLOW: z.string().default(''),
   LISTENER_URL: z.url().optional(),
   LOG_LEVEL: z.enum(['trace', 'debug', 'info', 'warn', 'error', 'silent']).default('warn'),
   TRUST_PROXY: z.enum(['true', 'false']).default('false'),
@@ -25,6 +26,8 @@ export interface Configuration {
   /** Where the built server lies, for the programs of its worker threads. */
   serverDir: string
   maxUploadBytes: number
+  /** Hosts with ports (`127.0.0.1:4312`) that are fetched from although they are not public; for stand-ins. */
+  fetchAllow: readonly string[]
   listenerUrl: string | null
   logLevel: string
   trustProxy: boolean
@@ -47,6 +50,7 @@ export function readConfiguration(environment: NodeJS.ProcessEnv): Configuration
     webDir: data.WEB_DIR,
     serverDir: data.SERVER_DIR,
     maxUploadBytes: data.MAX_UPLOAD_BYTES,
+    fetchAllow: data.FETCH_ALLOW.split(',').map(each => each.trim()).filter(Boolean),
     listenerUrl: data.LISTENER_URL ?? null,
     logLevel: data.LOG_LEVEL,
     trustProxy: data.TRUST_PROXY === 'true',

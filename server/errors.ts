@@ -16,6 +16,7 @@ const catalogue = {
   'picture-refused': { status: 422, title: 'The picture cannot be the artwork', todo: 'Take a larger picture, or cut it out square as offered.' },
   'file-in-use': { status: 409, title: 'An episode uses this file', todo: 'Give the episode another file first, or leave this one here.' },
   'too-large': { status: 413, title: 'The file is too large', todo: 'Export it at a lower bit rate; 128 kbit/s is plenty.' },
+  'address-refused': { status: 422, title: 'The file at this address cannot be used', todo: 'Mend the address, or upload the file here.' },
   'upload-gone': { status: 410, title: 'This upload was given up', todo: 'Start the upload again.' },
   'unsupported': { status: 415, title: 'The request is of a kind this address does not take', todo: 'Send JSON, or the type the address asks for.' },
   'unavailable': { status: 503, title: 'The database does not answer', todo: 'Nothing to do: what you write is kept here and saved once it is back.' },

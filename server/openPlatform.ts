@@ -1,4 +1,5 @@
 import { resolve } from 'node:path'
+import { type Logger, pino } from 'pino'
 import type { Clock } from './clock'
 import type { Configuration } from './configuration'
 import { openDatabase } from './database/connection'
@@ -6,18 +7,26 @@ import { migrate } from './database/migrate'
 import { createJobs } from './jobs/jobs'
 import { openDiskStore } from './media/diskStore'
 import type { Platform } from './platform'
+import { isDatabaseDown } from './problems'
 import { readSiteAssets } from './studio/routes'
 
+/** Writes what goes wrong in the background to the log; a database that is away is no news twice a second. */
+export function reporter(log: Logger): (error: unknown) => void {
+  return error => isDatabaseDown(error) ? log.warn('The database does not answer; trying again.') : log.error(error)
+}
+
 /** Opens the database, its schema up to date, and the media store. */
-export async function openPlatform(configuration: Configuration, clock: Clock, report: (error: unknown) => void): Promise<Platform> {
+export async function openPlatform(configuration: Configuration, clock: Clock): Promise<Platform> {
+  const log = pino({ level: configuration.logLevel })
   const database = openDatabase(configuration.databaseUrl)
   await migrate(database)
   return {
+    log,
     configuration,
     clock,
     database,
     media: await openDiskStore(resolve(configuration.mediaDir)),
-    jobs: createJobs(database, clock, report),
+    jobs: createJobs(database, clock, reporter(log)),
     siteAssets: await readSiteAssets(configuration.webDir),
   }
 }

@@ -1,3 +1,4 @@
+import type { Logger } from 'pino'
 import type { Sequelize } from 'sequelize'
 import type { Clock } from './clock'
 import type { Configuration } from './configuration'
@@ -6,6 +7,7 @@ import type { MediaStore } from './media/store'
 
 /** What every capability may lean on; each is given it and takes what it needs. */
 export interface Platform {
+  log: Logger
   configuration: Configuration
   clock: Clock
   database: Sequelize

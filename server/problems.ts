@@ -1,12 +1,13 @@
 import type { FastifyError, FastifyInstance, FastifyReply, FastifyRequest } from 'fastify'
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod'
+import type { Logger } from 'pino'
 import { BaseError, ConnectionError, DatabaseError } from 'sequelize'
 import type { Problem } from '@contract/problem'
 import { AppError, shown } from './errors'
 
 /** Turns whatever was thrown into a problem answer; nothing of a stack, a path or SQL leaves the server. */
-export function installProblems(app: FastifyInstance): void {
-  app.setErrorHandler((error: FastifyError, request, reply) => send(reply, asAppError(error, request)))
+export function installProblems(app: FastifyInstance, log: Logger): void {
+  app.setErrorHandler((error: FastifyError, request, reply) => send(reply, asAppError(error, request, log)))
   app.setNotFoundHandler((request, reply) => send(reply, new AppError('not-found', `Nothing is at ${shown(request.url)}.`)))
 }
 
@@ -29,7 +30,7 @@ function send(reply: FastifyReply, error: AppError): FastifyReply {
   return reply.code(error.status).type('application/problem+json').send(JSON.stringify(problemOf(error)))
 }
 
-function asAppError(error: FastifyError, request: FastifyRequest): AppError {
+function asAppError(error: FastifyError, request: FastifyRequest, log: Logger): AppError {
   if (error instanceof AppError) return error
   if (hasZodFastifySchemaValidationErrors(error)) {
     const faults = error.validation.map(({ instancePath, message }) => {
@@ -43,7 +44,7 @@ function asAppError(error: FastifyError, request: FastifyRequest): AppError {
   if (error.statusCode === 413) return new AppError('too-large', 'The request is larger than this address takes.')
   if (error.statusCode === 415) return new AppError('unsupported', `This address does not take ${shown(request.headers['content-type'])}.`)
   if (error.statusCode && error.statusCode < 500) return new AppError('bad-input', error.message)
-  request.log.error(error)
+  log.error(error)
   return new AppError('internal', 'The server met an error it has no word for. It is in the server log.')
 }
 

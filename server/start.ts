@@ -2,8 +2,7 @@ import type { AddressInfo } from 'node:net'
 import { createApp } from './app'
 import { type Clock, systemClock } from './clock'
 import type { Configuration } from './configuration'
-import { openPlatform } from './openPlatform'
-import { isDatabaseDown } from './problems'
+import { openPlatform, reporter } from './openPlatform'
 import { startReleaseClock } from './releases/releaseClock'
 
 export interface Running {
@@ -13,15 +12,11 @@ export interface Running {
 
 /** Brings the schema up to date, starts listening, the jobs and the release clock. */
 export async function start(configuration: Configuration, clock: Clock = systemClock): Promise<Running> {
-  const report = (error: unknown): void => {
-    if (isDatabaseDown(error)) app.log.warn('The database does not answer; trying again.')
-    else app.log.error(error)
-  }
-  const platform = await openPlatform(configuration, clock, report)
+  const platform = await openPlatform(configuration, clock)
   const app = await createApp(platform)
   await app.listen({ port: configuration.port, host: configuration.host })
   platform.jobs.start()
-  const releaseClock = startReleaseClock(platform, report)
+  const releaseClock = startReleaseClock(platform, reporter(platform.log))
   const { port } = app.server.address() as AddressInfo
   return {
     address: `http://${configuration.host}:${port}`,

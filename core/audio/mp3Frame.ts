@@ -50,11 +50,15 @@ export function id3v2Length(bytes: Uint8Array, at: number): number {
   return 10 + size + (hasFooter ? 10 : 0)
 }
 
-/** The number of frames that a Xing or Info header in this frame announces; null where it has none. */
+/** Where a VBRI header stands in its frame, whatever the frame's form. */
+const vbriAt = 36
+
+/** The number of frames that a Xing, Info or VBRI header in this frame announces; null where it has none, 0 where it does not say. */
 export function announcedFrames(bytes: Uint8Array, at: number, frame: Mp3Frame): number | null {
+  const mark = (from: number): string => String.fromCharCode(...bytes.subarray(from, from + 4))
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   const from = at + frame.sideEnd
-  const mark = String.fromCharCode(...bytes.subarray(from, from + 4))
-  if (mark !== 'Xing' && mark !== 'Info') return null
-  const view = new DataView(bytes.buffer, bytes.byteOffset + from + 4, 8)
-  return view.getUint32(0) & 1 ? view.getUint32(4) : 0
+  if (mark(from) === 'Xing' || mark(from) === 'Info') return from + 12 <= bytes.length && view.getUint32(from + 4) & 1 ? view.getUint32(from + 8) : 0
+  // VBRI: version, delay, quality (two bytes each), bytes (four), then frames.
+  return mark(at + vbriAt) === 'VBRI' && at + vbriAt + 18 <= bytes.length ? view.getUint32(at + vbriAt + 14) : null
 }

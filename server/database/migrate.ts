@@ -2,10 +2,12 @@ import { QueryTypes, type Sequelize } from 'sequelize'
 import { SequelizeStorage, Umzug } from 'umzug'
 import { firstForm } from './migrations/0001-first-form'
 import { sound } from './migrations/0002-sound'
+import { elsewhere } from './migrations/0003-elsewhere'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
   { name: '0002-sound', statements: sound },
+  { name: '0003-elsewhere', statements: elsewhere },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

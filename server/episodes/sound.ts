@@ -41,11 +41,11 @@ export async function soundOf(episode: Episode, { clock, configuration: { public
 
 /** A file as the studio shows it. */
 export function fileOf(file: AudioFile, publicUrl: string): AudioFileView {
-  const { id, name, sha256, bytes, type, durationMs, codec, bitRateBps, sampleRateHz, channels, origin, tags, pictureId, measuring, measurement } = file
+  const { id, name, sha256, bytes, type, durationMs, codec, bitRateBps, sampleRateHz, channels, origin, tags, pictureId, measuring, measurement, address } = file
   return {
-    id, name, sha256, bytes: Number(bytes), type, durationMs, codec, bitRateBps, sampleRateHz, channels, origin, tags, measuring, measurement,
+    id, name, sha256, bytes: Number(bytes), type, durationMs, codec, bitRateBps, sampleRateHz, channels, origin, tags, measuring, measurement, address,
     pictureAddress: pictureId && `${publicUrl}/media/artwork/${pictureId}.jpg`,
-    playAddress: `/api/v1/files/${id}/sound`,
+    playAddress: address ?? `/api/v1/files/${id}/sound`,
     waveformAddress: `/api/v1/files/${id}/waveform`,
   }
 }

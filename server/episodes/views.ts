@@ -41,8 +41,8 @@ export function episodeOf(episode: Episode, publicUrl: string, upload: Upload | 
   }
 }
 
-export const enclosureAddress = (publicUrl: string, episodeId: string, file: { sha256: string; type: string }): string =>
-  `${publicUrl}/media/${episodeId}/${deliveredName(file)}`
+export const enclosureAddress = (publicUrl: string, episodeId: string, file: { sha256: string; type: string; address: string | null }): string =>
+  file.address ?? `${publicUrl}/media/${episodeId}/${deliveredName(file)}`
 
 export const uploadOf = ({ id, fileName, bytes, state, refusal }: Upload): UploadView => ({ id, fileName, bytes: Number(bytes), state, refusal })
 

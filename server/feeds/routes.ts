@@ -7,8 +7,6 @@ import { type Encoding, feedService, type WrittenFeed } from './service'
 /** `/{show}/feed.xml`, for directories and listening apps. */
 export const feedRoutes = (platform: Platform): FastifyPluginAsync => async app => {
   const feeds = feedService(platform)
-  // The busiest address of the house: it does without a logger of its own for each request.
-  app.setChildLoggerFactory(logger => logger)
 
   app.get<{ Params: { show: string } }>('/:show/feed.xml', (request, reply) => {
     const { show } = request.params

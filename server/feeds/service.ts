@@ -77,7 +77,7 @@ export function feedService({ configuration: { publicUrl } }: Pick<Platform, 'co
       Episode.findAll({
         where: { showId: show.id, standing: 'released' },
         attributes: { exclude: ['title', 'notes'] },
-        include: { model: AudioFile, as: 'releasedFile', attributes: ['sha256', 'type', 'bytes', 'durationMs'] },
+        include: { model: AudioFile, as: 'releasedFile', attributes: ['sha256', 'type', 'bytes', 'durationMs', 'address'] },
         order: [['releaseAt', 'DESC'], ['id', 'DESC']],
       }),
     ])

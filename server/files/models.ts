@@ -30,11 +30,16 @@ export class AudioFile extends Model<InferAttributes<AudioFile>, InferCreationAt
   /** Where an MP3's frames begin and end in the file; null for other formats. */
   declare soundFromBytes: CreationOptional<number | null>
   declare soundToBytes: CreationOptional<number | null>
-  declare origin: CreationOptional<'upload' | 'finish'>
+  declare origin: CreationOptional<'upload' | 'finish' | 'elsewhere'>
   declare measuring: CreationOptional<'waiting' | 'done' | 'failed'>
   declare measurement: CreationOptional<Measurement | null>
   /** As core/audio/pyramid writes it; null until it is measured. */
   declare waveform: CreationOptional<Buffer | null>
+  /** Where it lives, when that is elsewhere; then it is not in the media store. */
+  declare address: CreationOptional<string | null>
+  declare checkedAt: CreationOptional<Date | null>
+  /** Whether the address answered as it should when it was last asked. */
+  declare reachable: CreationOptional<boolean>
   declare createdAt: Date
 }
 
@@ -60,6 +65,9 @@ export function initFiles(sequelize: Sequelize): void {
     measuring: { type: DataTypes.STRING, defaultValue: 'waiting' },
     measurement: DataTypes.JSON,
     waveform: DataTypes.BLOB('medium'),
+    address: DataTypes.STRING(2048),
+    checkedAt: DataTypes.DATE(3),
+    reachable: { type: DataTypes.BOOLEAN, defaultValue: true },
     createdAt: DataTypes.DATE(3),
   }, { sequelize, tableName: 'files' })
 }

@@ -94,8 +94,9 @@ export function finishingService(platform: Platform) {
     /** Sets the recipe and makes the delivered file by it. Throws `not-ready` where there is no audio that is measured. */
     begin: (id: string, version: number, recipe: Recipe): Promise<EpisodeView> => change(id, version, async (episode, transaction) => {
       needPossible(recipe)
-      const file = episode.fileId ? await AudioFile.findByPk(episode.fileId, { attributes: ['id', 'measuring', 'type', 'measurement'], transaction }) : null
+      const file = episode.fileId ? await AudioFile.findByPk(episode.fileId, { attributes: ['id', 'measuring', 'type', 'measurement', 'address'], transaction }) : null
       if (!file) throw notReady('There is no audio to finish yet.')
+      if (file.address) throw notReady('A file that lives elsewhere goes out as it is there. Upload it here to have it finished.')
       if (!file.measurement) throw notReady(file.measuring === 'failed' ? 'The audio could not be measured; it may be damaged. Bring it again.' : 'The audio is still being measured.')
       if (recipe.encoding === 'as it came' && !isDeliverable(file.type)) throw badInput('recipe.encoding', recipe.encoding, 'Only MP3 and M4A can go out as they came.')
       if ((recipe.fromMs ?? 0) >= (recipe.toMs ?? file.measurement.durationMs)) throw badInput('recipe.toMs', recipe.toMs, 'The end lies behind the beginning.')

@@ -16,7 +16,13 @@ export type JobHandler = (payload: Record<string, string>, run: JobRun) => Promi
 /** Jobs of the same lane run one after the other in a process; lanes run beside each other. */
 export type Lane = 'quick' | 'sound'
 
-export interface NewJob { kind: string; payload: Record<string, string>; subject?: string }
+export interface NewJob {
+  kind: string
+  payload: Record<string, string>
+  subject?: string
+  /** Not before so long from now. */
+  afterMs?: number
+}
 
 export interface Jobs {
   handle(kind: string, handler: JobHandler, lane?: Lane): void
@@ -123,9 +129,9 @@ export function createJobs(database: Sequelize, clock: Clock, report: (error: un
 
   return {
     handle: (kind, handler, lane = 'quick') => void handlers.set(kind, { handler, lane }),
-    async add({ kind, payload, subject }, transaction) {
+    async add({ kind, payload, subject, afterMs = 0 }, transaction) {
       const now = clock.now()
-      await Job.create({ id: uuidV7(), kind, payload, subject: subject ?? null, runAfter: now, createdAt: now }, { transaction })
+      await Job.create({ id: uuidV7(), kind, payload, subject: subject ?? null, runAfter: new Date(+now + afterMs), createdAt: now }, { transaction })
     },
     async cancel(kind, subject, transaction) {
       await Job.update({ state: 'cancelled' }, { where: { kind, subject, state: 'open' }, transaction })

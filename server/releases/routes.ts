@@ -2,16 +2,18 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { z } from 'zod'
 import { episode, release, versioned } from '@contract/episodes'
 import type { Platform } from '../platform'
+import { remoteService } from '../remote/service'
 import { releaseService } from './service'
 
 const byId = z.object({ id: z.uuid() })
 
 export const releaseRoutes = (platform: Platform): FastifyPluginAsyncZod => async app => {
   const releases = releaseService(platform)
+  const remote = remoteService(platform)
   const answer = { 200: episode }
 
   app.post('/episodes/:id/release', { schema: { params: byId, body: release, response: answer } }, request =>
-    releases.release(request.params.id, request.body))
+    remote.needReachable(request.params.id).then(() => releases.release(request.params.id, request.body)))
 
   const steps = {
     unschedule: releases.unschedule,

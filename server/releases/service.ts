@@ -1,4 +1,4 @@
-import { Op, type Transaction } from 'sequelize'
+import { literal, Op, type Transaction } from 'sequelize'
 import type { Episode as EpisodeView, Release } from '@contract/episodes'
 import type { Fault } from '@contract/problem'
 import { freeSlug, slugFrom } from '@core/address/slug'
@@ -133,7 +133,8 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
       return database.transaction(async transaction => {
         const episode = await Episode.findOne({
           // Released only when finished; until then it waits, and goes out as soon as it is.
-          where: { standing: 'scheduled', releaseAt: { [Op.lte]: clock.now() }, [Op.or]: [{ recipe: null }, { finishing: 'done' }] },
+          // So does one whose audio lives elsewhere and was not there when it was last asked for.
+          where: { standing: 'scheduled', releaseAt: { [Op.lte]: clock.now() }, [Op.or]: [{ recipe: null }, { finishing: 'done' }], fileId: { [Op.notIn]: literal('(SELECT id FROM files WHERE NOT reachable)') } },
           order: [['releaseAt', 'ASC']],
           lock: true,
           skipLocked: true,

@@ -3,6 +3,7 @@ import { copyFile, mkdtemp, rm, stat } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { FastifyInstance, InjectOptions, LightMyRequestResponse } from 'fastify'
+import { pino } from 'pino'
 import { Sequelize } from 'sequelize'
 import sharp from 'sharp'
 import type { Episode } from '@contract/episodes'
@@ -47,7 +48,7 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
   const database = openDatabase(databaseUrl)
   await migrate(database)
   const platform: Platform = {
-    configuration, clock, database,
+    configuration, clock, database, log: pino({ level: 'silent' }),
     media: await openDiskStore(folder),
     jobs: createJobs(database, clock, error => { failures.push(error) }),
     siteAssets: { script: '/assets/site.js', styles: ['/assets/site.css'] },

@@ -29,7 +29,7 @@ export const uploadRoutes = (platform: Platform): FastifyPluginAsync => async ap
       return {}
     },
   })
-  tus.on(EVENTS.POST_TERMINATE, (_request, _response, id) => void uploads.givenUp(id).catch(error => app.log.error(error)))
+  tus.on(EVENTS.POST_TERMINATE, (_request, _response, id) => void uploads.givenUp(id).catch(error => platform.log.error(error)))
 
   requireSignIn(app, platform)
   app.addContentTypeParser('application/offset+octet-stream', (_request, _body, done) => done(null))

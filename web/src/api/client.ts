@@ -18,6 +18,8 @@ let onSignedOut: () => void = () => undefined
 export const whenSignedOut = (act: () => void): void => { onSignedOut = act }
 
 const timeoutMs = 15_000
+/** The server asks another one meanwhile. */
+const askingMs = 60_000
 
 /** Sends a request to the API and answers what comes back. Throws ApiError or NoAnswer. */
 export async function call<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<T> {
@@ -26,7 +28,7 @@ export async function call<T>(method: string, path: string, body?: unknown, head
     method,
     headers: { ...(body !== undefined && !isBlob && { 'content-type': 'application/json' }), ...headers },
     body: body === undefined || isBlob ? body as Blob | undefined : JSON.stringify(body),
-    signal: AbortSignal.timeout(isBlob ? timeoutMs * 8 : timeoutMs),
+    signal: AbortSignal.timeout(isBlob ? timeoutMs * 8 : path.endsWith('/address') || path.endsWith('/release') ? askingMs : timeoutMs),
   }).catch(() => { throw new NoAnswer('The server does not answer.') })
   if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T
   const problem = await response.json().catch(() => null) as Problem | null

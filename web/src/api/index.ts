@@ -38,6 +38,8 @@ export const api = {
   removeFile: (showId: string, fileId: string) => call<void>('DELETE', `/shows/${showId}/files/${fileId}`),
   useFile: (episodeId: string, fileId: string) => call<Episode>('PUT', `/episodes/${episodeId}/source`, { fileId }),
 
+  useAddress: (episodeId: string, address: string) => call<Episode>('PUT', `/episodes/${episodeId}/address`, { address }),
+
   /** A file's waveform; null while it is not measured. */
   async waveform(address: string): Promise<Pyramid | null> {
     const response = await fetch(address)

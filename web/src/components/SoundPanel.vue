@@ -6,6 +6,7 @@ import type { Finding, Sound } from '@contract/sound'
 import { trimOf } from '@core/audio/finishPlan'
 import { type Recipe, recipeText } from '@core/audio/recipe'
 import { cuttingPlaces, snapped } from '@core/audio/snap'
+import AddressForm from './AddressForm.vue'
 import FinishPanel from './FinishPanel.vue'
 import ProblemNote from './ProblemNote.vue'
 import SoundBench from './SoundBench.vue'
@@ -120,8 +121,9 @@ function pick(): void {
           />
         </template>
       </SoundBench>
+      <p v-if="audio.address" class="small elsewhere">Lives elsewhere: <a :href="audio.address" target="_blank" rel="noopener">{{ audio.address }}</a>. Apps fetch it from there; it is asked again before the release and daily after.</p>
       <FinishPanel
-        v-model="recipe" v-model:open="open" :sound="sound" :busy="busy" :problem="finishProblem" @finish="finish" @cancel="attempt(desk.cancelFinish)"
+        v-else v-model="recipe" v-model:open="open" :sound="sound" :busy="busy" :problem="finishProblem" @finish="finish" @cancel="attempt(desk.cancelFinish)"
         @as-uploaded="attempt(() => desk.setRecipe(null))" @keep-as-usual="emit('keepAsUsual', recipe)" @trim="cut(trimOf(audio.measurement!))"
       />
       <SoundFindings :findings="sound.findings" :busy="busy" @mend="mend" @hear="finding => bench?.hear(finding)" />
@@ -131,6 +133,7 @@ function pick(): void {
       <p class="big">Drop the audio anywhere on this window</p>
       <p class="quiet">MP3 or M4A; WAV, FLAC and Ogg are encoded here. You can write on while it uploads.</p>
       <Button type="button" label="Choose a file" @click="input?.click()" />
+      <AddressForm :busy="busy" :problem="finishProblem" @address="address => attempt(() => desk.bringFrom(address))" />
     </div>
   </section>
 </template>
@@ -139,6 +142,7 @@ function pick(): void {
 .sound { display: grid; gap: var(--space-2); }
 .empty { display: grid; gap: var(--space-2); justify-items: center; padding: var(--space-5); border: 2px dashed var(--edge-strong); border-radius: var(--round); text-align: center; }
 .big { font: 560 var(--text-l) var(--serif); }
+.elsewhere { overflow-wrap: anywhere; }
 .busy { padding: var(--space-3) var(--space-4); background: var(--accent-wash); border-radius: var(--round); }
 .actions { margin-top: var(--space-2); }
 </style>

@@ -89,7 +89,7 @@ const beginWith = (file: ShelfFile): Promise<void> => attempt(async () => {
           </td>
           <td class="acts">
             <button type="button" class="link-button" :aria-label="`${heard === file.id ? 'Stop' : 'Listen to'} ${file.name}`" @click="listen(file)">{{ heard === file.id ? 'Stop' : 'Listen' }}</button>
-            <button type="button" class="link-button" :aria-label="`Use again ${file.name} for a new episode`" @click="beginWith(file)">Use again</button>
+            <button type="button" class="link-button" :aria-label="`Use again: ${file.name}`" @click="beginWith(file)">Use again</button>
             <a :href="`/api/v1/files/${file.id}/download`" :aria-label="`Download ${file.name}`">Download</a>
             <template v-if="file.usedBy.length === 0">
               <button v-if="asking !== file.id" type="button" class="link-button" :aria-label="`Delete ${file.name}`" @click="asking = file.id">Delete</button>

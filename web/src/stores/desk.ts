@@ -174,6 +174,7 @@ export const useDesk = defineStore('desk', () => {
   }
 
   const release = (when: Release['when']): Promise<void> => act((id, version) => api.release(id, { version, when }))
+  const bringFrom = (address: string): Promise<void> => act(id => api.useAddress(id, address))
   const setRecipe = (recipe: Recipe | null): Promise<void> => act((id, version) => api.setRecipe(id, version, recipe))
   const finish = (recipe: Recipe): Promise<void> => act((id, version) => api.finish(id, version, recipe))
   const cancelFinish = (): Promise<void> => act((id, version) => api.cancelFinish(id, version))
@@ -181,7 +182,7 @@ export const useDesk = defineStore('desk', () => {
 
   watch(text, noteChanges, { deep: true, flush: 'sync' })
 
-  return { episode, text, theirs, saving, savedAt, faults, conflicts, revision, open, close, send, settle, refresh, release, step, setRecipe, finish, cancelFinish }
+  return { episode, text, theirs, saving, savedAt, faults, conflicts, revision, open, close, send, settle, refresh, release, step, bringFrom, setRecipe, finish, cancelFinish }
 })
 
 const unsavedProblem = {

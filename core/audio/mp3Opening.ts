@@ -1,0 +1,41 @@
+import { announcedFrames, headerAt } from './mp3Frame'
+import { findMp3Frames } from './sniff'
+
+/** What the opening of an MP3 tells without the rest of it. */
+export interface Mp3Opening {
+  /** Where the first frame begins. */
+  fromBytes: number
+  /** From a Xing, Info or VBRI header, exact; null where there is none. */
+  durationMs: number | null
+  sampleRateHz: number
+  channels: 1 | 2
+  /** Of the first frame. */
+  bitRateBps: number
+}
+
+/** Reads the first bytes of an MP3, behind its ID3v2 tag; null where no frames are found in them. */
+export function mp3Opening(bytes: Uint8Array): Mp3Opening | null {
+  const at = findMp3Frames(bytes)
+  const frame = at === null ? null : headerAt(bytes, at)
+  if (at === null || !frame) return null
+  const frames = announcedFrames(bytes, at, frame)
+  return {
+    fromBytes: at,
+    durationMs: frames ? (frames * frame.samples * 1000) / frame.sampleRateHz : null,
+    sampleRateHz: frame.sampleRateHz,
+    channels: frame.channels,
+    bitRateBps: frame.bitRateBps,
+  }
+}
+
+/** Whether all frames in a piece from somewhere within an MP3 have one bit rate; false where there are none. */
+export function hasBitRate(piece: Uint8Array, bitRateBps: number): boolean {
+  const first = findMp3Frames(piece)
+  if (first === null) return false
+  for (let at = first; ;) {
+    const frame = headerAt(piece, at)
+    if (!frame) return at + 4 > piece.length
+    if (frame.bitRateBps !== bitRateBps) return false
+    at += frame.lengthBytes
+  }
+}

@@ -1,0 +1,48 @@
+/** An atom of an MP4 file: its four letters and where its content stands (ISO/IEC 14496-12 section 4.2). */
+export interface Atom { type: string; from: number; to: number }
+
+/** The head of the atom at an offset: its type, its length with the head; null where the bytes do not reach. */
+export function atomHead(bytes: Uint8Array, at: number): { type: string; headBytes: number; lengthBytes: number } | null {
+  if (at + 8 > bytes.length) return null
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
+  const type = String.fromCharCode(...bytes.subarray(at + 4, at + 8))
+  const short = view.getUint32(at)
+  if (short !== 1) return { type, headBytes: 8, lengthBytes: short }
+  return at + 16 > bytes.length ? null : { type, headBytes: 16, lengthBytes: Number(view.getBigUint64(at + 8)) }
+}
+
+/** The atoms side by side in a piece. */
+export function atomsIn(bytes: Uint8Array, from: number, to: number): Atom[] {
+  const found: Atom[] = []
+  for (let at = from; at < to;) {
+    const head = atomHead(bytes, at)
+    if (!head || head.lengthBytes < head.headBytes || at + head.lengthBytes > to) break
+    found.push({ type: head.type, from: at + head.headBytes, to: at + head.lengthBytes })
+    at += head.lengthBytes
+  }
+  return found
+}
+
+export interface Mp4Sound { durationMs: number; sampleRateHz: number; channels: number; codec: string }
+
+/** Length and form of the sound that a `moov` atom's content describes; null where it describes none. */
+export function soundInMoov(moov: Uint8Array): Mp4Sound | null {
+  const view = new DataView(moov.buffer, moov.byteOffset, moov.byteLength)
+  const letters = (at: number): string => String.fromCharCode(...moov.subarray(at, at + 4))
+  const inside = (parent: Atom | undefined, type: string): Atom | undefined => parent && atomsIn(moov, parent.from, parent.to).find(atom => atom.type === type)
+  for (const track of atomsIn(moov, 0, moov.length).filter(({ type }) => type === 'trak')) {
+    const media = inside(track, 'mdia')
+    const handler = inside(media, 'hdlr')
+    const header = inside(media, 'mdhd')
+    const samples = inside(inside(inside(media, 'minf'), 'stbl'), 'stsd')
+    // hdlr: version and flags, a reserved word, then the handler's type.
+    if (!handler || !header || !samples || letters(handler.from + 8) !== 'soun') continue
+    const isLong = moov[header.from] === 1
+    const timescale = view.getUint32(header.from + (isLong ? 20 : 12))
+    const duration = isLong ? Number(view.getBigUint64(header.from + 24)) : view.getUint32(header.from + 16)
+    // stsd: version, count, then the first entry: size, format, 8 bytes, 8 bytes, channels, sample size, 4 bytes, rate as 16.16.
+    const entry = samples.from + 8
+    return { durationMs: (duration / timescale) * 1000, codec: letters(entry + 4), channels: view.getUint16(entry + 24), sampleRateHz: view.getUint16(entry + 32) }
+  }
+  return null
+}

@@ -1,0 +1,150 @@
+import type { Finding } from '@core/audio/findings'
+import { atomHead, soundInMoov } from '@core/audio/mp4Atoms'
+import { id3v2Length } from '@core/audio/mp3Frame'
+import { hasBitRate, mp3Opening } from '@core/audio/mp3Opening'
+import { Mp3Scanner } from '@core/audio/mp3Scan'
+import { sniff } from '@core/audio/sniff'
+import { amount } from '@core/words/amounts'
+import { Refusal, refusalFor } from '../files/refusals'
+import type { remoteFetcher, RemoteAnswer } from './fetch'
+
+/** What was found out about a file that lives elsewhere, and from how many of its bytes. */
+export interface RemoteFacts {
+  type: 'audio/mpeg' | 'audio/mp4'
+  bytes: number
+  durationMs: number
+  codec: string
+  bitRateBps: number
+  sampleRateHz: number
+  channels: number
+  redirects: number
+  readBytes: number
+  findings: Finding[]
+}
+
+type Fetch = ReturnType<typeof remoteFetcher>
+
+const openingBytes = 64 * 1024
+const pieceBytes = 8 * 1024
+const mostMoovBytes = 8_000_000
+
+/** Asks an address as a listening app would. Throws a Refusal, in words, where it is nothing an app could play. */
+export async function inspectRemote(fetchRemote: Fetch, address: string, mostBytes: number): Promise<RemoteFacts> {
+  let readBytes = 0
+  const read = async (from: number, length: number): Promise<Buffer> => {
+    const { body } = await fetchRemote(address, { range: { from, to: from + length - 1 }, mostBytes: length })
+    readBytes += body.length
+    return body
+  }
+  const first = await fetchRemote(address, { range: { from: 0, to: openingBytes - 1 }, mostBytes: openingBytes })
+  readBytes += first.body.length
+  const answersRanges = first.status === 206
+  needSound(first)
+  const bytes = await sizeOf(fetchRemote, address, first)
+  const whole = { address, bytes, mostBytes, answersRanges, read, fetchRemote, add: (count: number) => { readBytes += count } }
+
+  let tagBytes = id3v2Length(first.body, 0)
+  if (tagBytes >= bytes) tagBytes = 0
+  const opening = tagBytes + pieceBytes <= first.body.length || !answersRanges ? first.body.subarray(Math.min(tagBytes, first.body.length)) : await read(tagBytes, openingBytes)
+  const format = opening.length > 0 ? sniff(opening) : sniff(first.body)
+  if (format !== 'mp3' && format !== 'm4a') {
+    if (format === 'text' || format === 'unknown' || format === 'empty' || format === 'film') throw refusalFor(format)
+    throw new Refusal('Apps cannot play this file', `It is ${format.toUpperCase()}; listening apps expect MP3 or M4A.`, 'Upload it here, and it is encoded.')
+  }
+  const facts = format === 'mp3' ? await mp3Facts(opening, tagBytes, whole) : await m4aFacts(whole)
+  return { ...facts, bytes, redirects: first.redirects, readBytes, findings: findingsOf(first, answersRanges) }
+}
+
+type Whole = Pick<RemoteFacts, 'bytes'> & { address: string; mostBytes: number; answersRanges: boolean; read: (from: number, length: number) => Promise<Buffer>; fetchRemote: Fetch; add: (count: number) => void }
+type Sound = Omit<RemoteFacts, 'bytes' | 'redirects' | 'readBytes' | 'findings'>
+
+/** Exact from the header where there is one; else from the bit rate where four pieces show that it is constant; else from every frame. */
+async function mp3Facts(opening: Buffer, tagBytes: number, whole: Whole): Promise<Sound> {
+  const found = mp3Opening(opening)
+  if (!found) throw refusalFor('unknown')
+  const { sampleRateHz, channels, bitRateBps, fromBytes } = found
+  const form = { type: 'audio/mpeg' as const, codec: 'mp3', sampleRateHz, channels }
+  const soundBytes = whole.bytes - tagBytes - fromBytes
+  if (found.durationMs !== null) return { ...form, durationMs: Math.round(found.durationMs), bitRateBps: Math.round((soundBytes * 8000) / found.durationMs) }
+  if (whole.answersRanges && whole.bytes > 8 * pieceBytes) {
+    const places = [0.2, 0.45, 0.7].map(share => tagBytes + fromBytes + Math.floor(soundBytes * share))
+    const pieces = [opening.subarray(0, pieceBytes), ...await Promise.all(places.map(place => whole.read(place, pieceBytes)))]
+    const end = await whole.read(whole.bytes - pieceBytes, pieceBytes)
+    const v1Bytes = end.subarray(-128).toString('latin1').startsWith('TAG') ? 128 : 0
+    if ([...pieces, end.subarray(0, end.length - v1Bytes)].every(piece => hasBitRate(piece, bitRateBps))) {
+      return { ...form, bitRateBps, durationMs: Math.round(((soundBytes - v1Bytes) * 8000) / bitRateBps) }
+    }
+  }
+  const scanner = new Mp3Scanner()
+  await whole.fetchRemote(whole.address, { mostBytes: whole.mostBytes, onBytes: chunk => { scanner.push(chunk); whole.add(chunk.length) } })
+  const scan = scanner.finish()
+  if (!scan) throw refusalFor('unknown')
+  return { ...form, bitRateBps: scan.bitRateBps, durationMs: Math.round(scan.durationMs) }
+}
+
+/** From the `moov` atom, wherever in the file it stands. */
+async function m4aFacts({ bytes, answersRanges, read, fetchRemote, address, mostBytes }: Whole): Promise<Sound> {
+  const piece = async (from: number, length: number): Promise<Buffer> => answersRanges
+    ? read(from, length)
+    : (await fetchRemote(address, { mostBytes: Math.min(mostBytes, from + length) })).body.subarray(from)
+  for (let at = 0; at < bytes;) {
+    const head = atomHead(await piece(at, 16), 0)
+    if (!head || head.lengthBytes < head.headBytes) break
+    if (head.type === 'moov' && head.lengthBytes <= mostMoovBytes) {
+      const sound = soundInMoov(await piece(at + head.headBytes, head.lengthBytes - head.headBytes))
+      if (!sound) throw refusalFor('no sound')
+      if (sound.codec !== 'mp4a') throw refusalFor('other codec', sound.codec)
+      return { type: 'audio/mp4', codec: 'aac', durationMs: Math.round(sound.durationMs), sampleRateHz: sound.sampleRateHz, channels: sound.channels, bitRateBps: Math.round((bytes * 8000) / sound.durationMs) }
+    }
+    at += head.lengthBytes
+  }
+  throw refusalFor('no sound')
+}
+
+function needSound({ status, headers, body }: RemoteAnswer): void {
+  if (status === 401 || status === 403 || status === 407) throw new Refusal('The address asks for a sign-in', `It answers ${status}; apps send no name and password, and would get nothing.`, 'Make the file public at its host, or upload it here.')
+  if (status === 404 || status === 410) throw new Refusal('There is nothing at this address', `It answers ${status}.`, 'Copy the address again.')
+  if (status !== 200 && status !== 206) throw new Refusal('The address does not give the file', `It answers ${status}.`, 'Try again later, or ask its host.')
+  const opening = body.subarray(0, 512).toString('latin1').trimStart()
+  if (/^text\/html/i.test(headers['content-type'] ?? '') || /^<(!doctype|html|head|body)/i.test(opening)) {
+    throw new Refusal('This is a web page, not the file', 'The address answers HTML, as pages around a file do.', 'Copy the address of the file itself; hosts call it the direct link or the download address.')
+  }
+}
+
+/** The size that the host tells; where it can be put to the test, it is. */
+async function sizeOf(fetchRemote: Fetch, address: string, first: RemoteAnswer): Promise<number> {
+  const told = first.status === 206 ? /\/(\d+)$/.exec(first.headers['content-range'] ?? '')?.[1] : first.headers['content-length']
+  if (!told) throw new Refusal('The host does not say how large the file is', 'A feed tells each file’s size in bytes, and apps rely on it.', 'Upload the file here, or take another host.')
+  const bytes = Number(told)
+  const head = await fetchRemote(address, { method: 'HEAD', mostBytes: 0 })
+  const headBytes = Number(head.headers['content-length'] ?? bytes)
+  if (head.status === 200 && headBytes !== bytes) throw lies(headBytes, bytes)
+  if (first.status === 206 && bytes > 0) {
+    const last = await fetchRemote(address, { range: { from: bytes - 1, to: bytes - 1 }, mostBytes: 2 })
+    if (last.status !== 206 || last.body.length !== 1) throw lies(bytes, null)
+  }
+  return bytes
+}
+
+const lies = (told: number, other: number | null): Refusal => new Refusal(
+  'The host tells two sizes for this file',
+  other === null ? `It says ${amount(told)}, and has nothing at its last byte.` : `It says ${told.toLocaleString('en')} bytes one time and ${other.toLocaleString('en')} bytes another.`,
+  'Apps would break off before the end. Upload the file here, or ask its host.',
+)
+
+function findingsOf(first: RemoteAnswer, answersRanges: boolean): Finding[] {
+  const found: Finding[] = []
+  if (!answersRanges) found.push({
+    weight: 'worth mending', code: 'no-ranges', says: 'Its host does not answer byte ranges.', rule: 'Apps seek by asking for a part of the file (RFC 9110 section 14).',
+    ifItStays: 'Listeners cannot jump ahead, and a broken line starts from the beginning.', mend: null, places: [],
+  })
+  if (first.redirects > 0) found.push({
+    weight: 'good to know', code: 'redirects', says: first.redirects === 1 ? 'The address leads on to another one.' : `The address leads on ${first.redirects} times.`,
+    rule: 'Apps follow a few redirects (common practice, no source).', ifItStays: 'Each makes the start a little slower.', mend: null, places: [],
+  })
+  if (!/^audio\//i.test(first.headers['content-type'] ?? '')) found.push({
+    weight: 'worth mending', code: 'content-type', says: `Its host calls it ${first.headers['content-type'] ?? 'nothing at all'}, not a sound.`, rule: 'The Content-Type of a sound begins with audio/ (RFC 9110 section 8.3).',
+    ifItStays: 'Some apps refuse to play it.', mend: null, places: [],
+  })
+  return found
+}

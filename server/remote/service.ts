@@ -1,0 +1,87 @@
+import { createHash } from 'node:crypto'
+import type { Episode as EpisodeView } from '@contract/episodes'
+import { episodeService } from '../episodes/service'
+import { Episode } from '../episodes/models'
+import { AppError } from '../errors'
+import { fileKeeper } from '../files/keeper'
+import { AudioFile } from '../files/models'
+import { Refusal } from '../files/refusals'
+import type { Platform } from '../platform'
+import { touchFeed } from '../shows/service'
+import { uploadService } from '../uploads/service'
+import { readAddress, remoteFetcher } from './fetch'
+import { inspectRemote } from './inspect'
+
+const kind = 'check-address'
+const everyMs = 24 * 3600_000
+
+/** Files that live elsewhere: asked when they are named, before each release, and daily after. */
+export function remoteService(platform: Platform) {
+  const { database, clock, jobs, configuration: { fetchAllow, maxUploadBytes } } = platform
+  const episodes = episodeService(platform)
+  const files = fileKeeper(platform)
+  const uploads = uploadService(platform)
+  const fetchRemote = remoteFetcher(fetchAllow)
+
+  /** Asks a known file's address again, and writes down what it answers; the feed tells a new size at once. */
+  async function check(file: AudioFile): Promise<Refusal | null> {
+    try {
+      const { readBytes: _read, redirects: _redirects, ...facts } = await inspectRemote(fetchRemote, file.address!, maxUploadBytes)
+      const changed = Number(file.bytes) !== facts.bytes || file.durationMs !== facts.durationMs
+      await database.transaction(async transaction => {
+        await file.update({ ...facts, reachable: true, checkedAt: clock.now() }, { transaction })
+        const released = changed ? await Episode.count({ where: { releasedFileId: file.id, standing: 'released' }, transaction }) : 0
+        if (released > 0) await touchFeed(file.showId, clock.now(), transaction)
+      })
+      return null
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error
+      await file.update({
+        reachable: false,
+        checkedAt: clock.now(),
+        findings: [{ weight: 'must mend', code: 'unreachable', says: `${error.title}. ${error.detail}`, rule: 'Apps fetch the file from its address, without a sign-in.', ifItStays: `Listeners cannot hear the episode. ${error.todo}`, mend: null, places: [] }],
+      })
+      return error
+    }
+  }
+
+  jobs.handle(kind, async ({ fileId }) => {
+    const file = await AudioFile.findByPk(fileId)
+    if (!file?.address) return
+    await check(file)
+    await jobs.add({ kind, payload: { fileId: file.id }, subject: file.id, afterMs: everyMs })
+  })
+
+  return {
+    /** Makes the file at an address an episode's audio. Throws `address-refused` with what is wrong in plain words. */
+    async bring(episodeId: string, address: string): Promise<EpisodeView> {
+      const { showId } = await episodes.get(episodeId)
+      try {
+        const { href, pathname } = readAddress(address.trim())
+        const { readBytes: _read, redirects: _redirects, ...facts } = await inspectRemote(fetchRemote, href, maxUploadBytes)
+        const file = await files.keep({
+          ...facts, showId, address: href, origin: 'elsewhere', measuring: 'done', pictureId: null,
+          name: decodeURIComponent(pathname.split('/').at(-1) ?? '').slice(0, 255) || 'sound',
+          // Its content is not here; the address and the size stand for it.
+          sha256: createHash('sha256').update(`${href}\n${facts.bytes}`).digest('hex'),
+          tags: { title: null, artist: null, album: null, track: null, year: null },
+          soundFromBytes: null, soundToBytes: null, checkedAt: clock.now(),
+        })
+        await uploads.giveFile(file, episodeId)
+        if (!await jobs.openFor(file.id)) await jobs.add({ kind, payload: { fileId: file.id }, subject: file.id, afterMs: everyMs })
+        return await episodes.get(episodeId)
+      } catch (error) {
+        if (!(error instanceof Refusal)) throw error
+        throw new AppError('address-refused', `${error.title}. ${error.detail} ${error.todo}`, [{ field: 'address', value: address.slice(0, 80), rule: error.title }])
+      }
+    },
+
+    /** Asks again before an episode goes out. Throws `not-ready` where its audio lives elsewhere and cannot be had there. */
+    async needReachable(episodeId: string): Promise<void> {
+      const episode = await Episode.findByPk(episodeId, { include: { model: AudioFile, as: 'file', attributes: { exclude: ['waveform'] } } })
+      if (!episode?.file?.address || episode.recipe) return
+      const refusal = await check(episode.file)
+      if (refusal) throw new AppError('not-ready', `${refusal.title}. ${refusal.detail}`, [{ field: 'audio', value: episode.file.address, rule: refusal.title }])
+    },
+  }
+}
