@@ -90,9 +90,19 @@ describe('levelling', () => {
 })
 
 describe('trim and fades', () => {
-  it('keep the frames asked for, sample for sample', () => {
-    const sound = burst(3)
-    expect(same(finished(sound, { fromFrame: 1000, toFrame: 100_000 }).sound, sound.subarray(2000, 200_000))).toBe(true)
+  it('keep what lies between the ends, sample for sample, cut at the next zero crossing', () => {
+    const tone = Float32Array.from({ length: rate * 2 * 2 }, (_, i) => Math.sin((2 * Math.PI * 100 * (i >> 1)) / rate + 0.5) * 0.5)
+    for (const chunk of [14, 9000, 1e9]) {
+      const { sound } = finished(tone, { fromFrame: 1000, toFrame: 50_000 }, chunk)
+      const first = tone.findIndex((value, i) => i % 2 === 0 && i >= 2000 && value * tone[i - 2]! <= 0)
+      const last = tone.findIndex((value, i) => i % 2 === 0 && i >= 100_000 && value * tone[i - 2]! <= 0)
+      expect(first / 2 - 1000).toBeLessThanOrEqual(441)
+      expect(same(sound, tone.subarray(first, last))).toBe(true)
+    }
+  })
+  it('without a cut keep every frame', () => {
+    const sound = burst(1)
+    expect(same(finished(sound, { toFrame: rate * 5 }).sound, sound)).toBe(true)
   })
   it.each(['linear', 'logarithmic'] as const)('open and close a %s fade, and leave the middle alone', shape => {
     const ones = new Float32Array(rate * 2 * 2).fill(0.5)

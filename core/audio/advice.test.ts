@@ -1,0 +1,90 @@
+import { describe, expect, it } from 'vitest'
+import { advice } from './advice'
+import { deliveryFindings } from './delivery'
+import { missOf, planWithGain, planBeforeGain, trimOf } from './finishPlan'
+import type { Measurement } from './measurement'
+import { firstRecipe } from './recipe'
+import { cuttingPlaces, snapped } from './snap'
+import { usualLoudness } from './usual'
+
+const fine: Measurement = {
+  durationMs: 1_800_000, sampleRateHz: 44_100, channels: 2, integratedLufs: -16.2, rangeLu: 6, momentaryMaxLufs: -11, shortTermMaxLufs: -13, truePeakDbtp: -1.4,
+  samplePeakDbfs: -1.5, clips: [], clipCount: 0, headSilenceMs: 120, tailSilenceMs: 800, gaps: [], image: 'stereo',
+}
+const judge = (change: Partial<Measurement>, usualLufs: number | null = null) => advice({ ...fine, ...change }, { recipe: firstRecipe, usualLufs })
+const codes = (change: Partial<Measurement>): string[] => judge(change).map(({ code }) => code)
+
+describe('what a measurement gives reason to say', () => {
+  it('is nothing where all is well', () => expect(judge({})).toEqual([]))
+
+  it('names the distance, the gain, where the peak would be, and the limiting it needs', () => {
+    expect(judge({ integratedLufs: -21.1, truePeakDbtp: -3.9 }, -16)[0]!.says)
+      .toBe('5.1 LU quieter than your episodes usually are. Raising it by 5.1 dB would put the loudest moment at +1.2 dBTP, so it needs limiting.')
+    expect(judge({ integratedLufs: -12 })[0]).toMatchObject({ code: 'louder', says: '4.0 LU louder than the show’s target. Lowering it by 4.0 dB would put the loudest moment at −5.4 dBTP.', mend: 'finish' })
+  })
+
+  // Common practice, no source: one channel at −19 LUFS sounds as loud as two at −16.
+  it('takes −19 LUFS in one channel for as loud as −16 in two', () => {
+    expect(codes({ channels: 1, image: 'mono', integratedLufs: -19 })).toEqual([])
+    expect(codes({ channels: 1, image: 'mono', integratedLufs: -16 })).toEqual(['louder'])
+  })
+
+  it.each([
+    [{ truePeakDbtp: 0.6 }, 'peaks', 'worth mending'],
+    [{ truePeakDbtp: -0.5 }, 'peaks', 'good to know'],
+    [{ clipCount: 3, clips: [{ fromMs: 61_000, toMs: 61_010 }] }, 'clipped', 'worth mending'],
+    [{ headSilenceMs: 2400 }, 'head-silence', 'worth mending'],
+    [{ tailSilenceMs: 12_000 }, 'tail-silence', 'worth mending'],
+    [{ gaps: [{ fromMs: 5000, toMs: 9000 }] }, 'gaps', 'good to know'],
+    [{ image: 'one side only' as const }, 'one-side', 'worth mending'],
+    [{ image: 'dual mono' as const }, 'dual-mono', 'good to know'],
+    [{ rangeLu: 17 }, 'range', 'good to know'],
+    [{ integratedLufs: null, truePeakDbtp: null, samplePeakDbfs: null }, 'silent', 'must mend'],
+  ])('%j: %s', (change, code, weight) => {
+    const [found] = judge(change)
+    expect(found).toMatchObject({ code, weight })
+    for (const words of [found!.says, found!.rule, found!.ifItStays]) expect(words).toMatch(/\w.*\.$/)
+  })
+
+  it('puts the gravest first', () => {
+    expect(judge({ rangeLu: 20, headSilenceMs: 3000 }).map(({ weight }) => weight)).toEqual(['worth mending', 'good to know'])
+  })
+
+  it('says of a form that apps cannot play that it must be encoded', () => {
+    expect(deliveryFindings({ type: 'audio/flac', channels: 6 }).map(({ says }) => says)).toEqual(['FLAC cannot go out as it is.', 'It has 6 channels.'])
+    expect(deliveryFindings({ type: 'audio/mp4', channels: 2 })).toEqual([])
+  })
+})
+
+describe('a plan', () => {
+  it('raises to the target, takes the encoder into account, and mends what a try missed', () => {
+    const recipe = { ...firstRecipe, encoding: 'm4a' as const }
+    const before = planBeforeGain(recipe, fine)
+    const plan = planWithGain(before, recipe, { ...fine, integratedLufs: -22 }, { lu: 0, peakDb: 0 })
+    expect(plan.gainDb).toBeCloseTo(6)
+    expect(plan.ceilingDbtp).toBeLessThan(-1)
+    const miss = missOf(recipe, { ...fine, integratedLufs: -16.6, truePeakDbtp: -0.7 })
+    expect(planWithGain(before, recipe, { ...fine, integratedLufs: -22 }, miss).gainDb).toBeCloseTo(6.6)
+    expect(missOf(recipe, fine)).toEqual({ lu: 0, peakDb: 0 })
+  })
+  it('leaves a level alone that has none, and one that shall stay', () => {
+    const before = planBeforeGain({ ...firstRecipe, encoding: 'm4a' }, fine)
+    expect(planWithGain(before, { ...firstRecipe, encoding: 'm4a' }, { ...fine, integratedLufs: null }, { lu: 0, peakDb: 0 }).gainDb).toBeCloseTo(0)
+    expect(planWithGain(before, { ...firstRecipe, encoding: 'm4a', toTarget: false }, fine, { lu: 0, peakDb: 0 }).gainDb).toBeCloseTo(0)
+  })
+  it('cuts silence off and leaves a breath of it; of silence alone it cuts nothing', () => {
+    expect(trimOf({ ...fine, headSilenceMs: 2400, tailSilenceMs: 5000 })).toEqual({ fromMs: 2150, toMs: 1_796_000 })
+    expect(trimOf(fine)).toEqual({ fromMs: null, toMs: null })
+    expect(trimOf({ ...fine, headSilenceMs: fine.durationMs })).toEqual({ fromMs: null, toMs: null })
+  })
+})
+
+it('a handle snaps to the edge of silence where that is near', () => {
+  const places = cuttingPlaces({ ...fine, headSilenceMs: 2000, gaps: [{ fromMs: 60_000, toMs: 64_000 }] })
+  expect([snapped(2080, places, 100), snapped(2300, places, 100), snapped(63_950, places, 100)]).toEqual([2000, 2300, 64_000])
+})
+
+it('how loud a show usually is, is the median, with one channel counted as it is heard', () => {
+  expect(usualLoudness([{ integratedLufs: -16, channels: 2 }, { integratedLufs: -21, channels: 1 }, { integratedLufs: -30, channels: 2 }, { integratedLufs: null, channels: 2 }])).toBe(-18)
+  expect(usualLoudness([{ integratedLufs: -16, channels: 2 }])).toBeNull()
+})
