@@ -40,18 +40,15 @@ export const leavesSoundAlone = (recipe: Recipe, source: Measurement): boolean =
   recipe.levelling === 0 && recipe.fromMs === null && recipe.toMs === null && recipe.fadeInMs === 0 && recipe.fadeOutMs === 0 &&
   recipe.encoding !== 'as it came' && encodings[recipe.encoding].channels === source.channels
 
-/** What is made room for under the ceiling, since encoding raises peaks a little. */
-const encodingRoomDb = 0.4
-
 /**
  * The whole plan, from what was measured behind `planBeforeGain`. `miss` is by how much an earlier try of the same
  * plan came out wrong once encoded, and is taken into account.
  */
 export function planWithGain(plan: FinishPlan, recipe: Recipe, levelled: Measurement, miss: { lu: number; peakDb: number }): FinishPlan {
   const target = targetFor(recipe, plan.channels)
-  const encoderDb = recipe.encoding === 'as it came' ? 0 : encodings[recipe.encoding].gainDb
+  const { gainDb: encoderDb, peakRoomDb } = recipe.encoding === 'as it came' ? { gainDb: 0, peakRoomDb: 0 } : encodings[recipe.encoding]
   const gainDb = recipe.toTarget && levelled.integratedLufs !== null ? target - levelled.integratedLufs - miss.lu - encoderDb : -encoderDb
-  return { ...plan, gainDb, ceilingDbtp: recipe.ceilingDbtp - encodingRoomDb - miss.peakDb - encoderDb }
+  return { ...plan, gainDb, ceilingDbtp: recipe.ceilingDbtp - peakRoomDb - miss.peakDb - encoderDb }
 }
 
 /** How far a finished file may lie from the target. */
@@ -61,5 +58,5 @@ export const nearEnoughLu = 0.2
 export function missOf(recipe: Recipe, finished: Measurement): { lu: number; peakDb: number } {
   const lu = recipe.toTarget && finished.integratedLufs !== null ? finished.integratedLufs - targetFor(recipe, finished.channels) : 0
   const peakDb = finished.truePeakDbtp === null ? 0 : Math.max(0, finished.truePeakDbtp - recipe.ceilingDbtp)
-  return { lu: Math.abs(lu) <= nearEnoughLu ? 0 : lu, peakDb: peakDb > 0 ? peakDb + 0.1 : 0 }
+  return { lu: Math.abs(lu) <= nearEnoughLu ? 0 : lu, peakDb: peakDb > 0 ? peakDb + 0.2 : 0 }
 }

@@ -31,15 +31,17 @@ export interface Encoding {
   type: 'audio/mpeg' | 'audio/mp4'
   /** What the encoder itself does to the level. */
   gainDb: number
+  /** By how much encoding usually raises peaks: the fewer bits, the more. Found by measuring. */
+  peakRoomDb: number
 }
 
 /** LAME scales what it encodes by 0.95 unless told otherwise, which ffmpeg does not; found by measuring. */
 const lameGainDb = 20 * Math.log10(0.95)
 
 export const encodings: Readonly<Record<Exclude<EncodingName, 'as it came'>, Encoding>> = {
-  'speech and music': { codec: 'mp3', bitRateBps: 128_000, sampleRateHz: 44_100, channels: 2, type: 'audio/mpeg', gainDb: lameGainDb },
-  speech: { codec: 'mp3', bitRateBps: 64_000, sampleRateHz: 44_100, channels: 1, type: 'audio/mpeg', gainDb: lameGainDb },
-  m4a: { codec: 'aac', bitRateBps: 128_000, sampleRateHz: 44_100, channels: 2, type: 'audio/mp4', gainDb: 0 },
+  'speech and music': { codec: 'mp3', bitRateBps: 128_000, sampleRateHz: 44_100, channels: 2, type: 'audio/mpeg', gainDb: lameGainDb, peakRoomDb: 0.6 },
+  speech: { codec: 'mp3', bitRateBps: 64_000, sampleRateHz: 44_100, channels: 1, type: 'audio/mpeg', gainDb: lameGainDb, peakRoomDb: 1 },
+  m4a: { codec: 'aac', bitRateBps: 128_000, sampleRateHz: 44_100, channels: 2, type: 'audio/mp4', gainDb: 0, peakRoomDb: 0.6 },
 }
 
 /** What a show begins with. Target and ceiling: common practice, no source. */

@@ -23,7 +23,7 @@ export interface FinishReport {
 
 export interface FinishedSound extends Measured { facts: AudioFacts; path: string; report: FinishReport }
 
-const mostTries = 3
+const mostTries = 5
 const mostReductions = 600
 const untouched: FinishReport = { gainDb: 0, limitedByDb: 0, reductionsDb: [] }
 

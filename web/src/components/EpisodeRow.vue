@@ -5,8 +5,10 @@ import type { Show } from '@contract/shows'
 import { clock } from '@core/words/amounts'
 import LetterGlyph from './LetterGlyph.vue'
 import { shortDay, shortMoment } from '../desk/times'
+import { useUploads } from '../stores/uploads'
 
 const props = defineProps<{ episode: EpisodeSummary; show: Show }>()
+const uploads = useUploads()
 
 const when = computed(() => {
   const { standing, releaseAt } = props.episode
@@ -23,7 +25,7 @@ const when = computed(() => {
       <span class="words">
         <span class="title">
           <span v-if="episode.number" class="number figures">{{ episode.number }}</span>
-          {{ episode.title || 'Untitled episode' }}
+          {{ episode.title || uploads.sendings[episode.id]?.fileName || 'Untitled episode' }}
         </span>
         <span class="facts figures">
           {{ when }}<template v-if="episode.durationMs"> · {{ clock(episode.durationMs) }}</template><template v-else> · no audio yet</template>

@@ -22,8 +22,9 @@ const listener = computed(() => listenerLink(sessions.session?.listenerAddress ?
 
 function lacks(episode: EpisodeSummary): string {
   if (episode.changedSinceRelease) return 'has changes that listeners do not see yet'
-  const missing = [!episode.hasAudio && 'audio', !episode.title.trim() && 'a title', 'a moment'].filter(Boolean)
-  return `needs ${missing.join(' and ')}`
+  if (episode.awaitsFinish && episode.title.trim()) return 'waits to be finished'
+  const missing = [!episode.hasAudio && 'audio', !episode.title.trim() && 'a title', 'a moment'].filter(part => part !== false)
+  return `needs ${new Intl.ListFormat('en-GB').format(missing)}`
 }
 </script>
 
