@@ -1,9 +1,11 @@
 import { benchDemoFiles } from './demoFiles'
 import { benchFeed } from './feed'
 import { benchServing } from './serving'
+import { benchSignals } from './signals'
 import { benchSounds } from './sounds'
 
 benchFeed()
 await benchServing()
+benchSignals()
 await benchSounds()
 await benchDemoFiles()

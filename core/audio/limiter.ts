@@ -1,5 +1,6 @@
 import { amplitude } from './decibels'
-import { blockFrames, marginFrames, soundKernel, windowFrames } from './soundKernel'
+import { SoundBlocks } from './soundBlocks'
+import { marginFrames, soundKernel, windowFrames } from './soundKernel'
 import { truePeakBound } from './truePeakFilter'
 
 const lookaheadMs = 5
@@ -20,8 +21,8 @@ export class Limiter {
   private readonly ceiling: number
   private readonly lookahead: number
   private readonly release: number
-  /** Frames in the kernel's block and the margin behind it. */
-  private filled = 0
+  private readonly blocks: SoundBlocks
+  private ready: Float32Array[] = []
   /** Frames that wait for the peaks ahead of them, and what each asks for. */
   private waiting: Float32Array
   private wishes: Float32Array
@@ -34,6 +35,7 @@ export class Limiter {
 
   constructor(sampleRateHz: number, private readonly channels: number, ceilingDbtp: number) {
     this.ceiling = amplitude(ceilingDbtp)
+    this.blocks = new SoundBlocks(this.kernel, channels, frames => this.work(frames))
     this.lookahead = Math.max(1, Math.round((lookaheadMs / 1000) * sampleRateHz))
     this.release = 1 - Math.exp(-1000 / (releaseMs * sampleRateHz))
     this.waiting = new Float32Array(this.lookahead * channels)
@@ -45,37 +47,27 @@ export class Limiter {
 
   /** Takes interleaved frames and answers those that are ready. */
   push(interleaved: Float32Array): Float32Array {
-    const { channels, kernel } = this
-    const ready: Float32Array[] = []
-    const frames = interleaved.length / channels
-    for (let from = 0; from < frames;) {
-      const count = Math.min(frames - from, blockFrames + marginFrames - this.filled)
-      kernel.sound.set(interleaved.subarray(from * channels, (from + count) * channels), (marginFrames + this.filled) * channels)
-      this.filled += count
-      from += count
-      if (this.filled === blockFrames + marginFrames) ready.push(this.work(blockFrames))
-    }
-    return joined(ready)
+    this.blocks.push(interleaved)
+    return this.taken()
   }
 
   /** Answers the rest. */
   finish(): Float32Array {
-    const { channels, kernel } = this
-    const ready: Float32Array[] = []
-    kernel.sound.fill(0, (marginFrames + this.filled) * channels)
-    while (this.filled > 0) ready.push(this.work(Math.min(this.filled, blockFrames)))
-    ready.push(this.apply(new Float32Array(this.lookahead * channels), new Float32Array(this.lookahead).fill(1)))
-    return joined(ready)
+    this.blocks.finish()
+    this.ready.push(this.apply(new Float32Array(this.lookahead * this.channels), new Float32Array(this.lookahead).fill(1)))
+    return this.taken()
   }
 
-  private work(frames: number): Float32Array {
+  private work(frames: number): void {
     const { channels, kernel } = this
-    const wishes = this.wishesOf(frames)
     const sound = kernel.sound.slice(marginFrames * channels, (marginFrames + frames) * channels)
-    kernel.sound.copyWithin(0, frames * channels)
-    kernel.sound.fill(0, kernel.sound.length - frames * channels)
-    this.filled -= frames
-    return this.apply(sound, wishes)
+    this.ready.push(this.apply(sound, this.wishesOf(frames)))
+  }
+
+  private taken(): Float32Array {
+    const all = joined(this.ready)
+    this.ready = []
+    return all
   }
 
   /** The gain that each frame of the block asks for; 1 without a closer look where a bound shows that it is enough. */

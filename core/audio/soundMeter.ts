@@ -5,7 +5,8 @@ import { LoudnessHistory } from './loudness'
 import type { Measurement } from './measurement'
 import { PyramidBuilder } from './pyramid'
 import { SilenceFinder } from './silences'
-import { blockFrames, marginFrames, type SoundKernel, soundKernel, windowFrames } from './soundKernel'
+import { SoundBlocks } from './soundBlocks'
+import { marginFrames, type SoundKernel, soundKernel, windowFrames } from './soundKernel'
 import { truePeakBound } from './truePeakFilter'
 
 /** Both sides differ where any two samples differ by more; coding alone makes less of a difference. */
@@ -22,12 +23,11 @@ const sidesDiffer = 0.004
  */
 export class SoundMeter {
   private readonly kernel: SoundKernel = soundKernel()
+  private readonly blocks: SoundBlocks
   private readonly history = new LoudnessHistory()
   private readonly pyramid = new PyramidBuilder()
   private readonly clips: ClipFinder
   private readonly silences: SilenceFinder
-  /** Frames in the kernel's block and the margin behind it. */
-  private filled = 0
   /** Frames that were worked on in blocks before. */
   private place = 0
   private samplePeak = 0
@@ -41,28 +41,19 @@ export class SoundMeter {
   /** @param channels 1 or 2, weighted alike as BS.1770-5 weights left and right */
   constructor(private readonly sampleRateHz: number, private readonly channels: 1 | 2) {
     this.kernel.weighting.set(kWeighting(sampleRateHz))
+    this.blocks = new SoundBlocks(this.kernel, channels, frames => this.work(frames))
     this.clips = new ClipFinder(channels, sampleRateHz)
     this.silences = new SilenceFinder(sampleRateHz)
   }
 
   /** Takes interleaved frames; full scale is 1. */
   push(interleaved: Float32Array): void {
-    const { channels, kernel } = this
-    const frames = interleaved.length / channels
-    for (let from = 0; from < frames;) {
-      const count = Math.min(frames - from, blockFrames + marginFrames - this.filled)
-      kernel.sound.set(interleaved.subarray(from * channels, (from + count) * channels), (marginFrames + this.filled) * channels)
-      this.filled += count
-      from += count
-      if (this.filled === blockFrames + marginFrames) this.work(blockFrames)
-    }
+    this.blocks.push(interleaved)
   }
 
   finish(): { measurement: Measurement; waveform: Uint8Array } {
-    const { channels, kernel, sampleRateHz } = this
-    // The last frames are followed by silence, as if the sound went on.
-    kernel.sound.fill(0, (marginFrames + this.filled) * channels)
-    while (this.filled > 0) this.work(Math.min(this.filled, blockFrames))
+    const { channels, sampleRateHz } = this
+    this.blocks.finish()
     const measurement: Measurement = {
       durationMs: (this.place / sampleRateHz) * 1000,
       sampleRateHz,
@@ -77,7 +68,7 @@ export class SoundMeter {
     return { measurement, waveform: this.pyramid.finish(this.place, sampleRateHz, this.history.curve()) }
   }
 
-  /** Works on the first `frames` frames of the block, and moves what is behind them to the front. */
+  /** Works on the first `frames` frames of the block. */
   private work(frames: number): void {
     const { channels, kernel } = this
     this.weigh(frames)
@@ -85,10 +76,7 @@ export class SoundMeter {
     this.truePeak = kernel.truePeak(frames, channels, this.truePeak, truePeakBound)
     if (channels === 2) this.differs ||= kernel.sidesDiffer(frames, sidesDiffer) !== 0
     for (let window = 0; window * windowFrames < frames; window++) this.note(window, Math.min(windowFrames, frames - window * windowFrames))
-    kernel.sound.copyWithin(0, frames * channels)
-    kernel.sound.fill(0, kernel.sound.length - frames * channels)
     this.place += frames
-    this.filled -= frames
   }
 
   /** Sums the K-weighted energy into stretches of 100 ms, whose ends fall on the nearest sample. */

@@ -84,6 +84,23 @@ describe('a file that was brought', () => {
   })
 })
 
+describe('formats', () => {
+  it.each([
+    ['a WAV in RF64, 96 kHz', 'rf64.wav', ['-ac', '2', '-rf64', 'always', '-ar', '96000'], { type: 'audio/wav', sampleRateHz: 96_000, channels: 2 }],
+    ['a FLAC of 8 kHz', 'eight.flac', ['-ar', '8000'], { type: 'audio/flac', sampleRateHz: 8000, channels: 1 }],
+    ['an MP3 of 8 kHz', 'eight.mp3', ['-ar', '8000', '-b:a', '16k'], { type: 'audio/mpeg', sampleRateHz: 8000, channels: 1 }],
+    ['an M4A of 96 kHz', 'high.m4a', ['-ac', '2', '-ar', '96000', '-c:a', 'aac'], { type: 'audio/mp4', sampleRateHz: 96_000, channels: 2 }],
+  ])('%s is told by content and measured', async (_kind, name, coding, facts) => {
+    const path = join(folder, name)
+    makeSound(path, 5, coding)
+    const { source } = (await bring(path)).sound
+    expect(source).toMatchObject(facts)
+    expect(Math.abs(source!.durationMs - 5000)).toBeLessThanOrEqual(150)
+    // ffmpeg's sine is 1/8 of full scale, −18 dBFS.
+    expect(Math.abs(source!.measurement!.samplePeakDbfs! + 18.06)).toBeLessThan(0.6)
+  })
+})
+
 describe('finishing', () => {
   it.each([['br-34.mp3', 'speech'], ['sf-4.m4a', 'm4a'], ['sf-5.mp3', 'speech and music']] as const)(
     'brings %s as %s to within 0.3 LU of the target and under the ceiling', async (name, encoding) => {

@@ -12,8 +12,12 @@ export const releaseRoutes = (platform: Platform): FastifyPluginAsyncZod => asyn
   const remote = remoteService(platform)
   const answer = { 200: episode }
 
-  app.post('/episodes/:id/release', { schema: { params: byId, body: release, response: answer } }, request =>
-    remote.needReachable(request.params.id).then(() => releases.release(request.params.id, request.body)))
+  app.post('/episodes/:id/release', { schema: { params: byId, body: release, response: answer } }, async request => {
+    await remote.needReachable(request.params.id)
+    const moved = await releases.release(request.params.id, request.body)
+    if (moved.standing === 'scheduled') await remote.lookBeforeRelease(moved)
+    return moved
+  })
 
   const steps = {
     unschedule: releases.unschedule,

@@ -165,6 +165,26 @@ describe('an episode whose audio lives elsewhere', () => {
     expect(await feed()).toContain(`length="${longer.length}"`)
   })
 
+  it('is asked once more before its planned moment, and waits where it is not there', async () => {
+    const { releaseService } = await import('../releases/service')
+    const releases = releaseService(house.platform)
+    answers.set('/planned.mp3', serve(make('planned.mp3', 8, ['-b:a', '64k'])))
+    const { id } = (await house.call('POST', `/shows/${showId}/episodes`, {})).json() as Episode
+    const named = (await house.call('PUT', `/episodes/${id}/address`, { address: `${base}/planned.mp3` })).json() as Episode
+    const at = new Date(+house.clock.now() + 2 * 3600_000).toISOString().slice(0, 16)
+    expect((await house.call('POST', `/episodes/${id}/release`, { version: named.version, when: { kind: 'at', local: at, zone: 'UTC' } })).json()).toMatchObject({ standing: 'scheduled' })
+    answers.delete('/planned.mp3')
+    house.clock.moveBy(2 * 3600_000 - 60_000)
+    while (await house.platform.jobs.runNext());
+    house.clock.moveBy(120_000)
+    expect(await releases.releaseNextDue()).toBe(false)
+    expect((await get(id)).sound.findings).toMatchObject([{ code: 'unreachable' }])
+    answers.set('/planned.mp3', serve(make('planned.mp3', 8, ['-b:a', '64k'])))
+    house.clock.moveBy(24 * 3600_000)
+    while (await house.platform.jobs.runNext());
+    expect(await releases.releaseNextDue()).toBe(true)
+  })
+
   it('is not made by an address that is refused: the error names field, value and rule', async () => {
     const { id } = (await house.call('POST', `/shows/${showId}/episodes`, {})).json() as Episode
     const answer = await house.call('PUT', `/episodes/${id}/address`, { address: 'http://10.0.0.8/a.mp3' })

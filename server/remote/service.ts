@@ -13,7 +13,10 @@ import { readAddress, remoteFetcher } from './fetch'
 import { inspectRemote } from './inspect'
 
 const kind = 'check-address'
+const onceKind = 'check-address-once'
 const everyMs = 24 * 3600_000
+/** So long before a planned release its file is asked for once more. */
+const beforeReleaseMs = 5 * 60_000
 
 /** Files that live elsewhere: asked when they are named, before each release, and daily after. */
 export function remoteService(platform: Platform) {
@@ -51,6 +54,10 @@ export function remoteService(platform: Platform) {
     await check(file)
     await jobs.add({ kind, payload: { fileId: file.id }, subject: file.id, afterMs: everyMs })
   })
+  jobs.handle(onceKind, async ({ fileId }) => {
+    const file = await AudioFile.findByPk(fileId)
+    if (file?.address) await check(file)
+  })
 
   return {
     /** Makes the file at an address an episode's audio. Throws `address-refused` with what is wrong in plain words. */
@@ -74,6 +81,13 @@ export function remoteService(platform: Platform) {
         if (!(error instanceof Refusal)) throw error
         throw new AppError('address-refused', `${error.title}. ${error.detail} ${error.todo}`, [{ field: 'address', value: address.slice(0, 80), rule: error.title }])
       }
+    },
+
+    /** Plans one more look shortly before a scheduled episode goes out. */
+    async lookBeforeRelease({ sound, releaseAt }: EpisodeView): Promise<void> {
+      if (!sound.source?.address || !releaseAt) return
+      const afterMs = Math.max(0, +new Date(releaseAt) - +clock.now() - beforeReleaseMs)
+      await jobs.add({ kind: onceKind, payload: { fileId: sound.source.id }, afterMs })
     },
 
     /** Asks again before an episode goes out. Throws `not-ready` where its audio lives elsewhere and cannot be had there. */
