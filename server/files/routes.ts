@@ -16,7 +16,7 @@ export const fileRoutes = (platform: Platform): FastifyPluginAsyncZod => async a
 
   async function find(id: string): Promise<AudioFile> {
     const file = await AudioFile.findByPk(id)
-    if (!file) throw new AppError('not-found', 'There is no such file.')
+    if (!file || file.address) throw new AppError('not-found', 'There is no such file here.')
     return file
   }
 

@@ -38,15 +38,15 @@ export interface Jobs {
   stop(): Promise<void>
 }
 
-const holdMs = 60_000
+const holdMs = 15_000
 const noteMs = 1_000
 const mostAttempts = 5
 const pollMs = 500
 const lanes = ['quick', 'sound'] as const
 
 /**
- * Durable jobs: rows that any process takes with a row lock and holds for a minute at a time, renewed while it
- * works, so that a job survives the process that ran it. A job that fails is tried five times, ever later.
+ * Durable jobs: rows that any process takes with a row lock and holds for a quarter of a minute at a time, renewed
+ * each second, so that a job survives the process that ran it and is soon taken up by another. A job that fails is tried five times, ever later.
  */
 export function createJobs(database: Sequelize, clock: Clock, report: (error: unknown) => void): Jobs {
   const handlers = new Map<string, { handler: JobHandler; lane: Lane }>()

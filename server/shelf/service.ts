@@ -55,7 +55,7 @@ export function shelfService(platform: Platform) {
       ])
       return {
         files: files.map(file => ({ ...fileOf(file, publicUrl), cameAt: file.createdAt.toISOString(), usedBy: usedBy.get(file.id) ?? [] })),
-        usedBytes: files.reduce((sum, { bytes }) => sum + Number(bytes), 0),
+        usedBytes: files.reduce((sum, { bytes, address }) => sum + (address ? 0 : Number(bytes)), 0),
         freeBytes,
       }
     },

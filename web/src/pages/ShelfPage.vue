@@ -78,10 +78,10 @@ const beginWith = (file: ShelfFile): Promise<void> => attempt(async () => {
       <thead><tr><th scope="col">File</th><th scope="col">Length</th><th scope="col">Size</th><th scope="col">Loudness</th><th scope="col">Came</th><th scope="col">Used</th><td /></tr></thead>
       <tbody>
         <tr v-for="file in shelf.files" :key="file.id">
-          <th scope="row"><span class="name">{{ file.name }}</span><br><span class="quiet">{{ formatOf(file) }}{{ file.origin === 'finish' ? ', finished here' : '' }}</span></th>
+          <th scope="row"><span class="name">{{ file.name }}</span><br><span class="quiet">{{ formatOf(file) }}{{ file.origin === 'finish' ? ', finished here' : file.address ? ', lives elsewhere' : '' }}</span></th>
           <td class="figures">{{ clock(file.durationMs) }}</td>
           <td class="figures">{{ amount(file.bytes) }}</td>
-          <td class="figures">{{ file.measurement ? loudnessWords(file.measurement.integratedLufs) : file.measuring === 'failed' ? 'not measurable' : 'being measured' }}</td>
+          <td class="figures">{{ file.measurement ? loudnessWords(file.measurement.integratedLufs) : file.address ? 'not measured' : file.measuring === 'failed' ? 'not measurable' : 'being measured' }}</td>
           <td class="figures">{{ shortDay(file.cameAt, show.zone) }}</td>
           <td>
             <span v-if="file.usedBy.length === 0" class="quiet">by none</span>
@@ -90,7 +90,7 @@ const beginWith = (file: ShelfFile): Promise<void> => attempt(async () => {
           <td class="acts">
             <button type="button" class="link-button" :aria-label="`${heard === file.id ? 'Stop' : 'Listen to'} ${file.name}`" @click="listen(file)">{{ heard === file.id ? 'Stop' : 'Listen' }}</button>
             <button type="button" class="link-button" :aria-label="`Use again: ${file.name}`" @click="beginWith(file)">Use again</button>
-            <a :href="`/api/v1/files/${file.id}/download`" :aria-label="`Download ${file.name}`">Download</a>
+            <a v-if="!file.address" :href="`/api/v1/files/${file.id}/download`" :aria-label="`Download ${file.name}`">Download</a>
             <template v-if="file.usedBy.length === 0">
               <button v-if="asking !== file.id" type="button" class="link-button" :aria-label="`Delete ${file.name}`" @click="asking = file.id">Delete</button>
               <Button v-else type="button" size="small" label="Delete for good" @click="remove(file)" />
