@@ -1,5 +1,7 @@
 import { execFileSync } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { createServer } from 'node:http'
+import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from 'playwright-core'
@@ -8,6 +10,7 @@ import { type DemoHouse, demoSounds, openDemoHouse } from './demoHouse'
 import { dropFiles } from './drop'
 
 let house: DemoHouse
+let host: Awaited<ReturnType<typeof openHost>>
 let page: Page
 const folder = mkdtempSync(join(tmpdir(), 'lake-letter-sounds-'))
 
@@ -18,12 +21,27 @@ function cut(name: string, seconds: number, coding: string[] = ['-c', 'copy', '-
   return path
 }
 
+/** A host somewhere else: a plain web server with one file. */
+async function openHost(): Promise<{ address: string; stop(): void }> {
+  const bytes = readFileSync(join(demoSounds, 'br-33.mp3'))
+  const server = createServer((request, response) => {
+    const [, from = '0', to = String(bytes.length - 1)] = /^bytes=(\d+)-(\d*)$/.exec(request.headers.range ?? '') ?? []
+    const part = bytes.subarray(Number(from), Math.min(Number(to || bytes.length), bytes.length - 1) + 1)
+    response.writeHead(request.headers.range ? 206 : 200, { 'content-type': 'audio/mpeg', 'content-length': part.length, ...(request.headers.range && { 'content-range': `bytes ${from}-${Number(from) + part.length - 1}/${bytes.length}` }) })
+    response.end(request.method === 'HEAD' ? undefined : part)
+  })
+  await new Promise<void>(resolve => server.listen(0, '127.0.0.1', resolve))
+  return { address: `http://127.0.0.1:${(server.address() as AddressInfo).port}`, stop: () => { server.closeAllConnections(); server.close() } }
+}
+
 beforeAll(async () => {
-  house = await openDemoHouse()
+  host = await openHost()
+  house = await openDemoHouse({ FETCH_ALLOW: new URL(host.address).host })
   page = await house.openWindow()
 })
 afterAll(async () => {
   await house?.stop()
+  host?.stop()
   rmSync(folder, { recursive: true })
 })
 
@@ -98,6 +116,20 @@ it('a released episode’s audio is replaced: its old address still answers, and
   await page.getByRole('link', { name: 'The shelf' }).click()
   await page.getByRole('row', { name: /br-35\.mp3.*went out with/ }).waitFor()
   await page.getByRole('row', { name: /^40\.mp3.*goes out with/ }).waitFor()
+})
+
+it('a file that lives elsewhere is named by its address, and refused in plain words where no app could reach it', async () => {
+  await page.getByRole('button', { name: 'New episode' }).click()
+  await page.getByText('It lives elsewhere').click()
+  await page.fill('#address', 'http://192.168.0.7/take.mp3')
+  await page.getByRole('button', { name: 'Ask this address' }).click()
+  await page.getByText('192.168.0.7 lies in a private network').waitFor()
+  await page.fill('#address', `${host.address}/39-the-borrowed-organ.mp3`)
+  await page.getByRole('button', { name: 'Ask this address' }).click()
+  await page.getByText('Lives elsewhere:').waitFor()
+  await expect.poll(() => page.inputValue('#title')).toBe('The borrowed organ')
+  await page.getByRole('button', { name: 'Play' }).click()
+  await expect.poll(() => page.getByTestId('place').innerText(), { timeout: 15_000 }).toMatch(/^0:0[1-9]/)
 })
 
 it('a WAV says that it cannot go out as it is, and one press encodes it', async () => {

@@ -32,7 +32,7 @@ watch(() => [props.source.id, finished.value?.id], ([source], before) => {
 }, { immediate: true })
 watch(() => [props.source, finished.value].map(file => file && `${file.id} ${file.measuring}`).join(), async () => {
   for (const file of [props.source, finished.value]) {
-    if (file?.measuring === 'done' && !waves.value[file.id]) waves.value = { ...waves.value, [file.id]: await api.waveform(file.waveformAddress).catch(() => null) }
+    if (file?.measurement && !waves.value[file.id]) waves.value = { ...waves.value, [file.id]: await api.waveform(file.waveformAddress).catch(() => null) }
   }
 }, { immediate: true })
 

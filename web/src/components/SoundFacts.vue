@@ -19,7 +19,7 @@ const tags = computed(() => {
     <img v-if="audio.pictureAddress" :src="audio.pictureAddress" alt="Picture in the file" width="40" height="40">
     <div>
       <p><span class="name">{{ audio.name }}</span> <span class="figures">· {{ clock(audio.durationMs) }} · {{ amount(audio.bytes) }} · {{ formatOf(audio) }}</span></p>
-      <p class="quiet">Tags in the file: {{ tags }}</p>
+      <p v-if="!audio.address" class="quiet">Tags in the file: {{ tags }}</p>
       <p v-if="alsoIn.length">
         The same sound is used by
         <template v-for="(other, index) in alsoIn" :key="other.id"><template v-if="index">, </template><RouterLink :to="{ name: 'desk', params: { show: showSlug, id: other.id } }">{{ other.number ? `${other.number} ` : '' }}{{ other.title || 'an untitled episode' }}</RouterLink></template>. It is kept once.

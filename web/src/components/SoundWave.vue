@@ -41,8 +41,8 @@ function draw(): void {
   const styles = getComputedStyle(element)
   const [before, after] = [styles.color, styles.borderTopColor]
   const middle = element.height / 2
-  if (!props.waveform) return
-  const columns = columnsOf(props.waveform, props.fromMs, props.toMs, element.width)
+  // Without a waveform a plain line shows the place.
+  const columns = props.waveform ? columnsOf(props.waveform, props.fromMs, props.toMs, element.width) : new Int8Array(element.width * 2)
   const playedTo = (percent(props.atMs) / 100) * element.width
   for (let x = 0; x < element.width; x++) {
     pen.fillStyle = x <= playedTo ? before : after

@@ -170,7 +170,9 @@ export const useDesk = defineStore('desk', () => {
     await send()
     if (!episode.value || saving.value !== 'saved') throw new ApiError(unsavedProblem)
     const moved = await move(episode.value.id, episode.value.version)
-    if (episode.value?.id === moved.id) episode.value = { ...moved, text: moved.text }
+    // A new source may have filled in title and number.
+    absorb(moved)
+    noteChanges()
   }
 
   const release = (when: Release['when']): Promise<void> => act((id, version) => api.release(id, { version, when }))
