@@ -6,6 +6,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
+import { makeSound } from '../core/audio/sound.fixture'
 import { type DemoHouse, demoSounds, openDemoHouse } from './demoHouse'
 import { dropFiles } from './drop'
 
@@ -140,4 +141,18 @@ it('a WAV says that it cannot go out as it is, and one press encodes it', async 
   await page.locator('[data-finding=not-deliverable]').getByRole('button', { name: 'Finish it' }).click()
   await page.getByText('Finished. This file goes out.').waitFor({ timeout: 60_000 })
   await expect.poll(() => page.getByRole('button', { name: 'Release now' }).isDisabled()).toBe(false)
+})
+
+it('finishing survives a server that dies in the midst of it', async () => {
+  makeSound(join(folder, 'long.flac'), 600, ['-ac', '2'])
+  await page.getByRole('button', { name: 'New episode' }).click()
+  await page.setInputFiles('input[type=file]', join(folder, 'long.flac'))
+  await page.locator('[data-finding=not-deliverable]').getByRole('button', { name: 'Finish it' }).waitFor({ timeout: 60_000 })
+  await page.locator('[data-finding=quieter], [data-finding=louder]').first().waitFor({ timeout: 60_000 })
+  await page.locator('[data-finding=not-deliverable]').getByRole('button', { name: 'Finish it' }).click()
+  await page.getByText(/Finishing … [1-9]\d? %/).waitFor({ timeout: 30_000 })
+  await house.killServer()
+  await house.startServer()
+  await page.reload()
+  await page.getByText('Finished. This file goes out.').waitFor({ timeout: 90_000 })
 })

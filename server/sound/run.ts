@@ -17,7 +17,10 @@ export function runSound<T extends SoundTask>(task: T, { signal, progress }: Job
   return new Promise((done, fail) => {
     const worker = new Worker(join(resolve(serverDir), 'soundWorker.js'), { workerData: task, resourceLimits: { maxOldGenerationSizeMb: 256 } })
     // The worker's children notice: their pipes close with it.
-    const stop = (): void => void worker.terminate().then(() => fail(signal.reason as Error))
+    const stop = (): void => {
+      fail(signal.reason as Error)
+      void worker.terminate()
+    }
     signal.addEventListener('abort', stop, { once: true })
     worker.on('message', (news: SoundNews) => {
       if ('progress' in news) progress(news.progress)
