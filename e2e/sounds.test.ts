@@ -63,15 +63,14 @@ it('a file that is too quiet is finished by one press, heard against its source,
   await page.locator('[data-finding=head-silence]').getByText(/begins with 2\.\d s of silence/).waitFor()
   await quiet.getByRole('button', { name: 'Finish it' }).click()
   await page.getByText('Finished. This file goes out.').waitFor({ timeout: 60_000 })
-  const rows = await page.getByRole('table').first().locator('tbody tr').allInnerTexts()
-  expect(rows[1]).toMatch(/Finished\s+−(18\.[89]|19\.[0-2]) LUFS/)
-  expect(await page.locator('[data-finding]').count()).toBe(0)
+  await expect.poll(async () => (await page.getByRole('table').first().locator('tbody tr').allInnerTexts())[1]).toMatch(/Finished\s+−(18\.[89]|19\.[0-2]) LUFS/)
+  await expect.poll(() => page.locator('[data-finding]').count()).toBe(0)
 
   const choice = page.getByRole('radiogroup')
   await page.getByRole('button', { name: 'Play' }).click()
   await expect.poll(() => page.getByTestId('place').innerText(), { timeout: 15_000 }).toMatch(/^0:0[2-9]/)
   await choice.getByRole('radio', { name: 'Source' }).click()
-  expect(await choice.getByRole('radio', { name: 'Source' }).getAttribute('aria-checked')).toBe('true')
+  await expect.poll(() => choice.getByRole('radio', { name: 'Source' }).getAttribute('aria-checked')).toBe('true')
   // The source begins 2 s earlier, so the same place has a later time there.
   await expect.poll(() => page.getByTestId('place').innerText()).toMatch(/^0:0[4-9]|^0:1/)
   await page.getByRole('button', { name: 'Pause' }).click()
@@ -135,9 +134,10 @@ it('a file that lives elsewhere is named by its address, and refused in plain wo
 
 it('a WAV says that it cannot go out as it is, and one press encodes it', async () => {
   await page.getByRole('button', { name: 'New episode' }).click()
+  await page.getByText('Drop the audio anywhere').waitFor()
   await page.setInputFiles('input[type=file]', cut('br-33.mp3', 15, [], 'wav'))
   await page.locator('[data-finding=not-deliverable]').getByText('WAV cannot go out as it is.').waitFor({ timeout: 30_000 })
-  expect(await page.getByRole('button', { name: 'Release now' }).isDisabled()).toBe(true)
+  await expect.poll(() => page.getByRole('button', { name: 'Release now' }).isDisabled()).toBe(true)
   await page.locator('[data-finding=not-deliverable]').getByRole('button', { name: 'Finish it' }).click()
   await page.getByText('Finished. This file goes out.').waitFor({ timeout: 60_000 })
   await expect.poll(() => page.getByRole('button', { name: 'Release now' }).isDisabled()).toBe(false)
@@ -146,6 +146,7 @@ it('a WAV says that it cannot go out as it is, and one press encodes it', async 
 it('finishing survives a server that dies in the midst of it', async () => {
   makeSound(join(folder, 'long.flac'), 600, ['-ac', '2'])
   await page.getByRole('button', { name: 'New episode' }).click()
+  await page.getByText('Drop the audio anywhere').waitFor()
   await page.setInputFiles('input[type=file]', join(folder, 'long.flac'))
   await page.locator('[data-finding=not-deliverable]').getByRole('button', { name: 'Finish it' }).waitFor({ timeout: 60_000 })
   await page.locator('[data-finding=quieter], [data-finding=louder]').first().waitFor({ timeout: 60_000 })

@@ -126,7 +126,7 @@ function pick(): void {
         v-else v-model="recipe" v-model:open="open" :sound="sound" :busy="busy" :problem="finishProblem" @finish="finish" @cancel="attempt(desk.cancelFinish)"
         @as-uploaded="attempt(() => desk.setRecipe(null))" @keep-as-usual="emit('keepAsUsual', recipe)" @trim="cut(trimOf(audio.measurement!))"
       />
-      <SoundFindings :findings="sound.findings" :busy="busy" @mend="mend" @hear="finding => bench?.hear(finding)" />
+      <SoundFindings :findings="sound.findings" :busy="busy || !audio.measurement" @mend="mend" @hear="finding => bench?.hear(finding)" />
       <SoundFacts :audio="audio" :also-in="sound.alsoIn" :show-slug="showSlug" @replace="input?.click()" />
     </template>
     <div v-else-if="!underway && !reading && !problem && !stranded" class="empty">
