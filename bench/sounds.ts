@@ -11,7 +11,7 @@ const seconds = 3600
 /** ffmpeg's loudnorm is slow; a part of the hour tells as much. */
 const finishedSeconds = 600
 const serverDir = 'dist/server'
-const run = { signal: new AbortController().signal, progress: () => undefined }
+const run = { signal: new AbortController().signal, progress: () => undefined, isLastTry: true }
 const source = (path: string) => ({ path, sampleRateHz: 44_100, channels: 2 as const, junkBytes: 0 })
 
 function ffmpeg(parameters: string[]): Promise<{ seconds: number; said: string }> {

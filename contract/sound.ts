@@ -108,7 +108,6 @@ export const sound = z.object({
   findings: z.array(finding),
   /** Loudness as heard (one channel counts 3 LU more) of this episode and the last ten before it, oldest first. */
   company: z.array(z.object({ id: z.string(), title: z.string(), number: z.number().nullable(), lufs: z.number() })),
-  usualLufs: z.number().nullable(),
 })
 export type Sound = z.infer<typeof sound>
 

@@ -3,6 +3,17 @@ import { isDeliverable } from './recipe'
 
 const names: Readonly<Record<string, string>> = { 'audio/wav': 'WAV', 'audio/flac': 'FLAC', 'audio/ogg': 'Ogg' }
 
+/** What there is to say where a file could not be measured. */
+export const unmeasured: Finding = {
+  weight: 'worth mending',
+  code: 'unmeasured',
+  says: 'The sound could not be measured.',
+  rule: 'Measuring hears every sample; where it stops, apps may stop too (common practice, no source).',
+  ifItStays: 'Its loudness is not known, and it cannot be finished. Listen to all of it, or export it again.',
+  mend: null,
+  places: [],
+}
+
 /** What there is to say about the form that a file would be delivered in. */
 export function deliveryFindings({ type, channels }: { type: string; channels: number }): Finding[] {
   const found: Finding[] = []

@@ -76,13 +76,14 @@ export class Limiter {
     const wishes = new Float32Array(frames).fill(1)
     kernel.scan(frames, channels)
     const windows = Math.ceil(frames / windowFrames)
+    // What lies in the next block is not known yet, so the block's edges are always looked at.
     const peakOf = (window: number): number => {
       if (window < 0 || window >= windows) return Infinity
       const [a, b, c, d] = kernel.extremes.subarray(window * 4, window * 4 + 4)
       return Math.max(-a!, -b!, c!, d!)
     }
     for (let window = 0; window < windows; window++) {
-      const around = Math.max(peakOf(window), window > 0 ? peakOf(window - 1) : 1, window + 1 < windows ? peakOf(window + 1) : 1)
+      const around = Math.max(peakOf(window - 1), peakOf(window), peakOf(window + 1))
       if (around * truePeakBound <= ceiling) continue
       const from = window * windowFrames
       const to = Math.min(frames, from + windowFrames)

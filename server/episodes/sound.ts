@@ -1,7 +1,7 @@
 import { Op } from 'sequelize'
 import type { AudioFile as AudioFileView, Sound } from '@contract/sound'
 import { advice, clipped } from '@core/audio/advice'
-import { deliveryFindings } from '@core/audio/delivery'
+import { deliveryFindings, unmeasured } from '@core/audio/delivery'
 import { trimOf } from '@core/audio/finishPlan'
 import type { Recipe } from '@core/audio/recipe'
 import { usualLoudness } from '@core/audio/usual'
@@ -35,7 +35,6 @@ export async function soundOf(episode: Episode, { clock, configuration: { public
     work,
     findings: file ? findingsOf(file, finished, { recipe: episode.recipe ?? recipe, usualLufs }) : [],
     company,
-    usualLufs,
   }
 }
 
@@ -63,6 +62,7 @@ function findingsOf(source: AudioFile, finished: AudioFile | null, standard: Par
   return [
     ...deliveryFindings({ type: heard.type, channels: heard.channels }),
     ...(finished ? [] : source.findings),
+    ...(source.measuring === 'failed' ? [unmeasured] : []),
     ...(heard.measurement ? advice(heard.measurement, standard) : []),
     // Limiting hides from the meter what was clipped before; it is heard all the same.
     ...(finished && source.measurement ? [clipped(source.measurement, standard)].filter(found => found !== null) : []),

@@ -34,7 +34,7 @@ export function measureFiles(platform: Platform): void {
       const durationMs = file.type === 'audio/mpeg' || file.type === 'audio/mp4' ? file.durationMs : Math.round(measurement.durationMs)
       await file.update({ measurement, waveform, durationMs, measuring: 'done' })
     } catch (error) {
-      if (!run.signal.aborted && error instanceof SoundFailure) await file.update({ measuring: 'failed' })
+      if (!run.signal.aborted && run.isLastTry) await file.update({ measuring: 'failed' })
       throw error
     }
   }, 'sound')

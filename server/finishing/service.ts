@@ -75,7 +75,7 @@ export function finishingService(platform: Platform) {
       await make(episode, episode.file, episode.show!, episode.recipe, run)
     } catch (error) {
       if (run.signal.aborted) throw error
-      const problem = problemFor(error)
+      const problem = problemFor(error, run.isLastTry)
       if (!problem) throw error
       await settle(episode, { finishing: 'failed', finishProblem: problem })
     }
@@ -122,11 +122,12 @@ function needPossible(recipe: Recipe): void {
   }
 }
 
-/** What to say of an error that trying again will not mend; null for those that pass. */
-function problemFor(error: unknown): Episode['finishProblem'] {
+/** What to say of an error that trying again will not mend, or that nobody tries again; null for those that may pass. */
+function problemFor(error: unknown, isLastTry: boolean): Episode['finishProblem'] {
   const { code, message } = error as NodeJS.ErrnoException
   if (code === 'ENOSPC' || /No space left/i.test(message)) {
     return { title: 'The disk is full', detail: 'There was no room to write the finished file.', todo: 'Delete files from the shelf that no episode uses, then finish again.' }
   }
-  return null
+  if (!isLastTry) return null
+  return { title: 'The sound could not be finished', detail: 'It was tried five times. The file may be damaged in a place that was not found before.', todo: 'Export it again and bring that, or let it go out as it was uploaded.' }
 }

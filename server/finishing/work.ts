@@ -114,7 +114,7 @@ export function finishWork({ media, configuration }: Pick<Platform, 'media' | 'c
 
 /** A stretch of a run's progress as a run of its own. */
 function part(run: JobRun, from: number, to: number): JobRun {
-  return { signal: run.signal, progress: share => run.progress(from + share * (to - from)) }
+  return { ...run, progress: share => run.progress(from + share * (to - from)) }
 }
 
 function parameters({ codec, bitRateBps }: Encoding): string[] {

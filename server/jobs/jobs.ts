@@ -9,6 +9,8 @@ export interface JobRun {
   progress(share: number): void
   /** Aborted when the job is cancelled, when another process took it over, or when this one stops. */
   signal: AbortSignal
+  /** Nothing tries again after this: whoever waits for the outcome must be told. */
+  isLastTry: boolean
 }
 
 export type JobHandler = (payload: Record<string, string>, run: JobRun) => Promise<void>
@@ -46,7 +48,8 @@ const lanes = ['quick', 'sound'] as const
 
 /**
  * Durable jobs: rows that any process takes with a row lock and holds for a quarter of a minute at a time, renewed
- * each second, so that a job survives the process that ran it and is soon taken up by another. A job that fails is tried five times, ever later.
+ * each second, so that a job survives the process that ran it and is soon taken up by another. A job that fails is
+ * tried five times, ever later.
  */
 export function createJobs(database: Sequelize, clock: Clock, report: (error: unknown) => void): Jobs {
   const handlers = new Map<string, { handler: JobHandler; lane: Lane }>()
@@ -90,7 +93,7 @@ export function createJobs(database: Sequelize, clock: Clock, report: (error: un
       note(job, { heldUntil: new Date(+clock.now() + holdMs + ++notes), progress }).then(ours => { if (!ours) lost.abort() }, report)
     }, noteMs)
     try {
-      await handlers.get(job.kind)!.handler(job.payload, { signal, progress: share => { progress = share } })
+      await handlers.get(job.kind)!.handler(job.payload, { signal, progress: share => { progress = share }, isLastTry: job.attempts >= mostAttempts })
       await note(job, { state: 'done', heldUntil: null, progress: 1 })
     } catch (error) {
       await putBack(job, error, signal)

@@ -15,7 +15,7 @@ const server = { serverDir: 'dist/server' }
 const untilDone = () => {
   const shares: number[] = []
   const stop = new AbortController()
-  return { shares, stop, run: { signal: stop.signal, progress: (share: number) => void shares.push(share) } }
+  return { shares, stop, run: { signal: stop.signal, isLastTry: false, progress: (share: number) => void shares.push(share) } }
 }
 const source = (name: string) => ({ path: join(folder, name), sampleRateHz: 44_100, channels: 2 as const, junkBytes: 0 })
 const plan: FinishPlan = {
