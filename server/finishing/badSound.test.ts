@@ -121,6 +121,36 @@ describe('when finishing goes wrong', () => {
     expect((await get(episode.id)).sound.finishing).toBe('done')
   })
 
+  /** Lets the jobs of sound fail as often as they are tried. */
+  async function failToTheEnd(): Promise<void> {
+    for (let n = 0; n < 5; n++) {
+      await house.workOnSound().catch(() => undefined)
+      house.clock.moveBy(3600_000)
+    }
+  }
+
+  it('a sound that cannot be finished in five tries is said, and the desk waits no longer', async () => {
+    const episode = await bring('lost.mp3', sound('h.mp3', 4))
+    await house.platform.media.remove(episode.sound.source!.sha256)
+    await begin(episode)
+    await failToTheEnd()
+    expect((await get(episode.id)).sound).toMatchObject({ finishing: 'failed', problem: { title: 'The sound could not be finished' }, work: null })
+  })
+
+  it('so is one that cannot be measured', async () => {
+    await writeFile(place('unheard.mp3'), sound('i.mp3', 5))
+    const { id } = (await house.call('POST', `/shows/${showId}/episodes`, {})).json() as Episode
+    await house.bring(id, place('unheard.mp3'))
+    const { source } = (await get(id)).sound
+    await house.platform.media.remove(source!.sha256)
+    await failToTheEnd()
+    const after = await get(id)
+    expect(after.sound).toMatchObject({ source: { measuring: 'failed' }, work: null })
+    expect(after.sound.findings.map(({ code }) => code)).toEqual(['unmeasured'])
+    const refused = await house.call('POST', `/episodes/${id}/finish`, { version: after.version, recipe: firstRecipe })
+    expect(refused.json()).toMatchObject({ code: 'not-ready', detail: expect.stringContaining('could not be measured') })
+  })
+
   it('a full disk is said in words, and nothing is lost', async () => {
     const small = place('small')
     await mkdir(small)
