@@ -5,7 +5,7 @@ import { missOf, planWithGain, planBeforeGain, trimOf } from './finishPlan'
 import type { Measurement } from './measurement'
 import { firstRecipe } from './recipe'
 import { cuttingPlaces, snapped } from './snap'
-import { usualLoudness } from './usual'
+import { heardLufs, usualLoudness } from './usual'
 
 const fine: Measurement = {
   durationMs: 1_800_000, sampleRateHz: 44_100, channels: 2, integratedLufs: -16.2, rangeLu: 6, momentaryMaxLufs: -11, shortTermMaxLufs: -13, truePeakDbtp: -1.4,
@@ -85,6 +85,8 @@ it('a handle snaps to the edge of silence where that is near', () => {
 })
 
 it('how loud a show usually is, is the median, with one channel counted as it is heard', () => {
-  expect(usualLoudness([{ integratedLufs: -16, channels: 2 }, { integratedLufs: -21, channels: 1 }, { integratedLufs: -30, channels: 2 }, { integratedLufs: null, channels: 2 }])).toBe(-18)
-  expect(usualLoudness([{ integratedLufs: -16, channels: 2 }])).toBeNull()
+  expect([{ integratedLufs: -16, channels: 2 }, { integratedLufs: -21, channels: 1 }, { integratedLufs: null, channels: 1 }].map(heardLufs)).toEqual([-16, -18, null])
+  expect(usualLoudness([-16, -30, -18])).toBe(-18)
+  expect(usualLoudness([-16, -18])).toBe(-17)
+  expect(usualLoudness([-16])).toBeNull()
 })

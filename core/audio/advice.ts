@@ -2,6 +2,7 @@ import { clock } from '../words/amounts'
 import type { Finding } from './findings'
 import type { Measurement } from './measurement'
 import { type Recipe, targetFor } from './recipe'
+import { heardLufs } from './usual'
 
 /** What a measured sound is judged against: the show's recipe, and how loud its last episodes are. */
 export interface Standard { recipe: Recipe; usualLufs: number | null }
@@ -43,8 +44,7 @@ const loudness: Check = (measured, { recipe, usualLufs }) => {
   if (Math.abs(gainDb) <= leastDifferenceLu) return null
   const way = gainDb > 0 ? 'quieter' : 'louder'
   const peakDbtp = truePeakDbtp + gainDb
-  const heardLufs = channels === 1 ? integratedLufs + 3 : integratedLufs
-  const fromUsual = usualLufs === null ? 0 : usualLufs - heardLufs
+  const fromUsual = usualLufs === null ? 0 : usualLufs - heardLufs(measured)!
   // The usual loudness is the better yardstick, unless the show's episodes lie elsewhere themselves.
   const byUsual = fromUsual * gainDb > 0 && Math.abs(fromUsual) > 0.5 && Math.abs(usualLufs! - recipe.targetLufs) <= 2
   const distance = byUsual ? `${Math.abs(fromUsual).toFixed(1)} LU ${way} than your episodes usually are` : `${Math.abs(gainDb).toFixed(1)} LU ${way} than the show’s target`

@@ -1,6 +1,6 @@
 import type { FinishPlan } from './finisher'
 import type { Measurement } from './measurement'
-import { encodings, type Recipe, targetFor } from './recipe'
+import { encodingOf, type Recipe, targetFor } from './recipe'
 
 /** Silence that stays at each end when it is trimmed. */
 const keptHeadMs = 250
@@ -17,8 +17,7 @@ export function trimOf({ headSilenceMs, tailSilenceMs, durationMs }: Measurement
 
 /** A recipe worked out as far as the source's measurement tells: everything but gain and limiting. */
 export function planBeforeGain(recipe: Recipe, source: Measurement): FinishPlan {
-  if (recipe.encoding === 'as it came') throw new RangeError('What goes out as it came is not worked on.')
-  const { sampleRateHz, channels } = encodings[recipe.encoding]
+  const { sampleRateHz, channels } = encodingOf(recipe)
   const frames = (ms: number): number => Math.round((ms / 1000) * sampleRateHz)
   const toMs = Math.min(recipe.toMs ?? source.durationMs, source.durationMs)
   return {
@@ -38,7 +37,7 @@ export function planBeforeGain(recipe: Recipe, source: Measurement): FinishPlan 
 /** Whether what `planBeforeGain` does leaves loudness and peaks as the source's measurement tells them. */
 export const leavesSoundAlone = (recipe: Recipe, source: Measurement): boolean =>
   recipe.levelling === 0 && recipe.fromMs === null && recipe.toMs === null && recipe.fadeInMs === 0 && recipe.fadeOutMs === 0 &&
-  recipe.encoding !== 'as it came' && encodings[recipe.encoding].channels === source.channels
+  encodingOf(recipe).channels === source.channels
 
 /**
  * The whole plan, from what was measured behind `planBeforeGain`. `miss` is by how much an earlier try of the same
@@ -46,13 +45,13 @@ export const leavesSoundAlone = (recipe: Recipe, source: Measurement): boolean =
  */
 export function planWithGain(plan: FinishPlan, recipe: Recipe, levelled: Measurement, miss: { lu: number; peakDb: number }): FinishPlan {
   const target = targetFor(recipe, plan.channels)
-  const { gainDb: encoderDb, peakRoomDb } = recipe.encoding === 'as it came' ? { gainDb: 0, peakRoomDb: 0 } : encodings[recipe.encoding]
+  const { gainDb: encoderDb, peakRoomDb } = encodingOf(recipe)
   const gainDb = recipe.toTarget && levelled.integratedLufs !== null ? target - levelled.integratedLufs - miss.lu - encoderDb : -encoderDb
   return { ...plan, gainDb, ceilingDbtp: recipe.ceilingDbtp - peakRoomDb - miss.peakDb - encoderDb }
 }
 
 /** How far a finished file may lie from the target. */
-export const nearEnoughLu = 0.2
+const nearEnoughLu = 0.2
 
 /** By how much a finished file missed its recipe: LU over the target, dB over the ceiling; zeros where it is near enough. */
 export function missOf(recipe: Recipe, finished: Measurement): { lu: number; peakDb: number } {

@@ -38,10 +38,16 @@ export interface Encoding {
 /** LAME scales what it encodes by 0.95 unless told otherwise, which ffmpeg does not; found by measuring. */
 const lameGainDb = 20 * Math.log10(0.95)
 
-export const encodings: Readonly<Record<Exclude<EncodingName, 'as it came'>, Encoding>> = {
+const encodings: Readonly<Record<Exclude<EncodingName, 'as it came'>, Encoding>> = {
   'speech and music': { codec: 'mp3', bitRateBps: 128_000, sampleRateHz: 44_100, channels: 2, type: 'audio/mpeg', gainDb: lameGainDb, peakRoomDb: 0.6 },
   speech: { codec: 'mp3', bitRateBps: 64_000, sampleRateHz: 44_100, channels: 1, type: 'audio/mpeg', gainDb: lameGainDb, peakRoomDb: 1 },
   m4a: { codec: 'aac', bitRateBps: 128_000, sampleRateHz: 44_100, channels: 2, type: 'audio/mp4', gainDb: 0, peakRoomDb: 0.6 },
+}
+
+/** What a recipe's preset comes to. Throws a RangeError for `as it came`, which is not encoded. */
+export function encodingOf({ encoding }: Pick<Recipe, 'encoding'>): Encoding {
+  if (encoding === 'as it came') throw new RangeError('What goes out as it came is not encoded.')
+  return encodings[encoding]
 }
 
 /** What a show begins with. Target and ceiling: common practice, no source. */

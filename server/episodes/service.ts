@@ -118,6 +118,13 @@ export async function lockEpisode(id: string, transaction: Transaction): Promise
   return episode
 }
 
+/** The same, where it is still the version that a window has seen. Throws `version-conflict`. */
+export async function lockEpisodeAt(id: string, version: number, transaction: Transaction): Promise<Episode> {
+  const episode = await lockEpisode(id, transaction)
+  if (episode.version !== version) throw new AppError('version-conflict', 'The episode was changed in another window. Look at it and decide again.')
+  return episode
+}
+
 const depth = { draft: 0, scheduled: 1, released: 2, retired: 3 } as const
 
 /** Drafts, newest first; scheduled, the next one last; released and retired, newest first. */

@@ -4,7 +4,7 @@ import { advice, clipped } from '@core/audio/advice'
 import { deliveryFindings, unmeasured } from '@core/audio/delivery'
 import { trimOf } from '@core/audio/finishPlan'
 import type { Recipe } from '@core/audio/recipe'
-import { usualLoudness } from '@core/audio/usual'
+import { heardLufs, usualLoudness } from '@core/audio/usual'
 import { AudioFile } from '../files/models'
 import { tagsFor } from '../finishing/tagging'
 import { Job } from '../jobs/models'
@@ -19,7 +19,7 @@ const mostCompany = 10
 export async function soundOf(episode: Episode, { clock, configuration: { publicUrl } }: Pick<Platform, 'clock' | 'configuration'>): Promise<Sound> {
   const { file, finishedFile, show } = episode
   const [company, alsoIn, work] = await Promise.all([companyOf(episode), alsoInOf(episode), workOn(episode, clock.now())])
-  const usualLufs = usualLoudness(company.map(({ lufs }) => ({ integratedLufs: lufs, channels: 2 })))
+  const usualLufs = usualLoudness(company.map(({ lufs }) => lufs))
   const recipe = usualFor(show!, file ?? null)
   const finished = episode.finishing === 'done' ? finishedFile ?? null : null
   return {
@@ -87,8 +87,9 @@ async function companyOf(episode: Episode): Promise<Sound['company']> {
     limit: mostCompany,
   })
   return others.reverse().flatMap(({ id, title, number, releasedFile }) => {
-    const { integratedLufs, channels } = releasedFile!.measurement ?? { integratedLufs: null, channels: 2 }
-    return integratedLufs === null ? [] : [{ id, title, number, lufs: channels === 1 ? integratedLufs + 3 : integratedLufs }]
+    const { measurement } = releasedFile!
+    const lufs = measurement && heardLufs(measurement)
+    return lufs === null ? [] : [{ id, title, number, lufs }]
   })
 }
 

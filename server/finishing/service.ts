@@ -3,7 +3,7 @@ import type { Episode as EpisodeView } from '@contract/episodes'
 import { slugFrom } from '@core/address/slug'
 import { isDeliverable, type Recipe, recipeText } from '@core/audio/recipe'
 import { Episode } from '../episodes/models'
-import { episodeService, lockEpisode } from '../episodes/service'
+import { episodeService, lockEpisode, lockEpisodeAt } from '../episodes/service'
 import { AppError, badInput } from '../errors'
 import { fileKeeper } from '../files/keeper'
 import { AudioFile } from '../files/models'
@@ -25,8 +25,7 @@ export function finishingService(platform: Platform) {
 
   async function change(id: string, version: number, act: (episode: Episode, transaction: Transaction) => Promise<Partial<Episode>>): Promise<EpisodeView> {
     await database.transaction(async transaction => {
-      const episode = await lockEpisode(id, transaction)
-      if (episode.version !== version) throw new AppError('version-conflict', 'The episode was changed in another window. Look at it and decide again.')
+      const episode = await lockEpisodeAt(id, version, transaction)
       const fields = await act(episode, transaction)
       await episode.update({ ...fields, version: version + 1, updatedAt: clock.now() }, { transaction })
     })

@@ -2,7 +2,7 @@ import { mkdir, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { FinishPlan } from '@core/audio/finisher'
 import { leavesSoundAlone, missOf, planBeforeGain, planWithGain } from '@core/audio/finishPlan'
-import { type Encoding, encodings, type Recipe } from '@core/audio/recipe'
+import { type Encoding, encodingOf, type Recipe } from '@core/audio/recipe'
 import type { AudioFile } from '../files/models'
 import { sourceOf } from '../files/measuring'
 import { type AudioFacts, readAudio } from '../files/reading'
@@ -31,7 +31,7 @@ const untouched: FinishReport = { gainDb: 0, limitedByDb: 0, reductionsDb: [] }
 export function finishWork({ media, configuration }: Pick<Platform, 'media' | 'configuration'>) {
   /** The sound of a source by a recipe, encoded, without tags. */
   async function encode(file: AudioFile, sourcePath: string, recipe: Recipe, folder: string, run: JobRun): Promise<{ path: string; report: FinishReport }> {
-    const encoding = encodings[recipe.encoding as keyof typeof encodings]
+    const encoding = encodingOf(recipe)
     const source = file.measurement!
     const before = planBeforeGain(recipe, source)
     const asPlanned = { ...sourceOf(file, sourcePath), sampleRateHz: before.sampleRateHz, channels: before.channels }
@@ -59,12 +59,27 @@ export function finishWork({ media, configuration }: Pick<Platform, 'media' | 'c
   }
 
   /** Puts the tags around a sound that is coded already. */
-  async function tag(sound: { path: string; type: string; from: number; to: number }, folder: string, tags: Tags, durationMs: number): Promise<string> {
+  async function tag(sound: Pick<AudioFile, 'type' | 'soundFromBytes' | 'soundToBytes' | 'durationMs'>, soundPath: string, folder: string, tags: Tags): Promise<string> {
     const picture = await artworkForTags(media, tags.artworkId)
     const path = join(folder, sound.type === 'audio/mpeg' ? 'finished.mp3' : 'finished.m4a')
-    if (sound.type === 'audio/mpeg') await writeMp3(path, sound, tags, picture, durationMs)
-    else await writeM4a(path, sound.path, tags, picture, durationMs)
+    const frames = { path: soundPath, from: Number(sound.soundFromBytes), to: Number(sound.soundToBytes) }
+    if (sound.type === 'audio/mpeg') await writeMp3(path, frames, tags, picture, sound.durationMs)
+    else await writeM4a(path, soundPath, tags, picture, sound.durationMs)
     return path
+  }
+
+  /** Works on a stored file in a folder of its own, which is gone afterwards. */
+  async function inFolder(episodeId: string, sha256: string, act: (folder: string, path: string) => Promise<void>): Promise<void> {
+    const folder = join(media.inbox, `finish-${episodeId}`)
+    await rm(folder, { recursive: true, force: true })
+    await mkdir(folder)
+    const { path, release } = await media.onDisk(sha256)
+    try {
+      await act(folder, path)
+    } finally {
+      await release()
+      await rm(folder, { recursive: true, force: true })
+    }
   }
 
   return {
@@ -72,43 +87,25 @@ export function finishWork({ media, configuration }: Pick<Platform, 'media' | 'c
      * Finishes a source and hands the finished sound to `take` while its file is there. `tagsOf` is asked once the
      * finished length is known.
      */
-    async finish(file: AudioFile, recipe: Recipe, episodeId: string, tagsOf: (sound: { fromMs: number; durationMs: number }) => Tags, run: JobRun, take: (finished: FinishedSound) => Promise<void>): Promise<void> {
-      const folder = join(media.inbox, `finish-${episodeId}`)
-      await rm(folder, { recursive: true, force: true })
-      await mkdir(folder)
-      const { path: sourcePath, release } = await media.onDisk(file.sha256)
-      try {
+    finish: (file: AudioFile, recipe: Recipe, episodeId: string, tagsOf: (sound: { fromMs: number; durationMs: number }) => Tags, run: JobRun, take: (finished: FinishedSound) => Promise<void>): Promise<void> =>
+      inFolder(episodeId, file.sha256, async (folder, sourcePath) => {
         const isAsItCame = recipe.encoding === 'as it came'
         const { path: soundPath, report } = isAsItCame ? { path: sourcePath, report: untouched } : await encode(file, sourcePath, recipe, folder, run)
         const sound = isAsItCame ? file : await readAudio(soundPath)
-        const fromMs = isAsItCame ? 0 : recipe.fromMs ?? 0
-        const tags = tagsOf({ fromMs, durationMs: sound.durationMs })
-        const frames = { path: soundPath, type: sound.type, from: Number(sound.soundFromBytes), to: Number(sound.soundToBytes) }
-        const path = await tag(frames, folder, tags, sound.durationMs)
+        const tags = tagsOf({ fromMs: isAsItCame ? 0 : recipe.fromMs ?? 0, durationMs: sound.durationMs })
+        const path = await tag(sound, soundPath, folder, tags)
         run.signal.throwIfAborted()
         const facts = await readAudio(path)
         const measured = await measureAt(path, { sampleRateHz: facts.sampleRateHz, channels: facts.channels === 1 ? 1 : 2 }, part(run, 0.9, 1), facts.durationMs)
         await take({ ...measured, facts, path, report })
-      } finally {
-        await release()
-        await rm(folder, { recursive: true, force: true })
-      }
-    },
+      }),
 
     /** Writes new tags around the sound of a finished file, whose measurement stays. */
-    async retag(finished: AudioFile, episodeId: string, tags: Tags, take: (made: { facts: AudioFacts; path: string }) => Promise<void>): Promise<void> {
-      const folder = join(media.inbox, `finish-${episodeId}`)
-      await rm(folder, { recursive: true, force: true })
-      await mkdir(folder)
-      const { path: soundPath, release } = await media.onDisk(finished.sha256)
-      try {
-        const path = await tag({ path: soundPath, type: finished.type, from: Number(finished.soundFromBytes), to: Number(finished.soundToBytes) }, folder, tags, finished.durationMs)
+    retag: (finished: AudioFile, episodeId: string, tags: Tags, take: (made: { facts: AudioFacts; path: string }) => Promise<void>): Promise<void> =>
+      inFolder(episodeId, finished.sha256, async (folder, soundPath) => {
+        const path = await tag(finished, soundPath, folder, tags)
         await take({ facts: await readAudio(path), path })
-      } finally {
-        await release()
-        await rm(folder, { recursive: true, force: true })
-      }
-    },
+      }),
   }
 }
 

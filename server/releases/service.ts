@@ -6,7 +6,7 @@ import { isDeliverable } from '@core/audio/recipe'
 import { readLocalMoment } from '@core/release/moment'
 import { after, missingForRelease, type Step } from '@core/release/standing'
 import { deliveredFileId, Episode, PastDelivery } from '../episodes/models'
-import { episodeService, lockEpisode } from '../episodes/service'
+import { episodeService, lockEpisodeAt } from '../episodes/service'
 import { textOf } from '../episodes/views'
 import { AppError, badInput } from '../errors'
 import { AudioFile } from '../files/models'
@@ -23,12 +23,9 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
   const episodes = episodeService(platform)
 
   /** Takes a step under a row lock, so that of two windows one takes it and the other is told. */
-  async function take(step: Step, id: string, version: number | null, act: (episode: Episode, transaction: Transaction) => Promise<unknown>): Promise<void> {
+  async function take(step: Step, id: string, version: number, act: (episode: Episode, transaction: Transaction) => Promise<unknown>): Promise<void> {
     await database.transaction(async transaction => {
-      const episode = await lockEpisode(id, transaction)
-      if (version !== null && episode.version !== version) {
-        throw new AppError('version-conflict', 'The episode was changed in another window. Look at it and decide again.')
-      }
+      const episode = await lockEpisodeAt(id, version, transaction)
       const standing = after(step, episode.standing)
       if (!standing) throw new AppError('wrong-standing', `The episode is ${episode.standing} by now.`)
       await act(episode, transaction)
@@ -100,8 +97,7 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
     /** Sends what was written since the release into the feed. GUID and date stay. */
     async sendChanges(id: string, version: number): Promise<EpisodeView> {
       await database.transaction(async transaction => {
-        const episode = await lockEpisode(id, transaction)
-        if (episode.version !== version) throw new AppError('version-conflict', 'The episode was changed in another window. Look at it and decide again.')
+        const episode = await lockEpisodeAt(id, version, transaction)
         if (episode.standing !== 'released') throw new AppError('wrong-standing', `The episode is ${episode.standing} by now.`)
         await needReady(episode, transaction)
         await send(episode, transaction)

@@ -5,6 +5,7 @@ import type { AudioFile, Finding, Sound } from '@contract/sound'
 import type { Pyramid } from '@core/audio/pyramid'
 import type { Stretch } from '@core/audio/measurement'
 import { targetFor } from '@core/audio/recipe'
+import { heardLufs } from '@core/audio/usual'
 import { clock } from '@core/words/amounts'
 import LoudnessStrip from './LoudnessStrip.vue'
 import SoundWave from './SoundWave.vue'
@@ -44,8 +45,8 @@ const silences = computed(() => {
 const clips = computed(() => props.source.measurement?.clips ?? [])
 const isZoomed = computed(() => view.value.toMs - view.value.fromMs < props.source.durationMs - 1)
 const ownLufs = computed(() => {
-  const { integratedLufs = null, channels = 2 } = (finished.value ?? props.source).measurement ?? {}
-  return integratedLufs === null ? null : channels === 1 ? integratedLufs + 3 : integratedLufs
+  const { measurement } = finished.value ?? props.source
+  return measurement && heardLufs(measurement)
 })
 const target = computed(() => targetFor(props.sound.recipe ?? props.sound.usual, 2))
 
