@@ -40,9 +40,46 @@ export function soundInMoov(moov: Uint8Array): Mp4Sound | null {
     const isLong = moov[header.from] === 1
     const timescale = view.getUint32(header.from + (isLong ? 20 : 12))
     const duration = isLong ? Number(view.getBigUint64(header.from + 24)) : view.getUint32(header.from + 16)
+    const skipped = skippedAtHead(view, inside(inside(track, 'edts'), 'elst'))
     // stsd: version, count, then the first entry: size, format, 8 bytes, 8 bytes, channels, sample size, 4 bytes, rate as 16.16.
     const entry = samples.from + 8
-    return { durationMs: (duration / timescale) * 1000, codec: letters(entry + 4), channels: view.getUint16(entry + 24), sampleRateHz: view.getUint16(entry + 32) }
+    const coding = inside({ type: '', from: entry + 36, to: samples.to }, 'esds')
+    return {
+      durationMs: ((duration - skipped) / timescale) * 1000,
+      codec: letters(entry + 4),
+      channels: (coding && channelsIn(moov.subarray(coding.from, coding.to))) ?? view.getUint16(entry + 24),
+      sampleRateHz: view.getUint16(entry + 32),
+    }
+  }
+  return null
+}
+
+/** What the edit list leaves out at the head, which is what the coder needed to get going (ISO/IEC 14496-12 section 8.6.6). */
+function skippedAtHead(view: DataView, list: Atom | undefined): number {
+  if (!list || view.getUint32(list.from + 4) === 0) return 0
+  const isLong = view.getUint8(list.from) === 1
+  return Math.max(0, isLong ? Number(view.getBigInt64(list.from + 16)) : view.getInt32(list.from + 12))
+}
+
+/**
+ * The channels that the coder's own setup tells, which the sample entry need not (ISO/IEC 14496-1 section 7.2.6, an ES
+ * descriptor with a decoder's within; 14496-3 section 1.6.2.1, where they follow the object type and the rate).
+ */
+function channelsIn(descriptor: Uint8Array): number | null {
+  for (let at = 4; at + 2 < descriptor.length;) {
+    const tag = descriptor[at++]
+    let length = 0
+    for (let more = true; more && at < descriptor.length;) {
+      more = (descriptor[at]! & 0x80) !== 0
+      length = length * 128 + (descriptor[at++]! & 0x7f)
+    }
+    if (tag === 5) {
+      const [first = 0, second = 0] = descriptor.subarray(at)
+      const hasPlainRate = ((first & 7) << 1 | second >> 7) !== 15
+      return hasPlainRate ? (second >> 3) & 15 || null : null
+    }
+    // An ES descriptor begins with 3 bytes, a decoder's with 13; what they hold follows. Others are passed over.
+    at += tag === 3 ? 3 : tag === 4 ? 13 : length
   }
   return null
 }

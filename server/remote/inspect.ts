@@ -1,3 +1,4 @@
+import { hostFindings } from '@core/audio/elsewhere'
 import type { Finding } from '@core/audio/findings'
 import { atomHead, soundInMoov } from '@core/audio/mp4Atoms'
 import { id3v2Length } from '@core/audio/mp3Frame'
@@ -52,7 +53,7 @@ export async function inspectRemote(fetchRemote: Fetch, address: string, mostByt
     throw new Refusal('Apps cannot play this file', `It is ${format.toUpperCase()}; listening apps expect MP3 or M4A.`, 'Upload it here, and it is encoded.')
   }
   const facts = format === 'mp3' ? await mp3Facts(opening, tagBytes, whole) : await m4aFacts(whole)
-  return { ...facts, bytes, redirects: first.redirects, readBytes, findings: findingsOf(first, answersRanges) }
+  return { ...facts, bytes, redirects: first.redirects, readBytes, findings: hostFindings({ answersRanges, redirects: first.redirects, contentType: first.headers['content-type'] ?? null }) }
 }
 
 type Whole = Pick<RemoteFacts, 'bytes'> & { address: string; mostBytes: number; answersRanges: boolean; read: (from: number, length: number) => Promise<Buffer>; fetchRemote: Fetch; add: (count: number) => void }
@@ -131,20 +132,3 @@ const lies = (told: number, other: number | null): Refusal => new Refusal(
   other === null ? `It says ${amount(told)}, and has nothing at its last byte.` : `It says ${told.toLocaleString('en')} bytes one time and ${other.toLocaleString('en')} bytes another.`,
   'Apps would break off before the end. Upload the file here, or ask its host.',
 )
-
-function findingsOf(first: RemoteAnswer, answersRanges: boolean): Finding[] {
-  const found: Finding[] = []
-  if (!answersRanges) found.push({
-    weight: 'worth mending', code: 'no-ranges', says: 'Its host does not answer byte ranges.', rule: 'Apps seek by asking for a part of the file (RFC 9110 section 14).',
-    ifItStays: 'Listeners cannot jump ahead, and a broken line starts from the beginning.', mend: null, places: [],
-  })
-  if (first.redirects > 0) found.push({
-    weight: 'good to know', code: 'redirects', says: first.redirects === 1 ? 'The address leads on to another one.' : `The address leads on ${first.redirects} times.`,
-    rule: 'Apps follow a few redirects (common practice, no source).', ifItStays: 'Each makes the start a little slower.', mend: null, places: [],
-  })
-  if (!/^audio\//i.test(first.headers['content-type'] ?? '')) found.push({
-    weight: 'worth mending', code: 'content-type', says: `Its host calls it ${first.headers['content-type'] ?? 'nothing at all'}, not a sound.`, rule: 'The Content-Type of a sound begins with audio/ (RFC 9110 section 8.3).',
-    ifItStays: 'Some apps refuse to play it.', mend: null, places: [],
-  })
-  return found
-}

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto'
 import type { Episode as EpisodeView } from '@contract/episodes'
+import { unreachable } from '@core/audio/elsewhere'
 import { episodeService } from '../episodes/service'
 import { Episode } from '../episodes/models'
 import { AppError } from '../errors'
@@ -39,11 +40,7 @@ export function remoteService(platform: Platform) {
       return null
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
-      await file.update({
-        reachable: false,
-        checkedAt: clock.now(),
-        findings: [{ weight: 'must mend', code: 'unreachable', says: `${error.title}. ${error.detail}`, rule: 'Apps fetch the file from its address, without a sign-in.', ifItStays: `Listeners cannot hear the episode. ${error.todo}`, mend: null, places: [] }],
-      })
+      await file.update({ reachable: false, checkedAt: clock.now(), findings: [unreachable(error)] })
       return error
     }
   }
