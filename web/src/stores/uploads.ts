@@ -93,7 +93,7 @@ export const useUploads = defineStore('uploads', () => {
   }
 
   function send({ episodeId, file, uploadUrl }: Kept): Promise<void> {
-    sendings.value = { ...sendings.value, [episodeId]: sendingOf(episodeId, file, 'sending', null) }
+    patch(episodeId, { state: 'sending' })
     let history: Progress[] = []
     return new Promise(resolve => {
       settled.set(episodeId, resolve)
@@ -141,19 +141,24 @@ export const useUploads = defineStore('uploads', () => {
     }
   }
 
+  /** Takes an upload out of the line; the next one has its place. What was sent stays sent. */
   async function pause(episodeId: string): Promise<void> {
-    const waiting = line.find(kept => kept.episodeId === episodeId)
-    line = line.filter(kept => kept !== waiting)
-    if (waiting) parked.set(episodeId, waiting)
-    await running.get(episodeId)?.abort()
+    const upload = running.get(episodeId)
+    const kept = line.find(waiting => waiting.episodeId === episodeId) ?? (upload && { episodeId, file: files.get(episodeId)!, uploadUrl: upload.url })
+    if (!kept) return
+    line = line.filter(waiting => waiting !== kept)
+    parked.set(episodeId, kept)
+    running.delete(episodeId)
     patch(episodeId, { state: 'paused', pace: null })
+    await upload?.abort()
+    settled.get(episodeId)?.()
   }
 
   function goOn(episodeId: string): void {
     const kept = parked.get(episodeId)
+    if (!kept) return
     parked.delete(episodeId)
-    patch(episodeId, { state: kept ? 'queued' : 'sending' })
-    if (!kept) return running.get(episodeId)?.start()
+    patch(episodeId, { state: 'queued' })
     line.push(kept)
     next()
   }
