@@ -2,7 +2,6 @@
 import Button from 'primevue/button'
 import { computed, ref, watch } from 'vue'
 import type { AudioFile, Finding, Sound } from '@contract/sound'
-import type { Pyramid } from '@core/audio/pyramid'
 import type { Stretch } from '@core/audio/measurement'
 import { targetFor } from '@core/audio/recipe'
 import { heardLufs } from '@core/audio/usual'
@@ -10,14 +9,14 @@ import { clock } from '@core/words/amounts'
 import LoudnessStrip from './LoudnessStrip.vue'
 import SoundWave from './SoundWave.vue'
 import SoundNumbers from './SoundNumbers.vue'
-import { api } from '../api'
 import { useSoundPlayer } from '../sound/player'
+import { useWaveforms } from '../stores/waveforms'
 
 /** Plays and shows an episode's sound: the source, and the finished file against it at equal loudness. */
 const props = defineProps<{ sound: Sound; source: AudioFile; kept: Stretch | null }>()
 defineSlots<{ handles(place: { percent: (ms: number) => number; view: Stretch }): unknown }>()
 
-const waves = ref<Record<string, Pyramid | null>>({})
+const waves = useWaveforms()
 const view = ref<Stretch>({ fromMs: 0, toMs: Math.max(1, props.source.durationMs) })
 const finished = computed(() => props.sound.finished)
 const startMs = computed(() => finished.value ? props.sound.recipe?.fromMs ?? 0 : 0)
@@ -31,11 +30,7 @@ watch(() => [props.source.id, finished.value?.id], ([source], before) => {
   if (source !== before?.[0]) view.value = { fromMs: 0, toMs: Math.max(1, props.source.durationMs) }
   load(finished.value ? 1 : 0)
 }, { immediate: true })
-watch(() => [props.source, finished.value].map(file => file && `${file.id} ${file.measuring}`).join(), async () => {
-  for (const file of [props.source, finished.value]) {
-    if (file?.measurement && !waves.value[file.id]) waves.value = { ...waves.value, [file.id]: await api.waveform(file.waveformAddress).catch(() => null) }
-  }
-}, { immediate: true })
+watch(() => [props.source, finished.value], files => { for (const file of files) if (file) void waves.need(file) }, { immediate: true })
 
 const silences = computed(() => {
   const { headSilenceMs = 0, tailSilenceMs = 0, durationMs = 0, gaps = [] } = props.source.measurement ?? {}
@@ -73,13 +68,13 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
     <Button type="button" class="play" :label="playing ? 'Pause' : 'Play'" outlined @click="toggle" />
     <div class="waves">
       <SoundWave
-        :waveform="waves[source.id] ?? null" :duration-ms="source.durationMs" :at-ms="sourceMs" label="Place in the audio" :from-ms="view.fromMs" :to-ms="view.toMs"
+        :waveform="waves.waveforms[source.id] ?? null" :duration-ms="source.durationMs" :at-ms="sourceMs" label="Place in the audio" :from-ms="view.fromMs" :to-ms="view.toMs"
         :silences="silences" :marks="clips" :kept="kept" :lower="finished !== null" @seek="seekSource" @mark="hear"
       >
         <template #default="{ percent }"><slot name="handles" :percent="percent" :view="view" /></template>
       </SoundWave>
       <SoundWave
-        v-if="finished" :waveform="waves[finished.id] ?? null" :duration-ms="finished.durationMs" :at-ms="sourceMs - startMs" label="Place in the finished sound"
+        v-if="finished" :waveform="waves.waveforms[finished.id] ?? null" :duration-ms="finished.durationMs" :at-ms="sourceMs - startMs" label="Place in the finished sound"
         :from-ms="view.fromMs - startMs" :to-ms="view.toMs - startMs" :silences="[]" :marks="[]" :kept="null" lower @seek="ms => seekSource(ms + startMs)"
       />
     </div>

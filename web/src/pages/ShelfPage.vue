@@ -1,14 +1,15 @@
 <script setup lang="ts">
+import { storeToRefs } from 'pinia'
 import Button from 'primevue/button'
 import { computed, onMounted, onScopeDispose, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import type { Shelf, ShelfFile } from '@contract/shelf'
+import type { ShelfFile } from '@contract/shelf'
 import { amount, clock } from '@core/words/amounts'
 import ProblemNote from '../components/ProblemNote.vue'
-import { api } from '../api'
 import { ApiError } from '../api/client'
 import { shortDay } from '../desk/times'
 import { formatOf, loudnessWords } from '../sound/words'
+import { useShelf } from '../stores/shelf'
 import { useShows } from '../stores/shows'
 
 /** All files of a show, used or not: listen, use again, download, delete what nobody uses. */
@@ -16,7 +17,8 @@ const props = defineProps<{ show: string }>()
 const shows = useShows()
 const router = useRouter()
 const show = computed(() => shows.bySlug(props.show)!)
-const shelf = ref<Shelf | null>(null)
+const shelves = useShelf()
+const { shelf } = storeToRefs(shelves)
 const problem = ref<{ title: string; detail: string; todo: string } | null>(null)
 const asking = ref<string | null>(null)
 const heard = ref<string | null>(null)
@@ -33,8 +35,7 @@ async function attempt(act: () => Promise<void>): Promise<void> {
     problem.value = error instanceof ApiError ? error.problem : { title: 'The server does not answer', detail: 'Nothing was changed.', todo: 'Try again in a moment.' }
   }
 }
-const load = (): Promise<void> => attempt(async () => { shelf.value = await api.shelf(show.value.id) })
-onMounted(load)
+onMounted(() => attempt(() => shelves.load(show.value.id)))
 sound.addEventListener('ended', () => { heard.value = null })
 onScopeDispose(() => sound.pause())
 
@@ -50,14 +51,12 @@ function listen(file: ShelfFile): void {
 }
 
 const remove = (file: ShelfFile): Promise<void> => attempt(async () => {
-  await api.removeFile(show.value.id, file.id)
+  await shelves.remove(show.value.id, file.id)
   asking.value = null
-  await load()
 })
 
 const beginWith = (file: ShelfFile): Promise<void> => attempt(async () => {
-  const { id } = await api.createEpisode(show.value.id)
-  await api.useFile(id, file.id)
+  const id = await shelves.beginWith(show.value.id, file.id)
   await shows.loadEpisodes(show.value.id)
   await router.push({ name: 'desk', params: { show: props.show, id } })
 })
@@ -75,18 +74,17 @@ const beginWith = (file: ShelfFile): Promise<void> => attempt(async () => {
       <p>Drop audio files anywhere on this window: each begins an episode, and lies here from then on.</p>
     </div>
     <table v-else-if="shelf" class="small">
-      <thead><tr><th scope="col">File</th><th scope="col">Length</th><th scope="col">Size</th><th scope="col">Loudness</th><th scope="col">Came</th><th scope="col">Used</th><td /></tr></thead>
+      <thead><tr><th scope="col">File</th><th scope="col">Length</th><th scope="col">Size</th><th scope="col">Loudness</th><th scope="col">Came</th><td /></tr></thead>
       <tbody>
         <tr v-for="file in shelf.files" :key="file.id">
-          <th scope="row"><span class="name">{{ file.name }}</span><br><span class="quiet">{{ formatOf(file) }}{{ file.origin === 'finish' ? ', finished here' : file.address ? ', lives elsewhere' : '' }}</span></th>
+          <th scope="row"><span class="name">{{ file.name }}</span><br><span class="quiet">{{ formatOf(file) }}{{ file.origin === 'finish' ? ', finished here' : file.address ? ', lives elsewhere' : '' }}</span>
+            <div v-if="file.usedBy.length === 0" class="quiet">used by no episode</div>
+            <div v-for="use in file.usedBy" :key="use.id"><span class="quiet">{{ asWords[use.as] }}</span> <RouterLink :to="{ name: 'desk', params: { show: props.show, id: use.id } }">{{ use.number ? `${use.number} ` : '' }}{{ use.title || 'an untitled episode' }}</RouterLink></div>
+          </th>
           <td class="figures">{{ clock(file.durationMs) }}</td>
           <td class="figures">{{ amount(file.bytes) }}</td>
           <td class="figures">{{ file.measurement ? loudnessWords(file.measurement.integratedLufs) : file.address ? 'not measured' : file.measuring === 'failed' ? 'not measurable' : 'being measured' }}</td>
           <td class="figures">{{ shortDay(file.cameAt, show.zone) }}</td>
-          <td>
-            <span v-if="file.usedBy.length === 0" class="quiet">by none</span>
-            <div v-for="use in file.usedBy" :key="use.id"><span class="quiet">{{ asWords[use.as] }}</span> <RouterLink :to="{ name: 'desk', params: { show: props.show, id: use.id } }">{{ use.number ? `${use.number} ` : '' }}{{ use.title || 'an untitled episode' }}</RouterLink></div>
-          </td>
           <td class="acts">
             <button type="button" class="link-button" :aria-label="`${heard === file.id ? 'Stop' : 'Listen to'} ${file.name}`" @click="listen(file)">{{ heard === file.id ? 'Stop' : 'Listen' }}</button>
             <button type="button" class="link-button" :aria-label="`Use again: ${file.name}`" @click="beginWith(file)">Use again</button>
@@ -109,10 +107,10 @@ h1 { font-size: var(--text-xl); }
 table { width: 100%; border-collapse: collapse; }
 th, td { padding: var(--space-2) var(--space-3) var(--space-2) 0; text-align: left; vertical-align: top; border-bottom: 1px solid var(--edge); font-weight: 400; }
 thead th { font-weight: 600; color: var(--ink-soft); }
-th:first-child { width: 30%; }
+th:first-child { width: 42%; }
 td.figures { white-space: nowrap; }
 .name { font-weight: 600; overflow-wrap: anywhere; }
-.acts { white-space: nowrap; }
-.acts > * { margin-left: var(--space-3); display: inline-block; min-height: 24px; }
+.acts { padding-right: 0; text-align: right; }
+.acts > * { display: inline-block; line-height: 24px; margin-left: var(--space-3); vertical-align: top; white-space: nowrap; }
 .first { padding: var(--space-6); text-align: center; border: 2px dashed var(--edge-strong); border-radius: var(--round); }
 </style>

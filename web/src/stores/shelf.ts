@@ -1,0 +1,27 @@
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+import type { Shelf } from '@contract/shelf'
+import { api } from '../api'
+
+/** The files of the show that is open. */
+export const useShelf = defineStore('shelf', () => {
+  const shelf = ref<Shelf | null>(null)
+
+  async function load(showId: string): Promise<void> {
+    shelf.value = await api.shelf(showId)
+  }
+
+  async function remove(showId: string, fileId: string): Promise<void> {
+    await api.removeFile(showId, fileId)
+    await load(showId)
+  }
+
+  /** Begins an episode with a file that is here already; answers its id. */
+  async function beginWith(showId: string, fileId: string): Promise<string> {
+    const { id } = await api.createEpisode(showId)
+    await api.useFile(id, fileId)
+    return id
+  }
+
+  return { shelf, load, remove, beginWith }
+})
