@@ -18,7 +18,7 @@ export async function benchDemoFiles(): Promise<void> {
   for (const { id, file } of rows) {
     const { sound, version } = await episodes.get(id)
     await finishing.begin(id, version, sound.usual)
-    while (await platform.jobs.runNext('sound'));
+    while (await platform.jobs.runNext('measuring') || await platform.jobs.runNext('finishing'));
     const { finished } = (await episodes.get(id)).sound
     const [before, after] = [sound.source!.measurement!, finished!.measurement!]
     console.log(`  ${file!.name.padEnd(10)} ${before.integratedLufs!.toFixed(2)} LUFS, ${before.truePeakDbtp!.toFixed(2)} dBTP -> ${after.integratedLufs!.toFixed(2)} LUFS, ${after.truePeakDbtp!.toFixed(2)} dBTP, ${after.channels} channel${after.channels === 1 ? '' : 's'}`)

@@ -1,9 +1,10 @@
 import { z } from 'zod'
 import { reservedAddressParts } from '@core/address/slug'
 import { isCategory } from '@core/feed/categories'
+import { oneLine, utf8Bytes } from '@core/words/line'
 import { usualRecipe } from './sound'
 
-const line = (most: number) => z.string().trim().min(1, 'Must not be empty.').max(most, `At most ${most.toLocaleString('en')} characters.`)
+const line = (most: number) => z.string().overwrite(words => oneLine(words).trim()).min(1, 'Must not be empty.').max(most, `At most ${most.toLocaleString('en')} characters.`)
 
 export const addressPart = z.string()
   .regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, 'Small letters a to z, digits and single hyphens between them.')
@@ -18,38 +19,57 @@ const zone = z.string().refine(name => {
   }
 }, 'A time zone of the IANA list, such as Europe/Lisbon.')
 
+const mostDescriptionBytes = 4000
+const episodicOrSerial = z.enum(['episodic', 'serial'])
+
 const facts = z.object({
   name: line(120),
-  description: line(4000),
-  language: z.string().regex(/^[a-z]{2,3}(-[a-z0-9]{2,8})*$/i, 'A language tag, such as en or pt-br.'),
+  description: z.string().trim().min(1, 'Must not be empty.')
+    .refine(words => utf8Bytes(words) <= mostDescriptionBytes, 'At most 4,000 bytes; letters outside a to z take two to four each.'),
+  language: z.string().max(35, 'At most 35 characters.').regex(/^[a-z]{2,3}(-[a-z0-9]{2,8})*$/i, 'A language tag, such as en or pt-br.'),
   author: line(120),
   ownerEmail: z.email('An e-mail address, such as name@example.org.').max(254, 'At most 254 characters.'),
   category: z.string(),
   subcategory: z.string().nullable(),
   explicit: z.boolean(),
-  type: z.enum(['episodic', 'serial']),
+  type: episodicOrSerial,
   zone,
   artworkId: z.string().regex(/^[0-9a-f]{64}$/, 'The id of a picture that was uploaded.'),
 })
 
 const knownCategory = <T extends { category?: string; subcategory?: string | null }>(show: T): boolean =>
   show.category === undefined || isCategory(show.category, show.subcategory ?? null)
-const categoryRule = { path: ['category'], message: 'A category of the fixed list, with a subcategory of its own or none.' }
+export const categoryRule = 'A category of the fixed list, with a subcategory of its own or none.'
+const categoryFault = { path: ['category'], message: categoryRule }
 
-export const newShow = facts.extend({ slug: addressPart }).refine(knownCategory, categoryRule)
+/** A show can begin without artwork; a provisional one is drawn for it. */
+export const newShow = facts.extend({ slug: addressPart, artworkId: facts.shape.artworkId.nullable().optional() }).refine(knownCategory, categoryFault)
 export type NewShow = z.infer<typeof newShow>
 
 /** A change names the version it started from; what it does not name stays. */
-export const showChange = facts.partial().extend({ version: z.number().int(), recipe: usualRecipe.optional() }).refine(knownCategory, categoryRule)
+export const showChange = facts.partial().extend({ version: z.int32().min(0), recipe: usualRecipe.optional() }).refine(knownCategory, categoryFault)
 export type ShowChange = z.infer<typeof showChange>
 
-export const show = facts.extend({
+/** A show as it is kept; what was kept before a rule became stricter is told all the same. */
+export const show = z.object({
   id: z.string(),
   slug: z.string(),
   version: z.number(),
+  name: z.string(),
+  description: z.string(),
+  language: z.string(),
+  author: z.string(),
+  ownerEmail: z.string(),
+  category: z.string(),
+  subcategory: z.string().nullable(),
+  explicit: z.boolean(),
+  type: episodicOrSerial,
+  zone: z.string(),
+  artworkId: z.string(),
+  artworkAddress: z.string(),
+  artworkIsProvisional: z.boolean(),
   feedAddress: z.string(),
   pageAddress: z.string(),
-  artworkAddress: z.string(),
   podcastGuid: z.string(),
   releasedCount: z.number(),
   recipe: usualRecipe,
@@ -60,8 +80,6 @@ export type Show = z.infer<typeof show>
 export const picture = z.object({ id: z.string(), address: z.string(), widthPx: z.number(), heightPx: z.number() })
 export type Picture = z.infer<typeof picture>
 
-export const cropQuery = z.object({
-  left: z.coerce.number().int().min(0),
-  top: z.coerce.number().int().min(0),
-  sidePx: z.coerce.number().int().min(1),
-}).partial()
+const px = (least: number) => z.coerce.number('A whole number of pixels.').int('A whole number of pixels.').min(least).max(100_000)
+
+export const cropQuery = z.object({ left: px(0), top: px(0), sidePx: px(1) }).partial()

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { encodingNames, fadeShapes } from '@core/audio/recipe'
+import { encodingNames, fadeShapes, oneChannels } from '@core/audio/recipe'
 
 const ms = z.number().int('Whole milliseconds.').min(0, 'Not before the beginning.').max(86_400_000, 'At most a day.')
 
@@ -15,6 +15,7 @@ export const recipe = z.object({
   targetLufs: z.number().min(-30, 'At least −30 LUFS.').max(-8, 'At most −8 LUFS.'),
   ceilingDbtp: z.number().min(-9, 'At least −9 dBTP.').max(0, 'At most 0 dBTP.'),
   encoding: z.enum(encodingNames),
+  oneChannel: z.enum(oneChannels),
 })
 
 /** The recipe a show begins each episode with: the ends are each episode's own. */
@@ -38,7 +39,7 @@ export const measurement = z.object({
   headSilenceMs: z.number(),
   tailSilenceMs: z.number(),
   gaps: z.array(stretch),
-  image: z.enum(['mono', 'stereo', 'dual mono', 'one side only']),
+  image: z.enum(['mono', 'stereo', 'dual mono', 'one side only', 'antiphase', 'surround']),
 })
 
 export const finding = z.object({
@@ -47,7 +48,7 @@ export const finding = z.object({
   says: z.string(),
   rule: z.string(),
   ifItStays: z.string(),
-  mend: z.enum(['finish', 'trim', 'level', 'mono']).nullable(),
+  mend: z.enum(['finish', 'trim', 'level', 'mono', 'one side']).nullable(),
   places: z.array(stretch),
 })
 export type Finding = z.infer<typeof finding>
@@ -78,6 +79,7 @@ export const audioFile = z.object({
   measuring: z.enum(['waiting', 'done', 'failed']),
   measurement: measurement.nullable(),
   /** Where the studio plays it from; with sign-in. */
+  chapters: z.array(z.object({ fromMs: z.number(), title: z.string() })),
   playAddress: z.string(),
   waveformAddress: z.string(),
 })
@@ -100,7 +102,13 @@ export const sound = z.object({
   finishing: z.enum(['none', 'working', 'done', 'failed']),
   problem: words.nullable(),
   finished: audioFile.nullable(),
-  report: z.object({ gainDb: z.number(), limitedByDb: z.number(), reductionsDb: z.array(z.number()) }).nullable(),
+  report: z.object({
+    gainDb: z.number(),
+    limitedByDb: z.number(),
+    reductionsDb: z.array(z.number()),
+    /** By how much the loudness lies over the target (under it, where negative), because the ceiling was kept. */
+    missedByLu: z.number(),
+  }).nullable(),
   /** The finished file's tags say something else than is written by now. */
   tagsAreOld: z.boolean(),
   work: work.nullable(),
@@ -113,5 +121,7 @@ export type Sound = z.infer<typeof sound>
 
 export const elsewhere = z.object({ address: z.string().min(1, 'The address of the file.').max(2000, 'At most 2,000 characters.') })
 
-export const recipeChange = z.object({ version: z.number().int(), recipe: recipe.nullable() })
-export const finishRequest = z.object({ version: z.number().int(), recipe })
+const version = z.int32('A whole number.').min(0, 'At least 0.')
+
+export const recipeChange = z.object({ version, recipe: recipe.nullable() })
+export const finishRequest = z.object({ version, recipe })

@@ -12,7 +12,7 @@ import { finishingService } from '@server/finishing/service'
 import { openPlatform } from '@server/openPlatform'
 import type { Platform } from '@server/platform'
 import { releaseService } from '@server/releases/service'
-import { pictureService } from '@server/shows/pictures'
+import { pictureService } from '@server/pictures/service'
 import { showService } from '@server/shows/service'
 import { uploadService } from '@server/uploads/service'
 import { type DemoEpisode, type DemoShow, demoAccount, demoShows } from './scenario'
@@ -64,7 +64,7 @@ async function finish(platform: Platform, id: string, version: number): Promise<
 }
 
 async function workOnSound(platform: Platform): Promise<void> {
-  while (await platform.jobs.runNext('sound'));
+  while (await platform.jobs.runNext('measuring') || await platform.jobs.runNext('finishing'));
 }
 
 /** Brings a sound the way an upload does, from the moment on when its last byte has arrived. */

@@ -2,7 +2,7 @@ import fastifyCompress from '@fastify/compress'
 import fastifyCookie from '@fastify/cookie'
 import fastifyHelmet from '@fastify/helmet'
 import fastifySwagger from '@fastify/swagger'
-import Fastify, { type FastifyBaseLogger, type FastifyInstance } from 'fastify'
+import Fastify, { type FastifyBaseLogger, type FastifyInstance, type FastifyReply, type FastifyRequest } from 'fastify'
 import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod'
 import { accountRoutes } from './accounts/routes'
 import { refuseForeignOrigins, requireSignIn } from './accounts/signedIn'
@@ -12,8 +12,12 @@ import { fileRoutes } from './files/routes'
 import { finishingRoutes } from './finishing/routes'
 import { healthRoutes } from './health/routes'
 import { mediaRoutes } from './media/routes'
+import { missingAddress } from './missingAddress'
+import { readJson } from './json'
+import { knownAddresses } from './knownAddresses'
+import { pictureRoutes } from './pictures/routes'
 import type { Platform } from './platform'
-import { installProblems } from './problems'
+import { asAppError, installProblems, sendProblem } from './problems'
 import { remoteRoutes } from './remote/routes'
 import { releaseRoutes } from './releases/routes'
 import { shelfRoutes } from './shelf/routes'
@@ -21,14 +25,30 @@ import { showRoutes } from './shows/routes'
 import { siteRoutes } from './site/routes'
 import { studioRoutes } from './studio/routes'
 import { uploadRoutes } from './uploads/routes'
+import { readUploads } from './uploads/watch'
 
 /** Puts the capabilities together. */
 export async function createApp(platform: Platform): Promise<FastifyInstance> {
   const { configuration, log } = platform
   // A logger for each request costs a quarter of the time of a short answer; it is there only where its lines are wanted.
   const requestLog = log.isLevelEnabled('info') ? { loggerInstance: log as FastifyBaseLogger } : {}
-  const app = Fastify({ ...requestLog, trustProxy: configuration.trustProxy, forceCloseConnections: true })
+  const app = Fastify({
+    ...requestLog,
+    // The nearest proxies only: what stands farther back in X-Forwarded-For was written by whoever sent the request.
+    trustProxy: (_address: string, hop: number) => hop < configuration.trustProxy,
+    forceCloseConnections: true,
+    frameworkErrors: (error: unknown, request: FastifyRequest, reply: FastifyReply) => void sendProblem(reply, asAppError(error, request, log)),
+  })
   installProblems(app, log)
+  missingAddress(app, knownAddresses(app), configuration.publicUrl)
+  app.addHook('onRequest', (_request, reply, done) => {
+    // Nothing here is to be taken for something else than its type says (OWASP HTTP headers cheat sheet).
+    reply.raw.setHeader('x-content-type-options', 'nosniff')
+    done()
+  })
+  // What a request brings is JSON where no route says otherwise, and nothing is guessed.
+  app.removeAllContentTypeParsers()
+  app.addContentTypeParser('application/json', { parseAs: 'string' }, async (_request: unknown, text: string) => readJson(text))
 
   await app.register(healthRoutes(platform))
   await app.register(feedRoutes(platform))
@@ -49,6 +69,7 @@ export async function createApp(platform: Platform): Promise<FastifyInstance> {
     await api.register(fastifyCookie)
     refuseForeignOrigins(api, configuration.publicUrl)
     api.addHook('onRequest', async (_request, reply) => { reply.header('cache-control', 'no-store') })
+    readUploads(platform)
     await api.register(uploadRoutes(platform))
     await api.register(async answers => {
       await answers.register(fastifyCompress, { encodings: ['br', 'gzip'] })
@@ -56,6 +77,7 @@ export async function createApp(platform: Platform): Promise<FastifyInstance> {
       answers.get('/openapi.json', { schema: { hide: true } }, () => api.swagger())
       await answers.register(async signedIn => {
         requireSignIn(signedIn, platform)
+        await signedIn.register(pictureRoutes(platform))
         await signedIn.register(showRoutes(platform))
         await signedIn.register(episodeRoutes(platform))
         await signedIn.register(releaseRoutes(platform))

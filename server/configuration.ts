@@ -12,7 +12,7 @@ const schema = z.object({
   FETCH_ALLOW: z.string().default(''),
   LISTENER_URL: z.url().optional(),
   LOG_LEVEL: z.enum(['trace', 'debug', 'info', 'warn', 'error', 'silent']).default('warn'),
-  TRUST_PROXY: z.enum(['true', 'false']).default('false'),
+  TRUST_PROXY: z.string().regex(/^(true|false|\d{1,2})$/, 'How many proxies stand before the server: 0, 1, 2 …').default('0'),
 })
 
 export interface Configuration {
@@ -30,7 +30,8 @@ export interface Configuration {
   fetchAllow: readonly string[]
   listenerUrl: string | null
   logLevel: string
-  trustProxy: boolean
+  /** How many proxies stand before the server; so many entries of X-Forwarded-For are believed. */
+  trustProxy: number
 }
 
 /** Reads the configuration from environment variables, once. Throws one Error that names every bad variable. */
@@ -53,6 +54,6 @@ export function readConfiguration(environment: NodeJS.ProcessEnv): Configuration
     fetchAllow: data.FETCH_ALLOW.split(',').map(each => each.trim()).filter(Boolean),
     listenerUrl: data.LISTENER_URL ?? null,
     logLevel: data.LOG_LEVEL,
-    trustProxy: data.TRUST_PROXY === 'true',
+    trustProxy: data.TRUST_PROXY === 'true' ? 1 : Number(data.TRUST_PROXY) || 0,
   }
 }

@@ -3,6 +3,11 @@ import type { Fault } from '@contract/problem'
 /** Every error that leaves the server: its status, what it says to a person, and what to do. */
 const catalogue = {
   'bad-input': { status: 422, title: 'Something in the input cannot be used', todo: 'Mend the fields named here and send them again.' },
+  'unreadable': { status: 400, title: 'The request cannot be read', todo: 'Send it as the description of this address says.' },
+  'method-refused': { status: 405, title: 'This address does not take that', todo: 'Use one of the methods that the answer’s Allow header names.' },
+  'not-acceptable': { status: 406, title: 'Nothing here is as the request wants it', todo: 'Ask with a wider Accept-Encoding.' },
+  'no-room': { status: 507, title: 'There is no room for this file', todo: 'Delete files from the shelf that no episode uses, or make room on the server’s disk.' },
+  'busy': { status: 503, title: 'Too much at once', todo: 'Try again in a moment.' },
   'not-found': { status: 404, title: 'There is nothing at this address', todo: 'Go back to the list and open it from there.' },
   'sign-in-needed': { status: 401, title: 'You are signed out', todo: 'Sign in; what you wrote is kept in this window.' },
   'sign-in-refused': { status: 401, title: 'E-mail or password is wrong', todo: 'Check both and try again.' },
@@ -52,6 +57,6 @@ export function badInput(field: string, value: unknown, rule: string): AppError 
 /** A value as an error shows it: at most 60 characters, its length named when it is longer. */
 export function shown(value: unknown): string {
   const text = typeof value === 'string' ? value : value === undefined ? '(nothing)' : JSON.stringify(value) ?? String(value)
-  const letters = [...text]
+  const letters = [...text.toWellFormed()]
   return letters.length <= 60 ? text : `${letters.slice(0, 48).join('')}… (${letters.length.toLocaleString('en')} characters)`
 }

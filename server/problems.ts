@@ -7,8 +7,7 @@ import { AppError, shown } from './errors'
 
 /** Turns whatever was thrown into a problem answer; nothing of a stack, a path or SQL leaves the server. */
 export function installProblems(app: FastifyInstance, log: Logger): void {
-  app.setErrorHandler((error: FastifyError, request, reply) => send(reply, asAppError(error, request, log)))
-  app.setNotFoundHandler((request, reply) => send(reply, new AppError('not-found', `Nothing is at ${shown(request.url)}.`)))
+  app.setErrorHandler((error: FastifyError, request, reply) => sendProblem(reply, asAppError(error, request, log)))
 }
 
 /** The body of a problem answer. */
@@ -25,25 +24,29 @@ export function problemOf(error: AppError): Problem {
   }
 }
 
-function send(reply: FastifyReply, error: AppError): FastifyReply {
+/** Answers with a problem. */
+export function sendProblem(reply: FastifyReply, error: AppError): FastifyReply {
   if (error.status === 503) reply.header('retry-after', '2')
   return reply.code(error.status).type('application/problem+json').send(JSON.stringify(problemOf(error)))
 }
 
-function asAppError(error: FastifyError, request: FastifyRequest, log: Logger): AppError {
+/** An error by its name, whatever was thrown; one of our own making is logged, and told without any of its words. */
+export function asAppError(error: unknown, request: FastifyRequest | null, log: Logger): AppError {
   if (error instanceof AppError) return error
   if (hasZodFastifySchemaValidationErrors(error)) {
     const faults = error.validation.map(({ instancePath, message }) => {
       const field = instancePath.slice(1).replaceAll('/', '.')
-      const value = field.endsWith('password') ? '(not shown)' : shown(valueAt(request, error.validationContext, instancePath))
+      const value = field.endsWith('password') ? '(not shown)' : shown(valueAt(request!, error.validationContext, instancePath))
       return { field: field || '(whole)', value, rule: message ?? '' }
     })
     return new AppError('bad-input', faults.map(fault => `${fault.field}: ${fault.rule}`).join(' '), faults)
   }
   if (isDatabaseDown(error)) return new AppError('unavailable', 'The database does not answer at the moment.')
-  if (error.statusCode === 413) return new AppError('too-large', 'The request is larger than this address takes.')
-  if (error.statusCode === 415) return new AppError('unsupported', `This address does not take ${shown(request.headers['content-type'])}.`)
-  if (error.statusCode && error.statusCode < 500) return new AppError('bad-input', error.message)
+  const { statusCode, message, code } = error as FastifyError
+  if (statusCode === 413) return new AppError('too-large', 'The request is larger than this address takes.')
+  if (statusCode === 415) return new AppError('unsupported', `This address does not take ${shown(request?.headers['content-type'])}.`)
+  if (statusCode && statusCode >= 400 && statusCode < 500) return new AppError('unreadable', message)
+  if (code === 'ENOSPC') return new AppError('no-room', 'The disk is full.')
   log.error(error)
   return new AppError('internal', 'The server met an error it has no word for. It is in the server log.')
 }

@@ -4,6 +4,7 @@ import { type Clock, systemClock } from './clock'
 import type { Configuration } from './configuration'
 import { openPlatform, reporter } from './openPlatform'
 import { startReleaseClock } from './releases/releaseClock'
+import { startUploadWatch } from './uploads/watch'
 
 export interface Running {
   address: string
@@ -16,12 +17,13 @@ export async function start(configuration: Configuration, clock: Clock = systemC
   const app = await createApp(platform)
   await app.listen({ port: configuration.port, host: configuration.host })
   platform.jobs.start()
-  const releaseClock = startReleaseClock(platform, reporter(platform.log))
+  const report = reporter(platform.log)
+  const watches = [startReleaseClock(platform, report), startUploadWatch(platform, report)]
   const { port } = app.server.address() as AddressInfo
   return {
     address: `http://${configuration.host}:${port}`,
     async stop() {
-      await Promise.all([releaseClock.stop(), platform.jobs.stop(), app.close()])
+      await Promise.all([...watches.map(watch => watch.stop()), platform.jobs.stop(), app.close()])
       await platform.database.close()
     },
   }

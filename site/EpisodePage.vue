@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { artworkAt } from '@core/show/artwork'
 import { amount, clock } from '@core/words/amounts'
 import FeedAddress from './FeedAddress.vue'
 import type { PublicEpisode, PublicShow } from './pages'
@@ -10,7 +11,7 @@ defineProps<{ show: PublicShow; episode: PublicEpisode }>()
 <template>
   <header class="masthead small">
     <div class="column masthead-row">
-      <img class="artwork" :src="show.artworkAddress" alt="" width="64" height="64">
+      <img class="artwork" :src="artworkAt(show.artworkAddress, 160)" alt="" width="64" height="64">
       <a class="show-name" :href="show.pageAddress">{{ show.name }}</a>
     </div>
     <div class="shore" aria-hidden="true" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { artworkAt } from '@core/show/artwork'
 import { clock } from '@core/words/amounts'
 import FeedAddress from './FeedAddress.vue'
 import type { PublicEpisode, PublicShow } from './pages'
@@ -10,7 +11,7 @@ defineProps<{ show: PublicShow; episodes: readonly PublicEpisode[] }>()
 <template>
   <header class="masthead">
     <div class="column masthead-row">
-      <img class="artwork" :src="show.artworkAddress" :alt="`Artwork of ${show.name}`" width="200" height="200">
+      <img class="artwork" :src="artworkAt(show.artworkAddress, 480)" :alt="`Artwork of ${show.name}`" width="200" height="200">
       <div>
         <h1>{{ show.name }}</h1>
         <p class="by">by {{ show.author }}</p>

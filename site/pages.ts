@@ -1,5 +1,6 @@
 import { renderToString } from '@vue/server-renderer'
 import { type Component, createSSRApp } from 'vue'
+import { writingDirection } from '@core/words/writingDirection'
 import EpisodePageView from './EpisodePage.vue'
 import MissingPageView from './MissingPage.vue'
 import ShowPageView from './ShowPage.vue'
@@ -63,7 +64,7 @@ export function renderMissingPage(assets: SiteAssets): Promise<string> {
 async function render(view: Component, props: object, assets: SiteAssets, head: Head): Promise<string> {
   const body = await renderToString(createSSRApp(view, { ...props }))
   return `<!doctype html>
-<html lang="${escaped(head.language)}">
+<html lang="${escaped(head.language)}" dir="${writingDirection(head.language)}">
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { freeSlug, slugFrom } from './slug'
+import { slugFrom } from './slug'
 
 describe('an address part made from a name', () => {
   it.each([
@@ -14,11 +14,5 @@ describe('an address part made from a name', () => {
   it('is cut between words, and within one that is too long by itself', () => {
     expect(slugFrom('one two three', 8)).toBe('one-two')
     expect(slugFrom('incomprehensibilities', 8)).toBe('incompre')
-  })
-
-  it('gets a number where it is taken', () => {
-    const taken = new Set(['ferry', 'ferry-2'])
-    expect(freeSlug('ferry', slug => taken.has(slug))).toBe('ferry-3')
-    expect(freeSlug('boat', slug => taken.has(slug))).toBe('boat')
   })
 })

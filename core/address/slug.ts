@@ -25,9 +25,3 @@ export function slugFrom(words: string, maxLength = 60): string {
   const lastHyphen = cut.lastIndexOf('-')
   return lastHyphen > 0 ? cut.slice(0, lastHyphen) : plain.slice(0, maxLength)
 }
-
-/** The wished-for part, or the first of `part-2`, `part-3` … that is not taken. */
-export function freeSlug(wished: string, isTaken: (slug: string) => boolean): string {
-  if (!isTaken(wished)) return wished
-  for (let n = 2; ; n++) if (!isTaken(`${wished}-${n}`)) return `${wished}-${n}`
-}

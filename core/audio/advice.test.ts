@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { advice } from './advice'
 import { deliveryFindings } from './delivery'
-import { missOf, planWithGain, planBeforeGain, trimOf } from './finishPlan'
+import { ceilingBeforeEncoding, missOf, planBeforeGain, targetBeforeEncoding, trimOf } from './finishPlan'
 import type { Measurement } from './measurement'
 import { firstRecipe } from './recipe'
 import { cuttingPlaces, snapped } from './snap'
@@ -59,18 +59,18 @@ describe('what a measurement gives reason to say', () => {
 describe('a plan', () => {
   it('raises to the target, takes the encoder into account, and mends what a try missed', () => {
     const recipe = { ...firstRecipe, encoding: 'm4a' as const }
-    const before = planBeforeGain(recipe, fine)
-    const plan = planWithGain(before, recipe, { ...fine, integratedLufs: -22 }, { lu: 0, peakDb: 0 })
-    expect(plan.gainDb).toBeCloseTo(6)
-    expect(plan.ceilingDbtp).toBeLessThan(-1)
+    const none = { lu: 0, peakDb: 0 }
+    expect(targetBeforeEncoding(recipe, 2, none)).toBe(-16)
+    expect(targetBeforeEncoding(firstRecipe, 2, none)).toBeCloseTo(-16 - 20 * Math.log10(0.95), 6)
+    expect(ceilingBeforeEncoding(recipe, none)).toBeLessThan(-1)
     const miss = missOf(recipe, { ...fine, integratedLufs: -16.6, truePeakDbtp: -0.7 })
-    expect(planWithGain(before, recipe, { ...fine, integratedLufs: -22 }, miss).gainDb).toBeCloseTo(6.6)
+    expect(targetBeforeEncoding(recipe, 2, miss)).toBeCloseTo(-15.4)
+    expect(ceilingBeforeEncoding(recipe, miss)).toBeCloseTo(ceilingBeforeEncoding(recipe, none) - 0.5)
     expect(missOf(recipe, fine)).toEqual({ lu: 0, peakDb: 0 })
   })
-  it('leaves a level alone that has none, and one that shall stay', () => {
-    const before = planBeforeGain({ ...firstRecipe, encoding: 'm4a' }, fine)
-    expect(planWithGain(before, { ...firstRecipe, encoding: 'm4a' }, { ...fine, integratedLufs: null }, { lu: 0, peakDb: 0 }).gainDb).toBeCloseTo(0)
-    expect(planWithGain(before, { ...firstRecipe, encoding: 'm4a', toTarget: false }, fine, { lu: 0, peakDb: 0 }).gainDb).toBeCloseTo(0)
+  it('fades a cut for a few milliseconds, and an end that nobody cut not at all', () => {
+    expect(planBeforeGain({ ...firstRecipe, fromMs: 1000 }, fine).fades).toMatchObject({ inFrames: 221, outFrames: 0 })
+    expect(planBeforeGain({ ...firstRecipe, toMs: 60_000, fadeOutMs: 2000 }, fine).fades).toMatchObject({ inFrames: 0, outFrames: 88_200 })
   })
   it('cuts silence off and leaves a breath of it; of silence alone it cuts nothing', () => {
     expect(trimOf({ ...fine, headSilenceMs: 2400, tailSilenceMs: 5000 })).toEqual({ fromMs: 2150, toMs: 1_796_000 })

@@ -1,6 +1,7 @@
 import { clock } from '../words/amounts'
 import type { Finding } from './findings'
 import type { Measurement } from './measurement'
+import { nearEnoughLu } from './finishPlan'
 import { type Recipe, targetFor } from './recipe'
 import { heardLufs } from './usual'
 
@@ -18,7 +19,7 @@ export const signed = (value: number): string => `${value < -0.05 ? '−' : valu
 
 /** What a measurement gives reason to say, the gravest first. */
 export function advice(measured: Measurement, standard: Standard): Finding[] {
-  const found = [silent, loudness, peaks, clipped, head, tail, gaps, sides, range, twice].flatMap(check => check(measured, standard) ?? [])
+  const found = [silent, loudness, limiting, peaks, clipped, head, tail, gaps, sides, turnedOver, range, twice].flatMap(check => check(measured, standard) ?? [])
   return found.sort((one, other) => order.indexOf(one.weight) - order.indexOf(other.weight))
 }
 
@@ -59,6 +60,51 @@ const loudness: Check = (measured, { recipe, usualLufs }) => {
   }
 }
 
+/** Peaks that are held back by more change how a sound feels. */
+const deepLimitingDb = 6
+const harshLimitingDb = 12
+
+/** What finishing would do to peaks, as far as one number tells it. */
+const limiting: Check = ({ integratedLufs, truePeakDbtp, channels }, { recipe }) => {
+  if (integratedLufs === null || truePeakDbtp === null || !recipe.toTarget) return null
+  const heldBackDb = truePeakDbtp + targetFor(recipe, channels) - integratedLufs - recipe.ceilingDbtp
+  if (heldBackDb <= deepLimitingDb) return null
+  return {
+    ...deepLimiting(heldBackDb),
+    says: `Finishing would hold the loudest moments back by about ${heldBackDb.toFixed(0)} dB.`,
+    ifItStays: 'Where it is one knock or one laugh, it does no harm; where it is often, the sound loses its life. Evening out soft and loud first, or a lower target, holds back less.',
+    mend: 'level',
+  }
+}
+
+const deepLimiting = (heldBackDb: number) => ({
+  weight: heldBackDb > harshLimitingDb ? 'worth mending' as const : 'good to know' as const,
+  code: 'deep-limiting',
+  rule: `Peaks of more than ${deepLimitingDb} dB over the ceiling are a lot to hold back (${practice}).`,
+  places: [],
+})
+
+/** What came of a finish that a person should know: deep limiting, and a target that the ceiling did not allow. */
+export function finishFindings({ limitedByDb, missedByLu }: { limitedByDb: number; missedByLu: number }, { targetLufs, ceilingDbtp }: Pick<Recipe, 'targetLufs' | 'ceilingDbtp'>): Finding[] {
+  const found: Finding[] = []
+  if (Math.abs(missedByLu) > nearEnoughLu) found.push({
+    weight: 'good to know',
+    code: 'target-missed',
+    says: `The target of ${signed(targetLufs)} LUFS and the ceiling of ${signed(ceilingDbtp)} dBTP cannot both be had: the ceiling was kept, and it is ${Math.abs(missedByLu).toFixed(1)} LU ${missedByLu < 0 ? 'quieter' : 'louder'} than the target.`,
+    rule: `The ceiling goes before the target: what is over it crackles, what is quieter is turned up (${practice}).`,
+    ifItStays: 'Listeners turn it up a little. Evening out soft and loud brings it closer to the target.',
+    mend: 'level',
+    places: [],
+  })
+  if (limitedByDb > deepLimitingDb) found.push({
+    ...deepLimiting(limitedByDb),
+    says: `The loudest moments were held back by up to ${limitedByDb.toFixed(0)} dB.`,
+    ifItStays: 'Listen to the loud places. Evening out soft and loud first, or a lower target, holds back less.',
+    mend: 'level',
+  })
+  return found
+}
+
 const peaks: Check = ({ truePeakDbtp }, { recipe: { ceilingDbtp } }) => truePeakDbtp === null || truePeakDbtp <= ceilingDbtp + 0.05 ? null : {
   weight: truePeakDbtp > 0 ? 'worth mending' : 'good to know',
   code: 'peaks',
@@ -76,7 +122,7 @@ export const clipped: Check = ({ clips, clipCount }) => clipCount === 0 ? null :
   says: clipCount === 1
     ? `One place is clipped, at ${clock(clips[0]!.fromMs)}.`
     : `${clipCount.toLocaleString('en')} places are clipped, the first at ${clock(clips[0]!.fromMs)}.`,
-  rule: `Three samples in a row at full scale were cut off (${practice}).`,
+  rule: `Three samples in a row that stand alike at full scale were cut off (${practice}).`,
   ifItStays: 'It sounds harsh there. Listen to the places; the recording has to be made again with less level to be rid of them.',
   mend: null,
   places: clips,
@@ -119,6 +165,16 @@ const sides: Check = ({ image }) => image !== 'one side only' ? null : {
   rule: `A voice belongs in the middle (${practice}).`,
   ifItStays: 'With earphones it is heard on one ear only.',
   mend: 'mono',
+  places: [],
+}
+
+const turnedOver: Check = ({ image }) => image !== 'antiphase' ? null : {
+  weight: 'worth mending',
+  code: 'antiphase',
+  says: 'The two sides are the same sound turned over: mixed to one channel, they cancel each other.',
+  rule: `What is heard from one loudspeaker is both sides mixed (${practice}).`,
+  ifItStays: 'On a phone and a small loudspeaker there is next to nothing to hear.',
+  mend: 'one side',
   places: [],
 }
 

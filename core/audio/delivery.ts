@@ -1,7 +1,6 @@
 import type { Finding } from './findings'
+import { formatName } from './formats'
 import { isDeliverable } from './recipe'
-
-const names: Readonly<Record<string, string>> = { 'audio/wav': 'WAV', 'audio/flac': 'FLAC', 'audio/ogg': 'Ogg' }
 
 /** What there is to say where a file could not be measured. */
 export const unmeasured: Finding = {
@@ -20,7 +19,7 @@ export function deliveryFindings({ type, channels }: { type: string; channels: n
   if (!isDeliverable(type)) found.push({
     weight: 'must mend',
     code: 'not-deliverable',
-    says: `${names[type] ?? type} cannot go out as it is.`,
+    says: `${formatName(type)} cannot go out as it is.`,
     rule: 'Listening apps play MP3, and most of them M4A (common practice, no source).',
     ifItStays: 'It is kept here, and cannot be released. Finishing encodes it.',
     mend: 'finish',

@@ -27,7 +27,7 @@ export function hostFindings({ answersRanges, redirects, contentType }: HostMann
   if (!/^audio\//i.test(contentType ?? '')) found.push({
     weight: 'worth mending',
     code: 'content-type',
-    says: `Its host calls it ${contentType ?? 'nothing at all'}, not a sound.`,
+    says: `Its host calls it ${contentType?.slice(0, 80) ?? 'nothing at all'}, not a sound.`,
     rule: 'The Content-Type of a sound begins with audio/ (RFC 9110 section 8.3).',
     ifItStays: 'Some apps refuse to play it.',
     mend: null,

@@ -10,7 +10,7 @@ export interface Finding {
   rule: string
   ifItStays: string
   /** What one press would do about it, where one press can. */
-  mend: 'finish' | 'trim' | 'level' | 'mono' | null
+  mend: 'finish' | 'trim' | 'level' | 'mono' | 'one side' | null
   /** Where in the sound it is, when it is somewhere. */
   places: Stretch[]
 }
@@ -53,5 +53,52 @@ export function mp3Findings(scan: Mp3Scan): Finding[] {
   })
   return findings
 }
+
+/** How much of what a file announces may be missing before it counts as cut short. */
+const leastMissingMs = 300
+
+/** What there is to say where less could be decoded than a file announces. */
+export function cutShortFinding(announcedMs: number, decodedMs: number): Finding | null {
+  return announcedMs - decodedMs < leastMissingMs ? null : {
+    ...damage, places: [],
+    weight: 'worth mending',
+    code: 'cut-short',
+    says: `The file looks cut short: it announces ${clock(announcedMs)}, and ${clock(decodedMs)} of it can be heard.`,
+    ifItStays: 'Listeners would hear it break off. Listen to the end, or upload the file again.',
+  }
+}
+
+/** The last page of an Ogg file is not marked as the last. */
+export const cutShortOgg: Finding = {
+  weight: 'worth mending',
+  code: 'cut-short',
+  says: 'The file looks cut short: its last page is not marked as the end.',
+  rule: 'The last page of an Ogg stream says that it is the last (RFC 3533 section 6).',
+  ifItStays: 'Listeners would hear it break off. Listen to the end, or upload the file again.',
+  mend: null,
+  places: [],
+}
+
+/** What there is to say of tracks beside the first. */
+export const otherTracks = (tracks: number): Finding[] => tracks <= 1 ? [] : [{
+  weight: 'worth mending',
+  code: 'other-tracks',
+  says: tracks === 2 ? 'There is a second track of sound in this file.' : `There are ${tracks} tracks of sound in this file.`,
+  rule: 'Listening apps play the first track (common practice, no source).',
+  ifItStays: 'Only the first one is heard and finished. If a voice is missing, mix the tracks before you export.',
+  mend: null,
+  places: [],
+}]
+
+/** What there is to say of chapters that a file brings. */
+export const chaptersFound = (brought: number, inNotes: number): Finding[] => brought === 0 ? [] : [{
+  weight: 'good to know',
+  code: 'chapters',
+  says: `The file brings ${brought === 1 ? 'one chapter' : `${brought} chapters`}${inNotes > 0 ? `; the ${inNotes} times in the notes take their place` : ''}.`,
+  rule: 'Times in the notes are chapters, and go before those in the file, for they were written last (our own rule).',
+  ifItStays: inNotes > 0 ? 'The finished file has the chapters of the notes.' : 'They are kept when it is finished.',
+  mend: null,
+  places: [],
+}]
 
 const announcedMs = (scan: Mp3Scan): number => (scan.durationMs / scan.frames) * (scan.announcedFrames ?? 0)

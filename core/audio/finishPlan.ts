@@ -6,6 +6,9 @@ import { encodingOf, type Recipe, targetFor } from './recipe'
 const keptHeadMs = 250
 const keptTailMs = 1_000
 
+/** A cut in the midst of a sound begins and ends softly, whatever stands there on either side. */
+const cutFadeMs = 5
+
 /** Where to cut so that the silence at the ends goes, with a breath of it left; null where there is none to speak of. */
 export function trimOf({ headSilenceMs, tailSilenceMs, durationMs }: Measurement): { fromMs: number | null; toMs: number | null } {
   if (headSilenceMs >= durationMs) return { fromMs: null, toMs: null }
@@ -25,7 +28,11 @@ export function planBeforeGain(recipe: Recipe, source: Measurement): FinishPlan 
     channels,
     fromFrame: frames(recipe.fromMs ?? 0),
     toFrame: frames(toMs),
-    fades: { inFrames: frames(recipe.fadeInMs), outFrames: frames(recipe.fadeOutMs), shape: recipe.fadeShape },
+    fades: {
+      inFrames: frames(Math.max(recipe.fadeInMs, recipe.fromMs === null ? 0 : cutFadeMs)),
+      outFrames: frames(Math.max(recipe.fadeOutMs, recipe.toMs === null ? 0 : cutFadeMs)),
+      shape: recipe.fadeShape,
+    },
     // The source is first brought to the target, so that the threshold of the levelling means the same for each.
     gainBeforeDb: recipe.levelling > 0 && source.integratedLufs !== null ? targetFor(recipe, source.channels) - source.integratedLufs : 0,
     levelling: recipe.levelling,
@@ -34,27 +41,23 @@ export function planBeforeGain(recipe: Recipe, source: Measurement): FinishPlan 
   }
 }
 
-/** Whether what `planBeforeGain` does leaves loudness and peaks as the source's measurement tells them. */
-export const leavesSoundAlone = (recipe: Recipe, source: Measurement): boolean =>
-  recipe.levelling === 0 && recipe.fromMs === null && recipe.toMs === null && recipe.fadeInMs === 0 && recipe.fadeOutMs === 0 &&
-  encodingOf(recipe).channels === source.channels
+/** What earlier tries of a plan came out wrong by, once encoded. */
+export interface Miss { lu: number; peakDb: number }
 
-/**
- * The whole plan, from what was measured behind `planBeforeGain`. `miss` is by how much an earlier try of the same
- * plan came out wrong once encoded, and is taken into account.
- */
-export function planWithGain(plan: FinishPlan, recipe: Recipe, levelled: Measurement, miss: { lu: number; peakDb: number }): FinishPlan {
-  const target = targetFor(recipe, plan.channels)
-  const { gainDb: encoderDb, peakRoomDb } = encodingOf(recipe)
-  const gainDb = recipe.toTarget && levelled.integratedLufs !== null ? target - levelled.integratedLufs - miss.lu - encoderDb : -encoderDb
-  return { ...plan, gainDb, ceilingDbtp: recipe.ceilingDbtp - peakRoomDb - miss.peakDb - encoderDb }
+/** The ceiling for the sound before it is encoded: lower by what the encoder does to the level, and by what it adds to peaks. */
+export function ceilingBeforeEncoding(recipe: Recipe, { peakDb }: Miss): number {
+  const { gainDb, peakRoomDb } = encodingOf(recipe)
+  return recipe.ceilingDbtp - peakRoomDb - peakDb - gainDb
 }
 
+/** The loudness wanted of the sound before it is encoded. */
+export const targetBeforeEncoding = (recipe: Recipe, channels: number, { lu }: Miss): number => targetFor(recipe, channels) - lu - encodingOf(recipe).gainDb
+
 /** How far a finished file may lie from the target. */
-const nearEnoughLu = 0.2
+export const nearEnoughLu = 0.2
 
 /** By how much a finished file missed its recipe: LU over the target, dB over the ceiling; zeros where it is near enough. */
-export function missOf(recipe: Recipe, finished: Measurement): { lu: number; peakDb: number } {
+export function missOf(recipe: Recipe, finished: Measurement): Miss {
   const lu = recipe.toTarget && finished.integratedLufs !== null ? finished.integratedLufs - targetFor(recipe, finished.channels) : 0
   const peakDb = finished.truePeakDbtp === null ? 0 : Math.max(0, finished.truePeakDbtp - recipe.ceilingDbtp)
   return { lu: Math.abs(lu) <= nearEnoughLu ? 0 : lu, peakDb: peakDb > 0 ? peakDb + 0.2 : 0 }

@@ -25,8 +25,6 @@ export class Finisher {
   private readonly limiter: Limiter | null
   private place = 0
   private taken = 0
-  private cutAt: { from: number | null; to: number | null } = { from: null, to: null }
-  private last = 0
 
   constructor(private readonly plan: FinishPlan) {
     const { sampleRateHz, channels, levelling, ceilingDbtp } = plan
@@ -49,29 +47,14 @@ export class Finisher {
     return this.limiter ? this.limiter.push(kept) : kept
   }
 
-  /** The frames between the ends; each cut falls on the next zero crossing, where it makes no click. */
+  /** The frames between the ends. */
   private cut(interleaved: Float32Array): Float32Array {
     const { channels, fromFrame, toFrame } = this.plan
     const frames = interleaved.length / channels
-    const from = this.cutAt.from ??= fromFrame === 0 ? 0 : this.crossing(interleaved, fromFrame)
-    const to = this.cutAt.to ??= this.crossing(interleaved, toFrame)
-    const first = Math.min(Math.max((from ?? Infinity) - this.place, 0), frames)
-    const end = Math.min(Math.max((to ?? Infinity) - this.place, first), frames)
+    const first = Math.min(Math.max(fromFrame - this.place, 0), frames)
+    const end = Math.min(Math.max(toFrame - this.place, first), frames)
     this.place += frames
-    this.last = interleaved[interleaved.length - channels] ?? this.last
     return interleaved.subarray(first * channels, end * channels)
-  }
-
-  /** Where from a frame on the first channel next crosses zero, within 10 ms; null while that lies beyond this piece. */
-  private crossing(interleaved: Float32Array, wanted: number): number | null {
-    const { channels, sampleRateHz } = this.plan
-    const frames = interleaved.length / channels
-    const latest = wanted + Math.round(sampleRateHz / 100)
-    for (let i = Math.max(0, wanted - this.place); i < frames; i++) {
-      const before = i > 0 ? interleaved[(i - 1) * channels]! : this.last
-      if (before * interleaved[i * channels]! <= 0 || this.place + i >= latest) return this.place + i
-    }
-    return null
   }
 
   finish(): { rest: Float32Array; limitedByDb: number; reductionsDb: number[] } {

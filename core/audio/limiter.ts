@@ -3,8 +3,8 @@ import { SoundBlocks } from './soundBlocks'
 import { marginFrames, soundKernel, windowFrames } from './soundKernel'
 import { truePeakBound } from './truePeakFilter'
 
-const lookaheadMs = 5
-const releaseMs = 80
+export const lookaheadMs = 5
+export const releaseMs = 80
 
 /**
  * Holds the true peak under a ceiling. It looks ahead: the gain that a peak needs is reached before the peak by a

@@ -12,7 +12,7 @@ export interface Measurement {
   shortTermMaxLufs: number | null
   truePeakDbtp: number | null
   samplePeakDbfs: number | null
-  /** Places where samples stand at full scale in a row, drawn together where they lie close; the first 200. */
+  /** Places with flat tops at full scale, drawn together where they lie close; the first 200. */
   clips: Stretch[]
   /** How many such places there are in all. */
   clipCount: number
@@ -20,5 +20,6 @@ export interface Measurement {
   tailSilenceMs: number
   /** Silences within, of at least 3 s; the first 100. */
   gaps: Stretch[]
-  image: 'mono' | 'stereo' | 'dual mono' | 'one side only'
+  /** `antiphase`: one side is the other one turned over, so that mixed they cancel each other. */
+  image: 'mono' | 'stereo' | 'dual mono' | 'one side only' | 'antiphase' | 'surround'
 }

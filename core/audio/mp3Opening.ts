@@ -1,4 +1,4 @@
-import { announcedFrames, headerAt } from './mp3Frame'
+import { headerAt, mp3Header } from './mp3Frame'
 import { findMp3Frames } from './sniff'
 
 /** What the opening of an MP3 tells without the rest of it. */
@@ -18,10 +18,10 @@ export function mp3Opening(bytes: Uint8Array): Mp3Opening | null {
   const at = findMp3Frames(bytes)
   const frame = at === null ? null : headerAt(bytes, at)
   if (at === null || !frame) return null
-  const frames = announcedFrames(bytes, at, frame)
+  const header = mp3Header(bytes, at, frame)
   return {
     fromBytes: at,
-    durationMs: frames ? (frames * frame.samples * 1000) / frame.sampleRateHz : null,
+    durationMs: header?.frames ? ((header.frames * frame.samples - header.silentSamples) * 1000) / frame.sampleRateHz : null,
     sampleRateHz: frame.sampleRateHz,
     channels: frame.channels,
     bitRateBps: frame.bitRateBps,

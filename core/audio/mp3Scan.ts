@@ -1,4 +1,4 @@
-import { announcedFrames, headerAt, id3v2Length, type Mp3Frame } from './mp3Frame'
+import { headerAt, id3v2Length, type Mp3Frame, mp3Header } from './mp3Frame'
 
 /** What a walk over every frame of an MP3 finds. */
 export interface Mp3Scan {
@@ -29,8 +29,8 @@ const longestFrameBytes = 2881
 const wanted = longestFrameBytes * (lookaheadFrames + 1)
 
 /**
- * Walks an MP3 frame by frame as its bytes come in, in constant memory; the duration is the sum of the
- * frames' samples, so it is exact for any bit rate, constant or not.
+ * Walks an MP3 frame by frame as its bytes come in, in constant memory; the duration is the sum of the frames' samples
+ * without those that the encoder added at the ends, so it is exact for any bit rate, constant or not.
  */
 export class Mp3Scanner {
   private pending: Uint8Array = new Uint8Array(0)
@@ -38,6 +38,7 @@ export class Mp3Scanner {
   private inSync = false
   private first: Mp3Frame | null = null
   private announced: number | null = null
+  private silentSamples = 0
   private frames = 0
   private seconds = 0
   private frameBytes = 0
@@ -61,7 +62,7 @@ export class Mp3Scanner {
     if (!this.first || this.frames === 0) return null
     return {
       frames: this.frames,
-      durationMs: this.seconds * 1000,
+      durationMs: Math.max(0, this.seconds - this.silentSeconds()) * 1000,
       sampleRateHz: this.first.sampleRateHz,
       channels: this.first.channels,
       bitRateBps: Math.round((this.frameBytes * 8) / this.seconds),
@@ -73,6 +74,12 @@ export class Mp3Scanner {
       cutShort: this.lastFrameCut || (this.announced ?? 0) > this.frames + 1,
       announcedFrames: this.announced,
     }
+  }
+
+  /** Of a file that is cut short, the padding at the end is not there any more; what is left of the two is too little to tell apart. */
+  private silentSeconds(): number {
+    const isWhole = !this.lastFrameCut && (this.announced ?? 0) <= this.frames
+    return isWhole ? this.silentSamples / this.first!.sampleRateHz : 0
   }
 
   /** Takes what can be taken while `keepBytes` stay ahead of the place; 0 takes all, at the file's end. */
@@ -93,6 +100,8 @@ export class Mp3Scanner {
     const tag = tagLength(this.pending, at)
     if (tag > 0) {
       this.inSync = false
+      // A tag that has a footer only: what stood before it and looked like junk belongs to it.
+      this.doubtfulJunk = Math.max(0, this.doubtfulJunk - apeBytesBefore(this.pending, at))
       return tag
     }
     const frame = headerAt(this.pending, at)
@@ -113,8 +122,12 @@ export class Mp3Scanner {
     if (!this.first) {
       this.soundFrom = this.pendingFrom + at
       this.first = frame
-      this.announced = announcedFrames(this.pending, at, frame)
-      if (this.announced !== null) return
+      const header = mp3Header(this.pending, at, frame)
+      if (header) {
+        this.announced = header.frames
+        this.silentSamples = header.silentSamples
+        return
+      }
     }
     this.frames++
     this.seconds += frame.samples / frame.sampleRateHz
@@ -135,14 +148,27 @@ export class Mp3Scanner {
   }
 
   private junk(at: number): number {
-    const next = this.pending.indexOf(0xff, at + 1)
-    const width = (next < 0 ? this.pending.length : next) - at
+    const next = nextMark(this.pending, at + 1)
+    // A mark that the piece's end cuts in two is found with the next piece.
+    const width = next < 0 ? Math.max(1, this.pending.length - at - (apeMark.length - 1)) : next - at
     this.inSync = false
     // Junk behind the last frame is harmless; it counts only once another frame follows it.
     if (this.first) this.doubtfulJunk += width
     else this.leadingJunk += width
     return width
   }
+}
+
+const apeMark = [...'APETAGEX'].map(letter => letter.charCodeAt(0))
+
+/** Where a frame or an APE tag could begin next; −1 where none could. */
+function nextMark(bytes: Uint8Array, from: number): number {
+  const frame = bytes.indexOf(0xff, from)
+  const end = frame < 0 ? bytes.length : frame
+  for (let at = bytes.indexOf(apeMark[0]!, from); at >= 0 && at < end; at = bytes.indexOf(apeMark[0]!, at + 1)) {
+    if (apeMark.every((letter, index) => bytes[at + index] === letter)) return at
+  }
+  return frame
 }
 
 /** Length of an ID3v2, ID3v1 or APE tag at an offset; 0 where there is none. */
@@ -153,8 +179,18 @@ function tagLength(bytes: Uint8Array, at: number): number {
   if (starts('TAG') && bytes.length - at <= 128) return 128
   if (!starts('APETAGEX') || at + 32 > bytes.length) return 0
   const view = new DataView(bytes.buffer, bytes.byteOffset + at, 32)
-  const isHeader = (view.getUint32(20, true) & 0x20000000) !== 0
-  return isHeader ? 32 + view.getUint32(12, true) : 32
+  return isApeHeader(view) ? 32 + view.getUint32(12, true) : 32
+}
+
+// APEv2: bit 29 of the flags says that this is the header; bit 31 that there is one (from memory of the published description).
+const isApeHeader = (view: DataView): boolean => (view.getUint32(20, true) & 0x20000000) !== 0
+
+/** How many bytes before an APE footer belong to its tag, where that has no header; 0 for everything else. */
+function apeBytesBefore(bytes: Uint8Array, at: number): number {
+  if (at + 32 > bytes.length || String.fromCharCode(...bytes.subarray(at, at + 8)) !== 'APETAGEX') return 0
+  const view = new DataView(bytes.buffer, bytes.byteOffset + at, 32)
+  const hasHeader = (view.getUint32(20, true) & 0x80000000) !== 0
+  return isApeHeader(view) || hasHeader ? 0 : Math.max(0, view.getUint32(12, true) - 32)
 }
 
 function concatenate(one: Uint8Array, other: Uint8Array): Uint8Array {

@@ -1,8 +1,9 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import fc from 'fast-check'
 import { afterAll, describe, expect, it } from 'vitest'
-import { atomHead, atomsIn, soundInMoov } from './mp4Atoms'
+import { atomHead, atomsIn, MoovFinder, soundInMoov } from './mp4Atoms'
 import { makeSound, probe } from './sound.fixture'
 
 const folder = mkdtempSync(join(tmpdir(), 'lake-letter-atoms-'))
@@ -50,4 +51,39 @@ describe('the index of an M4A', () => {
     expect(soundInMoov(new Uint8Array(0))).toBeNull()
     expect(soundInMoov(atom('trak', atom('mdia', Buffer.alloc(0))))).toBeNull()
   })
+})
+
+describe('the index in a file that comes in piece by piece', () => {
+  const bytes = (faststart: boolean): Buffer => makeSound(join(folder, `stream-${faststart}.m4a`), 7, ['-c:a', 'aac', ...(faststart ? ['-movflags', '+faststart'] : [])])
+  const found = (whole: Buffer, piece: number): { moov: Uint8Array | null; read: number } => {
+    const finder = new MoovFinder()
+    let read = 0
+    for (let at = 0, more = true; more && at < whole.length; at += piece) {
+      more = finder.push(whole.subarray(at, at + piece))
+      read = at + piece
+    }
+    return { moov: finder.moov, read }
+  }
+
+  it.each([[true, 7], [true, 65_536], [false, 13], [false, 65_536]])('is the one in the whole (at the front: %s, pieces of %i bytes)', (faststart, piece) => {
+    const whole = bytes(faststart)
+    const at = atomsIn(whole, 0, whole.length).find(({ type }) => type === 'moov')!
+    expect(Buffer.from(found(whole, piece).moov!).equals(whole.subarray(at.from, at.to))).toBe(true)
+  })
+  it('is given up after a few atoms, and where it is too large', () => {
+    const many = Buffer.concat(Array.from({ length: 5000 }, () => atom('free', Buffer.alloc(0))))
+    expect(found(many, 4096)).toEqual({ moov: null, read: 4096 })
+    const huge = Buffer.alloc(16)
+    huge.writeUInt32BE(900_000_000)
+    huge.write('moov', 4)
+    expect(found(Buffer.concat([huge, Buffer.alloc(100_000)]), 4096)).toEqual({ moov: null, read: 4096 })
+  })
+  const fast = bytes(true)
+  it('of any bytes at all ends, and is a sound or none', () => fc.assert(fc.property(fc.uint8Array({ maxLength: 400 }), noise => {
+    const at = atomsIn(fast, 0, fast.length).find(({ type }) => type === 'moov')!
+    const moov = Buffer.from(fast.subarray(at.from, at.to))
+    noise.forEach((byte, index) => { if (index % 3 === 0) moov[(index * 7919 + byte) % moov.length] = byte })
+    const sound = soundInMoov(moov)
+    expect(sound === null || (Number.isFinite(sound.durationMs) && sound.durationMs > 0)).toBe(true)
+  }), { numRuns: 300 }))
 })

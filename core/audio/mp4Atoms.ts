@@ -11,10 +11,12 @@ export function atomHead(bytes: Uint8Array, at: number): { type: string; headByt
   return at + 16 > bytes.length ? null : { type, headBytes: 16, lengthBytes: Number(view.getBigUint64(at + 8)) }
 }
 
-/** The atoms side by side in a piece. */
+const mostAtoms = 2_000
+
+/** The atoms side by side in a piece, as many as a sound file can have. */
 export function atomsIn(bytes: Uint8Array, from: number, to: number): Atom[] {
   const found: Atom[] = []
-  for (let at = from; at < to;) {
+  for (let at = from; at < to && found.length < mostAtoms;) {
     const head = atomHead(bytes, at)
     if (!head || head.lengthBytes < head.headBytes || at + head.lengthBytes > to) break
     found.push({ type: head.type, from: at + head.headBytes, to: at + head.lengthBytes })
@@ -25,8 +27,19 @@ export function atomsIn(bytes: Uint8Array, from: number, to: number): Atom[] {
 
 export interface Mp4Sound { durationMs: number; sampleRateHz: number; channels: number; codec: string }
 
-/** Length and form of the sound that a `moov` atom's content describes; null where it describes none. */
+/** Length and form of the sound that a `moov` atom's content describes; null where it describes none, or nothing that could be. */
 export function soundInMoov(moov: Uint8Array): Mp4Sound | null {
+  try {
+    const sound = describedIn(moov)
+    return sound && sound.durationMs > 0 && Number.isFinite(sound.durationMs) && sound.sampleRateHz > 0 && sound.channels > 0 ? sound : null
+  } catch (error) {
+    // An atom that ends before its fields do.
+    if (error instanceof RangeError) return null
+    throw error
+  }
+}
+
+function describedIn(moov: Uint8Array): Mp4Sound | null {
   const view = new DataView(moov.buffer, moov.byteOffset, moov.byteLength)
   const letters = (at: number): string => String.fromCharCode(...moov.subarray(at, at + 4))
   const inside = (parent: Atom | undefined, type: string): Atom | undefined => parent && atomsIn(moov, parent.from, parent.to).find(atom => atom.type === type)
@@ -82,4 +95,55 @@ function channelsIn(descriptor: Uint8Array): number | null {
     at += tag === 3 ? 3 : tag === 4 ? 13 : length
   }
   return null
+}
+
+const mostMoovBytes = 8_000_000
+/** Atoms on top of each other in a file; one for sound has a handful. */
+const mostOnTop = 64
+
+/**
+ * Finds the `moov` atom in a file that comes in from its beginning, without keeping anything else of it.
+ * `push` answers whether more is wanted.
+ */
+export class MoovFinder {
+  /** The content of the atom, once it is here. */
+  moov: Uint8Array | null = null
+  private pending: Uint8Array = new Uint8Array(0)
+  private skipBytes = 0
+  private seen = 0
+
+  push(chunk: Uint8Array): boolean {
+    const skipped = Math.min(this.skipBytes, chunk.length)
+    this.skipBytes -= skipped
+    if (this.skipBytes > 0) return true
+    this.pending = joined(this.pending, chunk.subarray(skipped))
+    for (;;) {
+      const head = atomHead(this.pending, 0)
+      if (!head) return this.pending.length < 16
+      if (head.lengthBytes < head.headBytes || ++this.seen > mostOnTop) return false
+      if (head.type === 'moov') return this.collect(head.headBytes, head.lengthBytes)
+      if (head.lengthBytes > this.pending.length) {
+        this.skipBytes = head.lengthBytes - this.pending.length
+        this.pending = new Uint8Array(0)
+        return true
+      }
+      this.pending = this.pending.slice(head.lengthBytes)
+    }
+  }
+
+  private collect(headBytes: number, lengthBytes: number): boolean {
+    if (lengthBytes > mostMoovBytes) return false
+    // Asked again with each piece; it is one atom all the same.
+    this.seen--
+    if (this.pending.length < lengthBytes) return true
+    this.moov = this.pending.subarray(headBytes, lengthBytes)
+    return false
+  }
+}
+
+function joined(one: Uint8Array, other: Uint8Array): Uint8Array {
+  const both = new Uint8Array(one.length + other.length)
+  both.set(one)
+  both.set(other, one.length)
+  return both
 }

@@ -14,7 +14,12 @@ export interface Recipe {
   targetLufs: number
   ceilingDbtp: number
   encoding: EncodingName
+  /** What one channel is made of, where two become one. */
+  oneChannel: OneChannel
 }
+
+export const oneChannels = ['both sides', 'left', 'right'] as const
+export type OneChannel = (typeof oneChannels)[number]
 
 export const fadeShapes = ['linear', 'logarithmic'] as const
 export type FadeShape = (typeof fadeShapes)[number]
@@ -53,7 +58,7 @@ export function encodingOf({ encoding }: Pick<Recipe, 'encoding'>): Encoding {
 /** What a show begins with. Target and ceiling: common practice, no source. */
 export const firstRecipe: Recipe = {
   fromMs: null, toMs: null, fadeInMs: 0, fadeOutMs: 0, fadeShape: 'logarithmic',
-  levelling: 0, toTarget: true, targetLufs: -16, ceilingDbtp: -1, encoding: 'speech and music',
+  levelling: 0, toTarget: true, targetLufs: -16, ceilingDbtp: -1, encoding: 'speech and music', oneChannel: 'both sides',
 }
 
 /** The target for so many channels: one channel comes from both loudspeakers and sounds 3 LU louder than it measures. */
@@ -62,5 +67,7 @@ export const targetFor = (recipe: Pick<Recipe, 'targetLufs'>, channels: number):
 /** Two recipes that turn the same source into the same sound have the same text. */
 export const recipeText = (recipe: Recipe): string => JSON.stringify(Object.entries(recipe).sort(([one], [other]) => one < other ? -1 : 1))
 
+export const deliverableTypes: readonly string[] = ['audio/mpeg', 'audio/mp4']
+
 /** Whether listening apps can be given files of this type as they are: MP3 and M4A. */
-export const isDeliverable = (type: string): boolean => type === 'audio/mpeg' || type === 'audio/mp4'
+export const isDeliverable = (type: string): boolean => deliverableTypes.includes(type)

@@ -1,7 +1,7 @@
 import { headerAt, id3v2Length } from './mp3Frame'
 
-/** What a file is, told from its first bytes and never from its name. */
-export type SoundFormat = 'mp3' | 'm4a' | 'wav' | 'flac' | 'ogg' | 'film' | 'text' | 'empty' | 'unknown'
+/** What a file is, told from its first bytes and never from its name; `m4a` is any MP4, `unknown` may be sound all the same. */
+export type SoundFormat = 'mp3' | 'm4a' | 'wav' | 'flac' | 'ogg' | 'text' | 'empty' | 'unknown'
 
 /** How many bytes from a file's start `sniff` wants to see. */
 export const sniffBytes = 4 * 1024 * 1024
@@ -11,11 +11,10 @@ const ascii = (bytes: Uint8Array, from: number, to: number): string => String.fr
 /** Tells the format of a file from its first `sniffBytes` bytes (or all of it, where it is shorter). */
 export function sniff(bytes: Uint8Array): SoundFormat {
   if (bytes.length === 0) return 'empty'
-  if (ascii(bytes, 4, 8) === 'ftyp') return /^(M4A|M4B|mp4|iso|dash|MSNV|avc|3gp|F4A)/i.test(ascii(bytes, 8, 12)) ? 'm4a' : 'film'
+  if (ascii(bytes, 4, 8) === 'ftyp') return 'm4a'
   if (/^(RIFF|RF64|BW64)$/.test(ascii(bytes, 0, 4)) && ascii(bytes, 8, 12) === 'WAVE') return 'wav'
   if (ascii(bytes, 0, 4) === 'fLaC') return 'flac'
   if (ascii(bytes, 0, 4) === 'OggS') return 'ogg'
-  if (bytes[0] === 0x1a && bytes[1] === 0x45 && bytes[2] === 0xdf && bytes[3] === 0xa3) return 'film'
   if (findMp3Frames(bytes) !== null) return 'mp3'
   return looksLikeText(bytes.subarray(0, 4096)) ? 'text' : 'unknown'
 }

@@ -13,3 +13,9 @@ export function probe(path: string): { packets: number; durationMs: number } {
   const { streams, format } = JSON.parse(out) as { streams: { nb_read_packets: string; duration?: string }[]; format: { duration: string } }
   return { packets: Number(streams[0]!.nb_read_packets), durationMs: Number(streams[0]!.duration ?? format.duration) * 1000 }
 }
+
+/** How many samples ffmpeg decodes, in ms: what is heard, without what the encoder added at the ends. */
+export function decodedMs(path: string, sampleRateHz = 44_100): number {
+  const bytes = execFileSync('ffmpeg', ['-v', 'error', '-i', path, '-map', '0:a:0', '-ac', '1', '-ar', String(sampleRateHz), '-f', 's16le', '-'], { maxBuffer: 1e9 })
+  return (bytes.length / 2 / sampleRateHz) * 1000
+}

@@ -15,6 +15,8 @@ export interface SoundKernel {
   truePeak(frames: number, channels: number, known: number, bound: number): number
   peaksOf(from: number, to: number, channels: number): void
   sidesDiffer(frames: number, most: number): number
+  common(frames: number): number
+  power(frames: number, channels: number): number
 }
 
 export const marginFrames = 8

@@ -103,6 +103,19 @@ describe('what is clipped', () => {
     sound[5000] = 1
     expect(measured(sound, 48_000, 1).clipCount).toBe(0)
   })
+  it('is not a value over full scale, as floating point and lossy codings have them', () => {
+    const sound = Float32Array.from({ length: 48_000 * 2 }, (_, i) => 1.6 * Math.sin((2 * Math.PI * 60 * i) / 48_000) + 0.2 * Math.sin((2 * Math.PI * 1234 * i) / 48_000))
+    expect(measured(sound, 48_000, 1)).toMatchObject({ clipCount: 0 })
+  })
+  it('is not a low tone that just fits, rounded to 16 bit', () => {
+    const sound = Float32Array.from({ length: 48_000 * 2 }, (_, i) => Math.round(32_767 * Math.sin((2 * Math.PI * 40 * i) / 48_000)) / 32_768)
+    const touched = sound.map(value => value === 32_767 / 32_768 ? 1 - 1 / 65_536 : value)
+    expect(measured(touched, 48_000, 1).clipCount).toBe(0)
+  })
+  it('is a tone whose tops were cut off', () => {
+    const sound = Float32Array.from({ length: 48_000 }, (_, i) => Math.max(-1, Math.min(1, 1.3 * Math.sin((2 * Math.PI * 200 * i) / 48_000))))
+    expect(measured(sound, 48_000, 1).clipCount).toBe(1)
+  })
   it('is everything where all of it is at full scale', () => {
     const { clips, clipCount } = measured(new Float32Array(48_000).fill(1), 48_000, 1)
     expect(clipCount).toBe(1)

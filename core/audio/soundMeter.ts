@@ -9,6 +9,9 @@ import { SoundBlocks } from './soundBlocks'
 import { marginFrames, type SoundKernel, soundKernel, windowFrames } from './soundKernel'
 import { truePeakBound } from './truePeakFilter'
 
+/** Sides that have less in common than this share of their power are each other turned over. */
+const antiphase = -0.9
+
 /** Both sides differ where any two samples differ by more; coding alone makes less of a difference. */
 const sidesDiffer = 0.004
 
@@ -34,12 +37,17 @@ export class SoundMeter {
   private truePeak = 0
   private readonly sides = [0, 0]
   private differs = false
+  private common = 0
+  private power = 0
   /** The stretch of 100 ms under way: its number, its energy so far. */
   private stretch = 0
   private energy = 0
 
-  /** @param channels 1 or 2, weighted alike as BS.1770-5 weights left and right */
-  constructor(private readonly sampleRateHz: number, private readonly channels: 1 | 2) {
+  /**
+   * @param channels 1 or 2, weighted alike as BS.1770-5 weights left and right
+   * @param onStretch is told the mean square of each 100 ms, all channels summed, after K-weighting
+   */
+  constructor(private readonly sampleRateHz: number, private readonly channels: 1 | 2, private readonly onStretch?: (meanSquare: number) => void) {
     this.kernel.weighting.set(kWeighting(sampleRateHz))
     this.blocks = new SoundBlocks(this.kernel, channels, frames => this.work(frames))
     this.clips = new ClipFinder(channels, sampleRateHz)
@@ -74,7 +82,11 @@ export class SoundMeter {
     this.weigh(frames)
     kernel.scan(frames, channels)
     this.truePeak = kernel.truePeak(frames, channels, this.truePeak, truePeakBound)
-    if (channels === 2) this.differs ||= kernel.sidesDiffer(frames, sidesDiffer) !== 0
+    if (channels === 2) {
+      this.differs ||= kernel.sidesDiffer(frames, sidesDiffer) !== 0
+      this.common += kernel.common(frames)
+      this.power += kernel.power(frames, channels)
+    }
     for (let window = 0; window * windowFrames < frames; window++) this.note(window, Math.min(windowFrames, frames - window * windowFrames))
     this.place += frames
   }
@@ -87,7 +99,9 @@ export class SoundMeter {
       this.energy += this.kernel.energy(done, to, this.channels)
       done = to
       if (this.place + to < stretchEnd) continue
-      this.history.add(this.energy / (stretchEnd - Math.round((this.stretch * this.sampleRateHz) / 10)))
+      const meanSquare = this.energy / (stretchEnd - Math.round((this.stretch * this.sampleRateHz) / 10))
+      this.history.add(meanSquare)
+      this.onStretch?.(meanSquare)
       this.energy = 0
       this.stretch++
     }
@@ -113,6 +127,7 @@ export class SoundMeter {
   private image(): Measurement['image'] {
     if (this.channels === 1) return 'mono'
     if (!this.differs) return 'dual mono'
-    return Math.min(...this.sides) < sidesDiffer ? 'one side only' : 'stereo'
+    if (Math.min(...this.sides) < sidesDiffer) return 'one side only'
+    return this.common < antiphase * this.power ? 'antiphase' : 'stereo'
   }
 }

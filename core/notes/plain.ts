@@ -25,5 +25,22 @@ export function plainNotes(html: string): string {
     },
   }, { decodeEntities: true })
   parser.end(html)
-  return text.replace(/– +\n+/g, '– ').replace(/\n{2,}– /g, '\n– ').replace(/[ \t]+\n/g, '\n').replace(/\n{3,}/g, '\n\n').trim()
+  return tidied(text)
+}
+
+/** Line by line, so that it takes as long as the text is long, whatever stands in it. */
+function tidied(text: string): string {
+  const lines: string[] = []
+  for (const line of text.split('\n').map(words => words.trimEnd())) {
+    const before = lines.at(-1)
+    // What stands in a list item's first paragraph belongs behind its dash, and items stand close.
+    if (before === '–' && line !== '–') {
+      if (line !== '') lines[lines.length - 1] = `– ${line.trimStart()}`
+    } else if (line === '' && before === '') continue
+    else {
+      if (/^– ?/.test(line)) while (lines.at(-1) === '') lines.pop()
+      lines.push(line)
+    }
+  }
+  return lines.join('\n').trim()
 }

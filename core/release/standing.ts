@@ -1,3 +1,5 @@
+import { isBlank } from '../words/line'
+
 /** Where an episode stands. A draft is only here; a scheduled one waits; a released one is in the feed; a retired one was. */
 export const standings = ['draft', 'scheduled', 'released', 'retired'] as const
 export type Standing = (typeof standings)[number]
@@ -22,6 +24,6 @@ export function after(step: Step, from: Standing): Standing | null {
 export function missingForRelease(episode: { title: string; hasAudio: boolean }): ('audio' | 'title')[] {
   const missing: ('audio' | 'title')[] = []
   if (!episode.hasAudio) missing.push('audio')
-  if (!episode.title.trim()) missing.push('title')
+  if (isBlank(episode.title)) missing.push('title')
   return missing
 }

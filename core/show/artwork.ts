@@ -1,5 +1,11 @@
-/** Artwork as directories take it: square, 1400 to 3000 px, JPEG or PNG (itunes namespace, from memory). */
-export const artworkRule = { minPx: 1400, maxPx: 3000, types: ['image/jpeg', 'image/png'] } as const
+/** Artwork as directories take it: square, 1400 to 3000 px (itunes namespace, from memory). */
+export const artworkRule = { minPx: 1400, maxPx: 3000 } as const
+
+/** Smaller sizes that are kept beside the whole, for places that show it small. */
+export const artworkSidesPx = [480, 160] as const
+
+/** The address of a smaller size of a picture, by the address of the whole. */
+export const artworkAt = (address: string, sidePx: (typeof artworkSidesPx)[number]): string => address.replace(/(?=\.[a-z]+$)/, `-${sidePx}`)
 
 export interface Crop { left: number; top: number; sidePx: number }
 

@@ -1,4 +1,4 @@
-import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize'
+import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize'
 
 export class Account extends Model<InferAttributes<Account>, InferCreationAttributes<Account>> {
   declare id: string
@@ -15,13 +15,6 @@ export class Session extends Model<InferAttributes<Session>, InferCreationAttrib
   declare expiresAt: Date
 }
 
-export class SignInAttempt extends Model<InferAttributes<SignInAttempt>, InferCreationAttributes<SignInAttempt>> {
-  declare id: CreationOptional<number>
-  declare address: string
-  declare email: string
-  declare at: Date
-}
-
 export function initAccounts(sequelize: Sequelize): void {
   Account.init({
     id: { type: DataTypes.UUID, primaryKey: true },
@@ -35,10 +28,4 @@ export function initAccounts(sequelize: Sequelize): void {
     createdAt: DataTypes.DATE(3),
     expiresAt: DataTypes.DATE(3),
   }, { sequelize, tableName: 'sessions' })
-  SignInAttempt.init({
-    id: { type: DataTypes.BIGINT.UNSIGNED, primaryKey: true, autoIncrement: true },
-    address: DataTypes.STRING,
-    email: DataTypes.STRING,
-    at: DataTypes.DATE(3),
-  }, { sequelize, tableName: 'sign_in_attempts' })
 }

@@ -3,6 +3,7 @@ import { initAccounts } from '../accounts/models'
 import { initEpisodes } from '../episodes/models'
 import { initFiles } from '../files/models'
 import { initJobs } from '../jobs/models'
+import { initPictures } from '../pictures/models'
 import { initShows } from '../shows/models'
 import { initUploads } from '../uploads/models'
 
@@ -23,6 +24,6 @@ export function openDatabase(address: string): Sequelize {
     isolationLevel: 'READ COMMITTED',
     define: { underscored: true, timestamps: false },
   })
-  for (const init of [initAccounts, initShows, initFiles, initEpisodes, initUploads, initJobs]) init(database)
+  for (const init of [initAccounts, initPictures, initShows, initFiles, initEpisodes, initUploads, initJobs]) init(database)
   return database
 }

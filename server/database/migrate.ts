@@ -3,11 +3,13 @@ import { SequelizeStorage, Umzug } from 'umzug'
 import { firstForm } from './migrations/0001-first-form'
 import { sound } from './migrations/0002-sound'
 import { elsewhere } from './migrations/0003-elsewhere'
+import { firmGround } from './migrations/0004-firm-ground'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
   { name: '0002-sound', statements: sound },
   { name: '0003-elsewhere', statements: elsewhere },
+  { name: '0004-firm-ground', statements: firmGround },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */
@@ -22,7 +24,8 @@ export async function migrate(database: Sequelize): Promise<void> {
   })
   await database.transaction(async transaction => {
     const lock = { type: QueryTypes.SELECT as const, transaction }
-    await database.query("SELECT GET_LOCK('lake-letter-migrations', 60)", lock)
+    const [row] = await database.query<{ got: number | bigint | null }>("SELECT GET_LOCK('lake-letter-migrations', 60) AS got", lock)
+    if (Number(row?.got) !== 1) throw new Error('Another process has been bringing the database up to date for a minute; look whether it hangs, then start again.')
     try {
       await umzug.up()
     } finally {

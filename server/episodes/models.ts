@@ -4,7 +4,7 @@ import type { EpisodeText } from '@core/episode/text'
 import type { Standing } from '@core/release/standing'
 import { AudioFile } from '../files/models'
 import type { Tags } from '../finishing/tags'
-import type { FinishReport } from '../finishing/work'
+import type { FinishReport } from '../sound/tasks'
 import { Show } from '../shows/models'
 
 export class Episode extends Model<InferAttributes<Episode>, InferCreationAttributes<Episode>> {

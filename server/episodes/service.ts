@@ -1,8 +1,10 @@
 import { literal, type Transaction } from 'sequelize'
 import { v4 as uuidV4, v7 as uuidV7 } from 'uuid'
-import type { Episode as EpisodeView, EpisodeChange, EpisodeSummary, KeptText as KeptTextView } from '@contract/episodes'
+import { type Episode as EpisodeView, type EpisodeChange, type EpisodeSummary, type KeptText as KeptTextView, mostNotesCharacters } from '@contract/episodes'
 import { differingFields, type EpisodeText } from '@core/episode/text'
 import { cleanNotes } from '@core/notes/clean'
+import { isBlank } from '@core/words/line'
+import { transact } from '../database/transact'
 import { AppError, badInput } from '../errors'
 import { AudioFile } from '../files/models'
 import type { Platform } from '../platform'
@@ -39,10 +41,10 @@ export function episodeService({ database, clock, configuration }: Pick<Platform
 
   /** Writes fields that were checked before, with the next version, or keeps them aside where another window was first. */
   async function write(id: string, version: number, fields: Partial<EpisodeText>): Promise<void> {
-    const refused = await database.transaction(async transaction => {
+    const refused = await transact(database, async transaction => {
       const episode = await lockEpisode(id, transaction)
       if (episode.version !== version) return keepAside(episode, version, fields, transaction)
-      if (episode.standing === 'scheduled' && fields.title?.trim() === '') {
+      if (episode.standing === 'scheduled' && fields.title !== undefined && isBlank(fields.title)) {
         throw badInput('title', fields.title, 'A scheduled episode needs a title. Take it back to draft first, or write one.')
       }
       if (differingFields(textOf(episode), { ...textOf(episode), ...fields }).length === 0) return null
@@ -85,7 +87,10 @@ export function episodeService({ database, clock, configuration }: Pick<Platform
      * kept (see `kept`), and the answer carries the newest one.
      */
     async change(id: string, { version, text }: EpisodeChange): Promise<EpisodeView> {
-      await write(id, version, text.notes === undefined ? text : { ...text, notes: cleanNotes(text.notes) })
+      const fields = text.notes === undefined ? text : { ...text, notes: cleanNotes(text.notes) }
+      // Cleaning closes tags and spells letters out, which can make more of them.
+      if ((fields.notes?.length ?? 0) > mostNotesCharacters) throw badInput('text.notes', text.notes, 'At most 100,000 characters, markup counted as it is kept.')
+      await write(id, version, fields)
       return view(id)
     },
 
@@ -97,7 +102,7 @@ export function episodeService({ database, clock, configuration }: Pick<Platform
 
     /** Takes a draft off the list. Its words and its file stay, and `restore` brings it back. */
     async remove(id: string): Promise<void> {
-      await database.transaction(async transaction => {
+      await transact(database, async transaction => {
         const episode = await lockEpisode(id, transaction)
         if (episode.standing !== 'draft') throw new AppError('wrong-standing', `Only a draft can be removed; this episode is ${episode.standing}.`)
         await episode.update({ deletedAt: clock.now() }, { transaction })

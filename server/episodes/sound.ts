@@ -1,16 +1,20 @@
 import { Op } from 'sequelize'
 import type { AudioFile as AudioFileView, Sound } from '@contract/sound'
-import { advice, clipped } from '@core/audio/advice'
+import { advice, clipped, finishFindings } from '@core/audio/advice'
 import { deliveryFindings, unmeasured } from '@core/audio/delivery'
+import { chaptersFound } from '@core/audio/findings'
 import { trimOf } from '@core/audio/finishPlan'
 import type { Recipe } from '@core/audio/recipe'
 import { heardLufs, usualLoudness } from '@core/audio/usual'
+import { chaptersFromNotes } from '@core/chapters/fromNotes'
 import { AudioFile } from '../files/models'
 import { tagsFor } from '../finishing/tagging'
 import { Job } from '../jobs/models'
+import { studioPictureAddress } from '../pictures/names'
 import type { Platform } from '../platform'
 import type { Show } from '../shows/models'
 import { usualRecipeOf } from '../shows/service'
+import type { FinishReport } from '../sound/tasks'
 import { Episode } from './models'
 
 const mostCompany = 10
@@ -23,27 +27,27 @@ export async function soundOf(episode: Episode, { clock, configuration: { public
   const recipe = usualFor(show!, file ?? null)
   const finished = episode.finishing === 'done' ? finishedFile ?? null : null
   return {
-    source: file ? fileOf(file, publicUrl) : null,
+    source: file ? fileOf(file) : null,
     alsoIn,
     recipe: episode.recipe,
     usual: recipe,
     finishing: episode.finishing,
     problem: episode.finishProblem,
-    finished: finished && fileOf(finished, publicUrl),
-    report: finished ? episode.finishedWith!.report : null,
+    finished: finished && fileOf(finished),
+    report: finished ? reportOf(episode) : null,
     tagsAreOld: finished !== null && tagsAreOld(episode, publicUrl, clock.now()),
     work,
-    findings: file ? findingsOf(file, finished, { recipe: episode.recipe ?? recipe, usualLufs }) : [],
+    findings: file ? findingsOf(episode, file, finished, { recipe: episode.recipe ?? recipe, usualLufs }) : [],
     company,
   }
 }
 
 /** A file as the studio shows it. */
-export function fileOf(file: AudioFile, publicUrl: string): AudioFileView {
-  const { id, name, sha256, bytes, type, durationMs, codec, bitRateBps, sampleRateHz, channels, origin, tags, pictureId, measuring, measurement, address } = file
+export function fileOf(file: AudioFile): AudioFileView {
+  const { id, name, sha256, bytes, type, durationMs, codec, bitRateBps, sampleRateHz, channels, origin, tags, pictureId, chapters, measuring, measurement, address } = file
   return {
-    id, name, sha256, bytes: Number(bytes), type, durationMs, codec, bitRateBps, sampleRateHz, channels, origin, tags, measuring, measurement, address,
-    pictureAddress: pictureId && `${publicUrl}/media/artwork/${pictureId}.jpg`,
+    id, name, sha256, bytes: Number(bytes), type, durationMs, codec, bitRateBps, sampleRateHz, channels, origin, tags, chapters, measuring, measurement, address,
+    pictureAddress: pictureId && studioPictureAddress({ id: pictureId }),
     playAddress: address ?? `/api/v1/files/${id}/sound`,
     waveformAddress: `/api/v1/files/${id}/waveform`,
   }
@@ -57,22 +61,27 @@ function usualFor(show: Show, file: AudioFile | null): Recipe {
   return { ...usual, ...trimOf(file.measurement), ...(isMono && { encoding: 'speech' as const }) }
 }
 
-function findingsOf(source: AudioFile, finished: AudioFile | null, standard: Parameters<typeof advice>[1]): Sound['findings'] {
+function findingsOf(episode: Episode, source: AudioFile, finished: AudioFile | null, standard: Parameters<typeof advice>[1]): Sound['findings'] {
   const heard = finished ?? source
   return [
     ...deliveryFindings({ type: heard.type, channels: heard.channels }),
     ...(finished ? [] : source.findings),
     ...(source.measuring === 'failed' ? [unmeasured] : []),
     ...(heard.measurement ? advice(heard.measurement, standard) : []),
+    ...(finished ? finishFindings(reportOf(episode), standard.recipe) : []),
     // Limiting hides from the meter what was clipped before; it is heard all the same.
     ...(finished && source.measurement ? [clipped(source.measurement, standard)].filter(found => found !== null) : []),
+    ...chaptersFound(source.chapters.length, chaptersFromNotes(episode.notes).length),
   ]
 }
+
+/** What was done to the finished sound; one that was finished long ago does not tell by how much it missed. */
+const reportOf = ({ finishedWith }: Episode): FinishReport => ({ ...finishedWith!.report, missedByLu: finishedWith!.report.missedByLu ?? 0 })
 
 function tagsAreOld(episode: Episode, publicUrl: string, now: Date): boolean {
   const { tags, recipe } = episode.finishedWith!
   const { durationMs } = episode.finishedFile!
-  const current = tagsFor(episode, episode.show!, publicUrl, now, { fromMs: recipe.fromMs ?? 0, durationMs })
+  const current = tagsFor(episode, episode.show!, publicUrl, now, { fromMs: recipe.fromMs ?? 0, durationMs }, episode.file?.chapters ?? [])
   // The date of an unreleased episode is that of the finishing, and no reason to finish again.
   const told = ({ date: _date, webAddress: _address, ...rest }: typeof tags): string => JSON.stringify(Object.entries(rest).sort())
   return told(tags) !== told(current)

@@ -1,7 +1,7 @@
 import type { Episode as EpisodeView, EpisodeSummary, Upload as UploadView } from '@contract/episodes'
 import type { Sound } from '@contract/sound'
 import { differingFields, type EpisodeText } from '@core/episode/text'
-import { deliveredName } from '../media/routes'
+import { deliveredName } from '../media/names'
 import type { Upload } from '../uploads/models'
 import { deliveredFileId, type Episode } from './models'
 

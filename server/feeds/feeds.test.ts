@@ -1,6 +1,7 @@
 import { brotliDecompressSync, gunzipSync } from 'node:zlib'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Episode } from '@contract/episodes'
+import { transact } from '../database/transact'
 import { type House, openHouse } from '../testing/house'
 import { joined, noteFeedWrite } from './freshness'
 
@@ -84,25 +85,27 @@ describe('questions asked together', () => {
   it('are answered by an answer that was fetched after each was asked', async () => {
     let asked = 0
     const finish: (() => void)[] = []
-    const { ask } = joined(() => new Promise<number>(resolve => {
+    const { ask } = joined(keys => new Promise<Map<string, string>>(resolve => {
       const mine = ++asked
-      finish.push(() => resolve(mine))
-    }), 0)
-    const first = ask()
-    const [second, third] = [ask(), ask()]
+      finish.push(() => resolve(new Map(keys.map(key => [key, `${key} ${mine}`]))))
+    }), 'nothing', 0)
+    const turn = (): Promise<void> => new Promise(resolve => setTimeout(resolve, 0))
+    const first = ask('a')
+    await turn()
+    const [second, third] = [ask('a'), ask('b')]
     expect(asked).toBe(1)
     finish[0]!()
-    expect(await first).toBe(1)
-    await new Promise(resolve => setTimeout(resolve, 0))
+    expect(await first).toBe('a 1')
+    await turn()
     finish[1]!()
-    expect(await Promise.all([second, third])).toEqual([2, 2])
+    expect(await Promise.all([second, third])).toEqual(['a 2', 'b 2'])
   })
 
   it('share a kept answer until this process has written', async () => {
     let asked = 0
-    const { ask } = joined(async () => ++asked, 60_000)
-    expect([await ask(), await ask()]).toEqual([1, 1])
-    await house.platform.database.transaction(async transaction => { noteFeedWrite(transaction) })
-    expect(await ask()).toBe(2)
+    const { ask, kept } = joined(async keys => new Map(keys.map(key => [key, ++asked])), 0, 60_000)
+    expect([await ask('a'), await ask('a'), kept('a'), kept('b')]).toEqual([1, 1, 1, undefined])
+    await transact(house.platform.database, async transaction => { noteFeedWrite(transaction) })
+    expect(await ask('a')).toBe(2)
   })
 })

@@ -1,27 +1,36 @@
 import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify'
 import { AppError } from '../errors'
 import { precondition } from '../media/conditions'
+import { preflight } from '../media/publicAccess'
 import type { Platform } from '../platform'
-import { type Encoding, feedService, type WrittenFeed } from './service'
+import { acceptedEncoding } from './encodings'
+import { feedService, type WrittenFeed } from './service'
 
 /** `/{show}/feed.xml`, for directories and listening apps. */
 export const feedRoutes = (platform: Platform): FastifyPluginAsync => async app => {
+  const { clock, configuration: { publicUrl } } = platform
   const feeds = feedService(platform)
 
+  app.options('/:show/feed.xml', (_request, reply) => preflight(reply))
   app.get<{ Params: { show: string } }>('/:show/feed.xml', (request, reply) => {
     const { show } = request.params
     const feed = feeds.atHand(show)
-    if (feed) return send(request, reply, feed)
+    if (feed) return send(request, reply, feed, clock.now())
     return feeds.current(show).then(written => {
       if (!written) throw new AppError('not-found', 'There is no show at this address.')
-      return send(request, reply, written)
+      // One feed has one address; other spellings of it lead there.
+      if (written.slug !== show) return reply.header('location', `${publicUrl}/${written.slug}/feed.xml`).code(301).send()
+      return send(request, reply, written, clock.now())
     })
   })
 }
 
-function send(request: FastifyRequest, reply: FastifyReply, feed: WrittenFeed): FastifyReply {
+function send(request: FastifyRequest, reply: FastifyReply, feed: WrittenFeed, now: Date): FastifyReply {
   const encoding = acceptedEncoding(request.headers['accept-encoding'])
-  const { body, etag, headers } = feed.variants[encoding]
+  if (!encoding) throw new AppError('not-acceptable', 'The feed comes as br, gzip or identity; the request takes none of them.')
+  const { body, etag, headers: usual } = feed.variants[encoding]
+  // RFC 9110 section 8.8.2.1: a server MUST NOT generate a Last-Modified date that is later than the answer's own.
+  const headers = feed.lastModified > now ? { ...usual, 'last-modified': now.toUTCString() } : usual
   const outcome = precondition(request.headers, { etag, lastModified: feed.lastModified })
   if (outcome !== 'pass') {
     // Most of what asks for a feed gets this answer, so it goes out by the shortest way.
@@ -31,14 +40,4 @@ function send(request: FastifyRequest, reply: FastifyReply, feed: WrittenFeed): 
   reply.headers(headers)
   if (encoding !== 'identity') reply.header('content-encoding', encoding)
   return reply.type('application/rss+xml; charset=utf-8').send(body)
-}
-
-const taking = (name: string): RegExp => new RegExp(`(^|[,\\s])${name}(?!\\s*;\\s*q=0(\\.0*)?\\s*(,|$))\\s*(;|,|$)`, 'i')
-const takes = { br: taking('br'), gzip: taking('gzip') }
-
-/** The best encoding that a request takes: RFC 9110 section 12.5.3, a weight of 0 means "not acceptable". */
-function acceptedEncoding(header: string | undefined): Encoding {
-  if (!header) return 'identity'
-  if (takes.br.test(header)) return 'br'
-  return takes.gzip.test(header) ? 'gzip' : 'identity'
 }

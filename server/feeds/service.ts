@@ -1,6 +1,9 @@
 import { createHash } from 'node:crypto'
 import { promisify } from 'node:util'
 import { brotliCompress, constants, gzip } from 'node:zlib'
+import { LRUCache } from 'lru-cache'
+import { settledAt } from '@core/feed/dates'
+import { itemDescription, safeInBothReadings } from '@core/feed/description'
 import { feedXml } from '@core/feed/xml'
 import type { FeedModel } from '@core/feed/model'
 import { plainNotes } from '@core/notes/plain'
@@ -8,14 +11,15 @@ import type { EpisodeText } from '@core/episode/text'
 import { Episode } from '../episodes/models'
 import { enclosureAddress } from '../episodes/views'
 import { AudioFile } from '../files/models'
-import { pictureName } from '../media/routes'
+import { publicAccess } from '../media/publicAccess'
+import { Picture } from '../pictures/models'
+import { publicPictureAddress } from '../pictures/names'
 import type { Platform } from '../platform'
 import { isDatabaseDown } from '../problems'
-import { Picture, Show } from '../shows/models'
+import { Show } from '../shows/models'
 import { addressesOf } from '../shows/service'
+import type { Encoding } from './encodings'
 import { joined } from './freshness'
-
-export type Encoding = 'identity' | 'gzip' | 'br'
 
 /** A feed in one encoding, with the headers that go with it. */
 export interface Variant {
@@ -26,6 +30,8 @@ export interface Variant {
 
 /** A feed as it is sent, with its validators. */
 export interface WrittenFeed {
+  /** The show's address part as it is written. */
+  slug: string
   revision: number
   lastModified: Date
   variants: Readonly<Record<Encoding, Variant>>
@@ -36,18 +42,25 @@ export const generator = 'Lake Letter'
 /** How long a process may overlook what another one wrote; what it wrote itself it never overlooks. */
 const revisionKeptMs = 50
 
+/** Room for feeds in this process; those that are not asked for give way. */
+const mostFeedBytes = 64_000_000
+
 /**
  * The feeds, written once for each change. Which revision is current is asked of the database (requests that come
  * together share the question), so any number of processes tell the same; while the database is away, the last feed
  * written here still goes out.
  */
 export function feedService({ configuration: { publicUrl } }: Pick<Platform, 'configuration'>) {
-  const written = new Map<string, WrittenFeed>()
+  const written = new LRUCache<string, WrittenFeed>({
+    maxSize: mostFeedBytes,
+    sizeCalculation: ({ variants }) => Object.values(variants).reduce((sum, { body }) => sum + body.length, 2_000),
+  })
   const writing = new Map<string, Promise<WrittenFeed>>()
-  const revisions = joined(async () => {
-    const shows = await Show.findAll({ attributes: ['slug', 'feedRevision'], raw: true })
-    return new Map(shows.map(show => [show.slug, Number(show.feedRevision)]))
-  }, revisionKeptMs)
+  const revisions = joined<number | null>(async slugs => {
+    const shows = await Show.findAll({ where: { slug: slugs }, attributes: ['slug', 'feedRevision'], raw: true })
+    const found = new Map(shows.map(show => [show.slug.toLowerCase(), Number(show.feedRevision)]))
+    return new Map(slugs.map(slug => [slug, found.get(slug.toLowerCase()) ?? null]))
+  }, null, revisionKeptMs)
 
   async function write(slug: string): Promise<WrittenFeed> {
     const show = await Show.findOne({ where: { slug }, rejectOnEmpty: true })
@@ -57,14 +70,16 @@ export function feedService({ configuration: { publicUrl } }: Pick<Platform, 'co
       promisify(brotliCompress)(body, { params: { [constants.BROTLI_PARAM_QUALITY]: 6 } }),
     ])
     const digest = createHash('sha256').update(body).digest('base64url').slice(0, 27)
+    const lastModified = settledAt(show.feedChangedAt)
     const feed: WrittenFeed = {
+      slug: show.slug,
       revision: Number(show.feedRevision),
-      lastModified: show.feedChangedAt,
+      lastModified,
       // RFC 9110 section 8.8.3.3: a strong entity tag differs between the encodings of one content.
       variants: {
-        identity: variantOf(body, `"${digest}"`, show.feedChangedAt),
-        gzip: variantOf(gzipped, `"${digest}-gzip"`, show.feedChangedAt),
-        br: variantOf(brotlied, `"${digest}-br"`, show.feedChangedAt),
+        identity: variantOf(body, `"${digest}"`, lastModified),
+        gzip: variantOf(gzipped, `"${digest}-gzip"`, lastModified),
+        br: variantOf(brotlied, `"${digest}-br"`, lastModified),
       },
     }
     written.set(slug, feed)
@@ -87,11 +102,11 @@ export function feedService({ configuration: { publicUrl } }: Pick<Platform, 'co
         title: show.name,
         link: pageAddress,
         feedAddress,
-        description: show.description,
+        description: safeInBothReadings(show.description),
         language: show.language,
         author: show.author,
         owner: { name: show.author, email: show.ownerEmail },
-        artworkAddress: `${publicUrl}/media/artwork/${pictureName(picture)}`,
+        artworkAddress: publicPictureAddress(publicUrl, picture),
         category: show.category,
         subcategory: show.subcategory,
         explicit: show.explicit,
@@ -114,7 +129,7 @@ export function feedService({ configuration: { publicUrl } }: Pick<Platform, 'co
       publishedAt: episode.releaseAt!,
       enclosure: { address: enclosureAddress(publicUrl, episode.id, file), bytes: Number(file.bytes), type: file.type },
       durationMs: file.durationMs,
-      description: plainNotes(notes),
+      description: itemDescription(plainNotes(notes)),
       notesHtml: notes,
       number,
       season,
@@ -126,7 +141,7 @@ export function feedService({ configuration: { publicUrl } }: Pick<Platform, 'co
   /** The revision that the database holds; the one written here while the database is away. */
   async function askedRevision(slug: string): Promise<number | null> {
     try {
-      return (await revisions.ask()).get(slug) ?? null
+      return await revisions.ask(slug)
     } catch (error) {
       const known = written.get(slug)
       if (known && isDatabaseDown(error)) return known.revision
@@ -138,7 +153,7 @@ export function feedService({ configuration: { publicUrl } }: Pick<Platform, 'co
     /** The feed as it is now, where that can be told without asking anybody; else null. */
     atHand(slug: string): WrittenFeed | null {
       const known = written.get(slug)
-      return known && known.revision === revisions.kept()?.get(slug) ? known : null
+      return known && known.revision === revisions.kept(slug) ? known : null
     },
 
     /** The feed of the show at this address part as it is now; null where there is no such show. */
@@ -155,17 +170,17 @@ export function feedService({ configuration: { publicUrl } }: Pick<Platform, 'co
   }
 }
 
-function variantOf(body: Buffer, etag: string, changedAt: Date): Variant {
+function variantOf(body: Buffer, etag: string, lastModified: Date): Variant {
   return {
     body,
     etag,
     headers: {
       etag,
-      'last-modified': changedAt.toUTCString(),
+      'last-modified': lastModified.toUTCString(),
       // Kept by whoever likes, and asked about each time: the copy an app shows is always the current one.
       'cache-control': 'public, no-cache',
       vary: 'accept-encoding',
-      'access-control-allow-origin': '*',
+      ...publicAccess,
     },
   }
 }

@@ -4,7 +4,7 @@ import type { Platform } from '../platform'
 import { AudioFile } from './models'
 import type { AudioFacts } from './reading'
 
-type NewFile = Omit<AudioFacts, 'picture'> & Pick<AudioFile, 'showId' | 'name' | 'pictureId'> & Partial<Pick<AudioFile, 'origin' | 'measuring' | 'measurement' | 'waveform' | 'address' | 'checkedAt'>>
+type NewFile = Omit<AudioFacts, 'picture' | 'chapters'> & Partial<Pick<AudioFacts, 'chapters'>> & Pick<AudioFile, 'showId' | 'name' | 'pictureId'> & Partial<Pick<AudioFile, 'origin' | 'measuring' | 'measurement' | 'waveform' | 'address' | 'checkedAt'>>
 
 /** Writes files down, each content once for a show. */
 export function fileKeeper({ clock, jobs }: Pick<Platform, 'clock' | 'jobs'>) {

@@ -1,23 +1,31 @@
+import { cutShortFinding, type Finding } from '@core/audio/findings'
 import type { Measurement } from '@core/audio/measurement'
+import { surroundChannels } from '@core/audio/surroundMeter'
+import { transact } from '../database/transact'
+import { Episode } from '../episodes/models'
 import type { JobRun } from '../jobs/jobs'
 import type { Platform } from '../platform'
+import { touchFeed } from '../shows/service'
 import type { Source } from '../sound/decoder'
 import { runSound, SoundFailure } from '../sound/run'
 import { AudioFile } from './models'
 
-/** A file's sound as it is decoded for measuring: its own rate, at most two channels. */
-export const sourceOf = (file: AudioFile, path: string): Source => ({
-  path, sampleRateHz: file.sampleRateHz, channels: file.channels === 1 ? 1 : 2, junkBytes: Number(file.soundFromBytes ?? 0),
+/** Hearing an hour takes seconds; a file that takes so long is built to. */
+const limitMs = 60 * 60_000
+
+/** A file's sound as it is decoded for measuring: its own rate, and its channels as far as the standard weighs them. */
+const sourceOf = (file: AudioFile, path: string): Source => ({
+  path, sampleRateHz: file.sampleRateHz, channels: file.channels > 2 ? surroundChannels : file.channels === 1 ? 1 : 2, junkBytes: Number(file.soundFromBytes ?? 0),
 })
 
 /** Registers the job that measures a file, whole, once. */
 export function measureFiles(platform: Platform): void {
-  const { media, jobs, configuration } = platform
+  const { database, clock, media, jobs, configuration } = platform
 
   async function measure(file: AudioFile, run: JobRun): Promise<{ measurement: Measurement; waveform: Buffer }> {
     const { path, release } = await media.onDisk(file.sha256)
     try {
-      const { measurement, waveform } = await runSound({ kind: 'measure', source: sourceOf(file, path), plan: null, expectedMs: file.durationMs }, run, configuration)
+      const { measurement, waveform } = await runSound({ kind: 'measure', source: sourceOf(file, path), expectedMs: file.durationMs }, run, configuration)
       if (measurement.durationMs === 0) throw new SoundFailure('Nothing could be decoded.')
       return { measurement, waveform: Buffer.from(waveform) }
     } finally {
@@ -28,14 +36,28 @@ export function measureFiles(platform: Platform): void {
   jobs.handle('measure-file', async ({ fileId }, run) => {
     const file = await AudioFile.findByPk(fileId)
     if (!file || file.measuring === 'done') return
-    try {
-      const { measurement, waveform } = await measure(file, run)
-      // MP3 and M4A tell their length by their frames; for the others what was decoded is the exact one.
-      const durationMs = file.type === 'audio/mpeg' || file.type === 'audio/mp4' ? file.durationMs : Math.round(measurement.durationMs)
-      await file.update({ measurement, waveform, durationMs, measuring: 'done' })
-    } catch (error) {
-      if (!run.signal.aborted && run.isLastTry) await file.update({ measuring: 'failed' })
-      throw error
-    }
-  }, 'sound')
+    const { measurement, waveform } = await measure(file, run)
+    const told = asHeard(file, measurement)
+    const isOtherLength = told.durationMs !== file.durationMs
+    await transact(database, async transaction => {
+      await file.update({ measurement, waveform, ...told, measuring: 'done' }, { transaction })
+      const released = !isOtherLength ? [] : await Episode.findAll({ where: { releasedFileId: file.id, standing: 'released' }, attributes: ['showId'], transaction })
+      if (released[0]) await touchFeed(released[0].showId, clock.now(), transaction)
+    })
+  }, {
+    lane: 'measuring',
+    limitMs,
+    gaveUp: async ({ fileId }) => { await AudioFile.update({ measuring: 'failed' }, { where: { id: fileId, measuring: 'waiting' } }) },
+  })
+}
+
+/** How far what a file announces may lie from what is heard before that is told instead. */
+const mostDifferenceMs = 60
+
+/** What hearing all of a file tells better than its head: how long it is, and whether it breaks off. */
+function asHeard(file: AudioFile, { durationMs: heardMs }: Measurement): Pick<AudioFile, 'durationMs' | 'bitRateBps' | 'findings'> {
+  const durationMs = Math.abs(file.durationMs - heardMs) > mostDifferenceMs ? Math.round(heardMs) : file.durationMs
+  const bitRateBps = file.bitRateBps || Math.round((Number(file.bytes) * 8000) / heardMs)
+  const cut: Finding | null = file.findings.some(({ code }) => code === 'cut-short') ? null : cutShortFinding(file.durationMs, heardMs)
+  return { durationMs, bitRateBps, findings: cut ? [...file.findings, cut] : file.findings }
 }

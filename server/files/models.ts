@@ -1,6 +1,7 @@
 import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize'
 import type { Finding } from '@core/audio/findings'
 import type { Measurement } from '@core/audio/measurement'
+import type { Chapter } from '@core/chapters/fromNotes'
 
 export interface FileTags {
   title: string | null
@@ -25,6 +26,8 @@ export class AudioFile extends Model<InferAttributes<AudioFile>, InferCreationAt
   declare channels: number
   declare tags: FileTags
   declare pictureId: string | null
+  /** Chapters in the file's own tags. */
+  declare chapters: CreationOptional<Chapter[]>
   /** What the bytes gave reason to say; what the sound does is told by its measurement. */
   declare findings: Finding[]
   /** Where an MP3's frames begin and end in the file; null for other formats. */
@@ -58,6 +61,7 @@ export function initFiles(sequelize: Sequelize): void {
     channels: DataTypes.TINYINT.UNSIGNED,
     tags: DataTypes.JSON,
     pictureId: DataTypes.CHAR(64),
+    chapters: { type: DataTypes.JSON, defaultValue: [] },
     findings: DataTypes.JSON,
     soundFromBytes: DataTypes.BIGINT.UNSIGNED,
     soundToBytes: DataTypes.BIGINT.UNSIGNED,

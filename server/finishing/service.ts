@@ -4,6 +4,7 @@ import { slugFrom } from '@core/address/slug'
 import { isDeliverable, type Recipe, recipeText } from '@core/audio/recipe'
 import { Episode } from '../episodes/models'
 import { episodeService, lockEpisode, lockEpisodeAt } from '../episodes/service'
+import { transact } from '../database/transact'
 import { AppError, badInput } from '../errors'
 import { fileKeeper } from '../files/keeper'
 import { AudioFile } from '../files/models'
@@ -15,6 +16,8 @@ import { tagsFor } from './tagging'
 import { finishWork } from './work'
 
 const kind = 'finish-episode'
+/** An hour takes about a minute. */
+const limitMs = 2 * 3600_000
 
 /** Finishing: a recipe kept with the episode, a job that makes the delivered file by it, and what came of it. */
 export function finishingService(platform: Platform) {
@@ -23,18 +26,24 @@ export function finishingService(platform: Platform) {
   const files = fileKeeper(platform)
   const work = finishWork(platform)
 
-  async function change(id: string, version: number, act: (episode: Episode, transaction: Transaction) => Promise<Partial<Episode>>): Promise<EpisodeView> {
-    await database.transaction(async transaction => {
+  async function change(id: string, version: number, act: (episode: Episode, transaction: Transaction) => Promise<Partial<Episode> | null>): Promise<EpisodeView> {
+    await transact(database, async transaction => {
       const episode = await lockEpisodeAt(id, version, transaction)
       const fields = await act(episode, transaction)
-      await episode.update({ ...fields, version: version + 1, updatedAt: clock.now() }, { transaction })
+      if (fields) await episode.update({ ...fields, version: version + 1, updatedAt: clock.now() }, { transaction })
     })
     return episodes.get(id)
   }
 
+  /** Throws `not-ready` where a scheduled episode would be left with audio that cannot go out as it is. */
+  async function needDeliverable({ fileId }: Episode, transaction: Transaction): Promise<void> {
+    const file = await AudioFile.findByPk(fileId!, { attributes: ['type'], transaction })
+    if (!file || !isDeliverable(file.type)) throw notReady('The episode is scheduled, and only MP3 and M4A can go out as they were uploaded. Keep the recipe, or take it back to draft first.')
+  }
+
   /** Writes the outcome down, unless file or recipe have become others meanwhile. */
   async function settle(episode: Episode, outcome: Partial<Pick<Episode, 'finishing' | 'finishedFileId' | 'finishedWith' | 'finishProblem'>>): Promise<void> {
-    await database.transaction(async transaction => {
+    await transact(database, async transaction => {
       const current = await lockEpisode(episode.id, transaction)
       if (current.finishing !== 'working' || current.fileId !== episode.fileId || !sameRecipe(current.recipe, episode.recipe)) return
       await current.update({ ...outcome, version: current.version + 1, updatedAt: clock.now() }, { transaction })
@@ -49,12 +58,12 @@ export function finishingService(platform: Platform) {
   }
 
   async function make(episode: Episode, file: AudioFile, show: Show, recipe: Recipe, run: JobRun): Promise<void> {
-    const tagsOf = (sound: { fromMs: number; durationMs: number }) => tagsFor(episode, show, publicUrl, clock.now(), sound)
+    const tagsOf = (sound: { fromMs: number; durationMs: number }) => tagsFor(episode, show, publicUrl, clock.now(), sound, file.chapters)
     const earlier = episode.finishedWith
     const earlierFile = episode.finishedFileId ? await AudioFile.findByPk(episode.finishedFileId) : null
     if (earlier && earlierFile && earlier.fileId === file.id && sameRecipe(earlier.recipe, recipe)) {
       const tags = tagsOf({ fromMs: recipe.fromMs ?? 0, durationMs: earlierFile.durationMs })
-      await work.retag(earlierFile, episode.id, tags, async made => {
+      await work.retag(earlierFile, episode.id, tags, run, async made => {
         const finished = await keep(episode, made, { measurement: earlierFile.measurement, waveform: earlierFile.waveform })
         await settle(episode, { finishing: 'done', finishedFileId: finished.id, finishedWith: { ...earlier, tags }, finishProblem: null })
       })
@@ -74,17 +83,25 @@ export function finishingService(platform: Platform) {
       await make(episode, episode.file, episode.show!, episode.recipe, run)
     } catch (error) {
       if (run.signal.aborted) throw error
-      const problem = problemFor(error, run.isLastTry)
+      const problem = problemFor(error)
       if (!problem) throw error
       await settle(episode, { finishing: 'failed', finishProblem: problem })
     }
-  }, 'sound')
+  }, {
+    lane: 'finishing',
+    limitMs,
+    async gaveUp({ episodeId }) {
+      const episode = await Episode.findByPk(episodeId)
+      if (episode && !episode.deletedAt) await settle(episode, { finishing: 'failed', finishProblem: neverFinished })
+    },
+  })
 
   return {
     /** Keeps the recipe; a file finished by another one is not the delivered one any more. Null: the audio goes out as it was uploaded. */
     setRecipe: (id: string, version: number, recipe: Recipe | null): Promise<EpisodeView> => change(id, version, async (episode, transaction) => {
       if (recipe) needPossible(recipe)
-      if (sameRecipe(episode.recipe, recipe)) return {}
+      if (sameRecipe(episode.recipe, recipe)) return null
+      if (!recipe && episode.standing === 'scheduled') await needDeliverable(episode, transaction)
       await jobs.cancel(kind, id, transaction)
       const isAsFinished = recipe !== null && episode.finishedWith?.fileId === episode.fileId && sameRecipe(episode.finishedWith?.recipe ?? null, recipe)
       return { recipe, finishing: isAsFinished ? 'done' : 'none', finishProblem: null }
@@ -107,7 +124,7 @@ export function finishingService(platform: Platform) {
     /** Stops finishing; the recipe stays. */
     cancel: (id: string, version: number): Promise<EpisodeView> => change(id, version, async (episode, transaction) => {
       await jobs.cancel(kind, id, transaction)
-      return episode.finishing === 'working' ? { finishing: 'none' } : {}
+      return episode.finishing === 'working' ? { finishing: 'none' } : null
     }),
   }
 }
@@ -121,12 +138,13 @@ function needPossible(recipe: Recipe): void {
   }
 }
 
-/** What to say of an error that trying again will not mend, or that nobody tries again; null for those that may pass. */
-function problemFor(error: unknown, isLastTry: boolean): Episode['finishProblem'] {
+const neverFinished = { title: 'The sound could not be finished', detail: 'It was tried five times. The file may be damaged in a place that was not found before.', todo: 'Export it again and bring that, or let it go out as it was uploaded.' }
+
+/** What to say of an error that trying again will not mend; null for those that may pass. */
+function problemFor(error: unknown): Episode['finishProblem'] {
   const { code, message } = error as NodeJS.ErrnoException
   if (code === 'ENOSPC' || /No space left/i.test(message)) {
     return { title: 'The disk is full', detail: 'There was no room to write the finished file.', todo: 'Delete files from the shelf that no episode uses, then finish again.' }
   }
-  if (!isLastTry) return null
-  return { title: 'The sound could not be finished', detail: 'It was tried five times. The file may be damaged in a place that was not found before.', todo: 'Export it again and bring that, or let it go out as it was uploaded.' }
+  return null
 }

@@ -105,7 +105,7 @@ it('a job tells how far it is, and one whose process stops in order begins anew 
   one.handle('long', (_payload, { signal, progress }) => new Promise((_resolve, reject) => {
     progress(0.4)
     signal.addEventListener('abort', () => reject(new Error('stopped')))
-  }), 'sound')
+  }), { lane: 'measuring' })
   const subject = '0190a000-0000-7000-8000-000000000002'
   await one.add({ kind: 'long', payload: {}, subject })
   one.start()
@@ -113,8 +113,8 @@ it('a job tells how far it is, and one whose process stops in order begins anew 
   await one.stop()
   const other = jobs()
   const ran: string[] = []
-  other.handle('long', async () => { ran.push('again') }, 'sound')
-  expect(await other.runNext('sound')).toBe(true)
+  other.handle('long', async () => { ran.push('again') }, { lane: 'measuring' })
+  expect(await other.runNext('measuring')).toBe(true)
   expect(ran).toEqual(['again'])
   expect(await Job.findOne()).toMatchObject({ state: 'done', attempts: 1 })
 })

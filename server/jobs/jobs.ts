@@ -1,22 +1,29 @@
 import { Op, type Sequelize, type Transaction } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
 import type { Clock } from '../clock'
+import { transact } from '../database/transact'
 import { Job } from './models'
 
 /** What a handler is given beside its payload. */
 export interface JobRun {
   /** Says how far it is, from 0 to 1. */
   progress(share: number): void
-  /** Aborted when the job is cancelled, when another process took it over, or when this one stops. */
+  /** Aborted when the job is cancelled, takes too long, when another process took it over, or when this one stops. */
   signal: AbortSignal
-  /** Nothing tries again after this: whoever waits for the outcome must be told. */
-  isLastTry: boolean
 }
 
 export type JobHandler = (payload: Record<string, string>, run: JobRun) => Promise<void>
 
-/** Jobs of the same lane run one after the other in a process; lanes run beside each other. */
-export type Lane = 'quick' | 'sound'
+/** Jobs of the same lane run one after the other in a process; lanes run beside each other, so that none waits for what is slower. */
+export type Lane = 'quick' | 'network' | 'measuring' | 'finishing'
+
+export interface JobManners {
+  lane?: Lane
+  /** A try that takes longer is stopped, and counts as failed. */
+  limitMs?: number
+  /** Tells whoever waits for the outcome that it failed for the last time, or that its process died in each try. Can be called again. */
+  gaveUp?(payload: Record<string, string>): Promise<void>
+}
 
 export interface NewJob {
   kind: string
@@ -27,7 +34,7 @@ export interface NewJob {
 }
 
 export interface Jobs {
-  handle(kind: string, handler: JobHandler, lane?: Lane): void
+  handle(kind: string, handler: JobHandler, manners?: JobManners): void
   /** Puts a job on the list; inside a transaction it is there when that is committed, or not at all. */
   add(job: NewJob, transaction?: Transaction): Promise<void>
   /** Takes the open jobs of a kind for a subject off the list; one that runs is stopped within a second. */
@@ -44,25 +51,27 @@ const holdMs = 15_000
 const noteMs = 1_000
 const mostAttempts = 5
 const pollMs = 500
-const lanes = ['quick', 'sound'] as const
+const usualLimitMs = 5 * 60_000
+const lanes = ['quick', 'network', 'measuring', 'finishing'] as const
 
 /**
  * Durable jobs: rows that any process takes with a row lock and holds for a quarter of a minute at a time, renewed
  * each second, so that a job survives the process that ran it and is soon taken up by another. A job that fails is
- * tried five times, ever later.
+ * tried five times, ever later. A try counts from its beginning, so that one that kills its process does not come back
+ * for ever.
  */
 export function createJobs(database: Sequelize, clock: Clock, report: (error: unknown) => void): Jobs {
-  const handlers = new Map<string, { handler: JobHandler; lane: Lane }>()
+  const handlers = new Map<string, { handler: JobHandler } & JobManners>()
   const running = new Map<Lane, { timer?: NodeJS.Timeout; ended: Promise<unknown> }>()
   let stopping = new AbortController()
 
   async function take(lane: Lane): Promise<Job | null> {
     const now = clock.now()
-    return database.transaction(async transaction => {
+    return transact(database, async transaction => {
       const job = await Job.findOne({
         where: {
           state: 'open',
-          kind: [...handlers].filter(([, each]) => each.lane === lane).map(([kind]) => kind),
+          kind: [...handlers].filter(([, each]) => (each.lane ?? 'quick') === lane).map(([kind]) => kind),
           runAfter: { [Op.lte]: now },
           heldUntil: { [Op.or]: [{ [Op.is]: null }, { [Op.lt]: now }] },
         },
@@ -84,6 +93,7 @@ export function createJobs(database: Sequelize, clock: Clock, report: (error: un
   async function runNext(lane: Lane = 'quick'): Promise<boolean> {
     const job = await take(lane)
     if (!job) return false
+    const manners = handlers.get(job.kind)!
     const lost = new AbortController()
     const signal = AbortSignal.any([lost.signal, stopping.signal])
     let progress = 0
@@ -93,7 +103,12 @@ export function createJobs(database: Sequelize, clock: Clock, report: (error: un
       note(job, { heldUntil: new Date(+clock.now() + holdMs + ++notes), progress }).then(ours => { if (!ours) lost.abort() }, report)
     }, noteMs)
     try {
-      await handlers.get(job.kind)!.handler(job.payload, { signal, progress: share => { progress = share }, isLastTry: job.attempts >= mostAttempts })
+      if (job.attempts > mostAttempts) {
+        await giveUp(job, new Error('Its process ended in each of its tries.'))
+        return true
+      }
+      const run: JobRun = { signal, progress: share => { progress = Math.max(progress, share) } }
+      await within(manners.limitMs ?? usualLimitMs, lost, manners.handler(job.payload, run))
       await note(job, { state: 'done', heldUntil: null, progress: 1 })
     } catch (error) {
       await putBack(job, error, signal)
@@ -109,14 +124,16 @@ export function createJobs(database: Sequelize, clock: Clock, report: (error: un
       await Job.update({ heldUntil: null, attempts: job.attempts - 1 }, { where: { id: job.id, state: 'open', attempts: job.attempts } })
       return
     }
-    if (signal.aborted) return
+    if (signal.aborted && !(signal.reason instanceof TooLong)) return
     report(error)
-    await note(job, {
-      state: job.attempts >= mostAttempts ? 'failed' : 'open',
-      heldUntil: null,
-      runAfter: new Date(+clock.now() + 1000 * 4 ** job.attempts),
-      error: String(error),
-    })
+    if (job.attempts >= mostAttempts) await giveUp(job, error)
+    else await note(job, { heldUntil: null, runAfter: new Date(+clock.now() + 1000 * 4 ** job.attempts), error: String(error) })
+  }
+
+  /** Whoever waits is told first: where that fails, the job stays on the list, and is given up again. */
+  async function giveUp(job: Job, error: unknown): Promise<void> {
+    await handlers.get(job.kind)!.gaveUp?.(job.payload)
+    await note(job, { state: 'failed', heldUntil: null, error: String(error) })
   }
 
   async function runAll(lane: Lane): Promise<void> {
@@ -131,7 +148,7 @@ export function createJobs(database: Sequelize, clock: Clock, report: (error: un
   const poll = (lane: Lane): void => { running.get(lane)!.ended = runAll(lane) }
 
   return {
-    handle: (kind, handler, lane = 'quick') => void handlers.set(kind, { handler, lane }),
+    handle: (kind, handler, manners = {}) => void handlers.set(kind, { handler, ...manners }),
     async add({ kind, payload, subject, afterMs = 0 }, transaction) {
       const now = clock.now()
       await Job.create({ id: uuidV7(), kind, payload, subject: subject ?? null, runAfter: new Date(+now + afterMs), createdAt: now }, { transaction })
@@ -155,5 +172,25 @@ export function createJobs(database: Sequelize, clock: Clock, report: (error: un
       for (const { timer } of states) clearTimeout(timer)
       await Promise.all(states.map(({ ended }) => ended))
     },
+  }
+}
+
+class TooLong extends Error {}
+
+/** Waits for a try, for so long at most; what does not heed its signal is left behind. */
+async function within(limitMs: number, lost: AbortController, work: Promise<void>): Promise<void> {
+  let timer: NodeJS.Timeout | undefined
+  const late = new Promise<never>((_resolve, reject) => {
+    timer = setTimeout(() => {
+      const error = new TooLong(`It took longer than ${limitMs / 1000} s.`)
+      lost.abort(error)
+      reject(error)
+    }, limitMs)
+  })
+  work.catch(() => undefined)
+  try {
+    await Promise.race([work, late])
+  } finally {
+    clearTimeout(timer)
   }
 }

@@ -1,3 +1,5 @@
+import { readHttpDate } from '@core/feed/dates'
+
 /** What a stored answer is known by. */
 export interface Validators {
   /** A strong entity tag, with its quotes. */
@@ -43,10 +45,10 @@ function text(header: string | string[] | undefined): string | null {
   return typeof header === 'string' ? header : null
 }
 
-/** A date header in whole seconds; null where there is none or it cannot be read (section 13.1.3: then ignore it). */
+/** A date header in whole seconds; null where there is none or it is no HTTP-date (section 13.1.3: then "MUST ignore"). */
 function date(header: string | string[] | undefined): number | null {
-  const ms = typeof header === 'string' ? Date.parse(header) : Number.NaN
-  return Number.isNaN(ms) ? null : ms / 1000
+  const ms = typeof header === 'string' ? readHttpDate(header) : null
+  return ms === null ? null : ms / 1000
 }
 
 const seconds = (moment: Date): number => Math.floor(+moment / 1000)

@@ -12,7 +12,7 @@ export function startReleaseClock(platform: Pick<Platform, 'database' | 'clock' 
 
   async function look(): Promise<void> {
     try {
-      while (!stopped && await releases.releaseNextDue());
+      while (!stopped && await releases.releaseDue() > 0);
     } catch (error) {
       report(error)
     }

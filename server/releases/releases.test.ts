@@ -69,11 +69,11 @@ describe('the release clock', () => {
     const episode = await house.makeReady(show.id, 'By itself')
     await release(episode, at('2026-03-11T06:00'))
     const services = Array.from({ length: 4 }, () => releaseService(house.platform))
-    expect(await Promise.all(services.map(service => service.releaseNextDue()))).toEqual([false, false, false, false])
+    expect(await Promise.all(services.map(service => service.releaseDue()))).toEqual([false, false, false, false])
     expect(await feed()).not.toContain('By itself')
     // Hours later, as after a night with the server off.
     house.clock.moveTo(new Date('2026-03-11T09:17:00Z'))
-    const outcomes = await Promise.all(services.map(service => service.releaseNextDue()))
+    const outcomes = await Promise.all(services.map(service => service.releaseDue()))
     expect(outcomes.filter(Boolean)).toHaveLength(1)
     expect(await get(episode.id)).toMatchObject({ standing: 'released', releaseAt: '2026-03-11T05:00:00.000Z', guid: episode.guid })
     expect((await feed()).split(episode.guid)).toHaveLength(2)
@@ -85,7 +85,7 @@ describe('the release clock', () => {
     const { version } = (await release(episode, at('2026-03-11T06:00'))).json()
     expect((await house.call('POST', `/episodes/${episode.id}/unschedule`, { version })).json()).toMatchObject({ standing: 'draft', releaseAt: null })
     house.clock.moveTo(new Date('2026-03-12T00:00:00Z'))
-    while (await releaseService(house.platform).releaseNextDue());
+    while (await releaseService(house.platform).releaseDue());
     expect((await get(episode.id)).standing).toBe('draft')
   })
 

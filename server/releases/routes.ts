@@ -3,6 +3,7 @@ import { z } from 'zod'
 import { episode, release, versioned } from '@contract/episodes'
 import type { Platform } from '../platform'
 import { remoteService } from '../remote/service'
+import { untilGone } from '../untilGone'
 import { releaseService } from './service'
 
 const byId = z.object({ id: z.uuid() })
@@ -12,8 +13,8 @@ export const releaseRoutes = (platform: Platform): FastifyPluginAsyncZod => asyn
   const remote = remoteService(platform)
   const answer = { 200: episode }
 
-  app.post('/episodes/:id/release', { schema: { params: byId, body: release, response: answer } }, async request => {
-    await remote.needReachable(request.params.id)
+  app.post('/episodes/:id/release', { schema: { params: byId, body: release, response: answer } }, async (request, reply) => {
+    await remote.needReachable(request.params.id, untilGone(reply))
     const moved = await releases.release(request.params.id, request.body)
     if (moved.standing === 'scheduled') await remote.lookBeforeRelease(moved)
     return moved

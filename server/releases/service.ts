@@ -1,13 +1,15 @@
-import { literal, Op, type Transaction } from 'sequelize'
+import { col, fn, literal, Op, type Transaction } from 'sequelize'
 import type { Episode as EpisodeView, Release } from '@contract/episodes'
 import type { Fault } from '@contract/problem'
-import { freeSlug, slugFrom } from '@core/address/slug'
-import { isDeliverable } from '@core/audio/recipe'
+import { slugFrom } from '@core/address/slug'
+import { deliverableTypes, isDeliverable } from '@core/audio/recipe'
 import { readLocalMoment } from '@core/release/moment'
+import { differingFields } from '@core/episode/text'
 import { after, missingForRelease, type Step } from '@core/release/standing'
 import { deliveredFileId, Episode, PastDelivery } from '../episodes/models'
 import { episodeService, lockEpisodeAt } from '../episodes/service'
 import { textOf } from '../episodes/views'
+import { transact } from '../database/transact'
 import { AppError, badInput } from '../errors'
 import { AudioFile } from '../files/models'
 import type { Platform } from '../platform'
@@ -17,6 +19,9 @@ import { Upload } from '../uploads/models'
 /** How long the address of a file that was replaced still answers: apps and directories ask every few hours, some rarely. */
 const pastDeliveryMs = 30 * 24 * 3600_000
 
+/** How many episodes go out in one step. */
+const mostAtOnce = 100
+
 /** Moves episodes between draft, scheduled, released and retired. */
 export function releaseService(platform: Pick<Platform, 'database' | 'clock' | 'configuration'>) {
   const { database, clock } = platform
@@ -24,7 +29,7 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
 
   /** Takes a step under a row lock, so that of two windows one takes it and the other is told. */
   async function take(step: Step, id: string, version: number, act: (episode: Episode, transaction: Transaction) => Promise<unknown>): Promise<void> {
-    await database.transaction(async transaction => {
+    await transact(database, async transaction => {
       const episode = await lockEpisodeAt(id, version, transaction)
       const standing = after(step, episode.standing)
       if (!standing) throw new AppError('wrong-standing', `The episode is ${episode.standing} by now.`)
@@ -44,6 +49,9 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
     if (faults.length > 0) throw new AppError('not-ready', faults.map(fault => fault.rule).join(' '), faults)
   }
 
+  const isReady = (episode: Episode, transaction: Transaction): Promise<boolean> =>
+    needReady(episode, transaction).then(() => true, error => { if (error instanceof AppError) return false; throw error })
+
   async function finishFaults(episode: Episode, transaction: Transaction): Promise<Fault[]> {
     if (!deliveredFileId(episode)) {
       const rule = episode.finishing === 'working' ? 'The audio is still being finished.' : 'The audio is not finished by its recipe yet. Finish it, or let it go out as it was uploaded.'
@@ -55,13 +63,20 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
 
   /** Puts the text and the file as they are now into the feed. */
   async function send(episode: Episode, transaction: Transaction): Promise<void> {
+    // The show's row is locked from here on, so that of episodes that go out together each finds another address part.
+    await touchFeed(episode.showId, clock.now(), transaction)
     const slug = episode.slug ?? await newSlug(episode, transaction)
     const fileId = deliveredFileId(episode)!
-    if (episode.releasedFileId && episode.releasedFileId !== fileId) await keepDelivering(episode, transaction)
-    await PastDelivery.destroy({ where: { episodeId: episode.id, fileId }, transaction })
+    if (episode.releasedFileId && episode.releasedFileId !== fileId) {
+      await keepDelivering(episode, transaction)
+      await PastDelivery.destroy({ where: { episodeId: episode.id, fileId }, transaction })
+    }
     await episode.update({ slug, releasedText: textOf(episode), releasedFileId: fileId }, { transaction })
-    await touchFeed(episode.showId, clock.now(), transaction)
   }
+
+  /** What of a text and a file would change in the feed. */
+  const wouldChange = (episode: Episode): boolean =>
+    episode.releasedFileId !== deliveredFileId(episode) || !episode.releasedText || differingFields(textOf(episode), episode.releasedText).length > 0
 
   /** The address that apps know already answers for a while after the file was replaced. */
   async function keepDelivering(episode: Episode, transaction: Transaction): Promise<void> {
@@ -94,11 +109,12 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
       return episodes.get(id)
     },
 
-    /** Sends what was written since the release into the feed. GUID and date stay. */
+    /** Sends what was written since the release into the feed; where that is nothing, nothing changes. GUID and date stay. */
     async sendChanges(id: string, version: number): Promise<EpisodeView> {
-      await database.transaction(async transaction => {
+      await transact(database, async transaction => {
         const episode = await lockEpisodeAt(id, version, transaction)
         if (episode.standing !== 'released') throw new AppError('wrong-standing', `The episode is ${episode.standing} by now.`)
+        if (!wouldChange(episode)) return
         await needReady(episode, transaction)
         await send(episode, transaction)
         await episode.update({ version: version + 1, updatedAt: clock.now() }, { transaction })
@@ -112,36 +128,44 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
       return episodes.get(id)
     },
 
-    /** Puts a retired episode back, with the GUID and the date it had. */
+    /** Puts a retired episode back as it was: with the GUID, the date, the text and the file that it went out with. */
     async restore(id: string, version: number): Promise<EpisodeView> {
-      await take('restore', id, version, async (episode, transaction) => {
-        await needReady(episode, transaction)
-        await send(episode, transaction)
-      })
+      await take('restore', id, version, (episode, transaction) => touchFeed(episode.showId, clock.now(), transaction))
       return episodes.get(id)
     },
 
     /**
-     * Releases one episode whose moment has come, with that moment as its date; false where there is none. The row
-     * lock and the standing see to it that of any number of processes exactly one does it, once.
+     * Releases episodes of one show whose moment has come, with that moment as their date; answers how many. The row
+     * locks and the standing see to it that of any number of processes exactly one releases each, once.
      */
-    async releaseNextDue(): Promise<boolean> {
-      return database.transaction(async transaction => {
-        const episode = await Episode.findOne({
-          // Released only when finished; until then it waits, and goes out as soon as it is.
-          // So does one whose audio lives elsewhere and was not there when it was last asked for.
-          where: { standing: 'scheduled', releaseAt: { [Op.lte]: clock.now() }, [Op.or]: [{ recipe: null }, { finishing: 'done' }], fileId: { [Op.notIn]: literal('(SELECT id FROM files WHERE NOT reachable)') } },
-          order: [['releaseAt', 'ASC']],
-          lock: true,
-          skipLocked: true,
-          transaction,
-        })
-        if (!episode) return false
-        await send(episode, transaction)
-        await episode.update({ standing: 'released', version: episode.version + 1, updatedAt: clock.now() }, { transaction })
-        return true
+    async releaseDue(): Promise<number> {
+      return transact(database, async transaction => {
+        let released = 0
+        for (const episode of await dueEpisodes(transaction)) {
+          if (!await isReady(episode, transaction)) continue
+          await send(episode, transaction)
+          await episode.update({ standing: after('release', episode.standing)!, version: episode.version + 1, updatedAt: clock.now() }, { transaction })
+          released++
+        }
+        return released
       })
     },
+  }
+
+  /**
+   * Some of the episodes that are due and ready, of the show that waits longest, locked. What is not finished yet, cannot
+   * go out as it is, or lives elsewhere and was not there when last asked for, waits, and goes out as soon as it can.
+   */
+  async function dueEpisodes(transaction: Transaction): Promise<Episode[]> {
+    const canGoOut = literal(`(
+      (recipe IS NULL AND file_id IN (SELECT id FROM files WHERE reachable AND type IN (${deliverableTypes.map(type => `'${type}'`).join(', ')})))
+      OR (recipe IS NOT NULL AND finishing = 'done' AND finished_file_id IS NOT NULL))`)
+    const due = { standing: 'scheduled' as const, releaseAt: { [Op.lte]: clock.now() }, deletedAt: null, [Op.and]: [canGoOut] }
+    const locked = { order: [['releaseAt', 'ASC'], ['id', 'ASC']] as [string, string][], lock: true, skipLocked: true, transaction }
+    const [first] = await Episode.findAll({ where: due, limit: 1, ...locked })
+    if (!first) return []
+    const others = await Episode.findAll({ where: { ...due, showId: first.showId, id: { [Op.ne]: first.id } }, limit: mostAtOnce - 1, ...locked })
+    return [first, ...others]
   }
 }
 
@@ -157,9 +181,20 @@ function futureMoment({ local, zone, second }: { local: string; zone: string; se
   return at
 }
 
-/** The episode's part of its page's address, free within the show; made once. */
-async function newSlug(episode: Episode, transaction: Transaction): Promise<string> {
-  const taken = await Episode.findAll({ where: { showId: episode.showId, slug: { [Op.not]: null } }, attributes: ['slug'], transaction })
-  const slugs = new Set(['strands', ...taken.map(other => other.slug)])
-  return freeSlug(slugFrom(episode.title) || (episode.number ? `episode-${episode.number}` : 'episode'), slug => slugs.has(slug))
+/** Part of the address of something else in a show. */
+const keptParts: readonly string[] = ['strands']
+
+/** The episode's part of its page's address, free within the show; made once. The show's row is locked. */
+async function newSlug({ showId, title, number }: Episode, transaction: Transaction): Promise<string> {
+  const wished = slugFrom(title) || (number ? `episode-${number}` : 'episode')
+  const isTaken = keptParts.includes(wished) || await Episode.count({ where: { showId, slug: wished }, transaction }) > 0
+  if (!isTaken) return wished
+  // Among `wished-2`, `wished-3` … the one behind the highest.
+  const highest = await Episode.findOne({
+    where: { showId, slug: { [Op.like]: `${wished}-%`, [Op.regexp]: `^${wished}-[1-9][0-9]*$` } },
+    attributes: ['slug'],
+    order: [[fn('LENGTH', col('slug')), 'DESC'], ['slug', 'DESC']],
+    transaction,
+  })
+  return `${wished}-${highest ? Number(highest.slug!.slice(wished.length + 1)) + 1 : 2}`
 }

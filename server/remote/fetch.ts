@@ -18,7 +18,15 @@ export interface RemoteAnswer {
   redirects: number
 }
 
-export interface RemoteRequest { method?: 'GET' | 'HEAD'; range?: { from: number; to: number }; mostBytes: number; onBytes?: (chunk: Buffer) => void }
+export interface RemoteRequest {
+  method?: 'GET' | 'HEAD'
+  range?: { from: number; to: number }
+  mostBytes: number
+  /** Takes the body piece by piece, which then is not kept; false where it has seen enough. */
+  onBytes?: (chunk: Buffer) => boolean
+  /** Ends the request, whatever it is doing. */
+  signal?: AbortSignal
+}
 
 /**
  * Fetches as a listening app would, without credentials, and never from private, loopback or link-local addresses
@@ -41,19 +49,19 @@ export function remoteFetcher(allow: readonly string[], patienceMs = usualPatien
     })
   }
 
-  function once(url: URL, { method = 'GET', range, mostBytes, onBytes }: RemoteRequest): Promise<Omit<RemoteAnswer, 'address' | 'redirects'>> {
+  function once(url: URL, { method = 'GET', range, mostBytes, onBytes, signal }: RemoteRequest): Promise<Omit<RemoteAnswer, 'address' | 'redirects'>> {
     const host = url.hostname.replace(/^\[|\]$/g, '')
     if (isIP(host) && !mayReach(host, url)) throw notPublic(url)
     return new Promise((resolve, reject) => {
       const headers = { 'user-agent': 'Lake Letter', accept: 'audio/*, */*;q=0.5', 'accept-encoding': 'identity', ...(range && { range: `bytes=${range.from}-${range.to}` }) }
-      const outgoing = (url.protocol === 'https:' ? requestHttps : requestHttp)(url, { method, headers, lookup: checkedLookup(url), agent: false })
+      const outgoing = (url.protocol === 'https:' ? requestHttps : requestHttp)(url, { method, headers, lookup: checkedLookup(url), agent: false, signal })
       const timer = setTimeout(() => outgoing.destroy(neverAnswered(url, patienceMs)), patienceMs)
       const end = (act: () => void): void => {
         clearTimeout(timer)
         act()
         outgoing.destroy()
       }
-      outgoing.once('error', error => end(() => reject(error instanceof Refusal ? error : unreachable(url, error))))
+      outgoing.on('error', error => end(() => reject(failureOf(url, error, signal))))
       outgoing.once('response', incoming => {
         const parts: Buffer[] = []
         let bytes = 0
@@ -61,12 +69,11 @@ export function remoteFetcher(allow: readonly string[], patienceMs = usualPatien
         incoming.on('data', (chunk: Buffer) => {
           timer.refresh()
           bytes += chunk.length
-          if (onBytes) onBytes(chunk)
-          else parts.push(chunk)
-          if (bytes >= mostBytes) done()
+          if (!onBytes) parts.push(chunk)
+          if ((onBytes && !onBytes(chunk)) || bytes >= mostBytes) done()
         })
         incoming.once('end', done)
-        incoming.once('error', error => end(() => reject(unreachable(url, error))))
+        incoming.on('error', error => end(() => reject(failureOf(url, error, signal))))
       })
       outgoing.end()
     })
@@ -75,10 +82,12 @@ export function remoteFetcher(allow: readonly string[], patienceMs = usualPatien
   return async function fetchRemote(address: string, asked: RemoteRequest): Promise<RemoteAnswer> {
     let url = readAddress(address)
     for (let redirects = 0; ; redirects++) {
+      asked.signal?.throwIfAborted()
       const answer = await once(url, asked)
       const { location } = answer.headers
       if (answer.status < 300 || answer.status >= 400 || !location) return { ...answer, address: url.href, redirects }
       if (redirects === mostRedirects) throw new Refusal('The address leads on and on', `${address} was redirected more than ${mostRedirects} times.`, 'Give the address of the file itself.')
+      if (!URL.canParse(location, url)) throw new Refusal('The address leads to none', `${url.host} sends on to “${location.slice(0, 80)}”, which is no address.`, 'Give the address of the file itself.')
       url = readAddress(new URL(location, url).href)
     }
   }
@@ -94,6 +103,13 @@ export function readAddress(address: string): URL {
 
 const notPublic = (url: URL): Refusal => new Refusal('The address is not public', `${url.host} lies in a private network, where no listening app can reach it.`, 'Give an address that answers on the public internet.')
 const neverAnswered = (url: URL, patienceMs: number): Refusal => new Refusal('The address does not answer', `${url.host} sent nothing for ${patienceMs / 1000} seconds.`, 'Try again later, or ask its host.')
+
+function failureOf(url: URL, error: Error, signal?: AbortSignal): Error {
+  if (error instanceof Refusal) return error
+  // Whoever ended it says why.
+  if (signal?.aborted) return signal.reason as Error
+  return unreachable(url, error)
+}
 
 function unreachable(url: URL, error: Error): Refusal {
   const { code } = error as NodeJS.ErrnoException

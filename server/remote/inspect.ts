@@ -1,6 +1,6 @@
 import { hostFindings } from '@core/audio/elsewhere'
 import type { Finding } from '@core/audio/findings'
-import { atomHead, soundInMoov } from '@core/audio/mp4Atoms'
+import { atomHead, MoovFinder, soundInMoov } from '@core/audio/mp4Atoms'
 import { id3v2Length } from '@core/audio/mp3Frame'
 import { hasBitRate, mp3Opening } from '@core/audio/mp3Opening'
 import { Mp3Scanner } from '@core/audio/mp3Scan'
@@ -28,9 +28,34 @@ type Fetch = ReturnType<typeof remoteFetcher>
 const openingBytes = 64 * 1024
 const pieceBytes = 8 * 1024
 const mostMoovBytes = 8_000_000
+const mostAtoms = 64
+/** No sound that is heard is larger. */
+const largestBytes = 50_000_000_000
+/** What looking at one file may cost: so many requests, and so long altogether. */
+const mostRequests = 100
+const mostMs = 40_000
 
-/** Asks an address as a listening app would. Throws a Refusal, in words, where it is nothing an app could play. */
-export async function inspectRemote(fetchRemote: Fetch, address: string, mostBytes: number): Promise<RemoteFacts> {
+/**
+ * Asks an address as a listening app would. Throws a Refusal, in words, where it is nothing an app could play, and where
+ * finding that out would take too long; it ends at once where `signal` does.
+ */
+export async function inspectRemote(unbounded: Fetch, address: string, mostBytes: number, signal?: AbortSignal): Promise<RemoteFacts> {
+  const late = AbortSignal.timeout(mostMs)
+  const until = signal ? AbortSignal.any([signal, late]) : late
+  let requests = 0
+  const fetchRemote: Fetch = (asked, request) => {
+    if (++requests > mostRequests) throw tooMuch('It takes too many requests to find out.')
+    return unbounded(asked, { ...request, signal: until })
+  }
+  try {
+    return await inspect(fetchRemote, address, mostBytes)
+  } catch (error) {
+    if (late.aborted && error === late.reason) throw tooMuch(`Finding out took longer than ${mostMs / 1000} s.`)
+    throw error
+  }
+}
+
+async function inspect(fetchRemote: Fetch, address: string, mostBytes: number): Promise<RemoteFacts> {
   let readBytes = 0
   const read = async (from: number, length: number): Promise<Buffer> => {
     const { body } = await fetchRemote(address, { range: { from, to: from + length - 1 }, mostBytes: length })
@@ -49,7 +74,7 @@ export async function inspectRemote(fetchRemote: Fetch, address: string, mostByt
   const opening = tagBytes + pieceBytes <= first.body.length || !answersRanges ? first.body.subarray(Math.min(tagBytes, first.body.length)) : await read(tagBytes, openingBytes)
   const format = opening.length > 0 ? sniff(opening) : sniff(first.body)
   if (format !== 'mp3' && format !== 'm4a') {
-    if (format === 'text' || format === 'unknown' || format === 'empty' || format === 'film') throw refusalFor(format)
+    if (format === 'text' || format === 'unknown' || format === 'empty') throw refusalFor(format)
     throw new Refusal('Apps cannot play this file', `It is ${format.toUpperCase()}; listening apps expect MP3 or M4A.`, 'Upload it here, and it is encoded.')
   }
   const facts = format === 'mp3' ? await mp3Facts(opening, tagBytes, whole) : await m4aFacts(whole)
@@ -77,29 +102,44 @@ async function mp3Facts(opening: Buffer, tagBytes: number, whole: Whole): Promis
     }
   }
   const scanner = new Mp3Scanner()
-  await whole.fetchRemote(whole.address, { mostBytes: whole.mostBytes, onBytes: chunk => { scanner.push(chunk); whole.add(chunk.length) } })
+  await whole.fetchRemote(whole.address, { mostBytes: whole.mostBytes, onBytes: chunk => {
+    scanner.push(chunk)
+    whole.add(chunk.length)
+    return true
+  } })
   const scan = scanner.finish()
   if (!scan) throw refusalFor('unknown')
   return { ...form, bitRateBps: scan.bitRateBps, durationMs: Math.round(scan.durationMs) }
 }
 
 /** From the `moov` atom, wherever in the file it stands. */
-async function m4aFacts({ bytes, answersRanges, read, fetchRemote, address, mostBytes }: Whole): Promise<Sound> {
-  const piece = async (from: number, length: number): Promise<Buffer> => answersRanges
-    ? read(from, length)
-    : (await fetchRemote(address, { mostBytes: Math.min(mostBytes, from + length) })).body.subarray(from)
-  for (let at = 0; at < bytes;) {
-    const head = atomHead(await piece(at, 16), 0)
-    if (!head || head.lengthBytes < head.headBytes) break
-    if (head.type === 'moov' && head.lengthBytes <= mostMoovBytes) {
-      const sound = soundInMoov(await piece(at + head.headBytes, head.lengthBytes - head.headBytes))
-      if (!sound) throw refusalFor('no sound')
-      if (sound.codec !== 'mp4a') throw refusalFor('other codec', sound.codec)
-      return { type: 'audio/mp4', codec: 'aac', durationMs: Math.round(sound.durationMs), sampleRateHz: sound.sampleRateHz, channels: sound.channels, bitRateBps: Math.round((bytes * 8000) / sound.durationMs) }
-    }
+async function m4aFacts(whole: Whole): Promise<Sound> {
+  const moov = whole.answersRanges ? await moovByRanges(whole) : await moovByReading(whole)
+  const sound = moov && soundInMoov(moov)
+  if (!sound) throw refusalFor('no sound')
+  if (sound.codec !== 'mp4a') throw refusalFor('other codec', sound.codec)
+  return { type: 'audio/mp4', codec: 'aac', durationMs: Math.round(sound.durationMs), sampleRateHz: sound.sampleRateHz, channels: sound.channels, bitRateBps: Math.round((whole.bytes * 8000) / sound.durationMs) }
+}
+
+/** From atom to atom, reading the head of each. */
+async function moovByRanges({ bytes, read }: Whole): Promise<Buffer | null> {
+  for (let at = 0, seen = 0; at < bytes && seen < mostAtoms; seen++) {
+    const head = atomHead(await read(at, 16), 0)
+    if (!head || head.lengthBytes < head.headBytes) return null
+    if (head.type === 'moov') return head.lengthBytes <= mostMoovBytes ? read(at + head.headBytes, head.lengthBytes - head.headBytes) : null
     at += head.lengthBytes
   }
-  throw refusalFor('no sound')
+  return null
+}
+
+/** A host that gives nothing but the whole file: it is read past, and let go of once the atom is there. */
+async function moovByReading({ address, bytes, fetchRemote, add }: Whole): Promise<Uint8Array | null> {
+  const finder = new MoovFinder()
+  await fetchRemote(address, { mostBytes: bytes, onBytes: chunk => {
+    add(chunk.length)
+    return finder.push(chunk)
+  } })
+  return finder.moov
 }
 
 function needSound({ status, headers, body }: RemoteAnswer): void {
@@ -117,6 +157,7 @@ async function sizeOf(fetchRemote: Fetch, address: string, first: RemoteAnswer):
   const told = first.status === 206 ? /\/(\d+)$/.exec(first.headers['content-range'] ?? '')?.[1] : first.headers['content-length']
   if (!told) throw new Refusal('The host does not say how large the file is', 'A feed tells each file’s size in bytes, and apps rely on it.', 'Upload the file here, or take another host.')
   const bytes = Number(told)
+  if (!Number.isSafeInteger(bytes) || bytes > largestBytes) throw new Refusal('The file is too large', `Its host says that it has ${told.slice(0, 24)} bytes; no app fetches so much.`, 'Encode it at 128 kbit/s; that is plenty.')
   const head = await fetchRemote(address, { method: 'HEAD', mostBytes: 0 })
   const headBytes = Number(head.headers['content-length'] ?? bytes)
   if (head.status === 200 && headBytes !== bytes) throw lies(headBytes, bytes)
@@ -126,6 +167,8 @@ async function sizeOf(fetchRemote: Fetch, address: string, first: RemoteAnswer):
   }
   return bytes
 }
+
+const tooMuch = (why: string): Refusal => new Refusal('The host is too slow to tell how long the file is', why, 'Upload the file here, or take another host.')
 
 const lies = (told: number, other: number | null): Refusal => new Refusal(
   'The host tells two sizes for this file',

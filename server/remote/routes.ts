@@ -3,11 +3,12 @@ import { z } from 'zod'
 import { episode } from '@contract/episodes'
 import { elsewhere } from '@contract/sound'
 import type { Platform } from '../platform'
+import { untilGone } from '../untilGone'
 import { remoteService } from './service'
 
 export const remoteRoutes = (platform: Platform): FastifyPluginAsyncZod => async app => {
   const remote = remoteService(platform)
 
-  app.put('/episodes/:id/address', { schema: { params: z.object({ id: z.uuid() }), body: elsewhere, response: { 200: episode } } }, request =>
-    remote.bring(request.params.id, request.body.address))
+  app.put('/episodes/:id/address', { schema: { params: z.object({ id: z.uuid() }), body: elsewhere, response: { 200: episode } } }, (request, reply) =>
+    remote.bring(request.params.id, request.body.address, untilGone(reply)))
 }

@@ -1,8 +1,10 @@
 import { createHash } from 'node:crypto'
 import type { Episode as EpisodeView } from '@contract/episodes'
 import { unreachable } from '@core/audio/elsewhere'
+import { cut, oneLine } from '@core/words/line'
 import { episodeService } from '../episodes/service'
 import { Episode } from '../episodes/models'
+import { transact } from '../database/transact'
 import { AppError } from '../errors'
 import { fileKeeper } from '../files/keeper'
 import { AudioFile } from '../files/models'
@@ -27,12 +29,14 @@ export function remoteService(platform: Platform) {
   const uploads = uploadService(platform)
   const fetchRemote = remoteFetcher(fetchAllow)
 
+  const lookAgain = (fileId: string): Promise<void> => jobs.add({ kind, payload: { fileId }, subject: fileId, afterMs: everyMs })
+
   /** Asks a known file's address again, and writes down what it answers; the feed tells a new size at once. */
-  async function check(file: AudioFile): Promise<Refusal | null> {
+  async function check(file: AudioFile, signal?: AbortSignal): Promise<Refusal | null> {
     try {
-      const { readBytes: _read, redirects: _redirects, ...facts } = await inspectRemote(fetchRemote, file.address!, maxUploadBytes)
+      const { readBytes: _read, redirects: _redirects, ...facts } = await inspectRemote(fetchRemote, file.address!, maxUploadBytes, signal)
       const changed = Number(file.bytes) !== facts.bytes || file.durationMs !== facts.durationMs
-      await database.transaction(async transaction => {
+      await transact(database, async transaction => {
         await file.update({ ...facts, reachable: true, checkedAt: clock.now() }, { transaction })
         const released = changed ? await Episode.count({ where: { releasedFileId: file.id, standing: 'released' }, transaction }) : 0
         if (released > 0) await touchFeed(file.showId, clock.now(), transaction)
@@ -45,34 +49,35 @@ export function remoteService(platform: Platform) {
     }
   }
 
-  jobs.handle(kind, async ({ fileId }) => {
+  jobs.handle(kind, async ({ fileId }, { signal }) => {
     const file = await AudioFile.findByPk(fileId)
     if (!file?.address) return
-    await check(file)
-    await jobs.add({ kind, payload: { fileId: file.id }, subject: file.id, afterMs: everyMs })
-  })
-  jobs.handle(onceKind, async ({ fileId }) => {
+    await check(file, signal)
+    await lookAgain(file.id)
+  }, { lane: 'network', gaveUp: ({ fileId }) => lookAgain(fileId!) })
+  jobs.handle(onceKind, async ({ fileId }, { signal }) => {
     const file = await AudioFile.findByPk(fileId)
-    if (file?.address) await check(file)
-  })
+    if (file?.address) await check(file, signal)
+  }, { lane: 'network' })
 
   return {
     /** Makes the file at an address an episode's audio. Throws `address-refused` with what is wrong in plain words. */
-    async bring(episodeId: string, address: string): Promise<EpisodeView> {
+    async bring(episodeId: string, address: string, signal?: AbortSignal): Promise<EpisodeView> {
       const { showId } = await episodes.get(episodeId)
       try {
         const { href, pathname } = readAddress(address.trim())
-        const { readBytes: _read, redirects: _redirects, ...facts } = await inspectRemote(fetchRemote, href, maxUploadBytes)
+        const { readBytes: _read, redirects: _redirects, ...facts } = await inspectRemote(fetchRemote, href, maxUploadBytes, signal)
+        signal?.throwIfAborted()
         const file = await files.keep({
           ...facts, showId, address: href, origin: 'elsewhere', measuring: 'done', pictureId: null,
-          name: decodeURIComponent(pathname.split('/').at(-1) ?? '').slice(0, 255) || 'sound',
+          name: fileNameIn(pathname),
           // Its content is not here; the address and the size stand for it.
           sha256: createHash('sha256').update(`${href}\n${facts.bytes}`).digest('hex'),
           tags: { title: null, artist: null, album: null, track: null, year: null },
           soundFromBytes: null, soundToBytes: null, checkedAt: clock.now(),
         })
         await uploads.giveFile(file, episodeId)
-        if (!await jobs.openFor(file.id)) await jobs.add({ kind, payload: { fileId: file.id }, subject: file.id, afterMs: everyMs })
+        if (!await jobs.openFor(file.id)) await lookAgain(file.id)
         return await episodes.get(episodeId)
       } catch (error) {
         if (!(error instanceof Refusal)) throw error
@@ -88,11 +93,21 @@ export function remoteService(platform: Platform) {
     },
 
     /** Asks again before an episode goes out. Throws `not-ready` where its audio lives elsewhere and cannot be had there. */
-    async needReachable(episodeId: string): Promise<void> {
+    async needReachable(episodeId: string, signal?: AbortSignal): Promise<void> {
       const episode = await Episode.findByPk(episodeId, { include: { model: AudioFile, as: 'file', attributes: { exclude: ['waveform'] } } })
       if (!episode?.file?.address || episode.recipe) return
-      const refusal = await check(episode.file)
+      const refusal = await check(episode.file, signal)
       if (refusal) throw new AppError('not-ready', `${refusal.title}. ${refusal.detail}`, [{ field: 'audio', value: episode.file.address, rule: refusal.title }])
     },
+  }
+}
+
+/** The file's name at the end of an address, in letters where they are spelled out rightly. */
+function fileNameIn(pathname: string): string {
+  const last = pathname.split('/').at(-1) ?? ''
+  try {
+    return cut(oneLine(decodeURIComponent(last)), 255) || 'sound'
+  } catch {
+    return cut(last, 255)
   }
 }

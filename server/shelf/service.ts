@@ -4,6 +4,7 @@ import type { Shelf, ShelfFile } from '@contract/shelf'
 import { Episode, PastDelivery } from '../episodes/models'
 import { episodeService } from '../episodes/service'
 import { fileOf } from '../episodes/sound'
+import { transact } from '../database/transact'
 import { AppError } from '../errors'
 import { AudioFile } from '../files/models'
 import type { Platform } from '../platform'
@@ -13,7 +14,7 @@ type Use = ShelfFile['usedBy'][number]
 
 /** The shelf: all audio files of a show, used or not. */
 export function shelfService(platform: Platform) {
-  const { database, media, clock, configuration: { publicUrl } } = platform
+  const { database, media, clock } = platform
   const uploads = uploadService(platform)
   const episodes = episodeService(platform)
 
@@ -54,7 +55,7 @@ export function shelfService(platform: Platform) {
         media.roomLeft(),
       ])
       return {
-        files: files.map(file => ({ ...fileOf(file, publicUrl), cameAt: file.createdAt.toISOString(), usedBy: usedBy.get(file.id) ?? [] })),
+        files: files.map(file => ({ ...fileOf(file), cameAt: file.createdAt.toISOString(), usedBy: usedBy.get(file.id) ?? [] })),
         usedBytes: files.reduce((sum, { bytes, address }) => sum + (address ? 0 : Number(bytes)), 0),
         freeBytes,
       }
@@ -62,7 +63,7 @@ export function shelfService(platform: Platform) {
 
     /** Deletes a file that no episode uses. Throws `file-in-use` with who does. */
     async remove(showId: string, fileId: string): Promise<void> {
-      const sha256 = await database.transaction(async transaction => {
+      const sha256 = await transact(database, async transaction => {
         const file = await find(showId, fileId, transaction)
         const users = (await uses(showId, transaction)).get(fileId) ?? []
         if (users.length > 0) throw new AppError('file-in-use', `${file.name} is used by ${users.map(({ number, title }) => [number, title || 'an untitled episode'].filter(Boolean).join(' ')).join(', ')}.`)

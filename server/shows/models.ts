@@ -15,6 +15,8 @@ export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<S
   declare type: 'episodic' | 'serial'
   declare zone: string
   declare artworkId: string
+  /** Drawn by the house, because nobody has brought one yet. */
+  declare artworkIsProvisional: CreationOptional<boolean>
   declare podcastGuid: string
   /** How the show's episodes are usually finished; null where nobody has said yet. */
   declare recipe: CreationOptional<Recipe | null>
@@ -22,16 +24,6 @@ export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<S
   declare feedRevision: CreationOptional<number>
   declare feedChangedAt: Date
   declare version: CreationOptional<number>
-  declare createdAt: Date
-}
-
-export class Picture extends Model<InferAttributes<Picture>, InferCreationAttributes<Picture>> {
-  /** SHA-256 of its bytes. */
-  declare id: string
-  declare type: string
-  declare widthPx: number
-  declare heightPx: number
-  declare bytes: number
   declare createdAt: Date
 }
 
@@ -50,6 +42,7 @@ export function initShows(sequelize: Sequelize): void {
     type: DataTypes.STRING,
     zone: DataTypes.STRING,
     artworkId: DataTypes.CHAR(64),
+    artworkIsProvisional: { type: DataTypes.BOOLEAN, defaultValue: false },
     podcastGuid: DataTypes.UUID,
     recipe: DataTypes.JSON,
     feedRevision: DataTypes.BIGINT.UNSIGNED,
@@ -57,12 +50,4 @@ export function initShows(sequelize: Sequelize): void {
     version: DataTypes.INTEGER.UNSIGNED,
     createdAt: DataTypes.DATE(3),
   }, { sequelize, tableName: 'shows' })
-  Picture.init({
-    id: { type: DataTypes.CHAR(64), primaryKey: true },
-    type: DataTypes.STRING,
-    widthPx: DataTypes.INTEGER.UNSIGNED,
-    heightPx: DataTypes.INTEGER.UNSIGNED,
-    bytes: DataTypes.BIGINT.UNSIGNED,
-    createdAt: DataTypes.DATE(3),
-  }, { sequelize, tableName: 'pictures' })
 }

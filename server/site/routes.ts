@@ -1,5 +1,5 @@
 import fastifyCompress from '@fastify/compress'
-import type { FastifyPluginAsync, FastifyReply } from 'fastify'
+import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify'
 import { renderEpisodePage, renderMissingPage, renderShowPage } from '@site/pages'
 import type { Platform } from '../platform'
 import { siteService } from './service'
@@ -15,11 +15,20 @@ export const siteRoutes = (platform: Platform): FastifyPluginAsync => async app 
 
   app.get<{ Params: { show: string } }>('/:show', async (request, reply) => {
     const show = await site.show(request.params.show)
-    return show ? page(reply, 200, await renderShowPage(show, platform.siteAssets)) : missing(reply)
+    if (!show) return missing(reply)
+    return elsewhere(request, reply, show.show.pageAddress) ?? page(reply, 200, await renderShowPage(show, platform.siteAssets))
   })
 
   app.get<{ Params: { show: string; episode: string } }>('/:show/:episode', async (request, reply) => {
     const episode = await site.episode(request.params.show, request.params.episode)
-    return episode ? page(reply, 200, await renderEpisodePage(episode, platform.siteAssets)) : missing(reply)
+    if (!episode) return missing(reply)
+    return elsewhere(request, reply, episode.episode.pageAddress) ?? page(reply, 200, await renderEpisodePage(episode, platform.siteAssets))
   })
+}
+
+/** Leads another spelling of a page's address to the one that it has; null where it is that one. */
+function elsewhere(request: FastifyRequest, reply: FastifyReply, pageAddress: string): FastifyReply | null {
+  const [path, query] = request.url.split(/\?(.*)/s)
+  if (path === new URL(pageAddress).pathname) return null
+  return reply.header('location', `${pageAddress}${query ? `?${query}` : ''}`).code(301).send()
 }

@@ -2,12 +2,14 @@ import type { EpisodePage, ShowPage } from '@site/pages'
 import { Op } from 'sequelize'
 import type { EpisodeText } from '@core/episode/text'
 import { plainNotes } from '@core/notes/plain'
+import { cut } from '@core/words/line'
 import { Episode } from '../episodes/models'
 import { enclosureAddress } from '../episodes/views'
 import { AudioFile } from '../files/models'
-import { pictureName } from '../media/routes'
+import { Picture } from '../pictures/models'
+import { publicPictureAddress } from '../pictures/names'
 import type { Platform } from '../platform'
-import { Picture, Show } from '../shows/models'
+import { Show } from '../shows/models'
 import { addressesOf } from '../shows/service'
 
 /** What the public pages tell: released episodes only, as they stand in the feed. */
@@ -17,8 +19,8 @@ export function siteService({ configuration: { publicUrl } }: Pick<Platform, 'co
     if (!row) return null
     const picture = await Picture.findByPk(row.artworkId, { rejectOnEmpty: true })
     const { name, description, author, language, zone } = row
-    const artworkAddress = `${publicUrl}/media/artwork/${pictureName(picture)}`
-    return { row, facts: { name, description, author, language, zone, artworkAddress, ...addressesOf(publicUrl, slug) } }
+    const artworkAddress = publicPictureAddress(publicUrl, picture)
+    return { row, facts: { name, description, author, language, zone, artworkAddress, ...addressesOf(publicUrl, row.slug) } }
   }
 
   function released(showId: string, slug?: string): Promise<Episode[]> {
@@ -36,7 +38,7 @@ export function siteService({ configuration: { publicUrl } }: Pick<Platform, 'co
       title,
       number,
       notesHtml: notes,
-      summary: plainNotes(notes).slice(0, 300),
+      summary: cut(plainNotes(notes).slice(0, 1200), 300),
       pageAddress: `${pageAddress}/${episode.slug}`,
       soundAddress: enclosureAddress(publicUrl, episode.id, file),
       soundType: file.type,

@@ -1,11 +1,15 @@
 import { type ChildProcess, spawn } from 'node:child_process'
 import type { Readable } from 'node:stream'
+import { surroundChannels } from '@core/audio/surroundMeter'
 
 /** Which sound to decode, and what to. */
 export interface Source {
   path: string
   sampleRateHz: number
-  channels: 1 | 2
+  /** Five are left, right, centre and both surrounds, whatever the file has. */
+  channels: 1 | 2 | typeof surroundChannels
+  /** Where one channel is made of one side of two. */
+  side?: 'left' | 'right'
   /** Bytes before an MP3's first frame that are no sound. */
   junkBytes: number
 }
@@ -13,16 +17,31 @@ export interface Source {
 /** How long a program may stay silent before it counts as hung. */
 const stallMs = 60_000
 
+/**
+ * Only what holds sound is opened, and only as itself: no playlists and no scripts, which would make ffmpeg fetch from
+ * addresses and read files that somebody else named (OWASP SSRF prevention cheat sheet).
+ */
+export const opensOnlySound: readonly string[] = [
+  '-protocol_whitelist', 'file,pipe',
+  '-format_whitelist', 'mov,mp3,wav,w64,flac,ogg,aiff,caf,au,asf,aac,matroska,webm,amr,ape,wv,tta,mpc,mpc8,ac3,eac3,voc',
+]
+
 /** ffmpeg's parameters that read a source; what follows says where the sound goes. */
 export function reading({ path, junkBytes }: Pick<Source, 'path' | 'junkBytes'>): string[] {
   const skip = junkBytes > 0 ? ['-skip_initial_bytes', String(junkBytes), '-f', 'mp3'] : []
-  return ['-v', 'error', '-nostdin', ...skip, '-i', path, '-map', '0:a:0']
+  return ['-v', 'error', '-nostdin', ...opensOnlySound, ...skip, '-i', path, '-map', '0:a:0']
+}
+
+function mixing({ channels, side }: Source): string[] {
+  if (side) return ['-af', `pan=mono|c0=c${side === 'left' ? 0 : 1}`]
+  return channels === surroundChannels ? ['-af', 'aformat=channel_layouts=5.0'] : ['-ac', String(channels)]
 }
 
 /** Interleaved frames of a source as ffmpeg decodes them, 32 bit, full scale 1. Throws where ffmpeg was ended or hangs. */
 export async function* decoded(source: Source): AsyncGenerator<Float32Array> {
-  const child = spawn('ffmpeg', [...reading(source), '-ac', String(source.channels), '-ar', String(source.sampleRateHz), '-f', 'f32le', '-'], { stdio: ['ignore', 'pipe', 'ignore'] })
+  const child = spawn('ffmpeg', [...reading(source), ...mixing(source), '-ar', String(source.sampleRateHz), '-f', 'f32le', '-'], { stdio: ['ignore', 'pipe', 'ignore'] })
   const ended = endOf(child)
+  ended.catch(() => undefined)
   try {
     yield* frames(child.stdout, source.channels, child)
     await ended
@@ -32,7 +51,8 @@ export async function* decoded(source: Source): AsyncGenerator<Float32Array> {
   }
 }
 
-async function* frames(stream: Readable, channels: number, child: ChildProcess): AsyncGenerator<Float32Array> {
+/** Interleaved frames as they come from a program, which is ended where it stays silent. */
+export async function* frames(stream: Readable, channels: number, child: ChildProcess): AsyncGenerator<Float32Array> {
   const frameBytes = channels * 4
   let odd: Buffer = Buffer.alloc(0)
   let watchdog = setTimeout(() => child.kill('SIGKILL'), stallMs)

@@ -1,16 +1,27 @@
-import type { FinishPlan } from '@core/audio/finisher'
 import type { Measurement } from '@core/audio/measurement'
+import type { Recipe } from '@core/audio/recipe'
 import type { Source } from './decoder'
 
 /** What a sound worker can be asked to do. */
 export type SoundTask =
-  /** Measures a source, or what a plan without limiting and gain makes of it. */
-  | { kind: 'measure'; source: Source; plan: FinishPlan | null; expectedMs: number }
-  /** Turns a source into a file by a plan; `encoding` are ffmpeg's parameters for the output. */
-  | { kind: 'finish'; source: Source; plan: FinishPlan; encoding: string[]; path: string; expectedMs: number }
+  | { kind: 'measure'; source: Source; expectedMs: number }
+  /** Turns a measured source into an encoded file in a folder by a recipe, without tags. */
+  | { kind: 'finish'; source: Pick<Source, 'path' | 'junkBytes'> & { channels: number }; measurement: Measurement; recipe: Recipe; folder: string }
 
 export interface Measured { measurement: Measurement; waveform: Uint8Array }
-export interface Finished { limitedByDb: number; /** Deepest levelling in each tenth of a second, in dB. */ reductionsDb: number[] }
+
+/** What was done to a sound, as it is told beside the finished file. */
+export interface FinishReport {
+  gainDb: number
+  limitedByDb: number
+  /** Deepest levelling in equal stretches of the whole, at most 600 of them, in dB. */
+  reductionsDb: number[]
+  /** LU over the target, or under it where negative: what could not be had under the ceiling. */
+  missedByLu: number
+}
+
+/** A finished sound, the name of its file in the folder, and what was measured behind the encoder. */
+export interface Finished extends Measured { name: string; report: FinishReport }
 
 export type SoundAnswer<T extends SoundTask> = T['kind'] extends 'measure' ? Measured : Finished
 

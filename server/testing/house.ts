@@ -73,7 +73,7 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
   return {
     app, platform, clock, cookie, call, bring,
     async workOnSound() {
-      while (await platform.jobs.runNext('sound'));
+      while (await platform.jobs.runNext('measuring') || await platform.jobs.runNext('finishing'));
       const [failure] = failures.splice(0)
       if (failure) throw failure
     },

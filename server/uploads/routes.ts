@@ -5,34 +5,49 @@ import type { FastifyPluginAsync } from 'fastify'
 import { AppError } from '../errors'
 import { requireSignIn } from '../accounts/signedIn'
 import type { Platform } from '../platform'
-import { isDatabaseDown, problemOf } from '../problems'
+import { asAppError, problemOf } from '../problems'
 import { SharedLocker } from './locker'
 import { uploadService } from './service'
 
+/** The least room that a piece of an upload can be written into. */
+const leastRoomBytes = 1_000_000
+
 /** Resumable uploads by the tus protocol 1.0.0, with the metadata `episodeId` and `filename`. */
 export const uploadRoutes = (platform: Platform): FastifyPluginAsync => async app => {
+  const { configuration, media, log } = platform
   const uploads = uploadService(platform)
-  platform.jobs.handle('read-upload', ({ id }) => uploads.read(id!))
+  const locker = new SharedLocker(configuration.databaseUrl)
+  app.addHook('onClose', () => locker.close())
 
   const tus = new Server({
     path: '/api/v1/uploads',
     relativeLocation: true,
-    locker: new SharedLocker(platform.configuration.databaseUrl),
-    datastore: new FileStore({ directory: platform.media.inbox }),
+    locker,
+    datastore: new FileStore({ directory: media.inbox }),
     namingFunction: () => randomBytes(16).toString('hex'),
+    // What is complete is being read, and is taken back by removing the episode or its file.
+    disableTerminationForFinishedUploads: true,
     async onUploadCreate(_request, { id, size, metadata }) {
-      await asTusError(() => uploads.announce({ id, bytes: size ?? Number.NaN, episodeId: metadata?.episodeId ?? '', fileName: metadata?.filename ?? 'sound' }))
+      await uploads.announce({ id, bytes: size, episodeId: metadata?.episodeId ?? '', fileName: metadata?.filename ?? 'sound' })
       return {}
     },
     async onUploadFinish(_request, { id }) {
-      await asTusError(() => uploads.received(id))
+      await uploads.received(id)
       return {}
     },
+    /** Our errors in our words; of others nothing that was not meant for those outside. */
+    async onResponseError(_request, error) {
+      if ('status_code' in error && error.status_code < 500) return undefined
+      const isFull = !(error instanceof AppError) && await media.roomLeft() < leastRoomBytes
+      const known = isFull ? new AppError('no-room', 'The disk filled up while the file was coming in.') : asAppError(error, null, log)
+      return { status_code: known.status, body: JSON.stringify(problemOf(known)) }
+    },
   })
-  tus.on(EVENTS.POST_TERMINATE, (_request, _response, id) => void uploads.givenUp(id).catch(error => platform.log.error(error)))
+  tus.on(EVENTS.POST_TERMINATE, (_request, _response, id) => void uploads.givenUp(id).catch(error => log.error(error)))
 
   requireSignIn(app, platform)
-  app.addContentTypeParser('application/offset+octet-stream', (_request, _body, done) => done(null))
+  app.removeAllContentTypeParsers()
+  app.addContentTypeParser('*', (_request, _body, done) => done(null))
   app.route({
     method: ['POST', 'HEAD', 'PATCH', 'DELETE', 'OPTIONS'],
     url: '/uploads',
@@ -46,16 +61,8 @@ export const uploadRoutes = (platform: Platform): FastifyPluginAsync => async ap
     handler: (request, reply) => hand(request.raw, reply.hijack().raw),
   })
 
-  const hand: typeof tus.handle = (request, response) => tus.handle(request, response)
-}
-
-/** Our errors as the tus server passes them on: status and body. */
-async function asTusError(act: () => Promise<void>): Promise<void> {
-  try {
-    await act()
-  } catch (error) {
-    const known = isDatabaseDown(error) ? new AppError('unavailable', 'The database does not answer at the moment.') : error
-    if (known instanceof AppError) throw { status_code: known.status, body: JSON.stringify(problemOf(known)) }
-    throw known
-  }
+  const hand: typeof tus.handle = (request, response) => tus.handle(request, response).catch(error => {
+    log.error(error)
+    response.destroy()
+  })
 }

@@ -1,22 +1,33 @@
-import { rm } from 'node:fs/promises'
+import { rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import { firstRecipe, isDeliverable } from '@core/audio/recipe'
 import { amount } from '@core/words/amounts'
+import { cut, isBlank, oneLine } from '@core/words/line'
 import { prefillFrom } from '@core/episode/prefill'
 import { Episode } from '../episodes/models'
 import { lockEpisode } from '../episodes/service'
-import { AppError } from '../errors'
+import { transact } from '../database/transact'
+import { AppError, badInput } from '../errors'
 import { fileKeeper } from '../files/keeper'
 import { AudioFile } from '../files/models'
 import { type AudioFacts, readAudio } from '../files/reading'
 import { Refusal, refusalFor } from '../files/refusals'
+import { Job } from '../jobs/models'
+import { pictureService } from '../pictures/service'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
-import { pictureService } from '../shows/pictures'
 import { usualRecipeOf } from '../shows/service'
 import { Upload } from './models'
 
-export interface Announced { id: string; episodeId: string; fileName: string; bytes: number }
+export interface Announced { id: string; episodeId: string; fileName: string; bytes: number | undefined }
+
+/** Room that uploads leave for the database, for finishing and for pictures. */
+const spareBytes = 50_000_000
+/** An upload that nobody goes on with is given up. */
+const abandonedMs = 7 * 24 * 3600_000
+/** An upload's first byte makes its file; without one for so long, there was none. */
+const neverBegunMs = 3600_000
+const kind = 'read-upload'
 
 /**
  * What a new source means for the finishing: a file finished from another is not the delivered one any more, ends cut for
@@ -44,20 +55,47 @@ export function uploadService(platform: Platform) {
 
   /** Makes a file an episode's source; title and number are filled in where nothing is written yet. */
   async function giveFile(file: AudioFile, episodeId: string, upload?: Upload): Promise<void> {
-    await database.transaction(async transaction => {
+    await transact(database, async transaction => {
       const episode = await lockEpisode(episodeId, transaction)
       episode.show = await Show.findByPk(episode.showId, { transaction, rejectOnEmpty: true })
       const hints = prefillFrom({ fileName: upload?.fileName ?? file.name, tags: file.tags })
       await episode.update({
         fileId: file.id,
         ...sourceChanged(episode, file),
-        title: episode.title.trim() ? episode.title : hints.title,
+        title: isBlank(episode.title) ? hints.title : episode.title,
         number: episode.number ?? hints.number,
         version: episode.version + 1,
         updatedAt: clock.now(),
       }, { transaction })
       await files.measure(file, transaction)
       await upload?.update({ state: 'done' }, { transaction })
+    })
+  }
+
+  /** The size and the last change of what has arrived of an upload; null where there is nothing. */
+  const arrived = (id: string): Promise<{ bytes: number; at: Date } | null> =>
+    stat(place(id)).then(({ size, mtime }) => ({ bytes: size, at: mtime }), () => null)
+
+  async function discard(id: string): Promise<void> {
+    await rm(place(id), { force: true })
+    await rm(`${place(id)}.json`, { force: true })
+  }
+
+  /** Room for all that is still to come of the uploads under way, this one among them. */
+  async function needRoom(fileName: string, bytes: number): Promise<void> {
+    const underway = await Upload.findAll({ where: { state: 'receiving' }, attributes: ['id', 'bytes'] })
+    const toCome = await Promise.all(underway.map(async upload => Math.max(0, Number(upload.bytes) - ((await arrived(upload.id))?.bytes ?? 0))))
+    const free = await media.roomLeft() - spareBytes
+    const others = toCome.reduce((sum, each) => sum + each, 0) - bytes
+    if (others + bytes <= free) return
+    const reserved = others > 0 ? `, of which ${amount(others)} are kept for uploads under way` : ''
+    throw new AppError('no-room', `${fileName} has ${amount(bytes)}; there is room for ${amount(Math.max(0, free))}${reserved}.`)
+  }
+
+  async function received(id: string): Promise<void> {
+    await transact(database, async transaction => {
+      const [changed] = await Upload.update({ state: 'reading' }, { where: { id, state: 'receiving' }, transaction })
+      if (changed) await jobs.add({ kind, payload: { id } }, transaction)
     })
   }
 
@@ -68,24 +106,28 @@ export function uploadService(platform: Platform) {
   return {
     giveFile,
 
-    /** Checks an upload before its first byte, and writes it down. Throws `too-large`, `not-found`, or a refusal for an empty file. */
-    async announce({ id, episodeId, fileName, bytes }: Announced): Promise<void> {
+    received,
+
+    /**
+     * Checks an upload before its first byte, and writes it down, which keeps room for it. Throws `too-large`, `no-room`,
+     * `not-found`, or `bad-input` for an empty file or one whose size is not told.
+     */
+    async announce({ id, episodeId, fileName: given, bytes }: Announced): Promise<void> {
+      const fileName = cut(oneLine(given), 255)
+      if (bytes === undefined || !Number.isSafeInteger(bytes) || bytes < 0) throw badInput('Upload-Length', bytes, 'The size of the file in bytes, told before the first one.')
       if (bytes > maxUploadBytes) throw new AppError('too-large', `${fileName} has ${amount(bytes)}; at most ${amount(maxUploadBytes)} are taken.`)
       if (bytes === 0) {
         const { title, detail } = refusalFor('empty')
         throw new AppError('bad-input', `${title}. ${detail}`, [{ field: 'file', value: fileName, rule: detail }])
       }
-      await database.transaction(async transaction => {
+      await transact(database, async transaction => {
         const episode = await lockEpisode(episodeId, transaction)
-        await Upload.create({ id, episodeId: episode.id, fileName: fileName.slice(0, 255), bytes, createdAt: clock.now() }, { transaction })
+        await Upload.create({ id, episodeId: episode.id, fileName, bytes, createdAt: clock.now() }, { transaction })
       })
-    },
-
-    /** All bytes are here: the file is read next. */
-    async received(id: string): Promise<void> {
-      await database.transaction(async transaction => {
-        const [changed] = await Upload.update({ state: 'reading' }, { where: { id, state: 'receiving' }, transaction })
-        if (changed) await jobs.add({ kind: 'read-upload', payload: { id } }, transaction)
+      // Written down first, so that of two at once the later one sees the earlier one.
+      await needRoom(fileName, bytes).catch(async error => {
+        await Upload.destroy({ where: { id } })
+        throw error
       })
     },
 
@@ -94,12 +136,13 @@ export function uploadService(platform: Platform) {
     },
 
     /** The job: reads the received file and gives it to its episode, or says why not. Can run again after a crash at any point. */
-    async read(id: string): Promise<void> {
+    async read(id: string, signal?: AbortSignal): Promise<void> {
       const upload = await Upload.findOne({ where: { id, state: 'reading' } })
       const episode = upload && await Episode.findByPk(upload.episodeId)
       if (upload && episode) {
         try {
-          const facts = await readAudio(place(id))
+          if (!await arrived(id)) throw refusalFor('lost')
+          const facts = await readAudio(place(id), signal)
           const file = await keepFile(episode.showId, upload.fileName, facts)
           await media.take(place(id), facts.sha256)
           await giveFile(file, upload.episodeId, upload)
@@ -108,8 +151,34 @@ export function uploadService(platform: Platform) {
           await refuse(upload, error)
         }
       }
-      await rm(place(id), { force: true })
-      await rm(`${place(id)}.json`, { force: true })
+      await discard(id)
+    },
+
+    /** Says of an upload that it could not be read, however often it was tried. */
+    async unreadable(id: string): Promise<void> {
+      const upload = await Upload.findOne({ where: { id, state: 'reading' } })
+      if (upload) await refuse(upload, refusalFor('unreadable'))
+      await discard(id)
+    },
+
+    /**
+     * Takes up what a crash left behind, and gives up what nobody goes on with: uploads that are complete on disk are read,
+     * so are those whose job is gone, and abandoned ones end after a week.
+     */
+    async lookAfter(): Promise<void> {
+      const now = +clock.now()
+      for (const { id, bytes, createdAt } of await Upload.findAll({ where: { state: 'receiving' } })) {
+        const here = await arrived(id)
+        if (here && here.bytes >= Number(bytes)) await received(id)
+        else if (now - Math.max(+createdAt, +(here?.at ?? 0)) > (here ? abandonedMs : neverBegunMs)) {
+          await Upload.destroy({ where: { id, state: 'receiving' } })
+          await discard(id)
+        }
+      }
+      const reading = await Upload.findAll({ where: { state: 'reading' }, attributes: ['id'] })
+      if (reading.length === 0) return
+      const known = new Set((await Job.findAll({ where: { kind, state: 'open' }, attributes: ['payload'] })).map(({ payload }) => payload.id))
+      for (const { id } of reading) if (!known.has(id)) await jobs.add({ kind, payload: { id } })
     },
   }
 }

@@ -176,3 +176,19 @@ export function sidesDiffer(frames: i32, most: f32): bool {
   }
   return false
 }
+
+/** Sum over the first `frames` frames of what left and right have in common: their product, twice; for two channels. */
+export function common(frames: i32): f64 {
+  let sum: f64 = 0
+  const end = frameAt(frames, 2)
+  for (let at = frameAt(0, 2); at < end; at += 8) sum += <f64>load<f32>(at) * <f64>load<f32>(at, 4)
+  return 2 * sum
+}
+
+/** Sum of the squared samples of the first `frames` frames. */
+export function power(frames: i32, channels: i32): f64 {
+  let sum: f64 = 0
+  const end = frameAt(frames, channels)
+  for (let at = frameAt(0, channels); at < end; at += 4) sum += <f64>load<f32>(at) * <f64>load<f32>(at)
+  return sum
+}

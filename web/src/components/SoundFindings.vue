@@ -9,7 +9,7 @@ const emit = defineEmits<{ mend: [finding: Finding]; hear: [finding: Finding] }>
 
 const urgent = computed(() => props.findings.filter(({ weight }) => weight !== 'good to know'))
 const others = computed(() => props.findings.filter(({ weight }) => weight === 'good to know'))
-const mends: Readonly<Record<NonNullable<Finding['mend']>, string>> = { finish: 'Finish it', trim: 'Trim', level: 'Even it out', mono: 'Make it mono' }
+const mends: Readonly<Record<NonNullable<Finding['mend']>, string>> = { finish: 'Finish it', trim: 'Trim', level: 'Even it out', mono: 'Make it mono', 'one side': 'Take the left side' }
 </script>
 
 <template>

@@ -80,6 +80,7 @@ async function mend(finding: Finding): Promise<void> {
   if (finding.mend === 'trim') cut(trimOf(audio.value!.measurement!))
   if (finding.mend === 'level') recipe.value = { ...recipe.value, levelling: Math.max(recipe.value.levelling, 0.5) }
   if (finding.mend === 'mono') recipe.value = { ...recipe.value, encoding: 'speech' }
+  if (finding.mend === 'one side') recipe.value = { ...recipe.value, encoding: 'speech', oneChannel: 'left' }
 }
 
 const problem = computed(() => {

@@ -1,0 +1,26 @@
+/** Words on one line: line breaks and tabs become spaces, other control characters go. Space at the ends stays. */
+export function oneLine(words: string): string {
+  return words.replace(/\r\n|[\t\n\v\f\r\u0085\u2028\u2029]/g, ' ').replace(/\p{Cc}/gu, '')
+}
+
+/** Whether there is nothing in it that could be seen: only spaces, control and format characters. */
+export const isBlank = (words: string): boolean => !/[^\p{Z}\p{C}]/u.test(words)
+
+const graphemes = new Intl.Segmenter('en', { granularity: 'grapheme' })
+
+/** As much of a text as fits, cut between letters as people see them (UAX 29); `size` measures each, in code units unless said. */
+export function cut(text: string, most: number, size: (letter: string) => number = letter => letter.length): string {
+  let kept = ''
+  let used = 0
+  for (const { segment } of graphemes.segment(text)) {
+    used += size(segment)
+    if (used > most) break
+    kept += segment
+  }
+  return kept
+}
+
+const encoder = new TextEncoder()
+
+/** How many bytes a text takes in UTF-8. */
+export const utf8Bytes = (text: string): number => encoder.encode(text).length

@@ -1,0 +1,93 @@
+import { createHash } from 'node:crypto'
+import { rm, writeFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { v7 as uuidV7 } from 'uuid'
+import type { Picture as PictureView } from '@contract/shows'
+import { artworkRule, artworkSidesPx, type Crop, judgeArtwork } from '@core/show/artwork'
+import { pictureFormat } from '@core/show/pictureFormat'
+import { AppError } from '../errors'
+import type { Platform } from '../platform'
+import { draw, PictureFailure } from './draw'
+import { Picture, type StoredPicture } from './models'
+import { studioPictureAddress } from './names'
+import type { Drawn, Size } from './tasks'
+
+const type = 'image/jpeg'
+const foundPx = 600
+
+/** Pictures: artwork that is judged by the directories' rule, and pictures found in files. What is kept was decoded and drawn anew. */
+export function pictureService({ media, clock, configuration }: Pick<Platform, 'media' | 'clock' | 'configuration'>) {
+  async function store(bytes: Uint8Array): Promise<StoredPicture> {
+    const sha256 = createHash('sha256').update(bytes).digest('hex')
+    const path = join(media.inbox, uuidV7())
+    await writeFile(path, bytes)
+    try {
+      await media.take(path, sha256)
+    } finally {
+      await rm(path, { force: true })
+    }
+    return { sha256, bytes: bytes.length }
+  }
+
+  async function keep([whole, ...others]: readonly Drawn[]): Promise<Picture> {
+    const { sha256: id, bytes } = await store(whole!.bytes)
+    const { widthPx, heightPx } = whole!
+    const smaller = Object.fromEntries(await Promise.all(others.map(async other => [other.widthPx, await store(other.bytes)] as const)))
+    const defaults = { id, type, widthPx, heightPx, bytes, smaller: others.length > 0 ? smaller : null, createdAt: clock.now() }
+    const [picture, made] = await Picture.findOrCreate({ where: { id }, defaults })
+    if (!made && !picture.smaller && defaults.smaller) await picture.update({ smaller: defaults.smaller })
+    return picture
+  }
+
+  async function sizeOf(bytes: Buffer): Promise<Size> {
+    if (!pictureFormat(bytes)) throw new AppError('picture-refused', 'The file is not a JPEG, PNG or WebP picture, whatever its name ends in.')
+    return refusing(() => draw({ kind: 'size', bytes }, configuration))
+  }
+
+  return {
+    /**
+     * Keeps a picture as artwork: upright, in sRGB, at most 3000 px, and in smaller sizes. One that does not fit is refused
+     * with the size named and, where it would help, the middle square offered as `crop`.
+     */
+    async addArtwork(bytes: Buffer, crop?: Crop): Promise<PictureView> {
+      const { widthPx, heightPx } = await sizeOf(bytes)
+      const verdict = judgeArtwork({ widthPx, heightPx })
+      if (verdict.kind === 'refused') throw new AppError('picture-refused', verdict.why)
+      if (verdict.kind === 'crop' && !crop) throw new AppError('picture-refused', verdict.why, undefined, { crop: verdict.crop, widthPx, heightPx })
+      const square = crop ?? { left: 0, top: 0, sidePx: widthPx }
+      if (square.left + square.sidePx > widthPx || square.top + square.sidePx > heightPx || square.sidePx < artworkRule.minPx) {
+        throw new AppError('picture-refused', `A square of ${square.sidePx} px at ${square.left}, ${square.top} cannot be cut from ${widthPx} × ${heightPx} px; it lies within and is at least ${artworkRule.minPx} px.`)
+      }
+      const sidesPx = [Math.min(square.sidePx, artworkRule.maxPx), ...artworkSidesPx]
+      const picture = await keep(await refusing(() => draw({ kind: 'squares', bytes, crop: square, sidesPx }, configuration)))
+      return { id: picture.id, address: studioPictureAddress(picture), widthPx: picture.widthPx, heightPx: picture.heightPx }
+    },
+
+    /** Draws a picture for a show that has none yet; answers its id. */
+    async addProvisional(words: string): Promise<string> {
+      const seed = createHash('sha256').update(words).digest().readUInt16BE()
+      return (await keep(await draw({ kind: 'provisional', seed, sidesPx: [artworkRule.minPx, ...artworkSidesPx] }, configuration))).id
+    },
+
+    /** Keeps the picture found in a file's tags, made small; null where it is none, or cannot be read. */
+    async addFound(bytes: Uint8Array): Promise<string | null> {
+      if (!pictureFormat(bytes)) return null
+      try {
+        return (await keep(await draw({ kind: 'inside', bytes, mostPx: foundPx }, configuration))).id
+      } catch (error) {
+        if (error instanceof PictureFailure) return null
+        throw error
+      }
+    },
+  }
+}
+
+/** A picture that cannot be drawn is a person's to mend. */
+async function refusing<T>(act: () => Promise<T>): Promise<T> {
+  try {
+    return await act()
+  } catch (error) {
+    if (!(error instanceof PictureFailure)) throw error
+    throw new AppError('picture-refused', 'The picture cannot be read to its end; the file is damaged, cut short or too large.')
+  }
+}

@@ -1,0 +1,17 @@
+import type { Crop } from '@core/show/artwork'
+
+/** What the picture program can be asked to do; it decodes JPEG, PNG and WebP only. */
+export type PictureTask =
+  /** Looks at the head alone: how large it is, upright. */
+  | { kind: 'size'; bytes: Uint8Array }
+  /** Decodes all of it, upright, in sRGB, without anything transparent, and draws the square in each of the sizes, as JPEG. */
+  | { kind: 'squares'; bytes: Uint8Array; crop: Crop; sidesPx: readonly number[] }
+  /** The same for all of it, at most so large. */
+  | { kind: 'inside'; bytes: Uint8Array; mostPx: number }
+  /** Draws a provisional artwork, each seed another. */
+  | { kind: 'provisional'; seed: number; sidesPx: readonly number[] }
+
+export interface Size { widthPx: number; heightPx: number }
+export interface Drawn extends Size { bytes: Uint8Array }
+
+export type PictureAnswer = { size: Size } | { drawn: Drawn[] } | { failure: string }

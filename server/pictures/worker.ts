@@ -1,0 +1,44 @@
+import sharp, { type Sharp } from 'sharp'
+import { provisionalArtwork } from '@core/show/provisionalArtwork'
+import type { Drawn, PictureAnswer, PictureTask } from './tasks'
+
+// A program of its own for one task: a picture that takes too long or too much is ended with it.
+
+const mostPixels = 100_000_000
+sharp.cache(false)
+sharp.concurrency(1)
+
+// A picture that breaks off is refused, not drawn as far as it goes.
+const opened = (bytes: Uint8Array): Sharp => sharp(bytes, { limitInputPixels: mostPixels, failOn: 'truncated' })
+const onPaper = (picture: Sharp): Sharp => picture.flatten({ background: '#ffffff' }).toColourspace('srgb')
+
+async function drawnAs(picture: Sharp): Promise<Drawn> {
+  const { data, info } = await picture.jpeg({ quality: 90, chromaSubsampling: '4:4:4' }).toBuffer({ resolveWithObject: true })
+  return { bytes: data, widthPx: info.width, heightPx: info.height }
+}
+
+/** The largest first; the others are drawn from it. */
+async function squares(largest: Sharp, sidesPx: readonly number[]): Promise<Drawn[]> {
+  const [side = 1, ...smaller] = sidesPx
+  const whole = await onPaper(largest.resize(side, side)).png({ compressionLevel: 1 }).toBuffer()
+  return Promise.all([side, ...smaller].map(px => drawnAs(sharp(whole).resize(px, px))))
+}
+
+async function answer(task: PictureTask): Promise<PictureAnswer> {
+  if (task.kind === 'provisional') return { drawn: await squares(sharp(Buffer.from(provisionalArtwork(task.seed))), task.sidesPx) }
+  if (task.kind === 'inside') {
+    return { drawn: [await drawnAs(onPaper(opened(task.bytes).autoOrient().resize(task.mostPx, task.mostPx, { fit: 'inside', withoutEnlargement: true })))] }
+  }
+  if (task.kind === 'squares') {
+    const { left, top, sidePx } = task.crop
+    return { drawn: await squares(opened(task.bytes).autoOrient().extract({ left, top, width: sidePx, height: sidePx }), task.sidesPx) }
+  }
+  const { autoOrient: { width, height } } = await opened(task.bytes).metadata()
+  return { size: { widthPx: width, heightPx: height } }
+}
+
+process.once('message', (task: PictureTask) => {
+  void answer(task)
+    .catch((error: Error): PictureAnswer => ({ failure: error.message }))
+    .then(said => process.send!(said, () => process.exit(0)))
+})
