@@ -50,6 +50,8 @@ export const episodeSummary = z.object({
   releaseAt: z.string().nullable(),
   durationMs: z.number().nullable(),
   hasAudio: z.boolean(),
+  /** The name of a file that is on its way to become its audio. */
+  arriving: z.string().nullable(),
   /** Its recipe asks for a finished file that is not there yet. */
   awaitsFinish: z.boolean(),
   changedSinceRelease: z.boolean(),

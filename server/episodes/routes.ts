@@ -9,8 +9,13 @@ const byId = z.object({ id: z.uuid() })
 export const episodeRoutes = (platform: Platform): FastifyPluginAsyncZod => async app => {
   const episodes = episodeService(platform)
 
-  app.get('/shows/:id/episodes', { schema: { params: byId, response: { 200: z.array(episodeSummary) } } }, request =>
-    episodes.list(request.params.id))
+  app.get('/shows/:id/episodes', { schema: { params: byId, response: { 200: z.array(episodeSummary), 304: z.null() } } }, async (request, reply) => {
+    // Windows ask often, and mostly nothing has changed.
+    const etag = `W/"${await episodes.listRevision(request.params.id)}"`
+    reply.header('etag', etag)
+    if (request.headers['if-none-match'] === etag) return reply.code(304).send(null)
+    return episodes.list(request.params.id)
+  })
   app.post('/shows/:id/episodes', { schema: { params: byId, body: newEpisode, response: { 201: episode } } }, async (request, reply) =>
     reply.code(201).send(await episodes.create(request.params.id, request.body)))
   app.get('/episodes/:id', { schema: { params: byId, response: { 200: episode } } }, request => episodes.get(request.params.id))

@@ -9,7 +9,7 @@ import { deliveredFileId, type Episode } from './models'
 export const textOf = ({ title, number, season, kind, notes }: Episode): EpisodeText => ({ title, number, season, kind, notes })
 
 /** One line of the list, out of a row with or without its notes; `notesChanged` where the query compared them. */
-export function summaryOf(episode: Episode): EpisodeSummary {
+export function summaryOf(episode: Episode, arriving: string | null): EpisodeSummary {
   return {
     id: episode.id,
     title: episode.title,
@@ -18,6 +18,7 @@ export function summaryOf(episode: Episode): EpisodeSummary {
     releaseAt: episode.releaseAt?.toISOString() ?? null,
     durationMs: (episode.recipe && episode.finishing === 'done' ? episode.finishedFile : episode.file)?.durationMs ?? null,
     hasAudio: episode.fileId !== null,
+    arriving,
     awaitsFinish: episode.fileId !== null && deliveredFileId(episode) === null,
     changedSinceRelease: changedSinceRelease(episode),
     updatedAt: episode.updatedAt.toISOString(),
@@ -28,7 +29,7 @@ export function summaryOf(episode: Episode): EpisodeSummary {
 export function episodeOf(episode: Episode, publicUrl: string, upload: Upload | null, sound: Sound): EpisodeView {
   const { show, releasedFile } = episode
   return {
-    ...summaryOf(episode),
+    ...summaryOf(episode, upload && isUnderWay(upload) ? upload.fileName : null),
     showId: episode.showId,
     version: episode.version,
     guid: episode.guid,
@@ -43,6 +44,8 @@ export function episodeOf(episode: Episode, publicUrl: string, upload: Upload | 
 
 export const enclosureAddress = (publicUrl: string, episodeId: string, file: { sha256: string; type: string; address: string | null }): string =>
   file.address ?? `${publicUrl}/media/${episodeId}/${deliveredName(file)}`
+
+const isUnderWay = ({ state }: Upload): boolean => state === 'receiving' || state === 'reading'
 
 export const uploadOf = ({ id, fileName, bytes, state, refusal }: Upload): UploadView => ({ id, fileName, bytes: Number(bytes), state, refusal })
 

@@ -203,10 +203,10 @@ describe('a release', () => {
     const releases = releaseService(house.platform)
     await house.call('POST', `/episodes/${id}/release`, { version: begun.version, when: { kind: 'at', local: '2026-03-10T07:00', zone: 'Europe/Zurich' } })
     house.clock.moveBy(2 * 3600_000)
-    expect(await releases.releaseDue()).toBe(false)
+    expect(await releases.releaseDue()).toBe(0)
     expect(await get(id)).toMatchObject({ standing: 'scheduled', awaitsFinish: true })
     await house.workOnSound()
-    expect(await releases.releaseDue()).toBe(true)
+    expect(await releases.releaseDue()).toBe(1)
     expect(await get(id)).toMatchObject({ standing: 'released', releaseAt: '2026-03-10T06:00:00.000Z' })
   })
 

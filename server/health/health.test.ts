@@ -45,13 +45,13 @@ describe('errors', () => {
 it('the schema is brought up to date by one of two processes that start together, and a second time changes nothing', async () => {
   await Promise.all([migrate(house.platform.database), migrate(house.platform.database)])
   const rows = await house.platform.database.query('SELECT name FROM migrations', { type: QueryTypes.SELECT })
-  expect(rows).toEqual([{ name: '0001-first-form' }, { name: '0002-sound' }, { name: '0003-elsewhere' }])
+  expect(rows).toEqual([{ name: '0001-first-form' }, { name: '0002-sound' }, { name: '0003-elsewhere' }, { name: '0004-firm-ground' }])
 })
 
 it('the API describes itself, with the schemas of the contract', async () => {
   const described = (await house.app.inject({ url: '/api/v1/openapi.json' })).json()
   expect(Object.keys(described.paths)).toContain('/api/v1/episodes/{id}/release')
-  expect(described.paths['/api/v1/shows'].post.requestBody.content['application/json'].schema.required).toEqual(expect.arrayContaining(['name', 'slug', 'zone', 'artworkId']))
+  expect(described.paths['/api/v1/shows'].post.requestBody.content['application/json'].schema.required).toEqual(expect.arrayContaining(['name', 'slug', 'zone', 'category']))
 })
 
 it('the studio’s page answers at every address of the studio, and the root leads there', async () => {

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, expect, it } from 'vitest'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { type House, morning, openHouse } from '../testing/house'
 import { createJobs } from './jobs'
 import { Job } from './models'
@@ -62,12 +62,12 @@ it('a job that fails is tried again, ever later, and given up after five times w
   for (let n = 0; n < 5; n++) {
     expect(await one.runNext()).toBe(true)
     expect(await one.runNext()).toBe(false)
-    const { runAfter } = (await Job.findOne())!
-    gaps.push(+runAfter - +house.clock.now())
+    const { runAfter, state } = (await Job.findOne())!
+    if (state === 'open') gaps.push(+runAfter - +house.clock.now())
     house.clock.moveTo(new Date(+runAfter + 1))
   }
   expect(tries).toBe(5)
-  expect(gaps).toEqual([...gaps].sort((a, b) => a - b))
+  expect(gaps).toEqual([4_000, 16_000, 64_000, 256_000])
   expect(await one.runNext()).toBe(false)
   expect(await Job.findOne()).toMatchObject({ state: 'failed', error: 'Error: no reeds left' })
   expect(reported).toHaveLength(5)
@@ -117,4 +117,69 @@ it('a job tells how far it is, and one whose process stops in order begins anew 
   expect(await other.runNext('measuring')).toBe(true)
   expect(ran).toEqual(['again'])
   expect(await Job.findOne()).toMatchObject({ state: 'done', attempts: 1 })
+})
+
+describe('a job whose every try goes wrong', () => {
+  it('is given up with a last word, also where each try killed its process', async () => {
+    const told: string[] = []
+    for (let n = 0; n < 5; n++) {
+      const dying = jobs()
+      dying.handle('kill', () => new Promise(() => undefined))
+      if (n === 0) await dying.add({ kind: 'kill', payload: { name: 'reed' } })
+      void dying.runNext()
+      await expect.poll(async () => (await Job.findOne())?.attempts).toBe(n + 1)
+      house.clock.moveBy(20_000)
+    }
+    const heir = jobs()
+    let ran = false
+    heir.handle('kill', async () => { ran = true }, { gaveUp: async ({ name }) => { told.push(name!) } })
+    expect(await heir.runNext()).toBe(true)
+    expect([ran, told]).toEqual([false, ['reed']])
+    expect(await Job.findOne()).toMatchObject({ state: 'failed' })
+    expect(await heir.runNext()).toBe(false)
+  })
+
+  it('stays on the list while its last word cannot be said', async () => {
+    const one = jobs()
+    let isDown = true
+    one.handle('fail', async () => { throw new Error('no reeds left') }, { gaveUp: async () => { if (isDown) throw new Error('away') } })
+    await one.add({ kind: 'fail', payload: {} })
+    for (let n = 0; n < 5; n++) {
+      await one.runNext().catch(() => undefined)
+      house.clock.moveBy(3600_000)
+    }
+    expect(await Job.findOne()).toMatchObject({ state: 'open' })
+    isDown = false
+    expect(await one.runNext()).toBe(true)
+    expect(await Job.findOne()).toMatchObject({ state: 'failed' })
+  })
+
+  it('because it takes too long is stopped, and holds nobody up', async () => {
+    const one = jobs()
+    let signal: AbortSignal | undefined
+    one.handle('slow', (_payload, run) => {
+      signal = run.signal
+      return new Promise(() => undefined)
+    }, { limitMs: 50 })
+    one.handle('next', async () => undefined)
+    await one.add({ kind: 'slow', payload: {} })
+    await one.add({ kind: 'next', payload: {} })
+    expect(await one.runNext()).toBe(true)
+    expect(signal!.aborted).toBe(true)
+    expect(await one.runNext()).toBe(true)
+    expect((await Job.findAll({ order: [['kind', 'ASC']] })).map(({ kind, state, attempts }) => [kind, state, attempts])).toEqual([['next', 'done', 1], ['slow', 'open', 1]])
+  })
+})
+
+it('how far a job is never goes back', async () => {
+  const one = jobs()
+  one.handle('long', async (_payload, { progress }) => {
+    progress(0.6)
+    progress(0.2)
+    await new Promise(resolve => setTimeout(resolve, 1_300))
+  })
+  await one.add({ kind: 'long', payload: {} })
+  const ran = one.runNext()
+  await expect.poll(async () => (await Job.findOne())?.progress, { timeout: 3000 }).toBe(0.6)
+  await ran
 })

@@ -1,4 +1,4 @@
-import { fork } from 'node:child_process'
+import { type ChildProcess, fork } from 'node:child_process'
 import { join, resolve } from 'node:path'
 import type { Configuration } from '../configuration'
 import type { Drawn, PictureAnswer, PictureTask, Size } from './tasks'
@@ -12,17 +12,19 @@ export class PictureFailure extends Error {
 
 const limitMs = 20_000
 const mostAtOnce = 2
+/** Programs that are running, and those of them that have nothing to do. */
 let running = 0
+const idle: ChildProcess[] = []
 const line: (() => void)[] = []
 
 type Answer<T extends PictureTask> = T['kind'] extends 'size' ? Size : Drawn[]
 
-/** Has a task done by a program of its own, which is ended after twenty seconds. Throws PictureFailure. */
+/** Has a task done by a program of its own, which is ended where it takes longer than twenty seconds. Throws PictureFailure. */
 export async function draw<T extends PictureTask>(task: T, configuration: Pick<Configuration, 'serverDir'>): Promise<Answer<T>> {
   if (running >= mostAtOnce) await new Promise<void>(go => line.push(go))
   else running++
   try {
-    const answer = await asked(task, configuration)
+    const answer = await asked(idle.pop() ?? start(configuration), task)
     if ('failure' in answer) throw new PictureFailure(answer.failure)
     return ('size' in answer ? answer.size : answer.drawn) as Answer<T>
   } finally {
@@ -32,17 +34,40 @@ export async function draw<T extends PictureTask>(task: T, configuration: Pick<C
   }
 }
 
-function asked(task: PictureTask, { serverDir }: Pick<Configuration, 'serverDir'>): Promise<PictureAnswer> {
+function start({ serverDir }: Pick<Configuration, 'serverDir'>): ChildProcess {
+  const child = fork(join(resolve(serverDir), 'pictureWorker.js'), [], { serialization: 'advanced', execArgv: ['--max-old-space-size=256'], stdio: ['ignore', 'ignore', 'ignore', 'ipc'] })
+  child.on('error', () => undefined)
+  child.once('exit', () => {
+    const at = idle.indexOf(child)
+    if (at >= 0) idle.splice(at, 1)
+  })
+  return child
+}
+
+/** One that waits for work keeps nobody alive. */
+function rest(child: ChildProcess): void {
+  idle.push(child)
+  child.unref()
+  child.channel?.unref()
+}
+
+function asked(child: ChildProcess, task: PictureTask): Promise<PictureAnswer> {
   return new Promise(done => {
-    const child = fork(join(resolve(serverDir), 'pictureWorker.js'), [], { serialization: 'advanced', execArgv: ['--max-old-space-size=256'], stdio: ['ignore', 'ignore', 'ignore', 'ipc'] })
-    const timer = setTimeout(() => child.kill('SIGKILL'), limitMs)
+    child.ref()
+    child.channel?.ref()
     const end = (answer: PictureAnswer): void => {
       clearTimeout(timer)
+      child.off('message', answered).off('exit', ended)
       done(answer)
     }
-    child.once('message', answer => end(answer as PictureAnswer))
-    child.on('error', error => end({ failure: error.message }))
-    child.once('exit', (_code, signal) => end({ failure: signal ? `It took longer than ${limitMs / 1000} s.` : 'The program ended before it was done.' }))
+    const answered = (answer: unknown): void => {
+      rest(child)
+      end(answer as PictureAnswer)
+    }
+    const ended = (_code: number | null, signal: string | null): void =>
+      end({ failure: signal ? `It took longer than ${limitMs / 1000} s.` : 'The program ended before it was done.' })
+    const timer = setTimeout(() => child.kill('SIGKILL'), limitMs)
+    child.once('message', answered).once('exit', ended)
     child.send(task, error => { if (error) child.kill('SIGKILL') })
   })
 }

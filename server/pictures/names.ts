@@ -7,4 +7,4 @@ export const pictureName = ({ id, type }: { id: string; type: string }): string 
 export const publicPictureAddress = (publicUrl: string, picture: { id: string; type: string }): string => `${publicUrl}/media/artwork/${pictureName(picture)}`
 
 /** Where the studio finds any picture; with sign-in. Found pictures are JPEG. */
-export const studioPictureAddress = (picture: { id: string; type?: string }): string => `/api/v1/pictures/${pictureName({ type: 'image/jpeg', ...picture })}`
+export const studioPictureAddress = ({ id, type = 'image/jpeg' }: { id: string; type?: string }): string => `/api/v1/pictures/${pictureName({ id, type })}`

@@ -2,7 +2,7 @@ import sharp, { type Sharp } from 'sharp'
 import { provisionalArtwork } from '@core/show/provisionalArtwork'
 import type { Drawn, PictureAnswer, PictureTask } from './tasks'
 
-// A program of its own for one task: a picture that takes too long or too much is ended with it.
+// A program of its own, one task after the other: a picture that takes too long or too much is ended with it.
 
 const mostPixels = 100_000_000
 sharp.cache(false)
@@ -20,8 +20,9 @@ async function drawnAs(picture: Sharp): Promise<Drawn> {
 /** The largest first; the others are drawn from it. */
 async function squares(largest: Sharp, sidesPx: readonly number[]): Promise<Drawn[]> {
   const [side = 1, ...smaller] = sidesPx
-  const whole = await onPaper(largest.resize(side, side)).png({ compressionLevel: 1 }).toBuffer()
-  return Promise.all([side, ...smaller].map(px => drawnAs(sharp(whole).resize(px, px))))
+  const { data, info: { width, height, channels } } = await onPaper(largest.resize(side, side)).raw().toBuffer({ resolveWithObject: true })
+  const whole = sharp(data, { raw: { width, height, channels } })
+  return Promise.all([side, ...smaller].map(px => drawnAs(whole.clone().resize(px, px))))
 }
 
 async function answer(task: PictureTask): Promise<PictureAnswer> {
@@ -37,8 +38,9 @@ async function answer(task: PictureTask): Promise<PictureAnswer> {
   return { size: { widthPx: width, heightPx: height } }
 }
 
-process.once('message', (task: PictureTask) => {
+process.on('message', (task: PictureTask) => {
   void answer(task)
     .catch((error: Error): PictureAnswer => ({ failure: error.message }))
-    .then(said => process.send!(said, () => process.exit(0)))
+    .then(said => process.send!(said))
 })
+process.once('disconnect', () => process.exit(0))

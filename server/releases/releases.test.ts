@@ -69,7 +69,7 @@ describe('the release clock', () => {
     const episode = await house.makeReady(show.id, 'By itself')
     await release(episode, at('2026-03-11T06:00'))
     const services = Array.from({ length: 4 }, () => releaseService(house.platform))
-    expect(await Promise.all(services.map(service => service.releaseDue()))).toEqual([false, false, false, false])
+    expect(await Promise.all(services.map(service => service.releaseDue()))).toEqual([0, 0, 0, 0])
     expect(await feed()).not.toContain('By itself')
     // Hours later, as after a night with the server off.
     house.clock.moveTo(new Date('2026-03-11T09:17:00Z'))

@@ -60,7 +60,7 @@ describe('artwork', () => {
     const { left, top, sidePx } = offer.crop
     const picture = await sendArtwork(wide, `?left=${left}&top=${top}&sidePx=${sidePx}`)
     expect(picture).toMatchObject({ widthPx: 1500, heightPx: 1500 })
-    const stored = await house.app.inject({ url: new URL(picture.address).pathname })
+    const stored = await house.app.inject({ url: picture.address, headers: { cookie: house.cookie } })
     expect(await sharp(stored.rawPayload).metadata()).toMatchObject({ width: 1500, height: 1500, format: 'jpeg', space: 'srgb' })
   })
 
@@ -70,6 +70,6 @@ describe('artwork', () => {
 
   it('cut from outside the picture, or from text, is refused', async () => {
     expect(await sendArtwork(await squarePicture(2000, 1500), '?left=600&top=0&sidePx=1500')).toMatchObject({ code: 'picture-refused' })
-    expect(await sendArtwork(Buffer.from('a text'))).toMatchObject({ code: 'picture-refused', detail: expect.stringContaining('not a JPEG or PNG') })
+    expect(await sendArtwork(Buffer.from('a text'))).toMatchObject({ code: 'picture-refused', detail: expect.stringContaining('not a JPEG, PNG or WebP') })
   })
 })

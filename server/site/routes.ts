@@ -13,11 +13,14 @@ export const siteRoutes = (platform: Platform): FastifyPluginAsync => async app 
     reply.code(status).type('text/html; charset=utf-8').header('cache-control', 'public, no-cache').send(html)
   const missing = async (reply: FastifyReply): Promise<FastifyReply> => page(reply, 404, await renderMissingPage(platform.siteAssets))
 
-  app.get<{ Params: { show: string } }>('/:show', async (request, reply) => {
+  const showPage = async (request: FastifyRequest<{ Params: { show: string } }>, reply: FastifyReply): Promise<FastifyReply> => {
     const show = await site.show(request.params.show)
     if (!show) return missing(reply)
     return elsewhere(request, reply, show.show.pageAddress) ?? page(reply, 200, await renderShowPage(show, platform.siteAssets))
-  })
+  }
+  app.get('/:show', showPage)
+  // With a slash behind it, an address leads to the one without.
+  app.get('/:show/', showPage)
 
   app.get<{ Params: { show: string; episode: string } }>('/:show/:episode', async (request, reply) => {
     const episode = await site.episode(request.params.show, request.params.episode)

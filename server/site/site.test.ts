@@ -29,8 +29,24 @@ describe('the page of a show', () => {
 
   it('names its feed in the head, and tells the language', async () => {
     const { body } = await page('/bellows-and-reeds')
-    expect(body).toContain('<html lang="de">')
+    expect(body).toContain('<html lang="de" dir="ltr">')
     expect(body).toContain('<link rel="alternate" type="application/rss+xml" title="Bellows &lt;&amp; &quot;Reeds&quot;" href="http://lake.example/bellows-and-reeds/feed.xml">')
+  })
+
+  it.each([
+    ['/Bellows-And-Reeds', '/bellows-and-reeds'], ['/bellows-and-reeds/', '/bellows-and-reeds'], ['/bellows-and-reeds/?from=app', '/bellows-and-reeds?from=app'],
+    ['/BELLOWS-and-reeds/?a=1', '/bellows-and-reeds?a=1'], [`/bellows-and-reeds/x-onerror-alert-1/`, '/bellows-and-reeds/x-onerror-alert-1'],
+  ])('has one address: %s leads to %s', async (url, wanted) => {
+    const { statusCode, headers } = await page(url)
+    expect([statusCode, headers.location]).toEqual([301, `http://lake.example${wanted}`])
+  })
+  it('leads nowhere else', async () => {
+    for (const url of ['//elsewhere.example/', '//elsewhere.example/a/', '/\\elsewhere.example/']) expect((await page(url)).headers.location ?? '').not.toMatch(/elsewhere\.example/)
+  })
+  it('in a language that is written right to left says so', async () => {
+    const show = await house.makeShow('right-to-left')
+    await house.call('PATCH', `/shows/${show.id}`, { version: 1, language: 'he' })
+    expect((await page('/right-to-left')).body).toContain('<html lang="he" dir="rtl">')
   })
 
   it('gives no words of the maker a chance to be markup', async () => {

@@ -20,18 +20,22 @@ export class SharedLocker implements Locker {
   newLock(id: string): Lock {
     const ownLock = this.own.newLock(id)
     const name = `lake-letter-upload-${id}`
+    let isHeld = false
     return {
       lock: async (signal, requestRelease) => {
         await ownLock.lock(signal, requestRelease)
         try {
           await this.take(name, signal)
           this.holders.set(id, requestRelease)
+          isHeld = true
         } catch (error) {
           await ownLock.unlock()
           throw error
         }
       },
       unlock: async () => {
+        if (!isHeld) return
+        isHeld = false
         if (this.holders.delete(id)) await this.connection?.then(connection => connection.query('DO RELEASE_LOCK(?)', [name])).catch(() => undefined)
         await ownLock.unlock()
       },

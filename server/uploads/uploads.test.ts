@@ -51,7 +51,7 @@ describe('an uploaded file', () => {
     expect(episode.sound.source).toMatchObject({ type: 'audio/mp4', codec: 'aac', sampleRateHz: 44_100, channels: 1, bytes: readFileSync(path).length })
     expect(Math.abs(episode.sound.source!.durationMs - probe(path).durationMs)).toBeLessThan(2)
     expect(episode.text).toMatchObject({ title: 'The morning boat', number: 4 })
-    expect(episode.sound.source!.pictureAddress).toMatch(/\/media\/artwork\/[0-9a-f]{64}\.jpg$/)
+    expect(episode.sound.source!.pictureAddress).toMatch(/^\/api\/v1\/pictures\/[0-9a-f]{64}\.jpg$/)
     expect(episode.upload).toBeNull()
   })
 

@@ -5,7 +5,7 @@ import type { NewShow, Picture, Show, ShowChange } from '@contract/shows'
 import { type Pyramid, readPyramid } from '@core/audio/pyramid'
 import type { Recipe } from '@core/audio/recipe'
 import type { Crop } from '@core/show/artwork'
-import { call } from './client'
+import { call, callTagged } from './client'
 
 export type Step = 'unschedule' | 'send-changes' | 'retire' | 'restore'
 
@@ -22,7 +22,7 @@ export const api = {
   addArtwork: (picture: Blob, crop?: Crop) =>
     call<Picture>('POST', `/artwork${crop ? `?left=${crop.left}&top=${crop.top}&sidePx=${crop.sidePx}` : ''}`, picture, { 'content-type': 'application/octet-stream' }),
 
-  episodes: (showId: string) => call<EpisodeSummary[]>('GET', `/shows/${showId}/episodes`),
+  episodes: (showId: string, tag: string | null) => callTagged<EpisodeSummary[]>(`/shows/${showId}/episodes`, tag),
   createEpisode: (showId: string, title?: string) => call<Episode>('POST', `/shows/${showId}/episodes`, { title }),
   episode: (id: string) => call<Episode>('GET', `/episodes/${id}`),
   changeEpisode: (id: string, change: EpisodeChange) => call<Episode>('PATCH', `/episodes/${id}`, change),

@@ -61,11 +61,11 @@ async function send(crop?: Crop): Promise<void> {
       <div v-else-if="!offered" class="blank" aria-hidden="true" />
       <div class="choose">
         <Button type="button" :label="props.address ? 'Choose another picture' : 'Choose a picture'" outlined :loading="busy" aria-describedby="artwork-hint" @click="input?.click()" />
-        <span id="artwork-hint" class="hint">Square, 1400 to 3000 px, JPEG or PNG. Seen first at the size of a thumbnail.</span>
+        <span id="artwork-hint" class="hint">Square, at least 1400 px; JPEG, PNG or WebP. Seen first at the size of a thumbnail, so few words. A show can begin without it.</span>
         <span v-if="props.fault" class="fault">{{ props.fault }}</span>
       </div>
     </div>
-    <input ref="input" class="out-of-sight" type="file" accept="image/jpeg,image/png" aria-labelledby="artwork-name" tabindex="-1" @change="pick">
+    <input ref="input" class="out-of-sight" type="file" accept="image/jpeg,image/png,image/webp" aria-labelledby="artwork-name" tabindex="-1" @change="pick">
     <ProblemNote v-if="problem && !offered" :problem="problem" />
     <CropFrame v-if="offered && picked" :picture="picked.preview" :width-px="offered.widthPx" :height-px="offered.heightPx" :why="problem!.detail" :busy="busy" @cut="send" @cancel="forget" />
   </div>

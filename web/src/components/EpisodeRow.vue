@@ -4,6 +4,7 @@ import type { EpisodeSummary } from '@contract/episodes'
 import type { Show } from '@contract/shows'
 import { clock } from '@core/words/amounts'
 import LetterGlyph from './LetterGlyph.vue'
+import { episodeName, isArriving } from '../desk/names'
 import { shortDay, shortMoment } from '../desk/times'
 import { useUploads } from '../stores/uploads'
 
@@ -25,10 +26,10 @@ const when = computed(() => {
       <span class="words">
         <span class="title">
           <span v-if="episode.number" class="number figures">{{ episode.number }}</span>
-          {{ episode.title || uploads.sendings[episode.id]?.fileName || 'Untitled episode' }}
+          {{ episodeName(episode, uploads.sendings) }}
         </span>
         <span class="facts figures">
-          {{ when }}<template v-if="episode.durationMs"> · {{ clock(episode.durationMs) }}</template><template v-else> · no audio yet</template>
+          {{ when }}<template v-if="episode.durationMs"> · {{ clock(episode.durationMs) }}</template><template v-else-if="isArriving(episode, uploads.sendings)"> · its audio is on its way</template><template v-else> · no audio yet</template>
           <strong v-if="episode.changedSinceRelease"> · changes not sent</strong>
         </span>
       </span>

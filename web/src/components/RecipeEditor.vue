@@ -3,7 +3,7 @@ import InputNumber from 'primevue/inputnumber'
 import Select from 'primevue/select'
 import { computed } from 'vue'
 import { levellingOf } from '@core/audio/leveller'
-import { type EncodingName, encodingNames, fadeShapes, type Recipe } from '@core/audio/recipe'
+import { type EncodingName, encodingNames, fadeShapes, oneChannels, type Recipe } from '@core/audio/recipe'
 import { clock } from '@core/words/amounts'
 
 /** The recipe of an episode, or the usual one of a show: every value has a sensible beginning. */
@@ -18,6 +18,7 @@ const encodingWords: Readonly<Record<EncodingName, string>> = {
 }
 const encodings = computed(() => encodingNames.filter(name => name !== 'as it came' || props.canGoAsItCame).map(value => ({ value, name: encodingWords[value] })))
 const untouched = computed(() => recipe.value.encoding === 'as it came')
+const sides = oneChannels.map(value => ({ value, name: value === 'both sides' ? 'both sides mixed' : `the ${value} side alone` }))
 const shapes = fadeShapes.map(value => ({ value, name: value === 'linear' ? 'straight' : 'as the ear hears it' }))
 
 const set = (change: Partial<Recipe>): void => { recipe.value = { ...recipe.value, ...change } }
@@ -37,6 +38,10 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
       <Select :model-value="recipe.encoding" label-id="encoding" :options="encodings" option-label="name" option-value="value" size="small" @update:model-value="encoding => set({ encoding })" />
     </div>
     <template v-if="!untouched">
+      <div v-if="recipe.encoding === 'speech'" class="field">
+        <label for="one-channel">The one channel is</label>
+        <Select :model-value="recipe.oneChannel" label-id="one-channel" :options="sides" option-label="name" option-value="value" size="small" @update:model-value="oneChannel => set({ oneChannel })" />
+      </div>
       <div class="field">
         <span class="field-name">Loudness</span>
         <div class="row">

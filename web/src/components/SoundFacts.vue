@@ -20,6 +20,7 @@ const tags = computed(() => {
     <div>
       <p><span class="name">{{ audio.name }}</span> <span class="figures">· {{ clock(audio.durationMs) }} · {{ amount(audio.bytes) }} · {{ formatOf(audio) }}</span></p>
       <p v-if="!audio.address" class="quiet">Tags in the file: {{ tags }}</p>
+      <p v-if="audio.chapters.length" class="quiet">Chapters in the file: <template v-for="(chapter, index) in audio.chapters.slice(0, 6)" :key="chapter.fromMs"><template v-if="index">, </template><span class="figures">{{ clock(chapter.fromMs) }}</span> {{ chapter.title }}</template><template v-if="audio.chapters.length > 6"> and {{ audio.chapters.length - 6 }} more</template></p>
       <p v-if="alsoIn.length">
         The same sound is used by
         <template v-for="(other, index) in alsoIn" :key="other.id"><template v-if="index">, </template><RouterLink :to="{ name: 'desk', params: { show: showSlug, id: other.id } }">{{ other.number ? `${other.number} ` : '' }}{{ other.title || 'an untitled episode' }}</RouterLink></template>. It is kept once.

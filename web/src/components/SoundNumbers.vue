@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { AudioFile, Sound } from '@contract/sound'
+import { nearEnoughLu } from '@core/audio/finishPlan'
 import { amount, clock } from '@core/words/amounts'
 import { loudnessWords, peakWords } from '../sound/words'
 
@@ -17,12 +18,13 @@ const files = computed(() => [props.source, ...(props.finished ? [props.finished
 
 const done = computed(() => {
   if (!props.report) return null
-  const { gainDb, limitedByDb, reductionsDb } = props.report
+  const { gainDb, limitedByDb, reductionsDb, missedByLu } = props.report
   const deepest = Math.max(0, ...reductionsDb)
   return [
     Math.abs(gainDb) >= 0.05 && `${gainDb > 0 ? 'raised' : 'lowered'} by ${Math.abs(gainDb).toFixed(1)} dB`,
     deepest > 0.1 && `levelled by up to ${deepest.toFixed(1)} dB`,
     limitedByDb > 0.1 && `peaks held back by up to ${limitedByDb.toFixed(1)} dB`,
+    Math.abs(missedByLu) > nearEnoughLu && `${Math.abs(missedByLu).toFixed(1)} LU ${missedByLu < 0 ? 'under' : 'over'} the target, for the ceiling goes first`,
   ].filter(Boolean).join(', ') || 'the sound is as it was'
 })
 /** The levelling as a line that hangs from the top, 12 dB high. */
@@ -35,7 +37,7 @@ const curve = computed(() => {
 
 <template>
   <div class="numbers">
-    <table class="figures small">
+    <div class="table" :class="{ lone: !finished }" :tabindex="finished ? 0 : undefined" :role="finished ? 'region' : undefined" :aria-label="finished ? 'Source and finished sound in numbers' : undefined"><table class="figures small">
       <thead v-if="finished"><tr><td /><th v-for="row in rows" :key="row.name" scope="col">{{ row.name }}</th></tr></thead>
       <tbody>
         <tr v-for="(file, index) in files" :key="file.id">
@@ -43,15 +45,18 @@ const curve = computed(() => {
           <td v-for="row in rows" :key="row.name"><span v-if="!finished" class="quiet name">{{ row.name }}</span>{{ row.of(file) }}</td>
         </tr>
       </tbody>
-    </table>
+    </table></div>
     <p v-if="done" class="small quiet">{{ done }}</p>
     <svg v-if="curve" class="curve" viewBox="0 0 100 20" preserveAspectRatio="none" role="img" aria-label="How far loud places were turned down"><path :d="curve" /></svg>
   </div>
 </template>
 
 <style scoped>
-.numbers { display: grid; gap: var(--space-1); }
+.numbers { display: grid; gap: var(--space-1); min-width: 0; max-width: 100%; }
+/* On a narrow screen the columns go on beside the edge and can be moved into sight; without a finished file they wrap. */
+.table { overflow-x: auto; }
 table { border-collapse: collapse; }
+@media (max-width: 620px) { .lone tr { display: flex; flex-wrap: wrap; } }
 th { font-weight: 600; text-align: left; padding-right: var(--space-3); }
 td:first-child { padding-left: 0; }
 .name { margin-right: var(--space-1); }

@@ -44,14 +44,16 @@ onBeforeRouteLeave(async () => {
 
 /** Looks again soon while the server works on the episode, and now and then otherwise. */
 function follow(): void {
-  const busy = sending.value?.state === 'sent' || episode.value?.upload?.state === 'reading' || episode.value?.sound.work || episode.value?.standing === 'scheduled'
+  const busy = sending.value?.state === 'sent' || sending.value?.state === 'here' || episode.value?.upload?.state === 'reading' || episode.value?.sound.work || episode.value?.standing === 'scheduled'
   timer = setTimeout(async () => {
     if (document.visibilityState === 'visible') await desk.refresh().catch(() => undefined)
     follow()
   }, busy ? 700 : 5000)
 }
-watch(() => sending.value?.state, state => {
-  if (state !== 'sent') return
+watch(() => sending.value?.state, async state => {
+  if (state !== 'sent' && state !== 'here') return
+  // What has arrived shows at once; what the server makes of it is looked at again soon.
+  await desk.refresh().catch(() => undefined)
   clearTimeout(timer)
   follow()
 })

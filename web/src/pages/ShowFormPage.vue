@@ -10,6 +10,7 @@ import type { Problem } from '@contract/problem'
 import type { Picture } from '@contract/shows'
 import { slugFrom } from '@core/address/slug'
 import { categories } from '@core/feed/categories'
+import { artworkAt } from '@core/show/artwork'
 import ArtworkField from '../components/ArtworkField.vue'
 import FormField from '../components/FormField.vue'
 import ProblemNote from '../components/ProblemNote.vue'
@@ -41,15 +42,17 @@ const form = ref<HTMLFormElement>()
 const busy = ref(false)
 
 onMounted(() => {
+  if (!shows.shows) void shows.load().catch(() => undefined)
   if (!existing.value) return
   const { name, description, language, author, ownerEmail, category, subcategory, explicit, type, zone, artworkId } = existing.value
-  Object.assign(facts, { name, description, language, author, ownerEmail, category, subcategory, explicit, type, zone, artworkId })
-  artworkAddress.value = existing.value.artworkAddress
+  Object.assign(facts, { name, description, language, author, ownerEmail, category, subcategory, explicit, type, zone, artworkId: existing.value.artworkIsProvisional ? '' : artworkId })
+  artworkAddress.value = artworkAt(existing.value.artworkAddress, 480)
 })
 
 const address = computed(() => slugTouched.value ? slug.value : slugFrom(facts.name))
 const fault = (field: string): string | undefined => problem.value?.faults?.find(each => each.field === field)?.rule
-const zones = Intl.supportedValuesOf('timeZone')
+/** The list leaves UTC out, and a browser may call its zone by a name that is not on it. */
+const zones = [...new Set(['UTC', facts.zone, ...Intl.supportedValuesOf('timeZone')])].sort()
 const subcategories = computed(() => [{ name: 'None', value: null }, ...(categories[facts.category] ?? []).map(name => ({ name, value: name }))])
 
 function takeArtwork(picture: Picture): void {
@@ -57,13 +60,18 @@ function takeArtwork(picture: Picture): void {
   artworkAddress.value = picture.address
 }
 
+async function leave(): Promise<void> {
+  await sessions.leave()
+  await router.push({ name: 'sign-in' })
+}
+
 async function save(): Promise<void> {
   busy.value = true
   problem.value = null
   try {
     const saved = existing.value
-      ? await shows.change(existing.value.id, { ...facts, version: existing.value.version })
-      : await shows.create({ ...facts, slug: address.value })
+      ? await shows.change(existing.value.id, { ...facts, artworkId: facts.artworkId || undefined, version: existing.value.version })
+      : await shows.create({ ...facts, artworkId: facts.artworkId || null, slug: address.value })
     await router.push({ name: 'show', params: { show: saved.slug } })
   } catch (error) {
     if (!(error instanceof ApiError)) {
@@ -117,12 +125,13 @@ async function save(): Promise<void> {
       <FormField v-slot="{ id }" label="Order" hint="Serial: meant to be heard from the first on.">
         <SelectButton v-model="facts.type" :aria-labelledby="id" :allow-empty="false" :options="[{ name: 'Episodic', value: 'episodic' }, { name: 'Serial', value: 'serial' }]" option-label="name" option-value="value" />
       </FormField>
-      <ArtworkField class="artwork" :address="artworkAddress" :fault="fault('artworkId') && 'A show needs artwork.'" @chosen="takeArtwork" />
+      <ArtworkField class="artwork" :address="artworkAddress" :fault="fault('artworkId') && 'This picture cannot be the artwork.'" @chosen="takeArtwork" />
       <p v-if="problem?.faults" class="wide fault" role="alert">Not saved yet: mend what is marked, then press again.</p>
       <ProblemNote v-else-if="problem" class="wide" :problem="problem" />
       <div class="wide actions">
         <Button type="submit" :label="existing ? 'Save the facts' : 'Make the show'" :loading="busy" />
         <RouterLink v-if="existing || hasShows" :to="existing ? { name: 'show', params: { show: existing.slug } } : { name: 'home' }">Leave it</RouterLink>
+        <button v-else type="button" class="link-button" @click="leave">Sign out</button>
       </div>
     </form>
   </main>

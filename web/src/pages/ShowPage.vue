@@ -1,15 +1,19 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { EpisodeSummary } from '@contract/episodes'
+import { artworkAt } from '@core/show/artwork'
 import CopyField from '../components/CopyField.vue'
 import { listenerLink } from '../desk/links'
+import { episodeName, isArriving } from '../desk/names'
 import { longMoment } from '../desk/times'
 import { useSession } from '../stores/session'
 import { useShows } from '../stores/shows'
+import { useUploads } from '../stores/uploads'
 
 const props = defineProps<{ show: string }>()
 const shows = useShows()
 const sessions = useSession()
+const uploads = useUploads()
 const facts = computed(() => shows.bySlug(props.show)!)
 const released = computed(() => shows.episodes?.filter(({ standing }) => standing === 'released').length ?? facts.value.releasedCount)
 const nextOut = computed(() => shows.episodes?.filter(({ standing }) => standing === 'scheduled').at(-1) ?? null)
@@ -23,21 +27,27 @@ const listener = computed(() => listenerLink(sessions.session?.listenerAddress ?
 function lacks(episode: EpisodeSummary): string {
   if (episode.changedSinceRelease) return 'has changes that listeners do not see yet'
   if (episode.awaitsFinish && episode.title.trim()) return 'waits to be finished'
-  const missing = [!episode.hasAudio && 'audio', !episode.title.trim() && 'a title', 'a moment'].filter(part => part !== false)
-  return `needs ${new Intl.ListFormat('en-GB').format(missing)}`
+  const arriving = isArriving(episode, uploads.sendings)
+  const missing = [!episode.hasAudio && !arriving && 'audio', !episode.title.trim() && 'a title', 'a moment'].filter(part => part !== false)
+  return `${arriving ? 'needs, while its audio is on its way,' : 'needs'} ${new Intl.ListFormat('en-GB').format(missing)}`
 }
 </script>
 
 <template>
   <section class="page">
     <div class="head">
-      <img class="artwork" :src="facts.artworkAddress" :alt="`Artwork of ${facts.name}`" width="168" height="168">
+      <img class="artwork" :src="artworkAt(facts.artworkAddress, 480)" :alt="`Artwork of ${facts.name}`" width="168" height="168">
       <div>
         <h1>{{ facts.name }}</h1>
         <p class="quiet">by {{ facts.author }} · {{ category }} · {{ facts.explicit ? 'explicit' : 'not explicit' }} · {{ facts.zone }}</p>
         <p class="lead">{{ facts.description }}</p>
         <RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Change these facts</RouterLink>
       </div>
+    </div>
+
+    <div v-if="facts.artworkIsProvisional" class="note needs-you">
+      <p><strong>The artwork is provisional.</strong> It was drawn here so that the show could begin. Directories ask for artwork of your own, square, 1400 to 3000 px (itunes namespace); without it they refuse the show, or list it with this picture.</p>
+      <p><RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Choose the artwork</RouterLink></p>
     </div>
 
     <div class="feed">
@@ -56,7 +66,7 @@ function lacks(episode: EpisodeSummary): string {
       <div v-if="waiting.length">
         <span class="field-name">Waiting for you</span>
         <ul>
-          <li v-for="episode in waiting.slice(0, 5)" :key="episode.id"><RouterLink :to="{ name: 'desk', params: { show: facts.slug, id: episode.id } }">{{ episode.title || 'Untitled episode' }}</RouterLink> {{ lacks(episode) }}</li>
+          <li v-for="episode in waiting.slice(0, 5)" :key="episode.id"><RouterLink :to="{ name: 'desk', params: { show: facts.slug, id: episode.id } }">{{ episodeName(episode, uploads.sendings) }}</RouterLink> {{ lacks(episode) }}</li>
         </ul>
       </div>
     </div>

@@ -27,7 +27,7 @@ class OneEpisodeServer {
 
   get episode(): Episode {
     return {
-      id: 'e', showId: 's', guid: 'g', title: this.text.title, number: this.text.number, standing: 'draft', releaseAt: null, durationMs: null, hasAudio: false,
+      id: 'e', showId: 's', guid: 'g', title: this.text.title, number: this.text.number, standing: 'draft', releaseAt: null, durationMs: null, hasAudio: false, arriving: null,
       changedSinceRelease: false, updatedAt: '', version: this.version, text: { ...this.text }, releaseZone: null, pageAddress: null, enclosureAddress: null, upload: null, awaitsFinish: false,
       sound: { source: null, alsoIn: [], recipe: null, usual: firstRecipe, finishing: 'none', problem: null, finished: null, report: null, tagsAreOld: false, work: null, findings: [], company: [], },
     }

@@ -1,14 +1,16 @@
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { ref, shallowRef } from 'vue'
 import type { EpisodeSummary } from '@contract/episodes'
 import type { NewShow, Show, ShowChange } from '@contract/shows'
 import { api } from '../api'
+import { unchanged } from '../api/client'
 
 /** The shows, and the episodes of the one that is open. */
 export const useShows = defineStore('shows', () => {
   const shows = ref<Show[] | null>(null)
-  const episodes = ref<EpisodeSummary[] | null>(null)
+  const episodes = shallowRef<EpisodeSummary[] | null>(null)
   let openShowId: string | null = null
+  let tag: string | null = null
 
   async function load(): Promise<Show[]> {
     shows.value = await api.shows()
@@ -31,10 +33,15 @@ export const useShows = defineStore('shows', () => {
   }
 
   async function loadEpisodes(showId: string): Promise<void> {
-    if (openShowId !== showId) episodes.value = null
+    if (openShowId !== showId) {
+      episodes.value = null
+      tag = null
+    }
     openShowId = showId
-    const loaded = await api.episodes(showId)
-    if (openShowId === showId) episodes.value = loaded
+    const loaded = await api.episodes(showId, tag)
+    if (openShowId !== showId || loaded === unchanged) return
+    episodes.value = loaded.answer
+    tag = loaded.tag
   }
 
   return { shows, episodes, load, bySlug, create, change, loadEpisodes }

@@ -110,7 +110,8 @@ export const useUploads = defineStore('uploads', () => {
         },
         onShouldRetry(error) {
           const status = (error as DetailedError).originalResponse?.getStatus() ?? 0
-          const willPass = status === 0 || status === 423 || status === 401 || status >= 500
+          // Without room it does not pass by itself (RFC 4918 section 11.5).
+          const willPass = status === 0 || status === 423 || status === 401 || (status >= 500 && status !== 507)
           if (willPass) patch(episodeId, { state: 'waiting', pace: null })
           return willPass
         },
