@@ -2,7 +2,7 @@ import fastifyCompress from '@fastify/compress'
 import fastifyCookie from '@fastify/cookie'
 import fastifyHelmet from '@fastify/helmet'
 import fastifySwagger from '@fastify/swagger'
-import Fastify, { type FastifyBaseLogger, type FastifyInstance, type FastifyReply, type FastifyRequest } from 'fastify'
+import Fastify, { type FastifyBaseLogger, type FastifyInstance, type FastifyReply, type FastifyRequest, type RouteOptions } from 'fastify'
 import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod'
 import { accountRoutes } from './accounts/routes'
 import { refuseForeignOrigins, requireSignIn } from './accounts/signedIn'
@@ -27,8 +27,8 @@ import { studioRoutes } from './studio/routes'
 import { uploadRoutes } from './uploads/routes'
 import { readUploads } from './uploads/watch'
 
-/** Puts the capabilities together. */
-export async function createApp(platform: Platform): Promise<FastifyInstance> {
+/** Puts the capabilities together; `onRoute` is told of each route. */
+export async function createApp(platform: Platform, onRoute?: (route: RouteOptions) => void): Promise<FastifyInstance> {
   const { configuration, log } = platform
   // A logger for each request costs a quarter of the time of a short answer; it is there only where its lines are wanted.
   const requestLog = log.isLevelEnabled('info') ? { loggerInstance: log as FastifyBaseLogger } : {}
@@ -39,6 +39,7 @@ export async function createApp(platform: Platform): Promise<FastifyInstance> {
     forceCloseConnections: true,
     frameworkErrors: (error: unknown, request: FastifyRequest, reply: FastifyReply) => void sendProblem(reply, asAppError(error, request, log)),
   })
+  if (onRoute) app.addHook('onRoute', onRoute)
   installProblems(app, log)
   missingAddress(app, knownAddresses(app), configuration.publicUrl)
   app.addHook('onRequest', (_request, reply, done) => {

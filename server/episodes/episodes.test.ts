@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { Episode } from '@contract/episodes'
+import type { Episode as EpisodeView } from '@contract/episodes'
 import { type House, openHouse } from '../testing/house'
+import { Episode } from './models'
 
 let house: House
 let showId: string
@@ -10,7 +11,7 @@ beforeAll(async () => {
 })
 afterAll(() => house.close())
 
-const create = async (): Promise<Episode> => (await house.call('POST', `/shows/${showId}/episodes`, {})).json()
+const create = async (): Promise<EpisodeView> => (await house.call('POST', `/shows/${showId}/episodes`, {})).json()
 const change = (id: string, version: number, text: object) => house.call('PATCH', `/episodes/${id}`, { version, text })
 
 describe('saving an episode', () => {
@@ -22,7 +23,7 @@ describe('saving an episode', () => {
 
   it('cleans the notes', async () => {
     const { id } = await create()
-    const saved = (await change(id, 1, { notes: '<p onclick="x()">Hi<script>alert(1)</script> <a href="javascript:x()">a</a> <b>open' })).json() as Episode
+    const saved = (await change(id, 1, { notes: '<p onclick="x()">Hi<script>alert(1)</script> <a href="javascript:x()">a</a> <b>open' })).json() as EpisodeView
     expect(saved.text.notes).toBe('<p>Hi <a>a</a> <strong>open</strong></p>')
   })
 
@@ -78,7 +79,7 @@ describe('the list', () => {
     await house.call('POST', `/episodes/${one!.id}/release`, { version: one!.version, when: { kind: 'now' } })
     await house.call('POST', `/episodes/${two!.id}/release`, { version: two!.version, when: at('2026-05-02T06:00') })
     await house.call('POST', `/episodes/${three!.id}/release`, { version: three!.version, when: at('2026-05-01T06:00') })
-    const list = (await house.call('GET', `/shows/${show.id}/episodes`)).json() as Episode[]
+    const list = (await house.call('GET', `/shows/${show.id}/episodes`)).json() as EpisodeView[]
     expect(list.map(({ title }) => title)).toEqual(['Still open', 'Later', 'Sooner', 'First out'])
     expect(list.map(({ id }) => id)).toContain(four!.id)
   })
@@ -90,4 +91,47 @@ describe('the list', () => {
     expect((await house.call('GET', `/episodes/${id}`)).statusCode).toBe(404)
     expect((await house.call('POST', `/episodes/${id}/restoration`, {})).json().text.title).toBe('Gone and back')
   })
+})
+
+describe('what is kept can always be shown', () => {
+  it('notes that cleaning makes longer than the limit are refused, and the episode stays as it is', async () => {
+    const { id } = await create()
+    const growing = '&'.repeat(60_000)
+    const answer = await change(id, 1, { notes: growing })
+    expect(answer.json()).toMatchObject({ status: 422, faults: [{ field: 'text.notes', rule: expect.stringContaining('100,000') }] })
+    expect((await house.call('GET', `/episodes/${id}`)).json()).toMatchObject({ version: 1, text: { notes: '' } })
+    expect((await change(id, 1, { notes: '&'.repeat(19_000) })).statusCode).toBe(200)
+  })
+
+  it('a title on several lines, or with control characters, is one line', async () => {
+    const { id } = await create()
+    expect((await change(id, 1, { title: 'The wet\nreed\u0000\u0007' })).json().text.title).toBe('The wet reed')
+  })
+
+  it('half a letter becomes a sign that stands for it', async () => {
+    const { id } = await create()
+    const answer = await house.app.inject({ method: 'PATCH', url: `/api/v1/episodes/${id}`, headers: { cookie: house.cookie, 'content-type': 'application/json' }, payload: '{"version":1,"text":{"title":"reed \\ud83e"}}' })
+    expect(answer.json().text.title).toBe('reed \ufffd')
+  })
+
+  it('a row from before a rule became stricter is told all the same', async () => {
+    const { id } = await create()
+    await Episode.update({ number: 20_261_125, title: 'x'.repeat(300) }, { where: { id } })
+    expect((await house.call('GET', `/episodes/${id}`)).json().text.number).toBe(20_261_125)
+    expect((await house.call('GET', `/shows/${showId}/episodes`)).statusCode).toBe(200)
+  })
+})
+
+it('the list is not sent again where nothing in it has changed', async () => {
+  const show = await house.makeShow('unchanged')
+  const list = (tag?: string) => house.app.inject({ url: `/api/v1/shows/${show.id}/episodes`, headers: { cookie: house.cookie, ...(tag && { 'if-none-match': tag }) } })
+  const episode = (await house.call('POST', `/shows/${show.id}/episodes`, {})).json()
+  const first = await list()
+  const tag = String(first.headers.etag)
+  expect((await list(tag)).statusCode).toBe(304)
+  await change(episode.id, 1, { title: 'Changed' })
+  const second = await list(tag)
+  expect([second.statusCode, second.json()[0].title]).toEqual([200, 'Changed'])
+  await house.call('DELETE', `/episodes/${episode.id}`)
+  expect((await list(String(second.headers.etag))).json()).toEqual([])
 })

@@ -30,11 +30,16 @@ export const fileRoutes = (platform: Platform): FastifyPluginAsyncZod => async a
     },
   })
 
-  app.get('/files/:id/download', { schema: { params: byId } }, async (request, reply) => {
-    const file = await find(request.params.id)
-    // RFC 6266 section 4.3: the name in any letters, percent-encoded.
-    reply.header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(file.name)}`)
-    return deliver(request, reply, media, { ...file.get(), lastModified: file.createdAt, cacheControl: mayKeep })
+  app.route({
+    method: ['GET', 'HEAD'],
+    url: '/files/:id/download',
+    schema: { params: byId },
+    async handler(request, reply) {
+      const file = await find(request.params.id)
+      // RFC 6266 section 4.3: the name in any letters, percent-encoded.
+      reply.header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(file.name.toWellFormed())}`)
+      return deliver(request, reply, media, { ...file.get(), lastModified: file.createdAt, cacheControl: mayKeep })
+    },
   })
 
   app.get('/files/:id/waveform', { schema: { params: byId } }, async (request, reply) => {

@@ -1,18 +1,28 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { v4 as uuidV4, v7 as uuidV7 } from 'uuid'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Episode } from '@contract/episodes'
 import type { Show } from '@contract/shows'
+import { makeSound } from '@core/audio/sound.fixture'
 import { createApp } from '../app'
+import { Episode as EpisodeRow } from '../episodes/models'
 import { type House, morning, openHouse } from '../testing/house'
 import { releaseService } from './service'
 
 let house: House
 let show: Show
+const folder = mkdtempSync(join(tmpdir(), 'lake-letter-releases-'))
 beforeAll(async () => {
   house = await openHouse()
   show = await house.makeShow('bellows-and-reeds')
 })
 beforeEach(() => house.clock.moveTo(morning))
-afterAll(() => house.close())
+afterAll(async () => {
+  await house.close()
+  rmSync(folder, { recursive: true })
+})
 
 const release = (episode: Episode, when: object) => house.call('POST', `/episodes/${episode.id}/release`, { version: episode.version, when })
 const at = (local: string, more = {}) => ({ kind: 'at', local, zone: 'Europe/Zurich', ...more })
@@ -145,5 +155,111 @@ describe('after the release', () => {
     await release(await house.makeReady(show.id, 'Seen everywhere'), { kind: 'now' })
     expect(await read()).toContain('Seen everywhere')
     await other.close()
+  })
+})
+
+describe('only what was released', () => {
+  const patch = async (episode: Episode, text: object): Promise<Episode> => (await house.call('PATCH', `/episodes/${episode.id}`, { version: episode.version, text })).json()
+  const step = async (episode: Episode, name: string) => house.call('POST', `/episodes/${episode.id}/${name}`, { version: episode.version })
+
+  it('a retired episode is put back as it went out; what was written since still waits', async () => {
+    const released = (await release(await house.makeReady(show.id, 'As it went out'), { kind: 'now' })).json() as Episode
+    const written = await patch(released, { title: 'Half-writ' })
+    const retired = (await step(written, 'retire')).json() as Episode
+    const restored = (await step(retired, 'restore')).json() as Episode
+    expect(restored).toMatchObject({ standing: 'released', changedSinceRelease: true, title: 'Half-writ' })
+    expect(await feed()).toContain('<title>As it went out</title>')
+    expect(await feed()).not.toContain('Half-writ')
+  })
+
+  it('a retired episode whose draft lost its title is put back all the same', async () => {
+    const released = (await release(await house.makeReady(show.id, 'Still titled'), { kind: 'now' })).json() as Episode
+    const retired = (await step(released, 'retire')).json() as Episode
+    const restored = await step(await patch(retired, { title: '' }), 'restore')
+    expect(restored.json().standing).toBe('released')
+    expect(await feed()).toContain('<title>Still titled</title>')
+  })
+
+  it('a scheduled WAV is not let out as it is: not by its recipe taken away, and not by the clock', async () => {
+    const path = join(folder, 'boat.wav')
+    makeSound(path, 2, [])
+    const { id } = (await house.call('POST', `/shows/${show.id}/episodes`, {})).json() as Episode
+    await house.bring(id, path)
+    const titled = await patch(await get(id), { title: 'The WAV' })
+    const scheduled = (await release(titled, at('2026-03-11T06:00'))).json() as Episode
+    expect(scheduled.standing).toBe('scheduled')
+    const refused = await house.call('PUT', `/episodes/${id}/recipe`, { version: scheduled.version, recipe: null })
+    expect(refused.json()).toMatchObject({ status: 422, code: 'not-ready', detail: expect.stringContaining('only MP3 and M4A') })
+    // A row that came to be so in another way does not go out either, and keeps nobody else waiting.
+    await EpisodeRow.update({ recipe: null }, { where: { id } })
+    const other = (await release(await house.makeReady(show.id, 'The MP3 behind it'), at('2026-03-11T06:01'))).json() as Episode
+    house.clock.moveTo(new Date('2026-03-12T00:00:00Z'))
+    while (await releaseService(house.platform).releaseDue() > 0);
+    expect([(await get(id)).standing, (await get(other.id)).standing]).toEqual(['scheduled', 'released'])
+    expect(await feed()).not.toContain('audio/wav')
+  })
+
+  it('sending changes where there are none changes nothing', async () => {
+    const released = (await release(await house.makeReady(show.id, 'Nothing to send'), { kind: 'now' })).json() as Episode
+    house.clock.moveBy(2_000)
+    const before = await house.app.inject({ url: '/bellows-and-reeds/feed.xml' })
+    house.clock.moveBy(60_000)
+    expect((await step(released, 'send-changes')).json()).toMatchObject({ version: released.version })
+    const after = await house.app.inject({ url: '/bellows-and-reeds/feed.xml' })
+    expect([after.headers.etag, after.headers['last-modified']]).toEqual([before.headers.etag, before.headers['last-modified']])
+  })
+})
+
+describe('many at once', () => {
+  it('twenty-four episodes of one title go out together, each at an address of its own', async () => {
+    const crowd = await house.makeShow('crowd')
+    const episodes: Episode[] = []
+    for (let n = 0; n < 24; n++) episodes.push(await house.makeReady(crowd.id, 'The same title'))
+    const answers = await Promise.all(episodes.map(episode => release(episode, { kind: 'now' })))
+    expect(answers.map(({ statusCode }) => statusCode)).toEqual(Array.from({ length: 24 }, () => 200))
+    const pages = answers.map(answer => new URL((answer.json() as Episode).pageAddress!).pathname)
+    expect(new Set(pages).size).toBe(24)
+    expect(pages).toEqual(expect.arrayContaining(['/crowd/the-same-title', '/crowd/the-same-title-2', '/crowd/the-same-title-24']))
+  })
+
+  it('mixed writes to one show are all done or told why not; none breaks', async () => {
+    const busy = await house.makeShow('busy')
+    const episodes: Episode[] = []
+    for (let n = 0; n < 10; n++) episodes.push(await house.makeReady(busy.id, `Episode ${n % 3}`))
+    const writes = episodes.flatMap((episode, n) => [
+      release(episode, n % 2 ? { kind: 'now' } : at('2026-03-11T06:00')),
+      house.call('PATCH', `/episodes/${episode.id}`, { version: episode.version, text: { title: `Other ${n}` } }),
+      house.call('PATCH', `/shows/${busy.id}`, { version: 1, description: `Description ${n}` }),
+      house.call('POST', `/shows/${busy.id}/episodes`, { title: 'new' }),
+      house.call('PUT', `/episodes/${episode.id}/source`, { fileId: episodes[(n + 1) % 10]!.sound.source!.id }),
+      house.call('DELETE', `/episodes/${episode.id}`),
+      house.call('GET', `/shows/${busy.id}/episodes`),
+      house.call('POST', `/episodes/${episode.id}/retire`, { version: episode.version + 1 }),
+      house.call('POST', `/episodes/${episode.id}/finish`, { version: episode.version, recipe: episode.sound.usual }),
+    ])
+    const answers = await Promise.all(writes)
+    expect(answers.filter(({ statusCode }) => statusCode >= 500).map(({ body }) => body)).toEqual([])
+    house.clock.moveTo(new Date('2026-03-12T00:00:00Z'))
+    while (await releaseService(house.platform).releaseDue() > 0);
+    const body = (await house.app.inject({ url: '/busy/feed.xml' })).body
+    const guids = [...body.matchAll(/<guid[^>]*>([^<]+)/g)].map(([, guid]) => guid)
+    expect(new Set(guids).size).toBe(guids.length)
+  })
+
+  it('hundreds that are due go out by the hundred, in the order of their moments', async () => {
+    const backlog = await house.makeShow('backlog')
+    const first = await house.makeReady(backlog.id, 'Backlog')
+    await EpisodeRow.bulkCreate(Array.from({ length: 249 }, (_, n) => ({
+      id: uuidV7(), showId: backlog.id, guid: uuidV4(), title: 'Backlog', notes: '', fileId: first.sound.source!.id, standing: 'scheduled' as const,
+      releaseAt: new Date(+morning + n * 1000), releaseZone: 'UTC', createdAt: morning, updatedAt: morning,
+    })))
+    house.clock.moveBy(3600_000)
+    const releases = releaseService(house.platform)
+    const rounds: number[] = []
+    for (let count = await releases.releaseDue(); count > 0; count = await releases.releaseDue()) rounds.push(count)
+    expect(rounds).toEqual([100, 100, 49])
+    const rows = await EpisodeRow.findAll({ where: { showId: backlog.id, standing: 'released' }, order: [['releaseAt', 'ASC']] })
+    expect(rows.map(({ slug }) => slug).slice(0, 3)).toEqual(['backlog', 'backlog-2', 'backlog-3'])
+    expect(new Set(rows.map(({ slug }) => slug)).size).toBe(249)
   })
 })

@@ -1,7 +1,9 @@
 import sharp from 'sharp'
+import { v7 as uuidV7 } from 'uuid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { podcastGuid } from '@core/feed/podcastGuid'
 import { type House, openHouse, showFacts, squarePicture } from '../testing/house'
+import { Show } from './models'
 
 let house: House
 beforeAll(async () => { house = await openHouse() })
@@ -72,4 +74,44 @@ describe('artwork', () => {
     expect(await sendArtwork(await squarePicture(2000, 1500), '?left=600&top=0&sidePx=1500')).toMatchObject({ code: 'picture-refused' })
     expect(await sendArtwork(Buffer.from('a text'))).toMatchObject({ code: 'picture-refused', detail: expect.stringContaining('not a JPEG, PNG or WebP') })
   })
+})
+
+describe('the category of a show', () => {
+  const of = async (show: { id: string; version: number }, facts: object) => house.call('PATCH', `/shows/${show.id}`, { version: show.version, ...facts })
+
+  it('leaves a subcategory behind that is not its own', async () => {
+    const show = await house.makeShow('categories')
+    const arts = (await of(show, { category: 'Arts' })).json()
+    expect(arts).toMatchObject({ category: 'Arts', subcategory: null })
+    expect((await of(arts, { subcategory: 'Tennis' })).json()).toMatchObject({ status: 422, faults: [{ field: 'subcategory', value: 'Tennis' }] })
+    expect((await of(arts, { subcategory: 'Books' })).json()).toMatchObject({ category: 'Arts', subcategory: 'Books' })
+  })
+})
+
+describe('a show’s facts', () => {
+  it.each([
+    ['a language of 40 letters', { language: `en-${'abcdefgh-'.repeat(4)}ab` }, 'language', 'At most 35 characters.'],
+    ['a description of 4,001 bytes', { description: `${'ä'.repeat(2000)}x` }, 'description', expect.stringContaining('4,000 bytes')],
+    ['a name of control characters', { name: '\u0000\u0001' }, 'name', 'Must not be empty.'],
+    ['a version that no column holds', { version: 99_999_999_999 }, 'version', expect.any(String)],
+  ])('are refused with %s', async (_name, facts, field, rule) => {
+    const show = await house.makeShow(`refused-${field}-${Math.random().toString(36).slice(2, 8)}`)
+    const answer = await house.call('PATCH', `/shows/${show.id}`, { version: 1, ...facts })
+    expect(answer.json()).toMatchObject({ status: 422, faults: [{ field, rule }] })
+  })
+})
+
+it('a thousand shows are listed with a handful of questions to the database', async () => {
+  const template = (await Show.findOne())!.get()
+  await Show.bulkCreate(Array.from({ length: 1000 }, (_, n) => ({ ...template, id: uuidV7(), slug: `many-${n}` })))
+  let questions = 0
+  house.platform.database.addHook('beforeFind', 'count', () => { questions++ })
+  try {
+    const answer = await house.call('GET', '/shows')
+    expect(answer.statusCode).toBe(200)
+    expect(answer.json().length).toBeGreaterThan(1000)
+    expect(questions).toBeLessThan(8)
+  } finally {
+    house.platform.database.removeHook('beforeFind', 'count')
+  }
 })

@@ -24,6 +24,8 @@ export const morning = new Date('2026-03-10T05:00:00Z')
 /** A whole house on a database of its own: for each test file one, on the MariaDB that the test script started. */
 export interface House {
   app: FastifyInstance
+  /** Every route as it was registered. */
+  routes: { method: string; url: string; schema: unknown }[]
   platform: Platform
   clock: MovableClock
   cookie: string
@@ -53,7 +55,8 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
     jobs: createJobs(database, clock, error => { failures.push(error) }),
     siteAssets: { script: '/assets/site.js', styles: ['/assets/site.css'] },
   }
-  const app = await createApp(platform)
+  const routes: House['routes'] = []
+  const app = await createApp(platform, ({ method, url, schema }) => { for (const each of [method].flat()) routes.push({ method: each, url, schema }) })
   await app.ready()
   const first = await app.inject({ method: 'POST', url: '/api/v1/accounts', payload: account })
   const cookie = String(first.headers['set-cookie']).split(';')[0]!
@@ -71,7 +74,7 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
   }
 
   return {
-    app, platform, clock, cookie, call, bring,
+    app, routes, platform, clock, cookie, call, bring,
     async workOnSound() {
       while (await platform.jobs.runNext('measuring') || await platform.jobs.runNext('finishing'));
       const [failure] = failures.splice(0)
