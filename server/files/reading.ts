@@ -140,7 +140,12 @@ async function walk(path: string, isMp3: boolean, signal?: AbortSignal): Promise
 async function probed(path: string, signal?: AbortSignal): Promise<Probe> {
   const parts: Buffer[] = []
   await runChild('ffprobe', ['-v', 'error', ...opensOnlySound, '-show_streams', '-show_format', '-show_chapters', '-of', 'json', path], chunk => void parts.push(chunk), signal)
-  return JSON.parse(Buffer.concat(parts).toString() || '{}') as Probe
+  try {
+    return JSON.parse(Buffer.concat(parts).toString()) as Probe
+  } catch {
+    // Of a file that it cannot open it writes nothing, or half of an answer.
+    return {}
+  }
 }
 
 /** Whether there is any sound in the first minute; a file can be built like one with sound and hold none. */

@@ -33,13 +33,13 @@ const mostAtoms = 64
 const largestBytes = 50_000_000_000
 /** What looking at one file may cost: so many requests, and so long altogether. */
 const mostRequests = 100
-const mostMs = 40_000
+const usualMs = 40_000
 
 /**
  * Asks an address as a listening app would. Throws a Refusal, in words, where it is nothing an app could play, and where
  * finding that out would take too long; it ends at once where `signal` does.
  */
-export async function inspectRemote(unbounded: Fetch, address: string, mostBytes: number, signal?: AbortSignal): Promise<RemoteFacts> {
+export async function inspectRemote(unbounded: Fetch, address: string, mostBytes: number, signal?: AbortSignal, mostMs = usualMs): Promise<RemoteFacts> {
   const late = AbortSignal.timeout(mostMs)
   const until = signal ? AbortSignal.any([signal, late]) : late
   let requests = 0

@@ -123,6 +123,11 @@ describe('an address that is refused in plain words', () => {
     await expect(inspect(path)).rejects.toMatchObject({ title, detail: expect.stringMatching(/\w/), todo: expect.stringMatching(/\w/) })
   })
 
+  it.each([['http://', 'The address leads to none'], ['http://[::1', 'The address leads to none'], ['//', 'The address leads to none'], ['\\\\a:b:c', 'The address leads to none']])('a redirect to %s, which is no address', async (to, title) => {
+    answers.set('/astray.mp3', redirect(to))
+    await expect(inspect('/astray.mp3')).rejects.toMatchObject({ title })
+  })
+
   // OWASP SSRF prevention cheat sheet: loopback, private, link-local and mapped addresses, also behind names.
   it.each([
     'http://127.0.0.1/a.mp3', 'http://localhost:1/a.mp3', 'http://10.0.0.8/a.mp3', 'http://192.168.1.1/a.mp3', 'http://172.16.0.1/a.mp3', 'http://169.254.169.254/latest/meta-data',
@@ -191,5 +196,121 @@ describe('an episode whose audio lives elsewhere', () => {
     expect(answer.statusCode).toBe(422)
     expect(answer.json()).toMatchObject({ code: 'address-refused', faults: [{ field: 'address', value: 'http://10.0.0.8/a.mp3', rule: 'The address is not public' }] })
     expect((await get(id)).sound.source).toBeNull()
+  })
+})
+
+describe('a hostile host', () => {
+  const atom = (type: string, bytes: number): Buffer => {
+    const head = Buffer.alloc(8)
+    head.writeUInt32BE(bytes)
+    head.write(type, 4)
+    return head
+  }
+  const mp4Head = Buffer.concat([atom('ftyp', 24), Buffer.from('M4A \0\0\0\0M4A mp42')])
+  const rss = (): number => process.memoryUsage().rss / 1e6
+
+  it('that gives no ranges and an index behind 900 MB is read past, and none of it kept', async () => {
+    const mdat = 900_000_000
+    const moov = (() => {
+      const bytes = make('tail.m4a', 5, ['-c:a', 'aac'])
+      return bytes.subarray(bytes.lastIndexOf('moov') - 4)
+    })()
+    let sentBytes = 0
+    answers.set('/no-ranges.m4a', (request, response) => {
+      const length = mp4Head.length + mdat + moov.length
+      response.setHeader('content-type', 'audio/mp4').setHeader('content-length', length)
+      if (request.method === 'HEAD') return void response.end()
+      const piece = Buffer.alloc(1_000_000)
+      response.write(Buffer.concat([mp4Head, atom('mdat', mdat)]))
+      let left = mdat - 8
+      const more = (): void => {
+        while (left > 0) {
+          const part = piece.subarray(0, Math.min(left, piece.length))
+          left -= part.length
+          sentBytes += part.length
+          if (!response.write(part)) return void response.once('drain', more)
+        }
+        response.end(moov)
+      }
+      more()
+      response.on('error', () => undefined)
+    })
+    const before = rss()
+    let most = before
+    const watch = setInterval(() => { most = Math.max(most, rss()) }, 20)
+    const facts = await inspectRemote(fetchRemote, `${base}/no-ranges.m4a`, 2_000_000_000)
+    clearInterval(watch)
+    expect(facts).toMatchObject({ codec: 'aac', findings: expect.arrayContaining([expect.objectContaining({ code: 'no-ranges' })]) })
+    expect(sentBytes).toBeGreaterThan(800_000_000)
+    expect(most - before).toBeLessThan(250)
+  })
+
+  it('with a file of a terabyte in atoms of eight bytes is asked a few dozen times and no more', async () => {
+    let requests = 0
+    const bytes = 49_000_000_000
+    answers.set('/atoms.m4a', (request, response) => {
+      requests++
+      response.setHeader('content-type', 'audio/mp4')
+      if (request.method === 'HEAD') return void response.setHeader('content-length', bytes).end()
+      const [, from, to] = /bytes=(\d+)-(\d+)/.exec(request.headers.range!)!.map(Number) as [number, number, number]
+      const body = Buffer.alloc(to - from + 1)
+      for (let at = 0; at < body.length; at++) body[at] = from + at < mp4Head.length ? mp4Head[from + at]! : atom('free', 8)[(from + at - mp4Head.length) % 8]!
+      response.writeHead(206, { 'content-range': `bytes ${from}-${to}/${bytes}` }).end(body)
+    })
+    await expect(inspect('/atoms.m4a')).rejects.toMatchObject({ title: 'There is no sound in this file' })
+    expect(requests).toBeLessThan(100)
+    answers.set('/terabyte.m4a', (_request, response) => response.writeHead(206, { 'content-type': 'audio/mp4', 'content-range': 'bytes 0-99/1000000000000' }).end(Buffer.alloc(100)))
+    await expect(inspect('/terabyte.m4a')).rejects.toMatchObject({ title: 'The file is too large' })
+  })
+
+  const trickle: Answer = (request, response) => {
+    response.setHeader('content-type', 'audio/mpeg').setHeader('content-length', 1_000_000)
+    if (request.method === 'HEAD') return void response.end()
+    const timer = setInterval(() => response.write(Buffer.alloc(1, 1)), 30)
+    response.once('close', () => clearInterval(timer))
+  }
+
+  it('that sends a byte now and then is left after a while, however often it sends one', async () => {
+    answers.set('/trickle.mp3', trickle)
+    await expect(inspectRemote(fetchRemote, `${base}/trickle.mp3`, 50_000_000, undefined, 600)).rejects.toMatchObject({ title: 'The host is too slow to tell how long the file is' })
+  })
+
+  it('is asked nothing more once whoever asked has gone', async () => {
+    let open = 0
+    answers.set('/watched.mp3', (request, response) => {
+      open++
+      response.once('close', () => { open-- })
+      trickle(request, response)
+    })
+    await house.app.listen({ port: 0, host: '127.0.0.1' })
+    const { id } = (await house.call('POST', `/shows/${showId}/episodes`, {})).json() as Episode
+    const gone = new AbortController()
+    const asking = fetch(`http://127.0.0.1:${(house.app.server.address() as AddressInfo).port}/api/v1/episodes/${id}/address`, {
+      method: 'PUT', headers: { cookie: house.cookie, 'content-type': 'application/json' }, body: JSON.stringify({ address: `${base}/watched.mp3` }), signal: gone.signal,
+    }).catch(() => null)
+    await expect.poll(() => open).toBe(1)
+    gone.abort()
+    await asking
+    await expect.poll(() => open).toBe(0)
+    expect(((await house.call('GET', `/episodes/${id}`)).json() as Episode).sound.source).toBeNull()
+  })
+})
+
+describe('an address', () => {
+  it('whose last part is spelled wrongly names the file as it stands', async () => {
+    answers.set('/%ZZ.mp3', serve(make('zz.mp3', 5, ['-b:a', '64k'])))
+    const { id } = (await house.call('POST', `/shows/${showId}/episodes`, {})).json() as Episode
+    const answer = await house.call('PUT', `/episodes/${id}/address`, { address: `${base}/%ZZ.mp3` })
+    expect([answer.statusCode, answer.json().sound.source.name]).toEqual([200, '%ZZ.mp3'])
+  })
+
+  it('elsewhere is not one of ours: nothing is at the media address of such an episode', async () => {
+    answers.set('/elsewhere.mp3', serve(make('elsewhere.mp3', 6, ['-b:a', '64k'])))
+    const { id } = (await house.call('POST', `/shows/${showId}/episodes`, {})).json() as Episode
+    const named = (await house.call('PUT', `/episodes/${id}/address`, { address: `${base}/elsewhere.mp3` })).json() as Episode
+    const released = (await house.call('POST', `/episodes/${id}/release`, { version: named.version, when: { kind: 'now' } })).json() as Episode
+    expect(released.enclosureAddress).toBe(`${base}/elsewhere.mp3`)
+    const url = `/media/${id}/${named.sound.source!.sha256.slice(0, 16)}.mp3`
+    for (const method of ['GET', 'HEAD'] as const) expect((await house.app.inject({ method, url })).statusCode).toBe(404)
   })
 })

@@ -1,15 +1,20 @@
 import { execFileSync } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync, utimesSync, writeFileSync } from 'node:fs'
 import { readdir } from 'node:fs/promises'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import NodeID3 from 'node-id3'
+import { QueryTypes } from 'sequelize'
 import { Upload as TusUpload } from 'tus-js-client'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Episode } from '@contract/episodes'
 import { makeSound, probe } from '@core/audio/sound.fixture'
+import { Job } from '../jobs/models'
 import { type House, openHouse, sounds } from '../testing/house'
+import { Upload } from './models'
+import { uploadService } from './service'
 
 let house: House
 let showId: string
@@ -142,5 +147,163 @@ describe('a damaged MP3', () => {
     const { source: audio, findings } = (await bring('junk.mp3', Buffer.concat([Buffer.alloc(2_000_000, 'junk \xff\xfb '), sound]))).sound
     expect(findings).toMatchObject([{ code: 'junk-before' }])
     expect(Math.round(audio!.durationMs / 1000)).toBe(5)
+  })
+})
+
+const common = (): Record<string, string> => ({ cookie: house.cookie, 'tus-resumable': '1.0.0' })
+const metadataOf = (episodeId: string, filename: string): string => Object.entries({ episodeId, filename }).map(([key, value]) => `${key} ${Buffer.from(value).toString('base64')}`).join(',')
+const offset = { 'content-type': 'application/offset+octet-stream' }
+
+/** Begins an upload and sends its first bytes; answers where it is. */
+async function beginUpload(episodeId: string, sound: Buffer, bytes: number): Promise<{ url: string; id: string }> {
+  const created = await fetch(address, { method: 'POST', headers: { ...common(), 'upload-length': String(sound.length), 'upload-metadata': metadataOf(episodeId, 'boat.mp3') } })
+  const url = new URL(created.headers.get('location')!, address).href
+  if (bytes > 0) await fetch(url, { method: 'PATCH', headers: { ...common(), ...offset, 'upload-offset': '0' }, body: new Uint8Array(sound.subarray(0, bytes)) })
+  return { url, id: url.split('/').at(-1)! }
+}
+
+describe('an upload that a crash left behind', () => {
+  const uploads = () => uploadService(house.platform)
+
+  it('with all its bytes here is read, though nobody said that they were', async () => {
+    const sound = makeSound(join(folder, 'left.mp3'), 3, [])
+    const { id: episodeId } = await create()
+    const { id } = await beginUpload(episodeId, sound, 0)
+    // What the last piece would have written before the process was killed.
+    writeFileSync(join(house.platform.media.inbox, id), sound)
+    await uploads().lookAfter()
+    while (await house.platform.jobs.runNext());
+    expect((await get(episodeId)).sound.source).toMatchObject({ bytes: sound.length })
+  })
+
+  it('whose job is gone is read by another one', async () => {
+    const sound = makeSound(join(folder, 'jobless.mp3'), 3, [])
+    const { id: episodeId } = await create()
+    await beginUpload(episodeId, sound, sound.length)
+    await Job.destroy({ where: { kind: 'read-upload' } })
+    await uploads().lookAfter()
+    await uploads().lookAfter()
+    expect(await Job.count({ where: { kind: 'read-upload', state: 'open' } })).toBe(1)
+    while (await house.platform.jobs.runNext());
+    expect((await get(episodeId)).sound.source).toMatchObject({ bytes: sound.length })
+  })
+
+  it('whose bytes are gone says so, and “Reading” does not stand for ever', async () => {
+    const sound = makeSound(join(folder, 'bytesless.mp3'), 3, [])
+    const { id: episodeId } = await create()
+    const { id } = await beginUpload(episodeId, sound, sound.length)
+    rmSync(join(house.platform.media.inbox, id))
+    while (await house.platform.jobs.runNext());
+    expect((await get(episodeId)).upload).toMatchObject({ state: 'refused', refusal: { title: 'The upload is not here any more' } })
+  })
+
+  it('that nobody went on with ends after a week, with its bytes', async () => {
+    const sound = makeSound(join(folder, 'abandoned.mp3'), 20, [])
+    const { id: episodeId } = await create()
+    const { id } = await beginUpload(episodeId, sound, 50_000)
+    await uploads().lookAfter()
+    expect((await get(episodeId)).upload).toMatchObject({ state: 'receiving' })
+    const weekAgo = new Date(+house.clock.now() - 8 * 24 * 3600_000)
+    utimesSync(join(house.platform.media.inbox, id), weekAgo, weekAgo)
+    await Upload.update({ createdAt: weekAgo }, { where: { id } })
+    await uploads().lookAfter()
+    expect((await get(episodeId)).upload).toBeNull()
+    expect((await readdir(house.platform.media.inbox)).filter(name => name.startsWith(id))).toEqual([])
+  })
+})
+
+describe('taking an upload back', () => {
+  it('is refused once its last byte is here: it is being read', async () => {
+    const sound = makeSound(join(folder, 'back.mp3'), 3, [])
+    const { id: episodeId } = await create()
+    const { url } = await beginUpload(episodeId, sound, sound.length)
+    expect((await fetch(url, { method: 'DELETE', headers: common() })).status).toBe(400)
+    while (await house.platform.jobs.runNext());
+    expect((await get(episodeId)).sound.source).toMatchObject({ bytes: sound.length })
+  })
+  it('before that takes its bytes and its line away', async () => {
+    const sound = makeSound(join(folder, 'back2.mp3'), 20, [])
+    const { id: episodeId } = await create()
+    const { url, id } = await beginUpload(episodeId, sound, 50_000)
+    expect((await fetch(url, { method: 'DELETE', headers: common() })).status).toBe(204)
+    await expect.poll(async () => (await get(episodeId)).upload).toBeNull()
+    expect((await readdir(house.platform.media.inbox)).filter(name => name.startsWith(id))).toEqual([])
+  })
+})
+
+describe('an upload’s beginning', () => {
+  it('without a size is refused in the form of a problem, without a word of the database', async () => {
+    const { id } = await create()
+    const answer = await fetch(address, { method: 'POST', headers: { ...common(), 'upload-defer-length': '1', 'upload-metadata': metadataOf(id, 'a.mp3') } })
+    const body = await answer.text()
+    expect(answer.status).toBeLessThan(500)
+    expect(body).not.toMatch(/SELECT|INSERT|Unknown column|NaN/)
+  })
+
+  it('over the room that is left is refused with words, and leaves no line behind', async () => {
+    const { media } = house.platform
+    const roomLeft = Object.getOwnPropertyDescriptor(media, 'roomLeft')!
+    const [one, two, three] = [await create(), await create(), await create()]
+    const sound = Buffer.alloc(3_000_000)
+    Object.defineProperty(media, 'roomLeft', { value: async () => 55_000_000, configurable: true })
+    try {
+      // Five million are free for uploads: the first has its three, so there are two for the second.
+      expect((await fetch(address, { method: 'POST', headers: { ...common(), 'upload-length': String(sound.length), 'upload-metadata': metadataOf(one.id, 'one.mp3') } })).status).toBe(201)
+      const second = await fetch(address, { method: 'POST', headers: { ...common(), 'upload-length': String(sound.length), 'upload-metadata': metadataOf(two.id, 'two.mp3') } })
+      expect(second.status).toBe(507)
+      expect(await second.json()).toMatchObject({ code: 'no-room', detail: expect.stringMatching(/two\.mp3 has 3\.0 MB; there is room for 5\.0 MB, of which 3\.0 MB/) })
+      expect((await get(two.id)).upload).toBeNull()
+      expect((await fetch(address, { method: 'POST', headers: { ...common(), 'upload-length': '1500000', 'upload-metadata': metadataOf(three.id, 'three.mp3') } })).status).toBe(201)
+    } finally {
+      Object.defineProperty(media, 'roomLeft', roomLeft)
+      await Upload.destroy({ where: { episodeId: [one.id, two.id, three.id] } })
+    }
+  })
+
+  it('for a hundred and fifty at once leaves the database’s connections to everybody else', async () => {
+    const { id } = await create()
+    const sound = makeSound(join(folder, 'many.mp3'), 30, [])
+    const connections = async (): Promise<number> => Number((await house.platform.database.query<{ Value: string }>("SHOW STATUS LIKE 'Threads_connected'", { type: QueryTypes.SELECT }))[0]!.Value)
+    const before = await connections()
+    const begun = await Promise.all(Array.from({ length: 30 }, () => beginUpload(id, sound, 0)))
+    const sending = Promise.all(begun.flatMap(({ url }) => Array.from({ length: 5 }, () =>
+      fetch(url, { method: 'PATCH', headers: { ...common(), ...offset, 'upload-offset': '0' }, body: new Uint8Array(sound.subarray(0, 1000)) }).then(({ status }) => status, () => 0))))
+    let most = 0
+    const watch = setInterval(() => void connections().then(count => { most = Math.max(most, count) }, () => undefined), 50)
+    expect((await house.call('GET', `/episodes/${id}`)).statusCode).toBe(200)
+    const statuses = await sending
+    clearInterval(watch)
+    expect(most - before).toBeLessThan(15)
+    expect(statuses.filter(status => status >= 500)).toEqual([])
+    await Promise.all(begun.map(({ url }) => fetch(url, { method: 'DELETE', headers: common() })))
+  })
+})
+
+describe('what a file says of itself', () => {
+  it('is left out where nothing could hold it: a track of 20261125, half a letter at the end of a long title', async () => {
+    const title = `${'x'.repeat(299)}🪗 and more`
+    const tag = NodeID3.create({ title, trackNumber: '20261125' })
+    const episode = await bring('odd-tags.mp3', Buffer.concat([tag, makeSound(join(folder, 'odd.mp3'), 2, ['-id3v2_version', '0'])]))
+    expect(episode.text).toMatchObject({ title: 'x'.repeat(299), number: null })
+    expect(episode.sound.source!.tags).toMatchObject({ title: 'x'.repeat(299), track: null })
+  })
+  it('with a track of 99999999999 does not stop the reading', async () => {
+    const tag = NodeID3.create({ title: 'Many', trackNumber: '99999999999' })
+    expect((await bring('huge-track.mp3', Buffer.concat([tag, makeSound(join(folder, 'huge.mp3'), 2, ['-id3v2_version', '0'])]))).sound.source).toMatchObject({ tags: { track: null } })
+  })
+  it('a WAV with no channels is refused, once and for all', async () => {
+    const wav = Buffer.from(makeSound(join(folder, 'none.wav'), 1, []))
+    wav.writeUInt16LE(0, 22)
+    expect((await bring('none.wav', wav)).upload).toMatchObject({ state: 'refused' })
+  })
+  it('with tags longer than the file is refused as cut short, not as empty', async () => {
+    const tag = Buffer.from([0x49, 0x44, 0x33, 3, 0, 0, 0x7f, 0x7f, 0x7f, 0x7f, 1, 2, 3])
+    expect((await bring('tag-only.mp3', tag)).upload).toMatchObject({ refusal: { title: 'The file breaks off within its tags' } })
+  })
+  it('its name from another system is one line without controls', async () => {
+    const { id } = await create()
+    await send(id, 'odd\u0000na\nme.txt', Buffer.from('no sound at all, only words '.repeat(50)))
+    while (await house.platform.jobs.runNext());
+    expect((await get(id)).upload).toMatchObject({ fileName: 'oddna me.txt', state: 'refused' })
   })
 })
