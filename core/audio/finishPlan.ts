@@ -56,9 +56,14 @@ export const targetBeforeEncoding = (recipe: Recipe, channels: number, { lu }: M
 /** How far a finished file may lie from the target. */
 export const nearEnoughLu = 0.2
 
-/** By how much a finished file missed its recipe: LU over the target, dB over the ceiling; zeros where it is near enough. */
+/** What an encoder adds to peaks grows with what is asked of it; far over the ceiling, part of it goes with the rest. */
+const wholeDb = 1.5
+const sparedDb = 0.2
+const roomFor = (overDb: number): number => overDb <= 0 ? 0 : Math.min(overDb, wholeDb) + Math.max(0, overDb - wholeDb) / 2 + sparedDb
+
+/** By how much a finished file missed its recipe: LU over the target, and the room that peaks over the ceiling ask for, in dB; zeros where it is near enough. */
 export function missOf(recipe: Recipe, finished: Measurement): Miss {
   const lu = recipe.toTarget && finished.integratedLufs !== null ? finished.integratedLufs - targetFor(recipe, finished.channels) : 0
   const peakDb = finished.truePeakDbtp === null ? 0 : Math.max(0, finished.truePeakDbtp - recipe.ceilingDbtp)
-  return { lu: Math.abs(lu) <= nearEnoughLu ? 0 : lu, peakDb: peakDb > 0 ? peakDb + 0.2 : 0 }
+  return { lu: Math.abs(lu) <= nearEnoughLu ? 0 : lu, peakDb: roomFor(peakDb) }
 }

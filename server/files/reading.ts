@@ -4,12 +4,13 @@ import { createReadStream } from 'node:fs'
 import { open, stat } from 'node:fs/promises'
 import { parseFile } from 'music-metadata'
 import type { Chapter } from '@core/chapters/fromNotes'
-import { cutShortOgg, type Finding, mp3Findings, otherTracks } from '@core/audio/findings'
+import { cutShortFinding, cutShortOgg, type Finding, mp3Findings, otherTracks } from '@core/audio/findings'
 import { soundType } from '@core/audio/formats'
 import { id3v2Length } from '@core/audio/mp3Frame'
 import { type Mp3Scan, Mp3Scanner } from '@core/audio/mp3Scan'
 import { isOggCutShort } from '@core/audio/oggEnd'
 import { sniff, sniffBytes, type SoundFormat } from '@core/audio/sniff'
+import { announcedWavMs } from '@core/audio/wavEnd'
 import { cut, isBlank, oneLine } from '@core/words/line'
 import { opensOnlySound, reading } from '../sound/decoder'
 import type { FileTags } from './models'
@@ -45,7 +46,7 @@ export async function readAudio(path: string, signal?: AbortSignal): Promise<Aud
   const stream = scan ? null : soundOf(probe, bytes, format)
   if (!await canBeDecoded(path, scan?.soundFromBytes ?? 0, signal)) throw refusalFor('no sound')
   const tracks = probe.streams?.filter(({ codec_type: type }) => type === 'audio').length ?? 1
-  const findings = [...(scan ? mp3Findings(scan) : []), ...otherTracks(tracks), ...(format === 'ogg' && await endsEarly(path, bytes) ? [cutShortOgg] : [])]
+  const findings = [...(scan ? mp3Findings(scan) : []), ...otherTracks(tracks), ...await endFindings(format, path, bytes, stream?.durationMs ?? 0)]
   const common = { sha256, bytes, chapters: chaptersOf(probe), findings, ...await tagsOf(path) }
   if (!scan) return { ...common, ...stream!, soundFromBytes: null, soundToBytes: null }
   const { durationMs, bitRateBps, sampleRateHz, channels, soundFromBytes, soundToBytes } = scan
@@ -112,13 +113,19 @@ async function formatOf(path: string): Promise<SoundFormat | 'cut in its tag'> {
   }
 }
 
-async function endsEarly(path: string, bytes: number): Promise<boolean> {
+/** An Ogg page takes at most 65,307 bytes, and what stands before a WAV's sound rarely more. */
+const endBytes = 66_000
+
+/** Whether a file breaks off that does not show it by how much can be decoded of it. */
+async function endFindings(format: SoundFormat, path: string, bytes: number, durationMs: number): Promise<Finding[]> {
+  if (format !== 'ogg' && format !== 'wav') return []
   const file = await open(path)
   try {
-    // An Ogg page takes at most 65,307 bytes.
-    const length = Math.min(bytes, 66_000)
-    const { buffer } = await file.read(Buffer.alloc(length), 0, length, bytes - length)
-    return isOggCutShort(buffer)
+    const length = Math.min(bytes, endBytes)
+    const { buffer } = await file.read(Buffer.alloc(length), 0, length, format === 'ogg' ? bytes - length : 0)
+    if (format === 'ogg') return isOggCutShort(buffer) ? [cutShortOgg] : []
+    const cut = cutShortFinding(announcedWavMs(buffer) ?? 0, durationMs)
+    return cut ? [cut] : []
   } finally {
     await file.close()
   }
