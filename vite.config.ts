@@ -1,11 +1,12 @@
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vite'
 import { aliases } from './vite.aliases.ts'
+import { compressed } from './vite.compressed.ts'
 import { kernels } from './vite.kernel.ts'
 
 /** The studio and what the public pages load in the browser. */
 export default defineConfig({
-  plugins: [vue(), kernels()],
+  plugins: [vue(), kernels(), compressed()],
   resolve: { alias: aliases },
   publicDir: 'web/public',
   build: {

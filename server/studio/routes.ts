@@ -8,7 +8,7 @@ import type { Platform } from '../platform'
 /** The studio: one page whose addresses the browser tells apart, and the built files it loads. */
 export const studioRoutes = ({ configuration: { webDir } }: Platform): FastifyPluginAsync => async app => {
   await app.register(fastifyCompress, { encodings: ['br', 'gzip'] })
-  await app.register(fastifyStatic, { root: resolve(webDir, 'assets'), prefix: '/assets/', immutable: true, maxAge: '365d', decorateReply: false })
+  await app.register(fastifyStatic, { root: resolve(webDir, 'assets'), prefix: '/assets/', immutable: true, maxAge: '365d', decorateReply: false, preCompressed: true })
   app.get('/favicon.svg', async (_request, reply) => reply.type('image/svg+xml').send(await readFile(join(webDir, 'favicon.svg'))))
 
   const page = await readFile(join(webDir, 'studio.html'))

@@ -8,10 +8,10 @@ export function player(place: HTMLElement): void {
   if (!audio) return
   const durationMs = Number(place.dataset.durationMs)
   const play = button('Play')
-  const back = button(`Back ${stepSeconds} s`)
-  const on = button(`On ${stepSeconds} s`)
+  const back = button(`−${stepSeconds} s`, `Back ${stepSeconds} s`)
+  const on = button(`+${stepSeconds} s`, `On ${stepSeconds} s`)
   const seek = Object.assign(document.createElement('input'), { type: 'range', min: '0', max: String(Math.round(durationMs / 1000)), value: '0' })
-  const times = Object.assign(document.createElement('span'), { className: 'figures' })
+  const times = Object.assign(document.createElement('span'), { className: 'figures times' })
   seek.setAttribute('aria-label', 'Place in the episode')
 
   const show = (): void => {
@@ -36,6 +36,9 @@ export function player(place: HTMLElement): void {
   show()
 }
 
-function button(words: string): HTMLButtonElement {
-  return Object.assign(document.createElement('button'), { type: 'button', textContent: words })
+/** A button; what is read aloud where that is more than what stands on it. */
+function button(words: string, label = words): HTMLButtonElement {
+  const made = Object.assign(document.createElement('button'), { type: 'button', textContent: words })
+  if (label !== words) made.setAttribute('aria-label', label)
+  return made
 }

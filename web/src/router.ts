@@ -1,13 +1,15 @@
 import { createRouter, createWebHistory, type Router } from 'vue-router'
-import AppFrame from './components/AppFrame.vue'
-import DeskPage from './pages/DeskPage.vue'
 import LostPage from './pages/LostPage.vue'
-import ShelfPage from './pages/ShelfPage.vue'
-import ShowFormPage from './pages/ShowFormPage.vue'
-import ShowPage from './pages/ShowPage.vue'
-import SignInPage from './pages/SignInPage.vue'
 import { useSession } from './stores/session'
 import { useShows } from './stores/shows'
+
+// Each page is loaded when it is first opened.
+const AppFrame = () => import('./components/AppFrame.vue')
+const DeskPage = () => import('./pages/DeskPage.vue')
+const ShelfPage = () => import('./pages/ShelfPage.vue')
+const ShowFormPage = () => import('./pages/ShowFormPage.vue')
+const ShowPage = () => import('./pages/ShowPage.vue')
+const SignInPage = () => import('./pages/SignInPage.vue')
 
 /** The addresses of the studio. Everything but the sign-in needs an account; the first show is made first. */
 export function createStudioRouter(): Router {
