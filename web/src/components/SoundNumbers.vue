@@ -37,7 +37,7 @@ const curve = computed(() => {
 
 <template>
   <div class="numbers">
-    <div class="table" :class="{ lone: !finished }" :tabindex="finished ? 0 : undefined" :role="finished ? 'region' : undefined" :aria-label="finished ? 'Source and finished sound in numbers' : undefined"><table class="figures small">
+    <table class="figures small" :class="{ lone: !finished }">
       <thead v-if="finished"><tr><td /><th v-for="row in rows" :key="row.name" scope="col">{{ row.name }}</th></tr></thead>
       <tbody>
         <tr v-for="(file, index) in files" :key="file.id">
@@ -45,7 +45,7 @@ const curve = computed(() => {
           <td v-for="row in rows" :key="row.name"><span v-if="!finished" class="quiet name">{{ row.name }}</span>{{ row.of(file) }}</td>
         </tr>
       </tbody>
-    </table></div>
+    </table>
     <p v-if="done" class="small quiet">{{ done }}</p>
     <svg v-if="curve" class="curve" viewBox="0 0 100 20" preserveAspectRatio="none" role="img" aria-label="How far loud places were turned down"><path :d="curve" /></svg>
   </div>
@@ -53,10 +53,14 @@ const curve = computed(() => {
 
 <style scoped>
 .numbers { display: grid; gap: var(--space-1); min-width: 0; max-width: 100%; }
-/* On a narrow screen the columns go on beside the edge and can be moved into sight; without a finished file they wrap. */
-.table { overflow-x: auto; }
 table { border-collapse: collapse; }
-@media (max-width: 620px) { .lone tr { display: flex; flex-wrap: wrap; } }
+/* On a narrow screen the numbers of one file stand below each other, and those of two side by side; of one alone they wrap. */
+@media (max-width: 620px) {
+  table, tbody { display: flex; }
+  tr { display: flex; flex-direction: column; }
+  td:empty { min-height: 1.5em; }
+  .lone tr { flex-flow: row wrap; }
+}
 th { font-weight: 600; text-align: left; padding-right: var(--space-3); }
 td:first-child { padding-left: 0; }
 .name { margin-right: var(--space-1); }
