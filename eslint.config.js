@@ -35,4 +35,14 @@ export default ts.config(
     },
   },
   ...oneWay,
+  {
+    files: ['server/**/*.ts'],
+    ignores: ['server/database/**', '**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': ['error', {
+        selector: "CallExpression[callee.property.name='transaction']",
+        message: 'Use transact(), which tries again where two transactions stand in each other’s way.',
+      }],
+    },
+  },
 )

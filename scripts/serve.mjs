@@ -40,7 +40,7 @@ export async function serve({ name, demo = false, fresh = false }) {
     if (demo) {
       environment.LISTENER_URL = `http://127.0.0.1:${listenerPort}`
       await runProgram('dist/server/demo.js', { ...environment, FILL_DEMO: 'yes' })
-      await parts.add(startProgram('dist/server/listener.js', { LISTENER_PORT: String(listenerPort) })).listening
+      await parts.addStandIn(() => startProgram('dist/server/listener.js', { LISTENER_PORT: String(listenerPort) })).listening
     }
     await parts.add(startProgram('dist/server/main.js', environment)).listening
     console.log(greeting({ address, demo, listenerPort }))

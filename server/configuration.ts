@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { withoutSlashesBehind } from '@core/address/slashes'
 
 const schema = z.object({
   PORT: z.coerce.number().int().min(0).max(65_535).default(4310),
@@ -45,7 +46,7 @@ export function readConfiguration(environment: NodeJS.ProcessEnv): Configuration
   return {
     port: data.PORT,
     host: data.HOST,
-    publicUrl: (data.PUBLIC_URL ?? `http://${data.HOST}:${data.PORT}`).replace(/\/+$/, ''),
+    publicUrl: withoutSlashesBehind(data.PUBLIC_URL ?? `http://${data.HOST}:${data.PORT}`),
     databaseUrl: data.DATABASE_URL,
     mediaDir: data.MEDIA_DIR,
     webDir: data.WEB_DIR,

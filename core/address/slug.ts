@@ -19,7 +19,7 @@ export function slugFrom(words: string, maxLength = 60): string {
     .normalize('NFKD')
     .replace(/\p{M}|['’]/gu, '')
     .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-+|-+$/g, '')
+    .replace(/^-|-$/g, '')
   if (plain.length <= maxLength) return plain
   const cut = plain.slice(0, maxLength + 1)
   const lastHyphen = cut.lastIndexOf('-')

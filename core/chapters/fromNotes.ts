@@ -2,7 +2,7 @@ import { plainNotes } from '../notes/plain'
 
 export interface Chapter { fromMs: number; title: string }
 
-const line = /^[–•*-]?\s*[([]?(?:(\d{1,2}):)?(\d{1,3}):(\d{2})[)\]]?[\s:–—-]+(\S.*)$/
+const line = /^[–•*-]?\s*[([]?(?:(\d{1,2}):)?(\d{1,3}):(\d{2})[)\]]?[\s:–—-]+(\S[^]*)$/
 
 /**
  * The chapters that times in the notes stand for: lines such as `5:00 the news` or `1:02:09 – letters`. They count when

@@ -1,4 +1,5 @@
 import { v5 as uuidV5 } from 'uuid'
+import { withoutSlashesBehind } from '../address/slashes'
 
 const podcastNamespace = 'ead4c236-bf58-58c6-a2c6-a6b28d128cb6'
 
@@ -7,5 +8,5 @@ const podcastNamespace = 'ead4c236-bf58-58c6-a2c6-a6b28d128cb6'
  * in the namespace that the podcast namespace's description of `guid` gives.
  */
 export function podcastGuid(feedAddress: string): string {
-  return uuidV5(feedAddress.replace(/^[a-z]+:\/\//i, '').replace(/\/+$/, ''), podcastNamespace)
+  return uuidV5(withoutSlashesBehind(feedAddress.replace(/^[a-z]+:\/\//i, '')), podcastNamespace)
 }

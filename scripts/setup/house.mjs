@@ -19,13 +19,28 @@ export function claim(folder, address) {
 /** Keeps the parts that a script started, and stops them, the last started first. */
 export class Parts {
   #parts = []
+  #stopped = false
 
   add(part) {
     this.#parts.push(part)
     return part
   }
 
+  /** Starts a small outside service, and starts it again where it falls: nothing else depends on it. */
+  addStandIn(start, pauseMs = 1000) {
+    const holder = { standIn: true, stop: () => holder.current.stop() }
+    const run = () => {
+      holder.current = start()
+      holder.current.process.once('close', () => setTimeout(() => { if (!this.#stopped) run() }, pauseMs))
+      // One that falls before it listens is started again, too.
+      holder.current.listening?.catch(() => {})
+    }
+    run()
+    return this.add(holder).current
+  }
+
   async stop() {
+    this.#stopped = true
     for (const part of this.#parts.splice(0).toReversed()) await part.stop()
   }
 
@@ -36,7 +51,7 @@ export class Parts {
 
   /** Waits until a part ends by itself, which none should; throws a Halt then. */
   async keepRunning() {
-    await Promise.race(this.#parts.map(part => new Promise(resolve => part.process.once('close', resolve))))
+    await Promise.race(this.#parts.filter(part => !part.standIn).map(part => new Promise(resolve => part.process.once('close', resolve))))
     if (this.#parts.length === 0) return new Promise(() => {})
     throw new Halt('A part of Lake Letter ended by itself, so all of it was stopped; start it again.')
   }

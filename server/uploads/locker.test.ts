@@ -1,3 +1,4 @@
+import { createConnection } from 'mariadb'
 import { expect, it } from 'vitest'
 import { SharedLocker } from './locker'
 
@@ -24,4 +25,33 @@ it('a holder in the same process is asked to let go', async () => {
   await first.lock(signal, () => void first.unlock())
   await second.lock(signal, () => undefined)
   await second.unlock()
+})
+
+it('whose connection is cut asks its holders to let go, brings nothing down, and locks again after that', async () => {
+  const locker = new SharedLocker(url)
+  const { signal } = new AbortController()
+  let asked = 0
+  await locker.newLock('three').lock(signal, () => { asked++ })
+  const other = await createConnection(url)
+  const [row] = await other.query<{ id: bigint }[]>("SELECT IS_USED_LOCK('lake-letter-upload-three') AS id")
+  await other.query(`KILL ${row!.id}`)
+  await expect.poll(() => asked).toBe(1)
+  const next = locker.newLock('four')
+  await next.lock(signal, () => undefined)
+  await next.unlock()
+  await other.end()
+  await locker.close()
+})
+
+it('fifty uploads are locked by one connection', async () => {
+  const locker = new SharedLocker(url)
+  const { signal } = new AbortController()
+  const locks = Array.from({ length: 50 }, (_, n) => locker.newLock(`many-${n}`))
+  await Promise.all(locks.map(lock => lock.lock(signal, () => undefined)))
+  const other = await createConnection(url)
+  const used = await other.query<Record<string, bigint>[]>(`SELECT ${locks.map((_lock, n) => `IS_USED_LOCK('lake-letter-upload-many-${n}') AS n${n}`).join(', ')}`)
+  expect(new Set(Object.values(used[0]!)).size).toBe(1)
+  await Promise.all(locks.map(lock => lock.unlock()))
+  await other.end()
+  await locker.close()
 })

@@ -1,4 +1,4 @@
-import { rm, stat } from 'node:fs/promises'
+import { readdir, rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import { firstRecipe, isDeliverable } from '@core/audio/recipe'
 import { amount } from '@core/words/amounts'
@@ -79,6 +79,15 @@ export function uploadService(platform: Platform) {
   async function discard(id: string): Promise<void> {
     await rm(place(id), { force: true })
     await rm(`${place(id)}.json`, { force: true })
+  }
+
+  /** Clears away what killed processes left in the inbox: whatever nobody has touched for a week and no upload waits for. */
+  async function sweep(now: number): Promise<void> {
+    const waiting = new Set((await Upload.findAll({ where: { state: ['receiving', 'reading'] }, attributes: ['id'] })).map(({ id }) => id))
+    for (const name of await readdir(media.inbox)) {
+      const at = await stat(place(name)).then(({ mtime }) => +mtime, () => now)
+      if (now - at > abandonedMs && !waiting.has(name.replace(/\.json$/, ''))) await rm(place(name), { recursive: true, force: true })
+    }
   }
 
   /** Room for all that is still to come of the uploads under way, this one among them. */
@@ -175,6 +184,7 @@ export function uploadService(platform: Platform) {
           await discard(id)
         }
       }
+      await sweep(now)
       const reading = await Upload.findAll({ where: { state: 'reading' }, attributes: ['id'] })
       if (reading.length === 0) return
       const known = new Set((await Job.findAll({ where: { kind, state: 'open' }, attributes: ['payload'] })).map(({ payload }) => payload.id))

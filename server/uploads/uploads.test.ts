@@ -212,6 +212,19 @@ describe('an upload that a crash left behind', () => {
   })
 })
 
+it('what a killed process left in the inbox is cleared away after a week, and nothing that somebody waits for', async () => {
+  const weekAgo = new Date(+house.clock.now() - 8 * 24 * 3600_000)
+  const left = join(house.platform.media.inbox, '01a20b82-0000-7000-8000-0000000000aa')
+  const fresh = join(house.platform.media.inbox, '01a20b82-0000-7000-8000-0000000000bb')
+  for (const path of [left, fresh]) writeFileSync(path, 'half a picture')
+  utimesSync(left, weekAgo, weekAgo)
+  utimesSync(fresh, house.clock.now(), house.clock.now())
+  await uploadService(house.platform).lookAfter()
+  const names = await readdir(house.platform.media.inbox)
+  expect([names.includes('01a20b82-0000-7000-8000-0000000000aa'), names.includes('01a20b82-0000-7000-8000-0000000000bb')]).toEqual([false, true])
+  rmSync(fresh)
+})
+
 describe('taking an upload back', () => {
   it('is refused once its last byte is here: it is being read', async () => {
     const sound = makeSound(join(folder, 'back.mp3'), 3, [])
