@@ -65,13 +65,18 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
   async function send(episode: Episode, transaction: Transaction): Promise<void> {
     // The show's row is locked from here on, so that of episodes that go out together each finds another address part.
     await touchFeed(episode.showId, clock.now(), transaction)
-    const slug = episode.slug ?? await newSlug(episode, transaction)
+    await put(episode, transaction, new Map())
+  }
+
+  /** The same under a lock of the show's row that is held already; `numbers` remembers address parts from one episode to the next. */
+  async function put(episode: Episode, transaction: Transaction, numbers: Map<string, number>, moved: Partial<Pick<Episode, 'standing' | 'version' | 'updatedAt'>> = {}): Promise<void> {
+    const slug = episode.slug ?? await newSlug(episode, transaction, numbers)
     const fileId = deliveredFileId(episode)!
     if (episode.releasedFileId && episode.releasedFileId !== fileId) {
       await keepDelivering(episode, transaction)
       await PastDelivery.destroy({ where: { episodeId: episode.id, fileId }, transaction })
     }
-    await episode.update({ slug, releasedText: textOf(episode), releasedFileId: fileId }, { transaction })
+    await episode.update({ slug, releasedText: textOf(episode), releasedFileId: fileId, ...moved }, { transaction })
   }
 
   /** What of a text and a file would change in the feed. */
@@ -140,11 +145,13 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
      */
     async releaseDue(): Promise<number> {
       return transact(database, async transaction => {
+        const episodes = await dueEpisodes(transaction)
+        const numbers = new Map<string, number>()
+        if (episodes[0]) await touchFeed(episodes[0].showId, clock.now(), transaction)
         let released = 0
-        for (const episode of await dueEpisodes(transaction)) {
+        for (const episode of episodes) {
           if (!await isReady(episode, transaction)) continue
-          await send(episode, transaction)
-          await episode.update({ standing: after('release', episode.standing)!, version: episode.version + 1, updatedAt: clock.now() }, { transaction })
+          await put(episode, transaction, numbers, { standing: after('release', episode.standing)!, version: episode.version + 1, updatedAt: clock.now() })
           released++
         }
         return released
@@ -184,9 +191,14 @@ function futureMoment({ local, zone, second }: { local: string; zone: string; se
 /** Part of the address of something else in a show. */
 const keptParts: readonly string[] = ['strands']
 
-/** The episode's part of its page's address, free within the show; made once. The show's row is locked. */
-async function newSlug({ showId, title, number }: Episode, transaction: Transaction): Promise<string> {
+/** The episode's part of its page's address, free within the show; made once. The show's row is locked, so that what was asked once still holds. */
+async function newSlug({ showId, title, number }: Episode, transaction: Transaction, numbers: Map<string, number>): Promise<string> {
   const wished = slugFrom(title) || (number ? `episode-${number}` : 'episode')
+  const known = numbers.get(wished)
+  if (known !== undefined) {
+    numbers.set(wished, known + 1)
+    return `${wished}-${known + 1}`
+  }
   const isTaken = keptParts.includes(wished) || await Episode.count({ where: { showId, slug: wished }, transaction }) > 0
   if (!isTaken) return wished
   // Among `wished-2`, `wished-3` … the one behind the highest.
@@ -196,5 +208,7 @@ async function newSlug({ showId, title, number }: Episode, transaction: Transact
     order: [[fn('LENGTH', col('slug')), 'DESC'], ['slug', 'DESC']],
     transaction,
   })
-  return `${wished}-${highest ? Number(highest.slug!.slice(wished.length + 1)) + 1 : 2}`
+  const next = highest ? Number(highest.slug!.slice(wished.length + 1)) + 1 : 2
+  numbers.set(wished, next)
+  return `${wished}-${next}`
 }
