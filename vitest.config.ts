@@ -8,7 +8,7 @@ const shared = { plugins: [vue(), kernels()], resolve: { alias: aliases } }
 export default defineConfig({
   test: {
     projects: [
-      { ...shared, test: { name: 'unit', include: ['{core,contract,web,site,stand-ins,scripts}/**/*.test.ts'] } },
+      { ...shared, test: { name: 'unit', include: ['{core,contract,web,site,stand-ins,scripts}/**/*.test.ts'], maxWorkers: 2 } },
       {
         ...shared,
         test: {
@@ -26,7 +26,8 @@ export default defineConfig({
           include: ['e2e/**/*.test.ts'],
           testTimeout: 120_000,
           hookTimeout: 120_000,
-          fileParallelism: false,
+          globalSetup: 'e2e/demoTemplate.ts',
+          maxWorkers: 2,
           expect: { poll: { timeout: 10_000 } },
         },
       },

@@ -1,10 +1,11 @@
-import { mkdtemp, rm } from 'node:fs/promises'
-import { tmpdir } from 'node:os'
+import { rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { type Browser, type BrowserContext, chromium, type Page } from 'playwright-core'
+import { inject } from 'vitest'
 import { startDatabase } from '../scripts/setup/database.mjs'
 import { freePort } from '../scripts/setup/ports.mjs'
-import { runProgram, startProgram } from '../scripts/setup/programs.mjs'
+import { startProgram } from '../scripts/setup/programs.mjs'
+import { copyOf } from './demoTemplate'
 
 export interface DemoHouse {
   address: string
@@ -23,13 +24,12 @@ export const demoSounds = join(import.meta.dirname, '../demo/sounds')
 
 /** The built server and listener with the demo's data, on a database, a folder and ports of their own, and a Chromium. */
 export async function openDemoHouse(more: Record<string, string> = {}): Promise<DemoHouse> {
-  const folder = await mkdtemp(join(tmpdir(), 'lake-letter-journey-'))
+  const folder = await copyOf(inject('demoFolder'))
   let database = await startDatabase(folder)
   const [port, listenerPort] = [await freePort(), await freePort()]
   const address = `http://127.0.0.1:${port}`
   const listenerAddress = `http://127.0.0.1:${listenerPort}`
   const environment = { PORT: String(port), DATABASE_URL: database.url, MEDIA_DIR: join(folder, 'media'), LISTENER_URL: listenerAddress, ...more }
-  await runProgram('dist/server/demo.js', { ...environment, FILL_DEMO: 'yes' })
   let server = startProgram('dist/server/main.js', environment)
   const listener = startProgram('dist/server/listener.js', { LISTENER_PORT: String(listenerPort) })
   await Promise.all([server.listening, listener.listening])

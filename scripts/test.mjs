@@ -47,8 +47,10 @@ await main(async () => {
   const parts = new Parts()
   parts.stopOnSignals()
   try {
-    count(await run('types', 'vue-tsc/bin/vue-tsc.js', ['--noEmit']))
-    count(await run('lint', 'eslint/bin/eslint.js', ['.', '--max-warnings', '0']))
+    for (const ok of await Promise.all([
+      run('types', 'vue-tsc/bin/vue-tsc.js', ['--noEmit']),
+      run('lint', 'eslint/bin/eslint.js', ['.', '--max-warnings', '0']),
+    ])) count(ok)
     await tests('unit')
     const database = parts.add(await startDatabase(folder))
     await tests('server', { DATABASE_URL: database.url })

@@ -158,7 +158,7 @@ async function probed(path: string, signal?: AbortSignal): Promise<Probe> {
 /** Whether there is any sound in the first minute; a file can be built like one with sound and hold none. */
 async function canBeDecoded(path: string, junkBytes: number, signal?: AbortSignal): Promise<boolean> {
   let bytes = 0
-  await runChild('ffmpeg', [...reading({ path, junkBytes }), '-t', '60', '-ac', '1', '-ar', '8000', '-f', 's16le', '-'], chunk => { bytes += chunk.length }, signal)
+  await runChild('ffmpeg', [...reading({ path, junkBytes }), '-t', '60', '-frames:a', '1', '-f', 's16le', '-'], chunk => { bytes += chunk.length }, signal)
   return bytes > 0
 }
 
