@@ -15,14 +15,26 @@ beforeAll(async () => {
 })
 afterAll(() => house?.stop())
 
+/** What sticks out at the right of a narrow window. WCAG 2.2, 1.4.10: no scrolling in two directions at 320 CSS pixels. */
+async function sticksOut(): Promise<string[]> {
+  await page.setViewportSize({ width: 320, height: 800 })
+  await page.waitForTimeout(200)
+  const found = await page.evaluate(() => [...document.querySelectorAll('body *')]
+    .filter(element => element.getBoundingClientRect().right > window.innerWidth + 1)
+    .map(element => `sticks out: ${element.outerHTML.slice(0, 100)}`))
+  await page.setViewportSize({ width: 1280, height: 800 })
+  return found
+}
+
 async function violations(): Promise<string[]> {
   await page.waitForTimeout(400)
   await page.evaluate(axe)
-  return page.evaluate(async () => {
+  const found = await page.evaluate(async () => {
     const { axe: checker } = window as unknown as { axe: { run(options: object): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }> } }
     const { violations: found } = await checker.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
     return found.flatMap(({ id, nodes }) => nodes.map(({ html }) => `${id}: ${html.slice(0, 140)}`))
   })
+  return [...found, ...await sticksOut()]
 }
 
 describe.each(['light', 'dark'] as const)('in the %s theme', colorScheme => {

@@ -4,12 +4,14 @@ import { firstForm } from './migrations/0001-first-form'
 import { sound } from './migrations/0002-sound'
 import { elsewhere } from './migrations/0003-elsewhere'
 import { firmGround } from './migrations/0004-firm-ground'
+import { tries } from './migrations/0005-tries'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
   { name: '0002-sound', statements: sound },
   { name: '0003-elsewhere', statements: elsewhere },
   { name: '0004-firm-ground', statements: firmGround },
+  { name: '0005-tries', statements: tries },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

@@ -13,7 +13,7 @@ export function refusalFor(found: string, codec = 'unknown'): Refusal {
     case 'empty': return new Refusal('The file is empty', 'It holds 0 bytes.', 'Look whether the export has finished, then upload it again.')
     case 'cut in its tag': return new Refusal('The file breaks off within its tags', 'Its tags announce more bytes than it has, so none of its sound is here.', 'Upload it again; if that does not help, export it again.')
     case 'lost': return new Refusal('The upload is not here any more', 'Its bytes were taken away before they were read.', 'Upload the file again.')
-    case 'unreadable': return new Refusal('The file could not be read', 'It was tried five times; something in it ends the reading each time.', 'Export it anew, and upload that.')
+    case 'unreadable': return new Refusal('The file could not be read', 'It was tried several times; something in it ends the reading each time.', 'Export it anew, and upload that.')
     case 'text': return new Refusal('This is a text file, not sound', 'Its content is text, whatever its name ends in.', 'Choose the audio file.')
     case 'film': return new Refusal('This is a film', 'It holds moving pictures; an episode takes sound here.', exportAgain)
     case 'no sound': return new Refusal('There is no sound in this file', 'It is built like an audio file, and nothing in it could be decoded; it may be cut short.', 'Export it again and upload that.')

@@ -138,7 +138,7 @@ function needPossible(recipe: Recipe): void {
   }
 }
 
-const neverFinished = { title: 'The sound could not be finished', detail: 'It was tried five times. The file may be damaged in a place that was not found before.', todo: 'Export it again and bring that, or let it go out as it was uploaded.' }
+const neverFinished = { title: 'The sound could not be finished', detail: 'It was tried several times. The file may be damaged in a place that was not found before.', todo: 'Export it again and bring that, or let it go out as it was uploaded.' }
 
 /** What to say of an error that trying again will not mend; null for those that may pass. */
 function problemFor(error: unknown): Episode['finishProblem'] {

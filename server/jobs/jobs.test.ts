@@ -122,13 +122,13 @@ it('a job tells how far it is, and one whose process stops in order begins anew 
 describe('a job whose every try goes wrong', () => {
   it('is given up with a last word, also where each try killed its process', async () => {
     const told: string[] = []
-    for (let n = 0; n < 5; n++) {
+    for (let n = 0; n < 8; n++) {
       const dying = jobs()
       dying.handle('kill', () => new Promise(() => undefined))
       if (n === 0) await dying.add({ kind: 'kill', payload: { name: 'reed' } })
       void dying.runNext()
       await expect.poll(async () => (await Job.findOne())?.attempts).toBe(n + 1)
-      house.clock.moveBy(20_000)
+      house.clock.moveBy(300_000)
     }
     const heir = jobs()
     let ran = false
@@ -137,6 +137,37 @@ describe('a job whose every try goes wrong', () => {
     expect([ran, told]).toEqual([false, ['reed']])
     expect(await Job.findOne()).toMatchObject({ state: 'failed' })
     expect(await heir.runNext()).toBe(false)
+  })
+
+  it('comes ever later where its processes end, too', async () => {
+    const gaps: number[] = []
+    for (let n = 0; n < 6; n++) {
+      const dying = jobs()
+      dying.handle('kill', () => new Promise(() => undefined))
+      if (n === 0) await dying.add({ kind: 'kill', payload: {} })
+      void dying.runNext()
+      await expect.poll(async () => (await Job.findOne())?.attempts).toBe(n + 1)
+      const { runAfter, heldUntil } = (await Job.findOne())!
+      const again = Math.max(+runAfter, +heldUntil!)
+      gaps.push(again - +house.clock.now())
+      house.clock.moveTo(new Date(again + 1000))
+    }
+    expect(gaps.map(gap => Math.round(gap / 1000))).toEqual([15, 15, 15, 16, 32, 64])
+  })
+
+  it('that a process died seven times amid is no failure of its own', async () => {
+    for (let n = 0; n < 7; n++) {
+      const dying = jobs()
+      dying.handle('long', () => new Promise(() => undefined))
+      if (n === 0) await dying.add({ kind: 'long', payload: {} })
+      void dying.runNext()
+      await expect.poll(async () => (await Job.findOne())?.attempts).toBe(n + 1)
+      house.clock.moveBy(300_000)
+    }
+    const heir = jobs()
+    heir.handle('long', async () => undefined)
+    await heir.runNext()
+    expect(await Job.findOne()).toMatchObject({ state: 'done', attempts: 8, failures: 0 })
   })
 
   it('stays on the list while its last word cannot be said', async () => {

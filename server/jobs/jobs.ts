@@ -49,7 +49,9 @@ export interface Jobs {
 
 const holdMs = 15_000
 const noteMs = 1_000
-const mostAttempts = 5
+const mostFailures = 5
+/** More than that of failures: a process that ends is far oftener stopped from outside than by what it was doing. */
+const mostAttempts = 8
 const pollMs = 500
 const usualLimitMs = 5 * 60_000
 const lanes = ['quick', 'network', 'measuring', 'finishing'] as const
@@ -57,8 +59,9 @@ const lanes = ['quick', 'network', 'measuring', 'finishing'] as const
 /**
  * Durable jobs: rows that any process takes with a row lock and holds for a quarter of a minute at a time, renewed
  * each second, so that a job survives the process that ran it and is soon taken up by another. A job that fails is
- * tried five times, ever later. A try counts from its beginning, so that one that kills its process does not come back
- * for ever.
+ * tried five times, ever later. Tries are counted from their beginning, too, and those that end with their process come
+ * ever later as well, so that a job that kills its process does not come back for ever, and some minutes of a server that is
+ * killed again and again use no job's tries up.
  */
 export function createJobs(database: Sequelize, clock: Clock, report: (error: unknown) => void): Jobs {
   const handlers = new Map<string, { handler: JobHandler } & JobManners>()
@@ -80,12 +83,13 @@ export function createJobs(database: Sequelize, clock: Clock, report: (error: un
         skipLocked: true,
         transaction,
       })
-      return job?.update({ heldUntil: new Date(+now + holdMs), begunAt: now, progress: 0, attempts: job.attempts + 1 }, { transaction }) ?? null
+      const attempts = (job?.attempts ?? 0) + 1
+      return job?.update({ heldUntil: new Date(+now + holdMs), runAfter: new Date(+now + 1000 * 2 ** attempts), begunAt: now, progress: 0, attempts }, { transaction }) ?? null
     })
   }
 
   /** Changes the job while it is still ours: not cancelled, and not taken over by another process. */
-  async function note(job: Job, change: Partial<Pick<Job, 'state' | 'heldUntil' | 'progress' | 'runAfter' | 'error'>>): Promise<boolean> {
+  async function note(job: Job, change: Partial<Pick<Job, 'state' | 'heldUntil' | 'progress' | 'runAfter' | 'error' | 'failures'>>): Promise<boolean> {
     const [changed] = await Job.update({ ...change }, { where: { id: job.id, state: 'open', attempts: job.attempts } })
     return changed > 0
   }
@@ -121,13 +125,14 @@ export function createJobs(database: Sequelize, clock: Clock, report: (error: un
   /** A job that was stopped with its process begins anew at once; one that failed is tried later. */
   async function putBack(job: Job, error: unknown, signal: AbortSignal): Promise<void> {
     if (stopping.signal.aborted) {
-      await Job.update({ heldUntil: null, attempts: job.attempts - 1 }, { where: { id: job.id, state: 'open', attempts: job.attempts } })
+      await Job.update({ heldUntil: null, runAfter: clock.now(), attempts: job.attempts - 1 }, { where: { id: job.id, state: 'open', attempts: job.attempts } })
       return
     }
     if (signal.aborted && !(signal.reason instanceof TooLong)) return
     report(error)
-    if (job.attempts >= mostAttempts) await giveUp(job, error)
-    else await note(job, { heldUntil: null, runAfter: new Date(+clock.now() + 1000 * 4 ** job.attempts), error: String(error) })
+    const failures = job.failures + 1
+    if (failures >= mostFailures) await giveUp(job, error)
+    else await note(job, { heldUntil: null, failures, runAfter: new Date(+clock.now() + 1000 * 4 ** failures), error: String(error) })
   }
 
   /** Whoever waits is told first: where that fails, the job stays on the list, and is given up again. */

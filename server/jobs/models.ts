@@ -11,7 +11,9 @@ export class Job extends Model<InferAttributes<Job>, InferCreationAttributes<Job
   declare progress: CreationOptional<number>
   /** When the current try began. */
   declare begunAt: CreationOptional<Date | null>
+  /** Tries that began, and those of them that ended with an error. */
   declare attempts: CreationOptional<number>
+  declare failures: CreationOptional<number>
   declare runAfter: Date
   /** A process that took the job holds it until then; a job whose holder died is free after that. */
   declare heldUntil: CreationOptional<Date | null>
@@ -29,6 +31,7 @@ export function initJobs(sequelize: Sequelize): void {
     progress: DataTypes.DOUBLE,
     begunAt: DataTypes.DATE(3),
     attempts: DataTypes.INTEGER.UNSIGNED,
+    failures: { type: DataTypes.INTEGER.UNSIGNED, defaultValue: 0 },
     runAfter: DataTypes.DATE(3),
     heldUntil: DataTypes.DATE(3),
     error: DataTypes.TEXT,

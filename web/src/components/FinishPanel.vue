@@ -59,10 +59,10 @@ function keepAsUsual(): void {
 </template>
 
 <style scoped>
-.finish { display: grid; gap: var(--space-2); }
+.finish { display: grid; grid-template-columns: minmax(0, 1fr); gap: var(--space-2); }
 .line { display: flex; flex-wrap: wrap; gap: var(--space-1) var(--space-4); align-items: center; }
 .line p { margin-right: auto; }
 .work { display: grid; grid-template-columns: auto 1fr auto; gap: var(--space-3); align-items: center; }
 .work :deep(.p-progressbar) { height: 8px; }
-.editor { display: grid; gap: var(--space-3); padding: var(--space-3) var(--space-4); background: var(--sheet); border: 1px solid var(--edge); border-radius: var(--round); }
+.editor { display: grid; grid-template-columns: minmax(0, 1fr); gap: var(--space-3); padding: var(--space-3) var(--space-4); background: var(--sheet); border: 1px solid var(--edge); border-radius: var(--round); }
 </style>

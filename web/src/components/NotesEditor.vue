@@ -89,8 +89,8 @@ function leaveLink(): void {
 </template>
 
 <style scoped>
-.bar { display: flex; justify-content: space-between; align-items: center; gap: var(--space-3); }
-.tools { display: flex; gap: var(--space-1); }
+.bar { display: flex; flex-wrap: wrap; justify-content: space-between; align-items: center; gap: var(--space-3); }
+.tools { display: flex; flex-wrap: wrap; gap: var(--space-1); }
 .tool { min-height: 28px; padding: 0 var(--space-2); border: 1px solid transparent; border-radius: var(--round); background: none; color: var(--ink-soft); font-size: var(--text-s); cursor: pointer; }
 .tool:hover { background: var(--accent-wash); color: var(--ink); }
 .tool[aria-pressed='true'] { background: var(--accent-wash); border-color: var(--accent); color: var(--ink); }

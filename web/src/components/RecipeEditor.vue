@@ -86,9 +86,9 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
 </template>
 
 <style scoped>
-.recipe { display: grid; grid-template-columns: 1fr 1fr; gap: var(--space-2) var(--space-5); }
+.recipe { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: var(--space-2) var(--space-5); }
 .row { display: flex; flex-wrap: wrap; gap: var(--space-2); align-items: center; min-height: 32px; }
 .check { display: flex; gap: var(--space-1); align-items: center; min-height: 24px; }
 input[type='range'] { flex: 1; max-width: 14rem; min-height: 24px; accent-color: var(--accent); }
-@media (max-width: 760px) { .recipe { grid-template-columns: 1fr; } }
+@media (max-width: 760px) { .recipe { grid-template-columns: minmax(0, 1fr); } }
 </style>

@@ -100,10 +100,10 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
 <style scoped>
 .bench { display: grid; grid-template-columns: auto minmax(0, 1fr) auto; gap: var(--space-2) var(--space-3); align-items: center; padding: var(--space-3) var(--space-4); background: var(--sheet); border: 1px solid var(--edge); border-radius: var(--round); }
 .play { min-width: 5.2rem; }
-.waves { display: grid; gap: var(--space-1); }
+.waves { display: grid; min-width: 0; gap: var(--space-1); }
 .time { text-align: right; font-size: var(--text-s); line-height: 1.4; color: var(--ink-soft); }
 .below { grid-column: 1 / -1; display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-4); align-items: center; }
-.hear { display: flex; gap: var(--space-1); align-items: center; }
+.hear { display: flex; flex-wrap: wrap; gap: var(--space-1); align-items: center; }
 .choice { min-height: 28px; padding: 0 var(--space-3); border: 1px solid var(--edge-strong); border-radius: var(--round); background: none; color: var(--ink-soft); font-size: var(--text-s); cursor: pointer; }
 .choice[aria-checked='true'] { background: var(--accent); border-color: var(--accent); color: var(--on-accent); font-weight: 600; }
 .side { display: grid; gap: var(--space-1); justify-items: end; }

@@ -115,7 +115,7 @@ async function remove(): Promise<void> {
   padding: var(--space-4) var(--space-5) var(--space-6);
 }
 .top { grid-area: top; display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-5); justify-content: space-between; align-items: center; }
-.writing { grid-area: writing; display: grid; gap: var(--space-4); align-content: start; min-width: 0; }
+.writing { grid-area: writing; display: grid; grid-template-columns: minmax(0, 1fr); gap: var(--space-4); align-content: start; min-width: 0; }
 .release { grid-area: release; align-self: start; position: sticky; top: var(--space-4); }
 @media (max-width: 1060px) {
   .desk { grid-template: 'top' auto 'release' auto 'writing' 1fr / minmax(0, 1fr); }

@@ -112,5 +112,14 @@ td.figures { white-space: nowrap; }
 .name { font-weight: 600; overflow-wrap: anywhere; }
 .acts { padding-right: 0; text-align: right; }
 .acts > * { display: inline-block; line-height: 24px; margin-left: var(--space-3); vertical-align: top; white-space: nowrap; }
+/* On a phone a file's facts stand on a line below its name. */
+@media (max-width: 620px) {
+  thead { position: absolute; clip-path: inset(50%); }
+  tr { display: flex; flex-wrap: wrap; padding: var(--space-2) 0; border-bottom: 1px solid var(--edge); }
+  th, td { padding: 0 var(--space-4) 0 0; border: 0; }
+  th:first-child, .acts { width: 100%; }
+  .acts { text-align: left; }
+  .acts > * { margin: 0 var(--space-4) 0 0; }
+}
 .first { padding: var(--space-6); text-align: center; border: 2px dashed var(--edge-strong); border-radius: var(--round); }
 </style>

@@ -29,7 +29,7 @@ function lacks(episode: EpisodeSummary): string {
   if (episode.awaitsFinish && episode.title.trim()) return 'waits to be finished'
   const arriving = isArriving(episode, uploads.sendings)
   const missing = [!episode.hasAudio && !arriving && 'audio', !episode.title.trim() && 'a title', 'a moment'].filter(part => part !== false)
-  return `${arriving ? 'needs, while its audio is on its way,' : 'needs'} ${new Intl.ListFormat('en-GB').format(missing)}`
+  return `needs ${new Intl.ListFormat('en-GB').format(missing)}${arriving ? '; its audio is on its way' : ''}`
 }
 </script>
 
