@@ -17,6 +17,7 @@ import { readJson } from './json'
 import { knownAddresses } from './knownAddresses'
 import { pictureRoutes } from './pictures/routes'
 import type { Platform } from './platform'
+import { nosniff } from './nosniff'
 import { asAppError, installProblems, sendProblem } from './problems'
 import { remoteRoutes } from './remote/routes'
 import { releaseRoutes } from './releases/routes'
@@ -43,8 +44,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
   installProblems(app, log)
   missingAddress(app, knownAddresses(app), configuration.publicUrl)
   app.addHook('onRequest', (_request, reply, done) => {
-    // Nothing here is to be taken for something else than its type says (OWASP HTTP headers cheat sheet).
-    reply.raw.setHeader('x-content-type-options', 'nosniff')
+    reply.headers(nosniff)
     done()
   })
   // What a request brings is JSON where no route says otherwise, and nothing is guessed.

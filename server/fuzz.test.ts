@@ -139,5 +139,8 @@ describe('two thousand odd requests', () => {
     for (const url of ['/api/v1/shows', '/fuzzed/feed.xml', '/fuzzed', '/nowhere/at/all', `/media/${ids.episodeId![0]}/x.mp3`, '/healthz']) {
       expect((await house.app.inject({ url, headers: { cookie: house.cookie } })).headers['x-content-type-options'], url).toBe('nosniff')
     }
+    const { etag } = (await house.app.inject({ url: '/fuzzed/feed.xml' })).headers
+    expect((await house.app.inject({ url: '/fuzzed/feed.xml', headers: { 'if-none-match': String(etag) } })).headers).toMatchObject({ 'x-content-type-options': 'nosniff' })
+    expect((await house.app.inject({ method: 'OPTIONS', url: '/api/v1/uploads', headers: { cookie: house.cookie } })).headers).toMatchObject({ 'tus-version': '1.0.0', 'x-content-type-options': 'nosniff' })
   })
 })

@@ -14,6 +14,7 @@ import { AudioFile } from '../files/models'
 import { publicAccess } from '../media/publicAccess'
 import { Picture } from '../pictures/models'
 import { publicPictureAddress } from '../pictures/names'
+import { nosniff } from '../nosniff'
 import type { Platform } from '../platform'
 import { isDatabaseDown } from '../problems'
 import { Show } from '../shows/models'
@@ -181,6 +182,7 @@ function variantOf(body: Buffer, etag: string, lastModified: Date): Variant {
       'cache-control': 'public, no-cache',
       vary: 'accept-encoding',
       ...publicAccess,
+      ...nosniff,
     },
   }
 }

@@ -19,7 +19,6 @@ export function deliver(request: FastifyRequest, reply: FastifyReply, store: Med
     'last-modified': file.lastModified.toUTCString(),
     'cache-control': file.cacheControl,
     'accept-ranges': 'bytes',
-    'x-content-type-options': 'nosniff',
   })
   const outcome = precondition(request.headers, validators)
   if (outcome !== 'pass') return reply.code(outcome).send()

@@ -4,6 +4,7 @@ import { EVENTS, Server } from '@tus/server'
 import type { FastifyPluginAsync } from 'fastify'
 import { AppError } from '../errors'
 import { requireSignIn } from '../accounts/signedIn'
+import { nosniff } from '../nosniff'
 import type { Platform } from '../platform'
 import { asAppError, problemOf } from '../problems'
 import { SharedLocker } from './locker'
@@ -61,8 +62,11 @@ export const uploadRoutes = (platform: Platform): FastifyPluginAsync => async ap
     handler: (request, reply) => hand(request.raw, reply.hijack().raw),
   })
 
-  const hand: typeof tus.handle = (request, response) => tus.handle(request, response).catch(error => {
-    log.error(error)
-    response.destroy()
-  })
+  const hand: typeof tus.handle = (request, response) => {
+    response.setHeaders(new Map(Object.entries(nosniff)))
+    return tus.handle(request, response).catch(error => {
+      log.error(error)
+      response.destroy()
+    })
+  }
 }
