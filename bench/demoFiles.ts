@@ -1,3 +1,4 @@
+import { houseScope } from '@server/access/scope'
 import { systemClock } from '@server/clock'
 import { readConfiguration } from '@server/configuration'
 import { AudioFile } from '@server/files/models'
@@ -15,11 +16,12 @@ export async function benchDemoFiles(): Promise<void> {
   const episodes = episodeService(platform)
   const rows = await Episode.findAll({ include: { model: AudioFile, as: 'file', required: true, attributes: ['id', 'name'] }, order: [['createdAt', 'ASC']] })
   console.log('finishing the demo’s files (target −16 LUFS, −19 for one channel; ceiling −1 dBTP)')
-  for (const { id, file } of rows) {
-    const { sound, version } = await episodes.get(id)
-    await finishing.begin(id, version, sound.usual)
+  for (const { id, showId, file } of rows) {
+    const scope = houseScope({ id, showId })
+    const { sound, version } = await episodes.get(scope)
+    await finishing.begin(scope, version, sound.usual)
     while (await platform.jobs.runNext('measuring') || await platform.jobs.runNext('finishing'));
-    const { finished } = (await episodes.get(id)).sound
+    const { finished } = (await episodes.get(scope)).sound
     const [before, after] = [sound.source!.measurement!, finished!.measurement!]
     console.log(`  ${file!.name.padEnd(10)} ${before.integratedLufs!.toFixed(2)} LUFS, ${before.truePeakDbtp!.toFixed(2)} dBTP -> ${after.integratedLufs!.toFixed(2)} LUFS, ${after.truePeakDbtp!.toFixed(2)} dBTP, ${after.channels} channel${after.channels === 1 ? '' : 's'}`)
   }

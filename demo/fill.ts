@@ -12,6 +12,7 @@ import { finishingService } from '@server/finishing/service'
 import { openPlatform } from '@server/openPlatform'
 import type { Platform } from '@server/platform'
 import { releaseService } from '@server/releases/service'
+import { houseScope, type Scope } from '@server/access/scope'
 import { pictureService } from '@server/pictures/service'
 import { showService } from '@server/shows/service'
 import { uploadService } from '@server/uploads/service'
@@ -20,18 +21,19 @@ import { type DemoEpisode, type DemoShow, demoAccount, demoShows } from './scena
 /** Fills an empty house with the demo, by the same services that people's clicks reach, with a clock that is moved along. */
 export async function fillDemo(platform: Platform, clock: MovableClock, today: Date, folder: string): Promise<void> {
   measureFiles(platform)
-  await accountService(platform).createFirst(demoAccount)
-  for (const show of demoShows) await fillShow(platform, clock, today, folder, show)
+  const accounts = accountService(platform)
+  const { id: accountId } = (await accounts.accountOf(await accounts.createFirst(demoAccount)))!
+  for (const show of demoShows) await fillShow(platform, clock, today, folder, accountId, show)
 }
 
-async function fillShow(platform: Platform, clock: MovableClock, today: Date, folder: string, show: DemoShow): Promise<void> {
+async function fillShow(platform: Platform, clock: MovableClock, today: Date, folder: string, accountId: string, show: DemoShow): Promise<void> {
   const releaseAt = ({ dayOffset }: DemoEpisode): DateTime => {
     const [hour, minute] = show.usualTime.split(':').map(Number)
     return DateTime.fromJSDate(today, { zone: show.facts.zone }).plus({ days: dayOffset }).set({ hour, minute, second: 0, millisecond: 0 })
   }
   clock.moveTo(releaseAt(show.episodes[0]!).minus({ days: 3 }).toJSDate())
-  const artwork = await pictureService(platform).addArtwork(await readFile(join(folder, 'artwork', show.artwork)))
-  const { id: showId } = await showService(platform).create({ ...show.facts, artworkId: artwork.id })
+  const artwork = await pictureService(platform).addArtwork(accountId, await readFile(join(folder, 'artwork', show.artwork)))
+  const { id: showId } = await showService(platform).create(accountId, { ...show.facts, artworkId: artwork.id })
   for (const episode of show.episodes) await fillEpisode(platform, clock, today, folder, showId, show.facts.zone, episode, releaseAt(episode))
 }
 
@@ -39,28 +41,29 @@ async function fillEpisode(platform: Platform, clock: MovableClock, today: Date,
   const episodes = episodeService(platform)
   const releases = releaseService(platform)
   clock.moveTo(new Date(Math.min(+releaseAt.minus({ hours: 20 }), +today - 60_000)))
-  const { id } = await episodes.create(showId, {})
-  if (wanted.sound) await bring(platform, id, join(folder, 'sounds', wanted.sound))
-  const { version } = await episodes.get(id)
+  const { id } = await episodes.create(houseScope({ id: showId, showId }), {})
+  const scope = houseScope({ id, showId })
+  if (wanted.sound) await bring(platform, scope, join(folder, 'sounds', wanted.sound))
+  const { version } = await episodes.get(scope)
   const { title, number, notes } = wanted
-  const written = await episodes.change(id, { version, text: { title, number, notes } })
+  const written = await episodes.change(scope, { version, text: { title, number, notes } })
   if (wanted.standing === 'draft') return
-  const ready = wanted.finished ? await finish(platform, id, written.version) : written
+  const ready = wanted.finished ? await finish(platform, scope, written.version) : written
   if (wanted.standing === 'released') {
     clock.moveTo(releaseAt.toJSDate())
-    await releases.release(id, { version: ready.version, when: { kind: 'now' } })
+    await releases.release(scope, { version: ready.version, when: { kind: 'now' } })
     return
   }
-  await releases.release(id, { version: ready.version, when: { kind: 'at', local: releaseAt.toFormat("yyyy-MM-dd'T'HH:mm"), zone } })
+  await releases.release(scope, { version: ready.version, when: { kind: 'at', local: releaseAt.toFormat("yyyy-MM-dd'T'HH:mm"), zone } })
 }
 
 /** Finishes an episode by its show's usual recipe, as one press would. */
-async function finish(platform: Platform, id: string, version: number): Promise<Episode> {
+async function finish(platform: Platform, scope: Scope, version: number): Promise<Episode> {
   const episodes = episodeService(platform)
-  const { sound } = await episodes.get(id)
-  await finishingService(platform).begin(id, version, { ...sound.usual, levelling: 0.5 })
+  const { sound } = await episodes.get(scope)
+  await finishingService(platform).begin(scope, version, { ...sound.usual, levelling: 0.5 })
   await workOnSound(platform)
-  return episodes.get(id)
+  return episodes.get(scope)
 }
 
 async function workOnSound(platform: Platform): Promise<void> {
@@ -68,11 +71,11 @@ async function workOnSound(platform: Platform): Promise<void> {
 }
 
 /** Brings a sound the way an upload does, from the moment on when its last byte has arrived. */
-async function bring(platform: Platform, episodeId: string, path: string): Promise<void> {
+async function bring(platform: Platform, scope: Scope, path: string): Promise<void> {
   const uploads = uploadService(platform)
   const id = randomBytes(16).toString('hex')
   const { size } = await stat(path)
-  await uploads.announce({ id, episodeId, fileName: path.split('/').at(-1)!, bytes: size })
+  await uploads.announce(scope, { id, fileName: path.split('/').at(-1)!, bytes: size })
   await copyFile(path, join(platform.media.inbox, id))
   await uploads.received(id)
   await uploads.read(id)

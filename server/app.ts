@@ -5,8 +5,10 @@ import fastifySwagger from '@fastify/swagger'
 import Fastify, { type FastifyBaseLogger, type FastifyInstance, type FastifyReply, type FastifyRequest, type RouteOptions } from 'fastify'
 import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod'
 import { accountRoutes } from './accounts/routes'
-import { refuseForeignOrigins, requireSignIn } from './accounts/signedIn'
+import { guard, letAnyoneIn } from './access/access'
+import { refuseForeignOrigins } from './access/foreignOrigins'
 import { episodeRoutes } from './episodes/routes'
+import { eventRoutes } from './events/routes'
 import { feedRoutes } from './feeds/routes'
 import { fileRoutes } from './files/routes'
 import { finishingRoutes } from './finishing/routes'
@@ -51,14 +53,16 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
   app.removeAllContentTypeParsers()
   app.addContentTypeParser('application/json', { parseAs: 'string' }, async (_request: unknown, text: string) => readJson(text))
 
-  await app.register(healthRoutes(platform))
-  await app.register(feedRoutes(platform))
-  await app.register(mediaRoutes(platform))
-
-  await app.register(async pages => {
-    await pages.register(fastifyHelmet, pageHeaders(platform))
-    await pages.register(siteRoutes(platform))
-    await pages.register(studioRoutes(platform))
+  await app.register(async open => {
+    letAnyoneIn(open)
+    await open.register(healthRoutes(platform))
+    await open.register(feedRoutes(platform))
+    await open.register(mediaRoutes(platform))
+    await open.register(async pages => {
+      await pages.register(fastifyHelmet, pageHeaders(platform))
+      await pages.register(siteRoutes(platform))
+      await pages.register(studioRoutes(platform))
+    })
   })
 
   await app.register(async api => {
@@ -69,24 +73,26 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
     })
     await api.register(fastifyCookie)
     refuseForeignOrigins(api, configuration.publicUrl)
+    guard(api, platform)
     api.addHook('onRequest', async (_request, reply) => { reply.header('cache-control', 'no-store') })
     readUploads(platform)
     await api.register(uploadRoutes(platform))
+    await api.register(eventRoutes(platform))
     await api.register(async answers => {
       await answers.register(fastifyCompress, { encodings: ['br', 'gzip'] })
-      await answers.register(accountRoutes(platform))
-      answers.get('/openapi.json', { schema: { hide: true } }, () => api.swagger())
-      await answers.register(async signedIn => {
-        requireSignIn(signedIn, platform)
-        await signedIn.register(pictureRoutes(platform))
-        await signedIn.register(showRoutes(platform))
-        await signedIn.register(episodeRoutes(platform))
-        await signedIn.register(releaseRoutes(platform))
-        await signedIn.register(fileRoutes(platform))
-        await signedIn.register(finishingRoutes(platform))
-        await signedIn.register(shelfRoutes(platform))
-        await signedIn.register(remoteRoutes(platform))
+      await answers.register(async open => {
+        letAnyoneIn(open)
+        await open.register(accountRoutes(platform))
+        open.get('/openapi.json', { schema: { hide: true } }, () => api.swagger())
       })
+      await answers.register(pictureRoutes(platform))
+      await answers.register(showRoutes(platform))
+      await answers.register(episodeRoutes(platform))
+      await answers.register(releaseRoutes(platform))
+      await answers.register(fileRoutes(platform))
+      await answers.register(finishingRoutes(platform))
+      await answers.register(shelfRoutes(platform))
+      await answers.register(remoteRoutes(platform))
     })
   }, { prefix: '/api/v1' })
 

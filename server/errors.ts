@@ -8,6 +8,7 @@ const catalogue = {
   'not-acceptable': { status: 406, title: 'Nothing here is as the request wants it', todo: 'Ask with a wider Accept-Encoding.' },
   'no-room': { status: 507, title: 'There is no room for this file', todo: 'Delete files from the shelf that no episode uses, or make room on the server’s disk.' },
   'busy': { status: 503, title: 'Too much at once', todo: 'Try again in a moment.' },
+  'not-allowed': { status: 403, title: 'Your part in this show does not reach so far', todo: 'Ask whoever keeps the show.' },
   'not-found': { status: 404, title: 'There is nothing at this address', todo: 'Go back to the list and open it from there.' },
   'sign-in-needed': { status: 401, title: 'You are signed out', todo: 'Sign in; what you wrote is kept in this window.' },
   'sign-in-refused': { status: 401, title: 'E-mail or password is wrong', todo: 'Check both and try again.' },

@@ -22,7 +22,8 @@ beforeAll(async () => {
   const draft = await house.makeReady(show.id, 'Draft')
   const file = draft.sound.source!.id
   ids = { id: [show.id, released.id, draft.id, file], fileId: [file], show: ['fuzzed'], episode: ['released'], episodeId: [released.id], name: [`${draft.sound.source!.sha256.slice(0, 16)}.mp3`] }
-  routes = house.routes as Route[]
+  // The stream of news has no end.
+  routes = house.routes.filter(({ url }) => url !== '/api/v1/events') as Route[]
 })
 afterAll(() => house.close())
 

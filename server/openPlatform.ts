@@ -4,6 +4,7 @@ import type { Clock } from './clock'
 import type { Configuration } from './configuration'
 import { openDatabase } from './database/connection'
 import { migrate } from './database/migrate'
+import { createEvents } from './events/events'
 import { createJobs } from './jobs/jobs'
 import { openDiskStore } from './media/diskStore'
 import type { Platform } from './platform'
@@ -20,13 +21,15 @@ export async function openPlatform(configuration: Configuration, clock: Clock): 
   const log = pino({ level: configuration.logLevel })
   const database = openDatabase(configuration.databaseUrl)
   await migrate(database)
+  const events = createEvents(database, clock, reporter(log))
   return {
     log,
     configuration,
     clock,
     database,
     media: await openDiskStore(resolve(configuration.mediaDir)),
-    jobs: createJobs(database, clock, reporter(log)),
+    jobs: createJobs(database, clock, events, reporter(log)),
+    events,
     siteAssets: await readSiteAssets(configuration.webDir),
   }
 }

@@ -2,6 +2,7 @@ import type { Logger } from 'pino'
 import type { Sequelize } from 'sequelize'
 import type { Clock } from './clock'
 import type { Configuration } from './configuration'
+import type { Events } from './events/events'
 import type { Jobs } from './jobs/jobs'
 import type { MediaStore } from './media/store'
 
@@ -13,6 +14,7 @@ export interface Platform {
   database: Sequelize
   media: MediaStore
   jobs: Jobs
+  events: Events
   /** Addresses of what the public pages load in the browser. */
   siteAssets: { script: string; styles: readonly string[] }
 }

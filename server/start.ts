@@ -23,7 +23,7 @@ export async function start(configuration: Configuration, clock: Clock = systemC
   return {
     address: `http://${configuration.host}:${port}`,
     async stop() {
-      await Promise.all([...watches.map(watch => watch.stop()), platform.jobs.stop(), app.close()])
+      await Promise.all([...watches.map(watch => watch.stop()), platform.jobs.stop(), platform.events.stop(), app.close()])
       await platform.database.close()
     },
   }

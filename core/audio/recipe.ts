@@ -46,7 +46,7 @@ const lameGainDb = 20 * Math.log10(0.95)
 const encodings: Readonly<Record<Exclude<EncodingName, 'as it came'>, Encoding>> = {
   'speech and music': { codec: 'mp3', bitRateBps: 128_000, sampleRateHz: 44_100, channels: 2, type: 'audio/mpeg', gainDb: lameGainDb, peakRoomDb: 0.8 },
   speech: { codec: 'mp3', bitRateBps: 64_000, sampleRateHz: 44_100, channels: 1, type: 'audio/mpeg', gainDb: lameGainDb, peakRoomDb: 1 },
-  m4a: { codec: 'aac', bitRateBps: 128_000, sampleRateHz: 44_100, channels: 2, type: 'audio/mp4', gainDb: 0, peakRoomDb: 1.2 },
+  m4a: { codec: 'aac', bitRateBps: 128_000, sampleRateHz: 44_100, channels: 2, type: 'audio/mp4', gainDb: 0, peakRoomDb: 1.8 },
 }
 
 /** What a recipe's preset comes to. Throws a RangeError for `as it came`, which is not encoded. */

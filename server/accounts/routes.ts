@@ -3,8 +3,7 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { credentials, newAccount, session } from '@contract/session'
 import { z } from 'zod'
 import type { Platform } from '../platform'
-import { sessionCookie } from './signedIn'
-import { accountService, sessionMs } from './service'
+import { accountService, sessionCookie, sessionMs } from './service'
 
 export const accountRoutes = (platform: Platform): FastifyPluginAsyncZod => async app => {
   const accounts = accountService(platform)

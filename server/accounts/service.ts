@@ -8,6 +8,7 @@ import { signInAttempts } from './attempts'
 import { hashed, isPassword } from './hashing'
 import { Account, Session } from './models'
 
+export const sessionCookie = 'lake_letter'
 export const sessionMs = 30 * 24 * 3600_000
 
 /** Accounts, signing in and out. */

@@ -1,4 +1,5 @@
 import { Sequelize } from 'sequelize'
+import { initAccess } from '../access/models'
 import { initAccounts } from '../accounts/models'
 import { initEpisodes } from '../episodes/models'
 import { initFiles } from '../files/models'
@@ -24,6 +25,6 @@ export function openDatabase(address: string): Sequelize {
     isolationLevel: 'READ COMMITTED',
     define: { underscored: true, timestamps: false },
   })
-  for (const init of [initAccounts, initPictures, initShows, initFiles, initEpisodes, initUploads, initJobs]) init(database)
+  for (const init of [initAccounts, initPictures, initShows, initAccess, initFiles, initEpisodes, initUploads, initJobs]) init(database)
   return database
 }

@@ -5,6 +5,8 @@ import { sound } from './migrations/0002-sound'
 import { elsewhere } from './migrations/0003-elsewhere'
 import { firmGround } from './migrations/0004-firm-ground'
 import { tries } from './migrations/0005-tries'
+import { whose } from './migrations/0006-whose'
+import { newsTable } from './migrations/0007-news'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -12,6 +14,8 @@ const migrations = [
   { name: '0003-elsewhere', statements: elsewhere },
   { name: '0004-firm-ground', statements: firmGround },
   { name: '0005-tries', statements: tries },
+  { name: '0006-whose', statements: whose },
+  { name: '0007-news', statements: newsTable },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

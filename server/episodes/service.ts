@@ -5,12 +5,14 @@ import { type Episode as EpisodeView, type EpisodeChange, type EpisodeSummary, t
 import { differingFields, type EpisodeText } from '@core/episode/text'
 import { cleanNotes } from '@core/notes/clean'
 import { isBlank } from '@core/words/line'
+import type { Scope } from '../access/scope'
 import { transact } from '../database/transact'
 import { AppError, badInput } from '../errors'
 import { AudioFile } from '../files/models'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
 import { Upload } from '../uploads/models'
+import { episodeChanges, type InShow } from './change'
 import { Episode, KeptText } from './models'
 import { soundOf } from './sound'
 import { episodeOf, summaryOf, textOf } from './views'
@@ -21,10 +23,12 @@ const notesChanged = literal("standing = 'released' AND NOT (BINARY notes <=> BI
 const withoutWaveform = { attributes: { exclude: ['waveform'] } }
 
 /** Episodes and what is written about them. */
-export function episodeService({ database, clock, configuration }: Pick<Platform, 'database' | 'clock' | 'configuration'>) {
-  async function view(id: string): Promise<EpisodeView> {
+export function episodeService(platform: Pick<Platform, 'database' | 'clock' | 'configuration' | 'jobs' | 'events'>) {
+  const { database, clock, configuration, events } = platform
+  const { changeEpisode } = episodeChanges(platform)
+  async function view({ id, showId }: InShow): Promise<EpisodeView> {
     const episode = await Episode.findOne({
-      where: { id, deletedAt: null },
+      where: { id, showId, deletedAt: null },
       include: [
         { model: Show, as: 'show' },
         { model: AudioFile, as: 'file', ...withoutWaveform },
@@ -41,18 +45,18 @@ export function episodeService({ database, clock, configuration }: Pick<Platform
   }
 
   /** Writes fields that were checked before, with the next version, or keeps them aside where another window was first. */
-  async function write(id: string, version: number, fields: Partial<EpisodeText>): Promise<void> {
-    const refused = await transact(database, async transaction => {
-      const episode = await lockEpisode(id, transaction)
-      if (episode.version !== version) return keepAside(episode, version, fields, transaction)
+  async function write(scope: Scope, version: number, fields: Partial<EpisodeText>): Promise<void> {
+    let refused: KeptText | null = null
+    await changeEpisode(scope, null, async (episode, transaction) => {
+      refused = episode.version === version ? null : await keepAside(episode, version, fields, transaction)
+      if (refused) return null
       if (episode.standing === 'scheduled' && fields.title !== undefined && isBlank(fields.title)) {
         throw badInput('title', fields.title, 'A scheduled episode needs a title. Take it back to draft first, or write one.')
       }
-      if (differingFields(textOf(episode), { ...textOf(episode), ...fields }).length === 0) return null
-      await episode.update({ ...fields, version: version + 1, updatedAt: clock.now() }, { transaction })
-      return null
+      return differingFields(textOf(episode), { ...textOf(episode), ...fields }).length === 0 ? null : { fields }
     })
-    if (refused) throw new AppError('version-conflict', 'The episode was changed in another window.', undefined, { current: await view(id), keptId: refused.id })
+    const { id: keptId } = refused ?? {} as Partial<KeptText>
+    if (keptId) throw new AppError('version-conflict', 'The episode was changed in another window.', undefined, { current: await view(scope), keptId })
   }
 
   function keepAside(episode: Episode, fromVersion: number, text: Partial<EpisodeText>, transaction: Transaction): Promise<KeptText> {
@@ -63,7 +67,7 @@ export function episodeService({ database, clock, configuration }: Pick<Platform
     get: view,
 
     /** All episodes of a show: those to come first, then the released ones, newest first. */
-    async list(showId: string): Promise<EpisodeSummary[]> {
+    async list({ showId }: Scope): Promise<EpisodeSummary[]> {
       const episodes = await Episode.findAll({
         where: { showId, deletedAt: null },
         attributes: { exclude: ['notes'], include: [[notesChanged, 'notesChanged']] },
@@ -78,7 +82,7 @@ export function episodeService({ database, clock, configuration }: Pick<Platform
     },
 
     /** Changes with everything that `list` tells, and takes no more than three sums to find out. */
-    async listRevision(showId: string): Promise<string> {
+    async listRevision({ showId }: Scope): Promise<string> {
       const [row] = await database.query<Record<string, string | number | null>>(
         `SELECT COUNT(*) AS episodes, SUM(version) AS versions, MAX(updated_at) AS at,
           (SELECT CONCAT_WS(' ', COUNT(*), MAX(u.created_at)) FROM uploads u JOIN episodes e ON e.id = u.episode_id WHERE e.show_id = :showId AND u.state IN ('receiving', 'reading')) AS underway,
@@ -89,60 +93,47 @@ export function episodeService({ database, clock, configuration }: Pick<Platform
       return createHash('sha256').update(JSON.stringify(row)).digest('base64url').slice(0, 22)
     },
 
-    async create(showId: string, text: { title?: string }): Promise<EpisodeView> {
+    async create({ showId }: Scope, text: { title?: string }): Promise<EpisodeView> {
       const now = clock.now()
       const id = uuidV7()
-      if (!/^[0-9a-f-]{36}$/.test(showId) || !await Show.findByPk(showId)) throw new AppError('not-found', 'There is no such show.')
-      await Episode.create({ id, showId, guid: uuidV4(), notes: '', ...text, createdAt: now, updatedAt: now })
-      return view(id)
+      await transact(database, async transaction => {
+        await Episode.create({ id, showId, guid: uuidV4(), notes: '', ...text, createdAt: now, updatedAt: now }, { transaction })
+        await events.note({ kind: 'episode', showId, id }, transaction)
+      })
+      return view({ id, showId })
     },
 
     /**
      * Saves what was written. Throws `version-conflict` where another window saved first; the refused text is then
      * kept (see `kept`), and the answer carries the newest one.
      */
-    async change(id: string, { version, text }: EpisodeChange): Promise<EpisodeView> {
+    async change(scope: Scope, { version, text }: EpisodeChange): Promise<EpisodeView> {
       const fields = text.notes === undefined ? text : { ...text, notes: cleanNotes(text.notes) }
       // Cleaning closes tags and spells letters out, which can make more of them.
       if ((fields.notes?.length ?? 0) > mostNotesCharacters) throw badInput('text.notes', text.notes, 'At most 100,000 characters, markup counted as it is kept.')
-      await write(id, version, fields)
-      return view(id)
+      await write(scope, version, fields)
+      return view(scope)
     },
 
     /** Texts of this episode that were refused because another window was first, newest first. */
-    async kept(id: string): Promise<KeptTextView[]> {
+    async kept({ id }: Scope): Promise<KeptTextView[]> {
       const rows = await KeptText.findAll({ where: { episodeId: id }, order: [['savedAt', 'DESC']], limit: 50 })
       return rows.map(row => ({ id: row.id, savedAt: row.savedAt.toISOString(), text: row.text }))
     },
 
     /** Takes a draft off the list. Its words and its file stay, and `restore` brings it back. */
-    async remove(id: string): Promise<void> {
-      await transact(database, async transaction => {
-        const episode = await lockEpisode(id, transaction)
-        if (episode.standing !== 'draft') throw new AppError('wrong-standing', `Only a draft can be removed; this episode is ${episode.standing}.`)
-        await episode.update({ deletedAt: clock.now() }, { transaction })
+    async remove(scope: Scope): Promise<void> {
+      await changeEpisode(scope, null, async ({ standing }) => {
+        if (standing !== 'draft') throw new AppError('wrong-standing', `Only a draft can be removed; this episode is ${standing}.`)
+        return { fields: { deletedAt: clock.now() } }
       })
     },
 
-    async restore(id: string): Promise<EpisodeView> {
-      await Episode.update({ deletedAt: null }, { where: { id } })
-      return view(id)
+    async restore(scope: Scope): Promise<EpisodeView> {
+      await changeEpisode(scope, null, async ({ deletedAt }) => deletedAt && { fields: { deletedAt: null } }, 'also removed')
+      return view(scope)
     },
   }
-}
-
-/** An episode, locked until the transaction ends. Throws `not-found`. */
-export async function lockEpisode(id: string, transaction: Transaction): Promise<Episode> {
-  const episode = /^[0-9a-f-]{36}$/.test(id) ? await Episode.findOne({ where: { id, deletedAt: null }, lock: true, transaction }) : null
-  if (!episode) throw new AppError('not-found', 'There is no such episode.')
-  return episode
-}
-
-/** The same, where it is still the version that a window has seen. Throws `version-conflict`. */
-export async function lockEpisodeAt(id: string, version: number, transaction: Transaction): Promise<Episode> {
-  const episode = await lockEpisode(id, transaction)
-  if (episode.version !== version) throw new AppError('version-conflict', 'The episode was changed in another window. Look at it and decide again.')
-  return episode
 }
 
 const depth = { draft: 0, scheduled: 1, released: 2, retired: 3 } as const

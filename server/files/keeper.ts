@@ -21,7 +21,7 @@ export function fileKeeper({ clock, jobs }: Pick<Platform, 'clock' | 'jobs'>) {
 
     /** Has a file measured that was not yet; its bytes must be in the media store. */
     async measure(file: AudioFile, transaction: Transaction): Promise<void> {
-      if (file.measuring === 'waiting') await jobs.add({ kind: 'measure-file', payload: { fileId: file.id }, subject: file.id }, transaction)
+      if (file.measuring === 'waiting') await jobs.add({ kind: 'measure-file', payload: { fileId: file.id }, subject: file.id, showId: file.showId }, transaction)
     },
   }
 }

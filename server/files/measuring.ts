@@ -5,7 +5,7 @@ import { transact } from '../database/transact'
 import { Episode } from '../episodes/models'
 import type { JobRun } from '../jobs/jobs'
 import type { Platform } from '../platform'
-import { touchFeed } from '../shows/service'
+import { touchFeed } from '../shows/feedRevision'
 import type { Source } from '../sound/decoder'
 import { runSound, SoundFailure } from '../sound/run'
 import { AudioFile } from './models'
@@ -20,7 +20,7 @@ const sourceOf = (file: AudioFile, path: string): Source => ({
 
 /** Registers the job that measures a file, whole, once. */
 export function measureFiles(platform: Platform): void {
-  const { database, clock, media, jobs, configuration } = platform
+  const { database, clock, media, jobs, events, configuration } = platform
 
   async function measure(file: AudioFile, run: JobRun): Promise<{ measurement: Measurement; waveform: Buffer }> {
     const { path, release } = await media.onDisk(file.sha256)
@@ -41,13 +41,17 @@ export function measureFiles(platform: Platform): void {
     const isOtherLength = told.durationMs !== file.durationMs
     await transact(database, async transaction => {
       await file.update({ measurement, waveform, ...told, measuring: 'done' }, { transaction })
+      const users = await Episode.findAll({ where: { fileId: file.id, deletedAt: null }, attributes: ['id', 'showId'], transaction })
+      for (const { id, showId } of users) await events.note({ kind: 'episode', showId, id }, transaction)
       const released = !isOtherLength ? [] : await Episode.findAll({ where: { releasedFileId: file.id, standing: 'released' }, attributes: ['showId'], transaction })
       if (released[0]) await touchFeed(released[0].showId, clock.now(), transaction)
     })
   }, {
     lane: 'measuring',
     limitMs,
-    gaveUp: async ({ fileId }) => { await AudioFile.update({ measuring: 'failed' }, { where: { id: fileId, measuring: 'waiting' } }) },
+    gaveUp: ({ fileId }) => transact(database, async transaction => {
+      await AudioFile.update({ measuring: 'failed' }, { where: { id: fileId, measuring: 'waiting' }, transaction })
+    }),
   })
 }
 

@@ -1,5 +1,7 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { z } from 'zod'
+import { accessTo } from '../access/access'
+import type { Scope } from '../access/scope'
 import { AppError } from '../errors'
 import { deliver } from '../media/deliver'
 import type { Platform } from '../platform'
@@ -14,8 +16,8 @@ export const fileRoutes = (platform: Platform): FastifyPluginAsyncZod => async a
   const { media } = platform
   measureFiles(platform)
 
-  async function find(id: string): Promise<AudioFile> {
-    const file = await AudioFile.findByPk(id)
+  async function find({ id, showId }: Scope): Promise<AudioFile> {
+    const file = await AudioFile.findOne({ where: { id, showId } })
     if (!file || file.address) throw new AppError('not-found', 'There is no such file here.')
     return file
   }
@@ -23,9 +25,10 @@ export const fileRoutes = (platform: Platform): FastifyPluginAsyncZod => async a
   app.route({
     method: ['GET', 'HEAD'],
     url: '/files/:id/sound',
+    ...accessTo('file', 'look'),
     schema: { params: byId },
     async handler(request, reply) {
-      const file = await find(request.params.id)
+      const file = await find(request.scope)
       return deliver(request, reply, media, { ...file.get(), lastModified: file.createdAt, cacheControl: mayKeep })
     },
   })
@@ -33,17 +36,18 @@ export const fileRoutes = (platform: Platform): FastifyPluginAsyncZod => async a
   app.route({
     method: ['GET', 'HEAD'],
     url: '/files/:id/download',
+    ...accessTo('file', 'look'),
     schema: { params: byId },
     async handler(request, reply) {
-      const file = await find(request.params.id)
+      const file = await find(request.scope)
       // RFC 6266 section 4.3: the name in any letters, percent-encoded.
       reply.header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(file.name.toWellFormed())}`)
       return deliver(request, reply, media, { ...file.get(), lastModified: file.createdAt, cacheControl: mayKeep })
     },
   })
 
-  app.get('/files/:id/waveform', { schema: { params: byId } }, async (request, reply) => {
-    const file = await find(request.params.id)
+  app.get('/files/:id/waveform', { ...accessTo('file', 'look'), schema: { params: byId } }, async (request, reply) => {
+    const file = await find(request.scope)
     if (!file.waveform) throw new AppError('not-found', 'The file is not measured yet.')
     return reply.header('cache-control', mayKeep).type('application/octet-stream').send(file.waveform)
   })

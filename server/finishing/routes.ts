@@ -2,6 +2,7 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { z } from 'zod'
 import { episode, versioned } from '@contract/episodes'
 import { finishRequest, recipeChange } from '@contract/sound'
+import { accessTo } from '../access/access'
 import type { Platform } from '../platform'
 import { finishingService } from './service'
 
@@ -11,10 +12,10 @@ export const finishingRoutes = (platform: Platform): FastifyPluginAsyncZod => as
   const finishing = finishingService(platform)
   const answer = { 200: episode }
 
-  app.put('/episodes/:id/recipe', { schema: { params: byId, body: recipeChange, response: answer } }, request =>
-    finishing.setRecipe(request.params.id, request.body.version, request.body.recipe))
-  app.post('/episodes/:id/finish', { schema: { params: byId, body: finishRequest, response: answer } }, request =>
-    finishing.begin(request.params.id, request.body.version, request.body.recipe))
-  app.post('/episodes/:id/cancel-finish', { schema: { params: byId, body: versioned, response: answer } }, request =>
-    finishing.cancel(request.params.id, request.body.version))
+  app.put('/episodes/:id/recipe', { ...accessTo('episode', 'make'), schema: { params: byId, body: recipeChange, response: answer } }, request =>
+    finishing.setRecipe(request.scope, request.body.version, request.body.recipe))
+  app.post('/episodes/:id/finish', { ...accessTo('episode', 'make'), schema: { params: byId, body: finishRequest, response: answer } }, request =>
+    finishing.begin(request.scope, request.body.version, request.body.recipe))
+  app.post('/episodes/:id/cancel-finish', { ...accessTo('episode', 'make'), schema: { params: byId, body: versioned, response: answer } }, request =>
+    finishing.cancel(request.scope, request.body.version))
 }

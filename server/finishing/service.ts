@@ -3,8 +3,9 @@ import type { Episode as EpisodeView } from '@contract/episodes'
 import { slugFrom } from '@core/address/slug'
 import { isDeliverable, type Recipe, recipeText } from '@core/audio/recipe'
 import { Episode } from '../episodes/models'
-import { episodeService, lockEpisode, lockEpisodeAt } from '../episodes/service'
-import { transact } from '../database/transact'
+import { type Decision, episodeChanges } from '../episodes/change'
+import { episodeService } from '../episodes/service'
+import type { Scope } from '../access/scope'
 import { AppError, badInput } from '../errors'
 import { fileKeeper } from '../files/keeper'
 import { AudioFile } from '../files/models'
@@ -21,18 +22,15 @@ const limitMs = 2 * 3600_000
 
 /** Finishing: a recipe kept with the episode, a job that makes the delivered file by it, and what came of it. */
 export function finishingService(platform: Platform) {
-  const { database, clock, media, jobs, configuration: { publicUrl } } = platform
+  const { clock, media, jobs, configuration: { publicUrl } } = platform
+  const { changeEpisode } = episodeChanges(platform)
   const episodes = episodeService(platform)
   const files = fileKeeper(platform)
   const work = finishWork(platform)
 
-  async function change(id: string, version: number, act: (episode: Episode, transaction: Transaction) => Promise<Partial<Episode> | null>): Promise<EpisodeView> {
-    await transact(database, async transaction => {
-      const episode = await lockEpisodeAt(id, version, transaction)
-      const fields = await act(episode, transaction)
-      if (fields) await episode.update({ ...fields, version: version + 1, updatedAt: clock.now() }, { transaction })
-    })
-    return episodes.get(id)
+  async function change(scope: Scope, version: number, decide: Decision): Promise<EpisodeView> {
+    await changeEpisode(scope, version, decide)
+    return episodes.get(scope)
   }
 
   /** Throws `not-ready` where a scheduled episode would be left with audio that cannot go out as it is. */
@@ -43,11 +41,8 @@ export function finishingService(platform: Platform) {
 
   /** Writes the outcome down, unless file or recipe have become others meanwhile. */
   async function settle(episode: Episode, outcome: Partial<Pick<Episode, 'finishing' | 'finishedFileId' | 'finishedWith' | 'finishProblem'>>): Promise<void> {
-    await transact(database, async transaction => {
-      const current = await lockEpisode(episode.id, transaction)
-      if (current.finishing !== 'working' || current.fileId !== episode.fileId || !sameRecipe(current.recipe, episode.recipe)) return
-      await current.update({ ...outcome, version: current.version + 1, updatedAt: clock.now() }, { transaction })
-    })
+    await changeEpisode(episode, null, async current =>
+      current.finishing !== 'working' || current.fileId !== episode.fileId || !sameRecipe(current.recipe, episode.recipe) ? null : { fields: outcome })
   }
 
   async function keep(episode: Episode, { facts: { picture: _picture, ...facts }, path }: { facts: AudioFacts; path: string }, measured: Pick<AudioFile, 'measurement' | 'waveform'>): Promise<AudioFile> {
@@ -98,17 +93,17 @@ export function finishingService(platform: Platform) {
 
   return {
     /** Keeps the recipe; a file finished by another one is not the delivered one any more. Null: the audio goes out as it was uploaded. */
-    setRecipe: (id: string, version: number, recipe: Recipe | null): Promise<EpisodeView> => change(id, version, async (episode, transaction) => {
+    setRecipe: (scope: Scope, version: number, recipe: Recipe | null): Promise<EpisodeView> => change(scope, version, async (episode, transaction) => {
       if (recipe) needPossible(recipe)
       if (sameRecipe(episode.recipe, recipe)) return null
       if (!recipe && episode.standing === 'scheduled') await needDeliverable(episode, transaction)
-      await jobs.cancel(kind, id, transaction)
+      await jobs.cancel(kind, episode.id, transaction)
       const isAsFinished = recipe !== null && episode.finishedWith?.fileId === episode.fileId && sameRecipe(episode.finishedWith?.recipe ?? null, recipe)
-      return { recipe, finishing: isAsFinished ? 'done' : 'none', finishProblem: null }
+      return { fields: { recipe, finishing: isAsFinished ? 'done' : 'none', finishProblem: null } }
     }),
 
     /** Sets the recipe and makes the delivered file by it. Throws `not-ready` where there is no audio that is measured. */
-    begin: (id: string, version: number, recipe: Recipe): Promise<EpisodeView> => change(id, version, async (episode, transaction) => {
+    begin: (scope: Scope, version: number, recipe: Recipe): Promise<EpisodeView> => change(scope, version, async (episode, transaction) => {
       needPossible(recipe)
       const file = episode.fileId ? await AudioFile.findByPk(episode.fileId, { attributes: ['id', 'measuring', 'type', 'measurement', 'address'], transaction }) : null
       if (!file) throw notReady('There is no audio to finish yet.')
@@ -116,15 +111,14 @@ export function finishingService(platform: Platform) {
       if (!file.measurement) throw notReady(file.measuring === 'failed' ? 'The audio could not be measured; it may be damaged. Bring it again.' : 'The audio is still being measured.')
       if (recipe.encoding === 'as it came' && !isDeliverable(file.type)) throw badInput('recipe.encoding', recipe.encoding, 'Only MP3 and M4A can go out as they came.')
       if ((recipe.fromMs ?? 0) >= (recipe.toMs ?? file.measurement.durationMs)) throw badInput('recipe.toMs', recipe.toMs, 'The end lies behind the beginning.')
-      await jobs.cancel(kind, id, transaction)
-      await jobs.add({ kind, payload: { episodeId: id }, subject: id }, transaction)
-      return { recipe, finishing: 'working', finishProblem: null }
+      await jobs.cancel(kind, episode.id, transaction)
+      return { fields: { recipe, finishing: 'working', finishProblem: null }, jobs: [{ kind, payload: { episodeId: episode.id }, subject: episode.id }] }
     }),
 
     /** Stops finishing; the recipe stays. */
-    cancel: (id: string, version: number): Promise<EpisodeView> => change(id, version, async (episode, transaction) => {
-      await jobs.cancel(kind, id, transaction)
-      return episode.finishing === 'working' ? { finishing: 'none' } : null
+    cancel: (scope: Scope, version: number): Promise<EpisodeView> => change(scope, version, async (episode, transaction) => {
+      await jobs.cancel(kind, episode.id, transaction)
+      return episode.finishing === 'working' ? { fields: { finishing: 'none' } } : null
     }),
   }
 }

@@ -45,7 +45,7 @@ describe('errors', () => {
 it('the schema is brought up to date by one of two processes that start together, and a second time changes nothing', async () => {
   await Promise.all([migrate(house.platform.database), migrate(house.platform.database)])
   const rows = await house.platform.database.query('SELECT name FROM migrations', { type: QueryTypes.SELECT })
-  expect(rows).toEqual([{ name: '0001-first-form' }, { name: '0002-sound' }, { name: '0003-elsewhere' }, { name: '0004-firm-ground' }])
+  expect(rows).toEqual([{ name: '0001-first-form' }, { name: '0002-sound' }, { name: '0003-elsewhere' }, { name: '0004-firm-ground' }, { name: '0005-tries' }, { name: '0006-whose' }, { name: '0007-news' }])
 })
 
 it('the API describes itself, with the schemas of the contract', async () => {

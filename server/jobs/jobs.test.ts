@@ -1,4 +1,5 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { DatabaseError } from 'sequelize'
+import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import { type House, morning, openHouse } from '../testing/house'
 import { createJobs } from './jobs'
 import { Job } from './models'
@@ -13,7 +14,7 @@ beforeEach(async () => {
   await Job.destroy({ where: {} })
 })
 
-const jobs = () => createJobs(house.platform.database, house.clock, error => { reported.push(error) })
+const jobs = () => createJobs(house.platform.database, house.clock, house.platform.events, error => { reported.push(error) })
 
 it('a job runs once, with its payload, however many processes look for it', async () => {
   const ran: string[] = []
@@ -117,6 +118,24 @@ it('a job tells how far it is, and one whose process stops in order begins anew 
   expect(await other.runNext('measuring')).toBe(true)
   expect(ran).toEqual(['again'])
   expect(await Job.findOne()).toMatchObject({ state: 'done', attempts: 1 })
+})
+
+it('a job that stands in the way of another transaction when it ends is done all the same, once', async () => {
+  const one = jobs()
+  let ran = 0
+  // What the database says when it has broken the write off for another transaction's sake.
+  one.handle('crossing', async () => { ran++ })
+  await one.add({ kind: 'crossing', payload: {} })
+  const update = Job.update.bind(Job)
+  let crossings = 0
+  const spy = vi.spyOn(Job, 'update').mockImplementation(async (...given: Parameters<typeof update>) => {
+    if ((given[0] as { state?: string }).state === 'done' && crossings++ < 2) throw new DatabaseError(Object.assign(new Error('Deadlock found'), { code: 'ER_LOCK_DEADLOCK', sql: '' }))
+    return update(...given)
+  })
+  await one.runNext()
+  spy.mockRestore()
+  expect(await Job.findOne()).toMatchObject({ state: 'done', attempts: 1, failures: 0 })
+  expect([ran, crossings]).toEqual([1, 3])
 })
 
 describe('a job whose every try goes wrong', () => {

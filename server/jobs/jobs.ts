@@ -1,6 +1,7 @@
 import { Op, type Sequelize, type Transaction } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
 import type { Clock } from '../clock'
+import type { Events } from '../events/events'
 import { transact } from '../database/transact'
 import { Job } from './models'
 
@@ -28,7 +29,9 @@ export interface JobManners {
 export interface NewJob {
   kind: string
   payload: Record<string, string>
+  /** What it works on, and the show of that: whoever looks at it hears how far it is. */
   subject?: string
+  showId?: string
   /** Not before so long from now. */
   afterMs?: number
 }
@@ -63,7 +66,7 @@ const lanes = ['quick', 'network', 'measuring', 'finishing'] as const
  * ever later as well, so that a job that kills its process does not come back for ever, and some minutes of a server that is
  * killed again and again use no job's tries up.
  */
-export function createJobs(database: Sequelize, clock: Clock, report: (error: unknown) => void): Jobs {
+export function createJobs(database: Sequelize, clock: Clock, events: Events, report: (error: unknown) => void): Jobs {
   const handlers = new Map<string, { handler: JobHandler } & JobManners>()
   const running = new Map<Lane, { timer?: NodeJS.Timeout; ended: Promise<unknown> }>()
   let stopping = new AbortController()
@@ -89,9 +92,16 @@ export function createJobs(database: Sequelize, clock: Clock, report: (error: un
   }
 
   /** Changes the job while it is still ours: not cancelled, and not taken over by another process. */
-  async function note(job: Job, change: Partial<Pick<Job, 'state' | 'heldUntil' | 'progress' | 'runAfter' | 'error' | 'failures'>>): Promise<boolean> {
-    const [changed] = await Job.update({ ...change }, { where: { id: job.id, state: 'open', attempts: job.attempts } })
-    return changed > 0
+  async function note(job: Job, change: Partial<Pick<Job, 'state' | 'heldUntil' | 'progress' | 'runAfter' | 'error' | 'failures' | 'attempts'>>): Promise<boolean> {
+    return transact(database, async transaction => {
+      const [changed] = await Job.update({ ...change }, { where: { id: job.id, state: 'open', attempts: job.attempts }, transaction })
+      return changed > 0
+    })
+  }
+
+  /** Whoever looks at what a job works on hears that it is another than before. */
+  async function tell({ showId, subject }: Job): Promise<void> {
+    if (showId && subject) await transact(database, transaction => events.note({ kind: 'sound', showId, id: subject }, transaction))
   }
 
   async function runNext(lane: Lane = 'quick'): Promise<boolean> {
@@ -102,9 +112,13 @@ export function createJobs(database: Sequelize, clock: Clock, report: (error: un
     const signal = AbortSignal.any([lost.signal, stopping.signal])
     let progress = 0
     let notes = 0
+    let told = 0
     const renew = setInterval(() => {
       // The database counts rows that changed; a millisecond more each time makes sure that ours does, whatever the clock.
-      note(job, { heldUntil: new Date(+clock.now() + holdMs + ++notes), progress }).then(ours => { if (!ours) lost.abort() }, report)
+      note(job, { heldUntil: new Date(+clock.now() + holdMs + ++notes), progress }).then(ours => {
+        if (!ours) lost.abort()
+        else if (progress !== told) return tell(job).then(() => { told = progress })
+      }).catch(report)
     }, noteMs)
     try {
       if (job.attempts > mostAttempts) {
@@ -114,6 +128,7 @@ export function createJobs(database: Sequelize, clock: Clock, report: (error: un
       const run: JobRun = { signal, progress: share => { progress = Math.max(progress, share) } }
       await within(manners.limitMs ?? usualLimitMs, lost, manners.handler(job.payload, run))
       await note(job, { state: 'done', heldUntil: null, progress: 1 })
+      await tell(job)
     } catch (error) {
       await putBack(job, error, signal)
     } finally {
@@ -125,7 +140,7 @@ export function createJobs(database: Sequelize, clock: Clock, report: (error: un
   /** A job that was stopped with its process begins anew at once; one that failed is tried later. */
   async function putBack(job: Job, error: unknown, signal: AbortSignal): Promise<void> {
     if (stopping.signal.aborted) {
-      await Job.update({ heldUntil: null, runAfter: clock.now(), attempts: job.attempts - 1 }, { where: { id: job.id, state: 'open', attempts: job.attempts } })
+      await note(job, { heldUntil: null, runAfter: clock.now(), attempts: job.attempts - 1 })
       return
     }
     if (signal.aborted && !(signal.reason instanceof TooLong)) return
@@ -139,6 +154,7 @@ export function createJobs(database: Sequelize, clock: Clock, report: (error: un
   async function giveUp(job: Job, error: unknown): Promise<void> {
     await handlers.get(job.kind)!.gaveUp?.(job.payload)
     await note(job, { state: 'failed', heldUntil: null, error: String(error) })
+    await tell(job)
   }
 
   async function runAll(lane: Lane): Promise<void> {
@@ -154,12 +170,14 @@ export function createJobs(database: Sequelize, clock: Clock, report: (error: un
 
   return {
     handle: (kind, handler, manners = {}) => void handlers.set(kind, { handler, ...manners }),
-    async add({ kind, payload, subject, afterMs = 0 }, transaction) {
+    async add({ kind, payload, subject, showId, afterMs = 0 }, given) {
       const now = clock.now()
-      await Job.create({ id: uuidV7(), kind, payload, subject: subject ?? null, runAfter: new Date(+now + afterMs), createdAt: now }, { transaction })
+      const put = (transaction: Transaction): Promise<unknown> => Job.create({ id: uuidV7(), kind, payload, subject: subject ?? null, showId: showId ?? null, runAfter: new Date(+now + afterMs), createdAt: now }, { transaction })
+      await (given ? put(given) : transact(database, put))
     },
-    async cancel(kind, subject, transaction) {
-      await Job.update({ state: 'cancelled' }, { where: { kind, subject, state: 'open' }, transaction })
+    async cancel(kind, subject, given) {
+      const put = (transaction: Transaction): Promise<unknown> => Job.update({ state: 'cancelled' }, { where: { kind, subject, state: 'open' }, transaction })
+      await (given ? put(given) : transact(database, put))
     },
     openFor: subject => Job.findOne({ where: { subject, state: 'open' }, order: [['createdAt', 'DESC']] }),
     runNext,

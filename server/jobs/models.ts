@@ -7,6 +7,7 @@ export class Job extends Model<InferAttributes<Job>, InferCreationAttributes<Job
   declare state: CreationOptional<'open' | 'done' | 'failed' | 'cancelled'>
   /** What the job works on: a file's or an episode's id. */
   declare subject: CreationOptional<string | null>
+  declare showId: CreationOptional<string | null>
   /** From 0 to 1. */
   declare progress: CreationOptional<number>
   /** When the current try began. */
@@ -28,6 +29,7 @@ export function initJobs(sequelize: Sequelize): void {
     payload: DataTypes.JSON,
     state: DataTypes.STRING,
     subject: DataTypes.UUID,
+    showId: DataTypes.UUID,
     progress: DataTypes.DOUBLE,
     begunAt: DataTypes.DATE(3),
     attempts: DataTypes.INTEGER.UNSIGNED,

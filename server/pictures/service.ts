@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { rm, writeFile } from 'node:fs/promises'
 import { join } from 'node:path'
+import { QueryTypes, type Transaction } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
 import type { Picture as PictureView } from '@contract/shows'
 import { artworkRule, artworkSidesPx, type Crop, judgeArtwork } from '@core/show/artwork'
@@ -16,7 +17,7 @@ const type = 'image/jpeg'
 const foundPx = 600
 
 /** Pictures: artwork that is judged by the directories' rule, and pictures found in files. What is kept was decoded and drawn anew. */
-export function pictureService({ media, clock, configuration }: Pick<Platform, 'media' | 'clock' | 'configuration'>) {
+export function pictureService({ database, media, clock, configuration }: Pick<Platform, 'database' | 'media' | 'clock' | 'configuration'>) {
   async function store(bytes: Uint8Array): Promise<StoredPicture> {
     const sha256 = createHash('sha256').update(bytes).digest('hex')
     const path = join(media.inbox, uuidV7())
@@ -49,7 +50,7 @@ export function pictureService({ media, clock, configuration }: Pick<Platform, '
      * Keeps a picture as artwork: upright, in sRGB, at most 3000 px, and in smaller sizes. One that does not fit is refused
      * with the size named and, where it would help, the middle square offered as `crop`.
      */
-    async addArtwork(bytes: Buffer, crop?: Crop): Promise<PictureView> {
+    async addArtwork(accountId: string, bytes: Buffer, crop?: Crop): Promise<PictureView> {
       const { widthPx, heightPx } = await sizeOf(bytes)
       const verdict = judgeArtwork({ widthPx, heightPx })
       if (verdict.kind === 'refused') throw new AppError('picture-refused', verdict.why)
@@ -60,7 +61,19 @@ export function pictureService({ media, clock, configuration }: Pick<Platform, '
       }
       const sidesPx = [Math.min(square.sidePx, artworkRule.maxPx), ...artworkSidesPx]
       const picture = await keep(await refusing(() => draw({ kind: 'squares', bytes, crop: square, sidesPx }, configuration)))
+      await database.query('INSERT IGNORE INTO picture_bringers (picture_id, account_id) VALUES (?, ?)', { replacements: [picture.id, accountId] })
       return { id: picture.id, address: studioPictureAddress(picture), widthPx: picture.widthPx, heightPx: picture.heightPx }
+    },
+
+    /** Whether an account brought a picture, or is a member of a show that uses it. */
+    async mayBeUsedBy(accountId: string | null, id: string, transaction?: Transaction): Promise<boolean> {
+      const [row] = await database.query<{ found: number }>(
+        `SELECT 1 AS found FROM picture_bringers WHERE picture_id = :id AND account_id = :accountId
+          UNION SELECT 1 FROM memberships WHERE account_id = :accountId
+            AND show_id IN (SELECT id FROM shows WHERE artwork_id = :id UNION SELECT show_id FROM files WHERE picture_id = :id)`,
+        { replacements: { id, accountId }, type: QueryTypes.SELECT, transaction },
+      )
+      return row !== undefined
     },
 
     /** Draws a picture for a show that has none yet; answers its id. */

@@ -4,7 +4,7 @@ import { releaseService } from './service'
 const everyMs = 500
 
 /** Releases what is due, twice a second; also what fell due while no server ran, at the first look. */
-export function startReleaseClock(platform: Pick<Platform, 'database' | 'clock' | 'configuration'>, report: (error: unknown) => void): { stop(): Promise<void> } {
+export function startReleaseClock(platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events' | 'configuration'>, report: (error: unknown) => void): { stop(): Promise<void> } {
   const releases = releaseService(platform)
   let stopped = false
   let timer: NodeJS.Timeout | undefined

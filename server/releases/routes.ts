@@ -1,6 +1,7 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { z } from 'zod'
 import { episode, release, versioned } from '@contract/episodes'
+import { accessTo } from '../access/access'
 import type { Platform } from '../platform'
 import { remoteService } from '../remote/service'
 import { untilGone } from '../untilGone'
@@ -13,11 +14,9 @@ export const releaseRoutes = (platform: Platform): FastifyPluginAsyncZod => asyn
   const remote = remoteService(platform)
   const answer = { 200: episode }
 
-  app.post('/episodes/:id/release', { schema: { params: byId, body: release, response: answer } }, async (request, reply) => {
-    await remote.needReachable(request.params.id, untilGone(reply))
-    const moved = await releases.release(request.params.id, request.body)
-    if (moved.standing === 'scheduled') await remote.lookBeforeRelease(moved)
-    return moved
+  app.post('/episodes/:id/release', { ...accessTo('episode', 'make'), schema: { params: byId, body: release, response: answer } }, async (request, reply) => {
+    await remote.needReachable(request.scope, untilGone(reply))
+    return releases.release(request.scope, request.body)
   })
 
   const steps = {
@@ -27,7 +26,7 @@ export const releaseRoutes = (platform: Platform): FastifyPluginAsyncZod => asyn
     restore: releases.restore,
   }
   for (const [step, act] of Object.entries(steps)) {
-    app.post(`/episodes/:id/${step}`, { schema: { params: byId, body: versioned, response: answer } }, request =>
-      act(request.params.id, request.body.version))
+    app.post(`/episodes/:id/${step}`, { ...accessTo('episode', 'make'), schema: { params: byId, body: versioned, response: answer } }, request =>
+      act(request.scope, request.body.version))
   }
 }

@@ -6,14 +6,17 @@ import { deliverableTypes, isDeliverable } from '@core/audio/recipe'
 import { readLocalMoment } from '@core/release/moment'
 import { differingFields } from '@core/episode/text'
 import { after, missingForRelease, type Step } from '@core/release/standing'
+import type { Scope } from '../access/scope'
 import { deliveredFileId, Episode, PastDelivery } from '../episodes/models'
-import { episodeService, lockEpisodeAt } from '../episodes/service'
+import { type Change, episodeChanges } from '../episodes/change'
+import { episodeService } from '../episodes/service'
 import { textOf } from '../episodes/views'
 import { transact } from '../database/transact'
 import { AppError, badInput } from '../errors'
 import { AudioFile } from '../files/models'
 import type { Platform } from '../platform'
-import { touchFeed } from '../shows/service'
+import { lockShow, touchFeed } from '../shows/feedRevision'
+import { lookBefore } from '../remote/looks'
 import { Upload } from '../uploads/models'
 
 /** How long the address of a file that was replaced still answers: apps and directories ask every few hours, some rarely. */
@@ -23,20 +26,10 @@ const pastDeliveryMs = 30 * 24 * 3600_000
 const mostAtOnce = 100
 
 /** Moves episodes between draft, scheduled, released and retired. */
-export function releaseService(platform: Pick<Platform, 'database' | 'clock' | 'configuration'>) {
+export function releaseService(platform: Pick<Platform, 'database' | 'clock' | 'configuration' | 'jobs' | 'events'>) {
   const { database, clock } = platform
+  const { changeEpisode, apply } = episodeChanges(platform)
   const episodes = episodeService(platform)
-
-  /** Takes a step under a row lock, so that of two windows one takes it and the other is told. */
-  async function take(step: Step, id: string, version: number, act: (episode: Episode, transaction: Transaction) => Promise<unknown>): Promise<void> {
-    await transact(database, async transaction => {
-      const episode = await lockEpisodeAt(id, version, transaction)
-      const standing = after(step, episode.standing)
-      if (!standing) throw new AppError('wrong-standing', `The episode is ${episode.standing} by now.`)
-      await act(episode, transaction)
-      await episode.update({ standing, version: episode.version + 1, updatedAt: clock.now() }, { transaction })
-    })
-  }
 
   /** Throws `not-ready` with what is missing. What is scheduled may still be unfinished: it waits for that at its moment. */
   async function needReady(episode: Episode, transaction: Transaction, mayAwaitFinish: 'may await its finish' | 'now' = 'now'): Promise<void> {
@@ -47,6 +40,10 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
     }
     if (episode.fileId && mayAwaitFinish === 'now') faults.push(...await finishFaults(episode, transaction))
     if (faults.length > 0) throw new AppError('not-ready', faults.map(fault => fault.rule).join(' '), faults)
+  }
+
+  function needStep(step: Step, { standing }: Episode): void {
+    if (!after(step, standing)) throw new AppError('wrong-standing', `The episode is ${standing} by now.`)
   }
 
   const isReady = (episode: Episode, transaction: Transaction): Promise<boolean> =>
@@ -61,22 +58,19 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
     return isDeliverable(file.type) ? [] : [{ field: 'audio', value: file.name, rule: 'Only MP3 and M4A can go out. Finish it first, which encodes it.' }]
   }
 
-  /** Puts the text and the file as they are now into the feed. */
-  async function send(episode: Episode, transaction: Transaction): Promise<void> {
-    // The show's row is locked from here on, so that of episodes that go out together each finds another address part.
-    await touchFeed(episode.showId, clock.now(), transaction)
-    await put(episode, transaction, new Map())
-  }
-
-  /** The same under a lock of the show's row that is held already; `numbers` remembers address parts from one episode to the next. */
-  async function put(episode: Episode, transaction: Transaction, numbers: Map<string, number>, moved: Partial<Pick<Episode, 'standing' | 'version' | 'updatedAt'>> = {}): Promise<void> {
+  /**
+   * What puts the text and the file as they are now into the feed. The show's row is locked, so that of episodes that go out
+   * together each finds another address part; `numbers` remembers those from one episode to the next.
+   */
+  async function asSent(episode: Episode, transaction: Transaction, numbers = new Map<string, number>()): Promise<NonNullable<Change['fields']>> {
+    await lockShow(episode.showId, transaction)
     const slug = episode.slug ?? await newSlug(episode, transaction, numbers)
     const fileId = deliveredFileId(episode)!
     if (episode.releasedFileId && episode.releasedFileId !== fileId) {
       await keepDelivering(episode, transaction)
       await PastDelivery.destroy({ where: { episodeId: episode.id, fileId }, transaction })
     }
-    await episode.update({ slug, releasedText: textOf(episode), releasedFileId: fileId, ...moved }, { transaction })
+    return { slug, releasedText: textOf(episode), releasedFileId: fileId }
   }
 
   /** What of a text and a file would change in the feed. */
@@ -91,52 +85,56 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
 
   return {
     /** Releases now, or schedules at a wall time. Throws `not-ready`, and `bad-input` for a time that is past, skipped or unreadable. */
-    async release(id: string, { version, when }: Release): Promise<EpisodeView> {
+    async release(scope: Scope, { version, when }: Release): Promise<EpisodeView> {
       if (when.kind === 'now') {
-        await take('release', id, version, async (episode, transaction) => {
+        await changeEpisode(scope, version, async (episode, transaction) => {
+          needStep('release', episode)
           await needReady(episode, transaction)
-          await send(episode, transaction)
-          await episode.update({ releaseAt: clock.now(), releaseZone: null }, { transaction })
+          return { step: 'release', isInFeed: true, fields: { ...await asSent(episode, transaction), releaseAt: clock.now(), releaseZone: null } }
         })
-        return episodes.get(id)
+        return episodes.get(scope)
       }
       const releaseAt = futureMoment(when, clock.now())
-      await take('schedule', id, version, async (episode, transaction) => {
+      await changeEpisode(scope, version, async (episode, transaction) => {
+        needStep('schedule', episode)
         await needReady(episode, transaction, 'may await its finish')
-        await episode.update({ releaseAt, releaseZone: when.zone }, { transaction })
+        const file = await AudioFile.findByPk(episode.fileId!, { attributes: ['id', 'showId', 'address'], transaction, rejectOnEmpty: true })
+        return {
+          step: 'schedule',
+          fields: { releaseAt, releaseZone: when.zone },
+          jobs: file.address ? [lookBefore(releaseAt, file, clock.now())] : [],
+        }
       })
-      return episodes.get(id)
+      return episodes.get(scope)
     },
 
     /** Back to draft: the moment is taken away, everything else stays. */
-    async unschedule(id: string, version: number): Promise<EpisodeView> {
-      await take('unschedule', id, version, (episode, transaction) => episode.update({ releaseAt: null, releaseZone: null }, { transaction }))
-      return episodes.get(id)
+    async unschedule(scope: Scope, version: number): Promise<EpisodeView> {
+      await changeEpisode(scope, version, async () => ({ step: 'unschedule', fields: { releaseAt: null, releaseZone: null } }))
+      return episodes.get(scope)
     },
 
     /** Sends what was written since the release into the feed; where that is nothing, nothing changes. GUID and date stay. */
-    async sendChanges(id: string, version: number): Promise<EpisodeView> {
-      await transact(database, async transaction => {
-        const episode = await lockEpisodeAt(id, version, transaction)
+    async sendChanges(scope: Scope, version: number): Promise<EpisodeView> {
+      await changeEpisode(scope, version, async (episode, transaction) => {
         if (episode.standing !== 'released') throw new AppError('wrong-standing', `The episode is ${episode.standing} by now.`)
-        if (!wouldChange(episode)) return
+        if (!wouldChange(episode)) return null
         await needReady(episode, transaction)
-        await send(episode, transaction)
-        await episode.update({ version: version + 1, updatedAt: clock.now() }, { transaction })
+        return { isInFeed: true, fields: await asSent(episode, transaction) }
       })
-      return episodes.get(id)
+      return episodes.get(scope)
     },
 
     /** Takes a released episode out of the feed. */
-    async retire(id: string, version: number): Promise<EpisodeView> {
-      await take('retire', id, version, (episode, transaction) => touchFeed(episode.showId, clock.now(), transaction))
-      return episodes.get(id)
+    async retire(scope: Scope, version: number): Promise<EpisodeView> {
+      await changeEpisode(scope, version, async () => ({ step: 'retire', isInFeed: true }))
+      return episodes.get(scope)
     },
 
     /** Puts a retired episode back as it was: with the GUID, the date, the text and the file that it went out with. */
-    async restore(id: string, version: number): Promise<EpisodeView> {
-      await take('restore', id, version, (episode, transaction) => touchFeed(episode.showId, clock.now(), transaction))
-      return episodes.get(id)
+    async restore(scope: Scope, version: number): Promise<EpisodeView> {
+      await changeEpisode(scope, version, async () => ({ step: 'restore', isInFeed: true }))
+      return episodes.get(scope)
     },
 
     /**
@@ -145,15 +143,15 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
      */
     async releaseDue(): Promise<number> {
       return transact(database, async transaction => {
-        const episodes = await dueEpisodes(transaction)
+        const due = await dueEpisodes(transaction)
         const numbers = new Map<string, number>()
-        if (episodes[0]) await touchFeed(episodes[0].showId, clock.now(), transaction)
         let released = 0
-        for (const episode of episodes) {
+        for (const episode of due) {
           if (!await isReady(episode, transaction)) continue
-          await put(episode, transaction, numbers, { standing: after('release', episode.standing)!, version: episode.version + 1, updatedAt: clock.now() })
+          await apply(episode, { step: 'release', fields: await asSent(episode, transaction, numbers) }, transaction)
           released++
         }
+        if (released > 0) await touchFeed(due[0]!.showId, clock.now(), transaction)
         return released
       })
     },

@@ -2,6 +2,7 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { z } from 'zod'
 import { episode } from '@contract/episodes'
 import { elsewhere } from '@contract/sound'
+import { accessTo } from '../access/access'
 import type { Platform } from '../platform'
 import { untilGone } from '../untilGone'
 import { remoteService } from './service'
@@ -9,6 +10,6 @@ import { remoteService } from './service'
 export const remoteRoutes = (platform: Platform): FastifyPluginAsyncZod => async app => {
   const remote = remoteService(platform)
 
-  app.put('/episodes/:id/address', { schema: { params: z.object({ id: z.uuid() }), body: elsewhere, response: { 200: episode } } }, (request, reply) =>
-    remote.bring(request.params.id, request.body.address, untilGone(reply)))
+  app.put('/episodes/:id/address', { ...accessTo('episode', 'make'), schema: { params: z.object({ id: z.uuid() }), body: elsewhere, response: { 200: episode } } }, (request, reply) =>
+    remote.bring(request.scope, request.body.address, untilGone(reply)))
 }

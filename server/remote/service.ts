@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto'
 import type { Episode as EpisodeView } from '@contract/episodes'
 import { unreachable } from '@core/audio/elsewhere'
 import { cut, oneLine } from '@core/words/line'
+import type { Scope } from '../access/scope'
 import { episodeService } from '../episodes/service'
 import { Episode } from '../episodes/models'
 import { transact } from '../database/transact'
@@ -10,16 +11,11 @@ import { fileKeeper } from '../files/keeper'
 import { AudioFile } from '../files/models'
 import { Refusal } from '../files/refusals'
 import type { Platform } from '../platform'
-import { touchFeed } from '../shows/service'
+import { touchFeed } from '../shows/feedRevision'
 import { uploadService } from '../uploads/service'
 import { readAddress, remoteFetcher } from './fetch'
 import { inspectRemote } from './inspect'
-
-const kind = 'check-address'
-const onceKind = 'check-address-once'
-const everyMs = 24 * 3600_000
-/** So long before a planned release its file is asked for once more. */
-const beforeReleaseMs = 5 * 60_000
+import { daily, nextLook, once } from './looks'
 
 /** Files that live elsewhere: asked when they are named, before each release, and daily after. */
 export function remoteService(platform: Platform) {
@@ -28,8 +24,6 @@ export function remoteService(platform: Platform) {
   const files = fileKeeper(platform)
   const uploads = uploadService(platform)
   const fetchRemote = remoteFetcher(fetchAllow)
-
-  const lookAgain = (fileId: string): Promise<void> => jobs.add({ kind, payload: { fileId }, subject: fileId, afterMs: everyMs })
 
   /** Asks a known file's address again, and writes down what it answers; the feed tells a new size at once. */
   async function check(file: AudioFile, signal?: AbortSignal): Promise<Refusal | null> {
@@ -44,57 +38,55 @@ export function remoteService(platform: Platform) {
       return null
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
-      await file.update({ reachable: false, checkedAt: clock.now(), findings: [unreachable(error)] })
+      await transact(database, transaction => file.update({ reachable: false, checkedAt: clock.now(), findings: [unreachable(error)] }, { transaction }))
       return error
     }
   }
 
-  jobs.handle(kind, async ({ fileId }, { signal }) => {
+  jobs.handle(daily, async ({ fileId }, { signal }) => {
     const file = await AudioFile.findByPk(fileId)
     if (!file?.address) return
     await check(file, signal)
-    await lookAgain(file.id)
-  }, { lane: 'network', gaveUp: ({ fileId }) => lookAgain(fileId!) })
-  jobs.handle(onceKind, async ({ fileId }, { signal }) => {
+    await jobs.add(nextLook(file))
+  }, {
+    lane: 'network',
+    async gaveUp({ fileId }) {
+      const file = await AudioFile.findByPk(fileId, { attributes: ['id', 'showId'] })
+      if (file) await jobs.add(nextLook(file))
+    },
+  })
+  jobs.handle(once, async ({ fileId }, { signal }) => {
     const file = await AudioFile.findByPk(fileId)
     if (file?.address) await check(file, signal)
   }, { lane: 'network' })
 
   return {
     /** Makes the file at an address an episode's audio. Throws `address-refused` with what is wrong in plain words. */
-    async bring(episodeId: string, address: string, signal?: AbortSignal): Promise<EpisodeView> {
-      const { showId } = await episodes.get(episodeId)
+    async bring(scope: Scope, address: string, signal?: AbortSignal): Promise<EpisodeView> {
+      await episodes.get(scope)
       try {
         const { href, pathname } = readAddress(address.trim())
         const { readBytes: _read, redirects: _redirects, ...facts } = await inspectRemote(fetchRemote, href, maxUploadBytes, signal)
         signal?.throwIfAborted()
         const file = await files.keep({
-          ...facts, showId, address: href, origin: 'elsewhere', measuring: 'done', pictureId: null,
+          ...facts, showId: scope.showId, address: href, origin: 'elsewhere', measuring: 'done', pictureId: null,
           name: fileNameIn(pathname),
           // Its content is not here; the address and the size stand for it.
           sha256: createHash('sha256').update(`${href}\n${facts.bytes}`).digest('hex'),
           tags: { title: null, artist: null, album: null, track: null, year: null },
           soundFromBytes: null, soundToBytes: null, checkedAt: clock.now(),
         })
-        await uploads.giveFile(file, episodeId)
-        if (!await jobs.openFor(file.id)) await lookAgain(file.id)
-        return await episodes.get(episodeId)
+        await uploads.giveFile(file, scope, { jobs: await jobs.openFor(file.id) ? [] : [nextLook(file)] })
+        return await episodes.get(scope)
       } catch (error) {
         if (!(error instanceof Refusal)) throw error
         throw new AppError('address-refused', `${error.title}. ${error.detail} ${error.todo}`, [{ field: 'address', value: address.slice(0, 80), rule: error.title }])
       }
     },
 
-    /** Plans one more look shortly before a scheduled episode goes out. */
-    async lookBeforeRelease({ sound, releaseAt }: EpisodeView): Promise<void> {
-      if (!sound.source?.address || !releaseAt) return
-      const afterMs = Math.max(0, +new Date(releaseAt) - +clock.now() - beforeReleaseMs)
-      await jobs.add({ kind: onceKind, payload: { fileId: sound.source.id }, afterMs })
-    },
-
     /** Asks again before an episode goes out. Throws `not-ready` where its audio lives elsewhere and cannot be had there. */
-    async needReachable(episodeId: string, signal?: AbortSignal): Promise<void> {
-      const episode = await Episode.findByPk(episodeId, { include: { model: AudioFile, as: 'file', attributes: { exclude: ['waveform'] } } })
+    async needReachable({ id, showId }: Scope, signal?: AbortSignal): Promise<void> {
+      const episode = await Episode.findOne({ where: { id, showId }, include: { model: AudioFile, as: 'file', attributes: { exclude: ['waveform'] } } })
       if (!episode?.file?.address || episode.recipe) return
       const refusal = await check(episode.file, signal)
       if (refusal) throw new AppError('not-ready', `${refusal.title}. ${refusal.detail}`, [{ field: 'audio', value: episode.file.address, rule: refusal.title }])

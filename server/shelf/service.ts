@@ -4,6 +4,7 @@ import type { Shelf, ShelfFile } from '@contract/shelf'
 import { Episode, PastDelivery } from '../episodes/models'
 import { episodeService } from '../episodes/service'
 import { fileOf } from '../episodes/sound'
+import type { Scope } from '../access/scope'
 import { transact } from '../database/transact'
 import { AppError } from '../errors'
 import { AudioFile } from '../files/models'
@@ -14,7 +15,7 @@ type Use = ShelfFile['usedBy'][number]
 
 /** The shelf: all audio files of a show, used or not. */
 export function shelfService(platform: Platform) {
-  const { database, media, clock } = platform
+  const { database, media, clock, events } = platform
   const uploads = uploadService(platform)
   const episodes = episodeService(platform)
 
@@ -48,7 +49,7 @@ export function shelfService(platform: Platform) {
 
   return {
     /** All files of a show, the newest first, with where each is used, and the room they take and is left. */
-    async list(showId: string): Promise<Shelf> {
+    async list({ showId }: Scope): Promise<Shelf> {
       const [files, usedBy, freeBytes] = await Promise.all([
         AudioFile.findAll({ where: { showId }, attributes: { exclude: ['waveform'] }, order: [['createdAt', 'DESC'], ['id', 'DESC']] }),
         uses(showId),
@@ -62,13 +63,14 @@ export function shelfService(platform: Platform) {
     },
 
     /** Deletes a file that no episode uses. Throws `file-in-use` with who does. */
-    async remove(showId: string, fileId: string): Promise<void> {
+    async remove({ showId, id: fileId }: Scope): Promise<void> {
       const sha256 = await transact(database, async transaction => {
         const file = await find(showId, fileId, transaction)
         const users = (await uses(showId, transaction)).get(fileId) ?? []
         if (users.length > 0) throw new AppError('file-in-use', `${file.name} is used by ${users.map(({ number, title }) => [number, title || 'an untitled episode'].filter(Boolean).join(' ')).join(', ')}.`)
         await PastDelivery.destroy({ where: { fileId }, transaction })
         await file.destroy({ transaction })
+        await events.note({ kind: 'sound', showId, id: fileId }, transaction)
         return file.sha256
       })
       // Another show may hold the very same content.
@@ -76,10 +78,9 @@ export function shelfService(platform: Platform) {
     },
 
     /** Makes a file of the shelf the source of an episode. */
-    async reuse(episodeId: string, fileId: string): Promise<EpisodeView> {
-      const { showId } = await episodes.get(episodeId)
-      await uploads.giveFile(await find(showId, fileId), episodeId)
-      return episodes.get(episodeId)
+    async reuse(scope: Scope, fileId: string): Promise<EpisodeView> {
+      await uploads.giveFile(await find(scope.showId, fileId), scope)
+      return episodes.get(scope)
     },
   }
 }

@@ -1,22 +1,24 @@
-import { fn, col, literal, type Transaction, UniqueConstraintError } from 'sequelize'
+import { fn, col, literal, Op, type Transaction, UniqueConstraintError } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
 import { categoryRule, type NewShow, type Show as ShowView, type ShowChange } from '@contract/shows'
 import { firstRecipe, type Recipe, recipeText } from '@core/audio/recipe'
 import { isCategory } from '@core/feed/categories'
 import { podcastGuid } from '@core/feed/podcastGuid'
+import { Membership } from '../access/models'
+import type { Scope } from '../access/scope'
 import { transact } from '../database/transact'
 import { AppError, badInput } from '../errors'
 import { Episode } from '../episodes/models'
-import { noteFeedWrite } from '../feeds/freshness'
 import { Picture } from '../pictures/models'
 import { publicPictureAddress } from '../pictures/names'
 import { pictureService } from '../pictures/service'
 import type { Platform } from '../platform'
+import { touchFeed } from './feedRevision'
 import { Show } from './models'
 
 /** Shows: made once, changed with care; the address of a show and of its feed never changes. */
-export function showService(platform: Pick<Platform, 'database' | 'media' | 'clock' | 'configuration'>) {
-  const { database, clock, configuration: { publicUrl } } = platform
+export function showService(platform: Pick<Platform, 'database' | 'media' | 'clock' | 'configuration' | 'events'>) {
+  const { database, clock, events, configuration: { publicUrl } } = platform
   const pictures = pictureService(platform)
 
   /** Shows as they are told, with two questions for all of them. */
@@ -46,35 +48,46 @@ export function showService(platform: Pick<Platform, 'database' | 'media' | 'clo
   }
   const view = async (show: Show): Promise<ShowView> => (await views([show]))[0]!
 
-  /** Makes a picture an artwork, which everybody may see from then on. */
-  async function takeArtwork(id: string, transaction: Transaction): Promise<void> {
+  /** Makes a picture that an account has brought an artwork. */
+  async function takeArtwork(id: string, accountId: string | null, transaction: Transaction): Promise<void> {
     const picture = await Picture.findByPk(id, { transaction })
-    if (!picture) throw badInput('artworkId', id, 'Upload the artwork first.')
+    if (!picture || !await pictures.mayBeUsedBy(accountId, id, transaction)) throw badInput('artworkId', id, 'Upload the artwork first.')
     if (picture.widthPx !== picture.heightPx) throw badInput('artworkId', id, 'Artwork is square; this picture was not taken as artwork.')
-    await picture.update({ isPublic: true }, { transaction })
+    await publish(id, transaction)
   }
 
-  async function find(id: string, transaction?: Transaction): Promise<Show> {
-    const show = /^[0-9a-f-]{36}$/.test(id) ? await Show.findByPk(id, { transaction, lock: transaction !== undefined }) : null
+  /** Everybody may see a picture from then on. */
+  const publish = (id: string, transaction: Transaction) => Picture.update({ isPublic: true }, { where: { id }, transaction })
+
+  async function find({ showId }: Scope, transaction?: Transaction): Promise<Show> {
+    const show = await Show.findByPk(showId, { transaction, lock: transaction !== undefined })
     if (!show) throw new AppError('not-found', 'There is no such show.')
     return show
   }
 
   return {
-    list: async (): Promise<ShowView[]> => views(await Show.findAll({ order: [['createdAt', 'ASC'], ['id', 'ASC']] })),
-    get: async (id: string): Promise<ShowView> => view(await find(id)),
+    /** The shows that an account is a member of. */
+    list: async (accountId: string): Promise<ShowView[]> => views(await Show.findAll({
+      where: { id: { [Op.in]: literal(`(SELECT show_id FROM memberships WHERE account_id = ${database.escape(accountId)})`) } },
+      order: [['createdAt', 'ASC'], ['id', 'ASC']],
+    })),
+    get: async (scope: Scope): Promise<ShowView> => view(await find(scope)),
 
-    /** Makes a show; its feed answers from then on. Throws `address-taken` where another show has the address part. */
-    async create({ artworkId: given, ...wanted }: NewShow): Promise<ShowView> {
+    /** Makes a show, which the account keeps; its feed answers from then on. Throws `address-taken` where another show has the address part. */
+    async create(accountId: string, { artworkId: given, ...wanted }: NewShow): Promise<ShowView> {
       const now = clock.now()
       const { feedAddress } = addressesOf(publicUrl, wanted.slug)
       const artworkId = given ?? await pictures.addProvisional(wanted.slug)
       try {
         const show = await transact(database, async transaction => {
-          await takeArtwork(artworkId, transaction)
-          return Show.create({
+          if (given) await takeArtwork(given, accountId, transaction)
+          else await publish(artworkId, transaction)
+          const made = await Show.create({
             id: uuidV7(), ...wanted, artworkId, artworkIsProvisional: !given, podcastGuid: podcastGuid(feedAddress), feedChangedAt: now, createdAt: now,
           }, { transaction })
+          await Membership.create({ accountId, showId: made.id, role: 'keeper' }, { transaction })
+          await events.note({ kind: 'membership', showId: made.id, id: accountId }, transaction)
+          return made
         })
         return await view(await show.reload())
       } catch (error) {
@@ -88,18 +101,19 @@ export function showService(platform: Pick<Platform, 'database' | 'media' | 'clo
      * Changes a show's facts; the feed tells them at once. What changes nothing is no change. Throws `version-conflict`
      * with the newest facts where another window was first.
      */
-    async change(id: string, { version, ...wanted }: ShowChange): Promise<ShowView> {
+    async change(scope: Scope, { version, ...wanted }: ShowChange): Promise<ShowView> {
       const show = await transact(database, async transaction => {
-        const current = await find(id, transaction)
+        const current = await find(scope, transaction)
         if (current.version !== version) {
           throw new AppError('version-conflict', 'The show was changed in another window.', undefined, { current: current.get(), yours: wanted })
         }
         const facts = changedFacts(current, wanted)
         if (Object.keys(facts).length === 0) return current
-        if (facts.artworkId) await takeArtwork(facts.artworkId, transaction)
+        if (facts.artworkId) await takeArtwork(facts.artworkId, scope.accountId, transaction)
         await current.update({ ...facts, ...(facts.artworkId && { artworkIsProvisional: false }), version: version + 1 }, { transaction })
+        await events.note({ kind: 'show', showId: current.id, id: current.id }, transaction)
         // How episodes are usually finished stands in no feed.
-        if (Object.keys(facts).some(fact => fact !== 'recipe')) await touchFeed(id, clock.now(), transaction)
+        if (Object.keys(facts).some(fact => fact !== 'recipe')) await touchFeed(current.id, clock.now(), transaction)
         return current
       })
       return view(await show.reload())
@@ -119,11 +133,6 @@ function changedFacts(show: Show, wanted: Omit<ShowChange, 'version'>): Partial<
   return Object.fromEntries(Object.entries(facts).filter(([name, value]) => value !== undefined && !isSame(name, value)))
 }
 
-/** Says that what a show's feed and pages tell has changed; in the transaction that changes it. */
-export async function touchFeed(showId: string, at: Date, transaction: Transaction): Promise<void> {
-  noteFeedWrite(transaction)
-  await Show.update({ feedRevision: literal('feed_revision + 1'), feedChangedAt: at }, { where: { id: showId }, transaction })
-}
 
 /** The addresses that follow from a show's address part. */
 export const addressesOf = (publicUrl: string, slug: string) => ({

@@ -8,11 +8,15 @@ import { Sequelize } from 'sequelize'
 import sharp from 'sharp'
 import type { Episode } from '@contract/episodes'
 import type { Show } from '@contract/shows'
+import type { Access } from '../access/access'
+import { houseScope } from '../access/scope'
 import { createApp } from '../app'
 import { MovableClock } from '../clock'
 import { readConfiguration } from '../configuration'
 import { openDatabase } from '../database/connection'
 import { migrate } from '../database/migrate'
+import { Episode as EpisodeRow } from '../episodes/models'
+import { createEvents } from '../events/events'
 import { createJobs } from '../jobs/jobs'
 import { openDiskStore } from '../media/diskStore'
 import type { Platform } from '../platform'
@@ -25,7 +29,7 @@ export const morning = new Date('2026-03-10T05:00:00Z')
 export interface House {
   app: FastifyInstance
   /** Every route as it was registered. */
-  routes: { method: string; url: string; schema: unknown }[]
+  routes: { method: string; url: string; schema: unknown; access: Access | undefined }[]
   platform: Platform
   clock: MovableClock
   cookie: string
@@ -49,14 +53,21 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
   const configuration = readConfiguration({ DATABASE_URL: databaseUrl, PUBLIC_URL: 'http://lake.example', LOG_LEVEL: 'silent', WEB_DIR: join(import.meta.dirname, 'web'), ...environment })
   const database = openDatabase(databaseUrl)
   await migrate(database)
+  const report = (error: unknown): void => { failures.push(error) }
+  const events = createEvents(database, clock, report)
   const platform: Platform = {
     configuration, clock, database, log: pino({ level: 'silent' }),
     media: await openDiskStore(folder),
-    jobs: createJobs(database, clock, error => { failures.push(error) }),
+    jobs: createJobs(database, clock, events, report),
+    events,
     siteAssets: { script: '/assets/site.js', styles: ['/assets/site.css'] },
   }
   const routes: House['routes'] = []
-  const app = await createApp(platform, ({ method, url, schema }) => { for (const each of [method].flat()) routes.push({ method: each, url, schema }) })
+  const app = await createApp(platform, route => {
+    const { method, url, schema } = route
+    // What a route declares can be added by the part that it belongs to, after this.
+    for (const each of [method].flat()) routes.push({ method: each, url, schema, get access() { return route.config?.access } })
+  })
   await app.ready()
   const first = await app.inject({ method: 'POST', url: '/api/v1/accounts', payload: account })
   const cookie = String(first.headers['set-cookie']).split(';')[0]!
@@ -67,7 +78,8 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
   const bring: House['bring'] = async (episodeId, path) => {
     const id = randomBytes(16).toString('hex')
     const uploads = uploadService(platform)
-    await uploads.announce({ id, episodeId, fileName: path.split('/').at(-1)!, bytes: (await stat(path)).size })
+    const { showId } = await EpisodeRow.findByPk(episodeId, { rejectOnEmpty: true })
+    await uploads.announce(houseScope({ id: episodeId, showId }), { id, fileName: path.split('/').at(-1)!, bytes: (await stat(path)).size })
     await copyFile(path, join(platform.media.inbox, id))
     await uploads.received(id)
     await uploads.read(id)
@@ -97,6 +109,7 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
       return (await call('PATCH', `/episodes/${id}`, { version, text: { title } })).json()
     },
     async close() {
+      await events.stop()
       await app.close()
       await database.close()
       await rm(folder, { recursive: true, force: true })

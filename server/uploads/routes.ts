@@ -3,7 +3,8 @@ import { FileStore } from '@tus/file-store'
 import { EVENTS, Server } from '@tus/server'
 import type { FastifyPluginAsync } from 'fastify'
 import { AppError } from '../errors'
-import { requireSignIn } from '../accounts/signedIn'
+import { accessTo, signedIn } from '../access/access'
+import { scopeOf } from '../access/scope'
 import { nosniff } from '../nosniff'
 import type { Platform } from '../platform'
 import { asAppError, problemOf } from '../problems'
@@ -17,6 +18,8 @@ const leastRoomBytes = 1_000_000
 export const uploadRoutes = (platform: Platform): FastifyPluginAsync => async app => {
   const { configuration, media, log } = platform
   const uploads = uploadService(platform)
+  /** Who sends which request; the protocol's library hands on the request alone. */
+  const accountsOf = new WeakMap<object, string>()
   const locker = new SharedLocker(configuration.databaseUrl)
   app.addHook('onClose', () => locker.close())
 
@@ -28,8 +31,9 @@ export const uploadRoutes = (platform: Platform): FastifyPluginAsync => async ap
     namingFunction: () => randomBytes(16).toString('hex'),
     // What is complete is being read, and is taken back by removing the episode or its file.
     disableTerminationForFinishedUploads: true,
-    async onUploadCreate(_request, { id, size, metadata }) {
-      await uploads.announce({ id, bytes: size, episodeId: metadata?.episodeId ?? '', fileName: metadata?.filename ?? 'sound' })
+    async onUploadCreate(request, { id, size, metadata }) {
+      const to = await scopeOf(platform.database, accountsOf.get(request.runtime!.node!.req!)!, 'episode', metadata?.episodeId ?? '', 'make')
+      await uploads.announce(to, { id, bytes: size, fileName: metadata?.filename ?? 'sound' })
       return {}
     },
     async onUploadFinish(_request, { id }) {
@@ -46,18 +50,22 @@ export const uploadRoutes = (platform: Platform): FastifyPluginAsync => async ap
   })
   tus.on(EVENTS.POST_TERMINATE, (_request, _response, id) => void uploads.givenUp(id).catch(error => log.error(error)))
 
-  requireSignIn(app, platform)
   app.removeAllContentTypeParsers()
   app.addContentTypeParser('*', (_request, _body, done) => done(null))
   app.route({
-    method: ['POST', 'HEAD', 'PATCH', 'DELETE', 'OPTIONS'],
+    method: ['POST', 'OPTIONS'],
     url: '/uploads',
+    ...signedIn,
     schema: { hide: true },
-    handler: (request, reply) => hand(request.raw, reply.hijack().raw),
+    handler(request, reply) {
+      accountsOf.set(request.raw, request.account.id)
+      return hand(request.raw, reply.hijack().raw)
+    },
   })
   app.route({
     method: ['HEAD', 'PATCH', 'DELETE', 'OPTIONS'],
     url: '/uploads/:id',
+    ...accessTo('upload', 'make'),
     schema: { hide: true },
     handler: (request, reply) => hand(request.raw, reply.hijack().raw),
   })

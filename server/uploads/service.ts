@@ -1,17 +1,20 @@
 import { readdir, rm, stat } from 'node:fs/promises'
 import { join } from 'node:path'
+import type { Transaction } from 'sequelize'
 import { firstRecipe, isDeliverable } from '@core/audio/recipe'
 import { amount } from '@core/words/amounts'
 import { cut, isBlank, oneLine } from '@core/words/line'
 import { prefillFrom } from '@core/episode/prefill'
+import type { Scope } from '../access/scope'
 import { Episode } from '../episodes/models'
-import { lockEpisode } from '../episodes/service'
+import { episodeChanges } from '../episodes/change'
 import { transact } from '../database/transact'
 import { AppError, badInput } from '../errors'
 import { fileKeeper } from '../files/keeper'
 import { AudioFile } from '../files/models'
 import { type AudioFacts, readAudio } from '../files/reading'
 import { Refusal, refusalFor } from '../files/refusals'
+import type { NewJob } from '../jobs/jobs'
 import { Job } from '../jobs/models'
 import { pictureService } from '../pictures/service'
 import type { Platform } from '../platform'
@@ -19,7 +22,7 @@ import { Show } from '../shows/models'
 import { usualRecipeOf } from '../shows/service'
 import { Upload } from './models'
 
-export interface Announced { id: string; episodeId: string; fileName: string; bytes: number | undefined }
+export interface Announced { id: string; fileName: string; bytes: number | undefined }
 
 /** Room that uploads leave for the database, for finishing and for pictures. */
 const spareBytes = 50_000_000
@@ -41,7 +44,8 @@ function sourceChanged(episode: Episode, file: AudioFile): Partial<Pick<Episode,
 
 /** Uploads: announced, received by the tus server, read by a job, and then an episode's audio or a refusal in words. */
 export function uploadService(platform: Platform) {
-  const { database, clock, media, jobs, configuration: { maxUploadBytes } } = platform
+  const { database, clock, media, jobs, events, configuration: { maxUploadBytes } } = platform
+  const { changeEpisode } = episodeChanges(platform)
   const pictures = pictureService(platform)
   const files = fileKeeper(platform)
   const place = (id: string): string => join(media.inbox, id)
@@ -54,27 +58,30 @@ export function uploadService(platform: Platform) {
   }
 
   /** Makes a file an episode's source; title and number are filled in where nothing is written yet. */
-  async function giveFile(file: AudioFile, episodeId: string, upload?: Upload): Promise<void> {
-    await transact(database, async transaction => {
-      const episode = await lockEpisode(episodeId, transaction)
+  async function giveFile(file: AudioFile, to: Pick<Scope, 'id' | 'showId'>, { upload, jobs: added }: { upload?: Upload; jobs?: readonly NewJob[] } = {}): Promise<void> {
+    await changeEpisode(to, null, async (episode, transaction) => {
       episode.show = await Show.findByPk(episode.showId, { transaction, rejectOnEmpty: true })
       const hints = prefillFrom({ fileName: upload?.fileName ?? file.name, tags: file.tags })
-      await episode.update({
-        fileId: file.id,
-        ...sourceChanged(episode, file),
-        title: isBlank(episode.title) ? hints.title : episode.title,
-        number: episode.number ?? hints.number,
-        version: episode.version + 1,
-        updatedAt: clock.now(),
-      }, { transaction })
       await files.measure(file, transaction)
       await upload?.update({ state: 'done' }, { transaction })
+      return {
+        fields: {
+          fileId: file.id,
+          ...sourceChanged(episode, file),
+          title: isBlank(episode.title) ? hints.title : episode.title,
+          number: episode.number ?? hints.number,
+        },
+        jobs: added,
+      }
     })
   }
 
   /** The size and the last change of what has arrived of an upload; null where there is nothing. */
   const arrived = (id: string): Promise<{ bytes: number; at: Date } | null> =>
     stat(place(id)).then(({ size, mtime }) => ({ bytes: size, at: mtime }), () => null)
+
+  /** An upload that nobody waits for any more, and of which not all has come. */
+  const forget = (id: string): Promise<unknown> => transact(database, transaction => Upload.destroy({ where: { id, state: 'receiving' }, transaction }))
 
   async function discard(id: string): Promise<void> {
     await rm(place(id), { force: true })
@@ -101,15 +108,27 @@ export function uploadService(platform: Platform) {
     throw new AppError('no-room', `${fileName} has ${amount(bytes)}; there is room for ${amount(Math.max(0, free))}${reserved}.`)
   }
 
+  /** The news of an upload is its episode’s. */
+  async function tell(id: string, transaction: Transaction): Promise<void> {
+    const upload = await Upload.findByPk(id, { attributes: ['episodeId'], transaction })
+    const episode = upload && await Episode.findByPk(upload.episodeId, { attributes: ['id', 'showId'], transaction })
+    if (episode) await events.note({ kind: 'upload', showId: episode.showId, id: episode.id }, transaction)
+  }
+
   async function received(id: string): Promise<void> {
     await transact(database, async transaction => {
       const [changed] = await Upload.update({ state: 'reading' }, { where: { id, state: 'receiving' }, transaction })
-      if (changed) await jobs.add({ kind, payload: { id } }, transaction)
+      if (!changed) return
+      await jobs.add({ kind, payload: { id } }, transaction)
+      await tell(id, transaction)
     })
   }
 
   async function refuse(upload: Upload, { title, detail, todo }: Refusal): Promise<void> {
-    await upload.update({ state: 'refused', refusal: { title, detail, todo } })
+    await transact(database, async transaction => {
+      await upload.update({ state: 'refused', refusal: { title, detail, todo } }, { transaction })
+      await tell(upload.id, transaction)
+    })
   }
 
   return {
@@ -121,7 +140,7 @@ export function uploadService(platform: Platform) {
      * Checks an upload before its first byte, and writes it down, which keeps room for it. Throws `too-large`, `no-room`,
      * `not-found`, or `bad-input` for an empty file or one whose size is not told.
      */
-    async announce({ id, episodeId, fileName: given, bytes }: Announced): Promise<void> {
+    async announce(to: Scope, { id, fileName: given, bytes }: Announced): Promise<void> {
       const fileName = cut(oneLine(given), 255)
       if (bytes === undefined || !Number.isSafeInteger(bytes) || bytes < 0) throw badInput('Upload-Length', bytes, 'The size of the file in bytes, told before the first one.')
       if (bytes > maxUploadBytes) throw new AppError('too-large', `${fileName} has ${amount(bytes)}; at most ${amount(maxUploadBytes)} are taken.`)
@@ -130,18 +149,19 @@ export function uploadService(platform: Platform) {
         throw new AppError('bad-input', `${title}. ${detail}`, [{ field: 'file', value: fileName, rule: detail }])
       }
       await transact(database, async transaction => {
-        const episode = await lockEpisode(episodeId, transaction)
-        await Upload.create({ id, episodeId: episode.id, fileName, bytes, createdAt: clock.now() }, { transaction })
+        if (await Episode.count({ where: { id: to.id, showId: to.showId, deletedAt: null }, transaction }) === 0) throw new AppError('not-found', 'There is no such episode.')
+        await Upload.create({ id, episodeId: to.id, fileName, bytes, createdAt: clock.now() }, { transaction })
+        await tell(id, transaction)
       })
       // Written down first, so that of two at once the later one sees the earlier one.
       await needRoom(fileName, bytes).catch(async error => {
-        await Upload.destroy({ where: { id } })
+        await forget(id)
         throw error
       })
     },
 
     async givenUp(id: string): Promise<void> {
-      await Upload.destroy({ where: { id, state: 'receiving' } })
+      await forget(id)
     },
 
     /** The job: reads the received file and gives it to its episode, or says why not. Can run again after a crash at any point. */
@@ -154,7 +174,7 @@ export function uploadService(platform: Platform) {
           const facts = await readAudio(place(id), signal)
           const file = await keepFile(episode.showId, upload.fileName, facts)
           await media.take(place(id), facts.sha256)
-          await giveFile(file, upload.episodeId, upload)
+          await giveFile(file, episode, { upload })
         } catch (error) {
           if (!(error instanceof Refusal)) throw error
           await refuse(upload, error)
@@ -180,7 +200,7 @@ export function uploadService(platform: Platform) {
         const here = await arrived(id)
         if (here && here.bytes >= Number(bytes)) await received(id)
         else if (now - Math.max(+createdAt, +(here?.at ?? 0)) > (here ? abandonedMs : neverBegunMs)) {
-          await Upload.destroy({ where: { id, state: 'receiving' } })
+          await forget(id)
           await discard(id)
         }
       }

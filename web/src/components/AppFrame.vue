@@ -9,6 +9,7 @@ import ThemeSwitch from './ThemeSwitch.vue'
 import UploadQueue from './UploadQueue.vue'
 import WindowDrop from './WindowDrop.vue'
 import { api } from '../api'
+import { onNews, useNews } from '../news/news'
 import { useSession } from '../stores/session'
 import { useShows } from '../stores/shows'
 import { useUploads } from '../stores/uploads'
@@ -19,6 +20,7 @@ const route = useRoute()
 const shows = useShows()
 const sessions = useSession()
 const uploads = useUploads()
+const news = useNews()
 const missing = ref(false)
 const show = computed(() => shows.bySlug(props.show))
 /** The desk shows its own upload; the line is shown for all others. */
@@ -49,9 +51,11 @@ async function leave(): Promise<void> {
 
 onMounted(load)
 watch(() => props.show, load)
-// The list follows what happens elsewhere: another window, the release clock.
-const timer = setInterval(() => void (show.value && document.visibilityState === 'visible' && shows.loadEpisodes(show.value.id).catch(() => undefined)), 3000)
-onScopeDispose(() => clearInterval(timer))
+// What happens elsewhere is seen here: in another window, by the release clock.
+onMounted(news.begin)
+onScopeDispose(news.end)
+onNews(({ kind, showId }) => showId === show.value?.id && (kind === 'episode' || kind === 'upload'), async () => show.value && shows.loadEpisodes(show.value.id))
+onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.load, 30_000)
 </script>
 
 <template>

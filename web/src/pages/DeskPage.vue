@@ -13,6 +13,7 @@ import StandingLine from '../components/StandingLine.vue'
 import TitleField from '../components/TitleField.vue'
 import WindowDrop from '../components/WindowDrop.vue'
 import { api } from '../api'
+import { onNews } from '../news/news'
 import { useDesk } from '../stores/desk'
 import { useShows } from '../stores/shows'
 import { useUploads } from '../stores/uploads'
@@ -27,36 +28,17 @@ const { episode, text } = storeToRefs(desk)
 const show = computed(() => shows.bySlug(props.show)!)
 const sending = computed(() => uploads.sendings[props.id] ?? null)
 const missing = ref(false)
-let timer: ReturnType<typeof setTimeout> | undefined
 
-onMounted(async () => {
-  await desk.open(props.id).catch(() => { missing.value = true })
-  follow()
-})
-onUnmounted(() => {
-  clearTimeout(timer)
-  desk.close()
-})
+onMounted(() => desk.open(props.id).catch(() => { missing.value = true }))
+onUnmounted(desk.close)
 onBeforeRouteLeave(async () => {
   await desk.send()
   await shows.loadEpisodes(show.value.id).catch(() => undefined)
 })
 
-/** Looks again soon while the server works on the episode, and now and then otherwise. */
-function follow(): void {
-  const busy = sending.value?.state === 'sent' || sending.value?.state === 'here' || episode.value?.upload?.state === 'reading' || episode.value?.sound.work || episode.value?.standing === 'scheduled'
-  timer = setTimeout(async () => {
-    if (document.visibilityState === 'visible') await desk.refresh().catch(() => undefined)
-    follow()
-  }, busy ? 700 : 5000)
-}
-watch(() => sending.value?.state, async state => {
-  if (state !== 'sent' && state !== 'here') return
-  // What has arrived shows at once; what the server makes of it is looked at again soon.
-  await desk.refresh().catch(() => undefined)
-  clearTimeout(timer)
-  follow()
-})
+onNews(({ id }) => id === props.id || id === episode.value?.sound.source?.id, desk.refresh, 2_000)
+// What has arrived shows at once.
+watch(() => sending.value?.state, state => { if (state === 'sent' || state === 'here') void desk.refresh().catch(() => undefined) })
 watch(() => [episode.value?.sound.source?.id, episode.value?.upload?.state], () => {
   if ((sending.value?.state === 'sent' || sending.value?.state === 'here') && (episode.value?.upload === null || episode.value?.upload?.state === 'refused')) uploads.drop(props.id)
 })

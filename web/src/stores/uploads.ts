@@ -6,6 +6,7 @@ import type { Problem } from '@contract/problem'
 import { pace, type Progress, recent } from '@core/upload/pace'
 import { amount } from '@core/words/amounts'
 import { api } from '../api'
+import { useNews } from '../news/news'
 import { useSession } from './session'
 
 /** An upload that this window sends; `sent` is read by the server next, `here` is an episode's audio. */
@@ -21,6 +22,19 @@ export interface Sending {
 
 /** What is kept in the browser so that a reload goes on with it: the file itself and where it is being sent. */
 interface Kept { episodeId: string; file: File; uploadUrl: string | null }
+
+/** Does something now and at each news of an episode, by the clock while no news come; until it is told to end. */
+function atNewsOf(episodeId: string, act: () => Promise<'goes on' | 'ends'>): void {
+  const news = useNews()
+  const look = async (): Promise<void> => { if (await act() === 'ends') end() }
+  const timer = setInterval(() => { if (!news.isUp) void look() }, 1000)
+  const deafen = news.listen(each => { if (each === 'all' || each.id === episodeId) void look() })
+  function end(): void {
+    clearInterval(timer)
+    deafen()
+  }
+  void look()
+}
 
 const keyOf = (episodeId: string): string => `lake-letter:upload:${episodeId}`
 /** So many are sent at the same time; the others wait in line. */
@@ -123,7 +137,7 @@ export const useUploads = defineStore('uploads', () => {
         onSuccess() {
           void forget(episodeId)
           patch(episodeId, { state: 'sent', sentBytes: file.size, pace: null })
-          void awaitReading(episodeId)
+          awaitReading(episodeId)
           resolve()
         },
       })
@@ -133,13 +147,14 @@ export const useUploads = defineStore('uploads', () => {
   }
 
   /** Follows what the server makes of a file that was sent. */
-  async function awaitReading(episodeId: string): Promise<void> {
-    while (sendings.value[episodeId]?.state === 'sent') {
-      await new Promise(resolve => setTimeout(resolve, 1000))
+  function awaitReading(episodeId: string): void {
+    atNewsOf(episodeId, async () => {
+      if (sendings.value[episodeId]?.state !== 'sent') return 'ends'
       const upload = await api.episode(episodeId).then(({ upload: newest }) => newest, () => undefined)
       if (upload === null) patch(episodeId, { state: 'here' })
       if (upload?.state === 'refused') patch(episodeId, { state: 'refused', problem: upload.refusal })
-    }
+      return sendings.value[episodeId]?.state === 'sent' ? 'goes on' : 'ends'
+    })
   }
 
   /** Takes an upload out of the line; the next one has its place. What was sent stays sent. */

@@ -1,18 +1,5 @@
 import type { FastifyInstance, FastifyRequest } from 'fastify'
 import { AppError } from '../errors'
-import type { Platform } from '../platform'
-import { accountService } from './service'
-
-export const sessionCookie = 'lake_letter'
-
-/** Lets only signed-in requests pass to the routes of this scope. */
-export function requireSignIn(app: FastifyInstance, platform: Platform): void {
-  const accounts = accountService(platform)
-  app.addHook('onRequest', async request => {
-    const token = request.cookies[sessionCookie]
-    if (!token || !await accounts.accountOf(token)) throw new AppError('sign-in-needed', 'This needs a signed-in session.')
-  })
-}
 
 const changing = new Set(['POST', 'PUT', 'PATCH', 'DELETE'])
 
