@@ -10,8 +10,10 @@ import { copyOf } from './demoTemplate'
 export interface DemoHouse {
   address: string
   listenerAddress: string
-  /** A window of a browser of its own, signed in, at the first show. */
-  openWindow(context?: BrowserContext): Promise<Page>
+  /** A window of a browser of its own, signed in, at the first show; by another server process where its address is given. */
+  openWindow(context?: BrowserContext, at?: string): Promise<Page>
+  /** Another server process on the same database and media; answers its address. */
+  startAnother(): Promise<string>
   stopDatabase(): Promise<void>
   startDatabase(): Promise<void>
   /** Ends the server at once, as a power cut would. */
@@ -31,6 +33,7 @@ export async function openDemoHouse(more: Record<string, string> = {}): Promise<
   const listenerAddress = `http://127.0.0.1:${listenerPort}`
   const environment = { PORT: String(port), DATABASE_URL: database.url, MEDIA_DIR: join(folder, 'media'), LISTENER_URL: listenerAddress, ...more }
   let server = startProgram('dist/server/main.js', environment)
+  const others: ReturnType<typeof startProgram>[] = []
   const listener = startProgram('dist/server/listener.js', { LISTENER_PORT: String(listenerPort) })
   await Promise.all([server.listening, listener.listening])
   const browser: Browser = await chromium.launch({
@@ -40,13 +43,20 @@ export async function openDemoHouse(more: Record<string, string> = {}): Promise<
   return {
     address,
     listenerAddress,
-    async openWindow(context) {
+    async openWindow(context, at = address) {
       const own = context ?? await browser.newContext({ viewport: { width: 1280, height: 800 }, timezoneId: 'Europe/Zurich' })
       const page = await own.newPage()
-      await page.goto(`${address}/studio/`)
+      await page.goto(`${at}/studio/`)
       if (!context) await signIn(page)
       await page.getByRole('button', { name: 'New episode' }).waitFor()
       return page
+    },
+    async startAnother() {
+      const ownPort = await freePort()
+      const another = startProgram('dist/server/main.js', { ...environment, PORT: String(ownPort) })
+      others.push(another)
+      await another.listening
+      return `http://127.0.0.1:${ownPort}`
     },
     stopDatabase: () => database.stop(),
     async startDatabase() { database = await startDatabase(folder, { port: database.port }) },
@@ -57,7 +67,7 @@ export async function openDemoHouse(more: Record<string, string> = {}): Promise<
     },
     async stop() {
       await browser.close()
-      await Promise.all([server.stop(), listener.stop()])
+      await Promise.all([server, listener, ...others].map(program => program.stop()))
       await database.stop()
       await rm(folder, { recursive: true, force: true })
     },
