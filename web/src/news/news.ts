@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { onScopeDispose, ref, watch } from 'vue'
 import type { News } from '@contract/events'
+import { passes } from '../api/client'
 
 type Ear = (news: News | 'all') => void
 const againMs = 4_000
@@ -59,15 +60,18 @@ export function onNews(concerns: (news: News) => boolean, act: () => Promise<unk
 
   function now(): void {
     isMissed = document.visibilityState !== 'visible'
-    // What cannot be had now comes with the next news, or is seen when it is asked for.
-    if (!isMissed) void act().catch(() => undefined)
+    // What cannot be had at this moment is asked for again: the news of it was all there is.
+    if (!isMissed) act().catch(error => { if (passes(error)) later(againMs) })
+  }
+  function later(ms: number): void {
+    clearTimeout(soon)
+    soon = setTimeout(now, ms)
   }
   const looked = (): void => { if (isMissed) now() }
 
   const deafen = news.listen(each => {
     if (each !== 'all' && !concerns(each)) return
-    clearTimeout(soon)
-    soon = setTimeout(now, closeMs)
+    later(closeMs)
   })
   watch(() => news.isUp, isUp => {
     clearInterval(timer)

@@ -177,6 +177,18 @@ describe('another window', () => {
   })
 })
 
+it('of answers that overtake each other the one asked for last holds', async () => {
+  const desk = await opened()
+  const answers: ((answer: Response) => void)[] = []
+  vi.stubGlobal('fetch', () => new Promise<Response>(resolve => { answers.push(resolve) }))
+  const asked = [desk.refresh(), desk.refresh()]
+  answers[1]!(Response.json({ ...server.episode, durationMs: 2 }))
+  await asked[1]
+  answers[0]!(Response.json({ ...server.episode, durationMs: 1 }))
+  await asked[0]
+  expect(desk.episode!.durationMs).toBe(2)
+})
+
 it('a release waits until everything is saved, and does not happen while it cannot be', async () => {
   const desk = await opened()
   server.away = true

@@ -31,6 +31,7 @@ export const useDesk = defineStore('desk', () => {
   let sendTimer: ReturnType<typeof setTimeout> | undefined
   let firstUnsentMs: number | null = null
   let sending: Promise<void> | null = null
+  let turns = 0
 
   const theirs = computed(() => episode.value?.text ?? null)
 
@@ -155,11 +156,14 @@ export const useDesk = defineStore('desk', () => {
     noteChanges()
   }
 
+  /** Takes over what the server has by now; throws ApiError where that cannot be had. */
   async function refresh(): Promise<void> {
     const { id } = episode.value ?? {}
     if (!id) return
-    const fresh = await api.episode(id).catch(error => { if (passes(error)) return null; throw error })
-    if (!fresh || sending || episode.value?.id !== id) return
+    const turn = ++turns
+    const fresh = await api.episode(id)
+    // Of answers that overtake each other the one asked for last is the newest.
+    if (turn !== turns || sending || episode.value?.id !== id) return
     if (fresh.version === episode.value.version) episode.value = { ...fresh, text: episode.value.text }
     else absorb(fresh)
     noteChanges()

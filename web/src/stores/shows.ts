@@ -11,6 +11,7 @@ export const useShows = defineStore('shows', () => {
   const episodes = shallowRef<EpisodeSummary[] | null>(null)
   let openShowId: string | null = null
   let tag: string | null = null
+  let turns = 0
 
   async function load(): Promise<Show[]> {
     shows.value = await api.shows()
@@ -38,8 +39,10 @@ export const useShows = defineStore('shows', () => {
       tag = null
     }
     openShowId = showId
+    const turn = ++turns
     const loaded = await api.episodes(showId, tag)
-    if (openShowId !== showId || loaded === unchanged) return
+    // Of answers that overtake each other the one asked for last is the newest.
+    if (turn !== turns || loaded === unchanged) return
     episodes.value = loaded.answer
     tag = loaded.tag
   }
