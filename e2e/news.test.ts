@@ -26,7 +26,7 @@ async function askedBy(page: Page, act: () => Promise<unknown>): Promise<string[
   return asked
 }
 
-it('what one window writes by one process is on the desk and in the rail of another window by another process within a second', async () => {
+it('what one window writes by one process is on the desk and in the rail of another window by another process', async () => {
   await other.locator('#title').fill('The concertina that came back')
   await other.getByTestId('saving').getByText(/^Saved /).waitFor()
   const from = performance.now()

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import type { Episode } from '@contract/episodes'
 import type { Show } from '@contract/shows'
 import { account, type House, openHouse, showFacts } from '../testing/house'
@@ -125,6 +125,12 @@ it('another’s account hears of its own shows alone, of one that it makes from 
   await expect.poll(() => kinds(heard)).toContain(`episode ${id}`)
   expect(heard.every(each => each !== 'all' && each.showId === own.id)).toBe(true)
   await leave()
+})
+
+it('a line over which nothing would come is cut, so that the browser asks for another one', async () => {
+  vi.spyOn(house.platform.events, 'listen').mockRejectedValueOnce(new Error('The database is away.'))
+  const heard = fetch(`${address}/api/v1/events`, { headers: { cookie: house.cookie } }).then(answer => answer.text())
+  await expect(heard).rejects.toThrow()
 })
 
 it('nobody listens without a sign-in', async () => {

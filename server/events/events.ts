@@ -55,8 +55,12 @@ export function createEvents(database: Sequelize, clock: Clock, report: (error: 
   async function tell(row: Row): Promise<void> {
     const news = newsOf(row)
     for (const [listening, shows] of listeners) {
-      if (news.kind === 'membership' && news.id === listening.accountId) listeners.set(listening, await showsOf(listening.accountId))
-      if (listeners.get(listening)?.has(news.showId) ?? shows.has(news.showId)) listening.tell(news)
+      if (news.kind === 'membership' && news.id === listening.accountId) {
+        const now = await showsOf(listening.accountId)
+        // It may have left meanwhile.
+        if (listeners.has(listening)) listeners.set(listening, now)
+      }
+      if ((listeners.get(listening) ?? shows).has(news.showId)) listening.tell(news)
     }
   }
 
@@ -74,8 +78,8 @@ export function createEvents(database: Sequelize, clock: Clock, report: (error: 
     for (const row of await select('number > :floor', { floor })) {
       const number = Number(row.number)
       if (!told.has(number)) {
-        told.add(number)
         await tell(row)
+        told.add(number)
       }
       if (+row.at < settled) next = number
     }

@@ -19,20 +19,24 @@ export const eventRoutes = (platform: Platform): FastifyPluginAsync => async app
     write('retry: 1000')
 
     const last = Number(request.headers['last-event-id'])
-    const stop = await events.listen({
+    const listening = events.listen({
       accountId: request.account.id,
       tell: ({ number, ...news }) => write(`id: ${number}\nevent: news\ndata: ${JSON.stringify(news)}`),
       tellAll: number => write(`id: ${number}\nevent: all\ndata: {}`),
     }, Number.isSafeInteger(last) && last > 0 ? last : undefined)
+    // The line is cut where nothing would come over it; the browser asks for another one.
+    listening.catch(error => {
+      log.error(error)
+      raw.destroy()
+    })
     const pulse = setInterval(() => {
       // Who has signed out meanwhile hears no more.
       accounts.accountOf(request.cookies[sessionCookie]!).then(account => account ? raw.write(':\n\n') : raw.end(), error => log.error(error))
     }, pulseMs)
     raw.once('close', () => {
       clearInterval(pulse)
-      stop()
+      listening.then(stop => stop(), () => undefined)
     })
-    if (raw.destroyed) raw.emit('close')
     return reply
   })
 }

@@ -1,4 +1,5 @@
 import { DatabaseError } from 'sequelize'
+import { v7 as uuidV7 } from 'uuid'
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import { type House, morning, openHouse } from '../testing/house'
 import { createJobs } from './jobs'
@@ -136,6 +137,18 @@ it('a job that stands in the way of another transaction when it ends is done all
   spy.mockRestore()
   expect(await Job.findOne()).toMatchObject({ state: 'done', attempts: 1, failures: 0 })
   expect([ran, crossings]).toEqual([1, 3])
+})
+
+it('a job that is done stays done where nobody can be told of it', async () => {
+  const { database, events } = house.platform
+  const one = createJobs(database, house.clock, { ...events, note: () => Promise.reject(new Error('away')) }, error => { reported.push(error) })
+  let gaveUp = false
+  one.handle('mute', async () => undefined, { gaveUp: async () => { gaveUp = true } })
+  await one.add({ kind: 'mute', payload: {}, subject: uuidV7(), showId: uuidV7() })
+  await Job.update({ failures: 4 }, { where: {} })
+  await one.runNext()
+  expect(await Job.findOne()).toMatchObject({ state: 'done', failures: 4 })
+  expect([gaveUp, String(reported)]).toEqual([false, 'Error: away'])
 })
 
 describe('a job whose every try goes wrong', () => {

@@ -99,9 +99,9 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
     })
   }
 
-  /** Whoever looks at what a job works on hears that it is another than before. */
+  /** Whoever looks at what a job works on hears that it is another than before; that they do not is no failure of the job. */
   async function tell({ showId, subject }: Job): Promise<void> {
-    if (showId && subject) await transact(database, transaction => events.note({ kind: 'sound', showId, id: subject }, transaction))
+    if (showId && subject) await transact(database, transaction => events.note({ kind: 'sound', showId, id: subject }, transaction)).catch(report)
   }
 
   async function runNext(lane: Lane = 'quick'): Promise<boolean> {
