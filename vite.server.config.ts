@@ -15,6 +15,7 @@ export default defineConfig({
     rolldownOptions: {
       input: {
         main: 'server/main.ts',
+        worker: 'server/worker.ts',
         pictureWorker: 'server/pictures/worker.ts',
         soundWorker: 'server/sound/worker.ts',
         demo: 'demo/fill.ts',

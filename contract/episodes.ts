@@ -1,31 +1,15 @@
 import { z } from 'zod'
+import { keptSchemas, writtenSchemas } from '@core/episode/fields'
 import { standings } from '@core/release/standing'
-import { oneLine } from '@core/words/line'
-import { sound, words } from './sound'
-
-const whole = (least: number, most: number) =>
-  z.number().int('A whole number.').min(least, `At least ${least}.`).max(most, `At most ${most}.`)
-
-export const mostNotesCharacters = 100_000
+import { version, words } from './sound'
 
 /** What a person writes. Notes come as HTML and are cleaned before they are kept; their limit counts for what is left. */
-export const episodeText = z.object({
-  title: z.string().overwrite(oneLine).max(300, 'At most 300 characters.'),
-  number: whole(1, 99_999).nullable(),
-  season: whole(1, 9_999).nullable(),
-  kind: z.enum(['full', 'trailer', 'bonus']),
-  notes: z.string().max(mostNotesCharacters, 'At most 100,000 characters, markup counted.'),
-})
+export const episodeText = z.object(writtenSchemas)
 
 /** The same as it is kept: what was kept before a rule became stricter is told all the same. */
-const keptEpisodeText = z.object({
-  title: z.string(), number: z.number().nullable(), season: z.number().nullable(), kind: episodeText.shape.kind, notes: z.string(),
-})
+const keptEpisodeText = z.object(keptSchemas)
 
 export const newEpisode = z.object({ title: episodeText.shape.title.optional() })
-
-/** The version that a window has seen. */
-const version = z.int32('A whole number.').min(0, 'At least 0.')
 
 /** A change names the version it started from; what it does not name stays. */
 export const episodeChange = z.object({ version, text: episodeText.partial() })
@@ -59,6 +43,24 @@ export const episodeSummary = z.object({
 })
 export type EpisodeSummary = z.infer<typeof episodeSummary>
 
+/** Which part of a list: of one standing or all, with words in the title or a number, behind a page that was had before. */
+export const listQuery = z.object({
+  standing: z.enum(standings).optional(),
+  find: z.string().trim().max(300, 'At most 300 characters.').optional(),
+  /** The `after` of the page before. */
+  after: z.string().max(100).optional(),
+  limit: z.coerce.number().int('A whole number.').min(1, 'At least 1.').max(100, 'At most 100.').default(50),
+})
+export type ListQuery = z.infer<typeof listQuery>
+
+/** A page of a list, and how many there are in all. Drafts come newest first, scheduled ones as they go out, released and retired ones newest first. */
+export const episodePage = z.object({ episodes: z.array(episodeSummary), total: z.number(), after: z.string().nullable() })
+export type EpisodePage = z.infer<typeof episodePage>
+
+/** What is near now of each standing. */
+export const episodesNear = z.object({ draft: episodePage, scheduled: episodePage, released: episodePage, retired: episodePage, changed: z.array(episodeSummary) })
+export type EpisodesNear = z.infer<typeof episodesNear>
+
 export const episode = episodeSummary.extend({
   showId: z.string(),
   version: z.number(),
@@ -67,7 +69,6 @@ export const episode = episodeSummary.extend({
   releaseZone: z.string().nullable(),
   pageAddress: z.string().nullable(),
   enclosureAddress: z.string().nullable(),
-  sound,
   upload: upload.nullable(),
 })
 export type Episode = z.infer<typeof episode>
@@ -75,6 +76,8 @@ export type Episode = z.infer<typeof episode>
 /** When: now, or at a wall time in a zone. `second` picks the later one of a time that the clock shows twice. */
 export const release = z.object({
   version,
+  /** Of the sound that goes out; where it is not named, any may. */
+  soundVersion: version.optional(),
   when: z.discriminatedUnion('kind', [
     z.object({ kind: z.literal('now') }),
     z.object({ kind: z.literal('at'), local: z.string().max(40), zone: z.string().max(64, 'At most 64 characters.'), second: z.boolean().optional() }),
@@ -82,7 +85,7 @@ export const release = z.object({
 })
 export type Release = z.infer<typeof release>
 
-export const versioned = z.object({ version })
+export const versioned = z.object({ version, soundVersion: version.optional() })
 
 /** A text that was refused because another window had saved first, as it is kept. */
 export const keptText = z.object({ id: z.string(), savedAt: z.string(), text: keptEpisodeText.partial() })

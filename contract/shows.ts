@@ -76,6 +76,22 @@ export const show = z.object({
 })
 export type Show = z.infer<typeof show>
 
+/** A show in a list. */
+export const showSummary = show.pick({ id: true, slug: true, name: true, artworkAddress: true })
+export type ShowSummary = z.infer<typeof showSummary>
+
+/** Which part of a list of shows, by their names: those with words in the name, behind a page that was had before. */
+export const showListQuery = z.object({
+  find: z.string().trim().max(120, 'At most 120 characters.').optional(),
+  /** The `after` of the page before. */
+  after: z.uuid('The `after` of a page that was had before.').optional(),
+  limit: z.coerce.number().int('A whole number.').min(1, 'At least 1.').max(100, 'At most 100.').default(50),
+})
+export type ShowListQuery = z.infer<typeof showListQuery>
+
+export const showPage = z.object({ shows: z.array(showSummary), total: z.number(), after: z.string().nullable() })
+export type ShowPage = z.infer<typeof showPage>
+
 /** An uploaded picture, or the square that would be cut from it. */
 export const picture = z.object({ id: z.string(), address: z.string(), widthPx: z.number(), heightPx: z.number() })
 export type Picture = z.infer<typeof picture>

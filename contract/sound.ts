@@ -92,6 +92,8 @@ export const words = z.object({ title: z.string(), detail: z.string(), todo: z.s
 
 /** An episode's sound on its way from source to delivered file. */
 export const sound = z.object({
+  /** Grows with source, recipe and what comes of them. Measuring does not change it. */
+  version: z.number(),
   source: audioFile.nullable(),
   /** Other episodes of the show with the very same source. */
   alsoIn: z.array(z.object({ id: z.string(), title: z.string(), number: z.number().nullable() })),
@@ -121,7 +123,8 @@ export type Sound = z.infer<typeof sound>
 
 export const elsewhere = z.object({ address: z.string().min(1, 'The address of the file.').max(2000, 'At most 2,000 characters.') })
 
-const version = z.int32('A whole number.').min(0, 'At least 0.')
+/** A version that a window has seen. */
+export const version = z.int32('A whole number.').min(0, 'At least 0.')
 
 export const recipeChange = z.object({ version, recipe: recipe.nullable() })
 export const finishRequest = z.object({ version, recipe })

@@ -1,8 +1,8 @@
 import { join } from 'node:path'
 import { DateTime } from 'luxon'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { Episode } from '@contract/episodes'
-import type { Show } from '@contract/shows'
+import type { EpisodePage, EpisodeSummary } from '@contract/episodes'
+import type { Show, ShowPage } from '@contract/shows'
 import { Account, Session } from '@server/accounts/models'
 import { type House, openHouse } from '@server/testing/house'
 import { fillDemo } from './fill'
@@ -11,7 +11,7 @@ import { demoAccount, demoShows } from './scenario'
 const today = new Date('2026-07-01T10:00:00Z')
 let house: House
 let shows: Show[]
-let episodes: Episode[][]
+let episodes: EpisodeSummary[][]
 
 beforeAll(async () => {
   house = await openHouse()
@@ -22,8 +22,9 @@ beforeAll(async () => {
   const answer = await house.app.inject({ method: 'POST', url: '/api/v1/session', payload: demoAccount })
   const headers = { cookie: String(answer.headers['set-cookie']).split(';')[0]! }
   const get = async (url: string) => (await house.app.inject({ url: `/api/v1${url}`, headers })).json()
-  shows = await get('/shows')
-  episodes = await Promise.all(shows.map(show => get(`/shows/${show.id}/episodes`)))
+  const { shows: listed } = await get('/shows') as ShowPage
+  shows = await Promise.all(listed.map(({ id }) => get(`/shows/${id}`)))
+  episodes = await Promise.all(shows.map(async show => ((await get(`/shows/${show.id}/episodes`)) as EpisodePage).episodes))
 }, 120_000)
 afterAll(() => house.close())
 

@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import { copyFile, readFile, stat } from 'node:fs/promises'
+import { readFile, stat } from 'node:fs/promises'
 import { join, resolve } from 'node:path'
 import { DateTime } from 'luxon'
 import type { Episode } from '@contract/episodes'
@@ -7,8 +7,9 @@ import { accountService } from '@server/accounts/service'
 import { MovableClock } from '@server/clock'
 import { readConfiguration } from '@server/configuration'
 import { episodeService } from '@server/episodes/service'
-import { measureFiles } from '@server/files/measuring'
 import { finishingService } from '@server/finishing/service'
+import { jobList } from '@server/jobList'
+import type { Lane } from '@server/jobs/kinds'
 import { openPlatform } from '@server/openPlatform'
 import type { Platform } from '@server/platform'
 import { releaseService } from '@server/releases/service'
@@ -20,7 +21,7 @@ import { type DemoEpisode, type DemoShow, demoAccount, demoShows } from './scena
 
 /** Fills an empty house with the demo, by the same services that people's clicks reach, with a clock that is moved along. */
 export async function fillDemo(platform: Platform, clock: MovableClock, today: Date, folder: string): Promise<void> {
-  measureFiles(platform)
+  platform.jobs.use(jobList(platform))
   const accounts = accountService(platform)
   const { id: accountId } = (await accounts.accountOf(await accounts.createFirst(demoAccount)))!
   for (const show of demoShows) await fillShow(platform, clock, today, folder, accountId, show)
@@ -48,26 +49,26 @@ async function fillEpisode(platform: Platform, clock: MovableClock, today: Date,
   const { title, number, notes } = wanted
   const written = await episodes.change(scope, { version, text: { title, number, notes } })
   if (wanted.standing === 'draft') return
-  const ready = wanted.finished ? await finish(platform, scope, written.version) : written
+  const { version: ready } = wanted.finished ? await finish(platform, scope) : written
   if (wanted.standing === 'released') {
     clock.moveTo(releaseAt.toJSDate())
-    await releases.release(scope, { version: ready.version, when: { kind: 'now' } })
+    await releases.release(scope, { version: ready, when: { kind: 'now' } })
     return
   }
-  await releases.release(scope, { version: ready.version, when: { kind: 'at', local: releaseAt.toFormat("yyyy-MM-dd'T'HH:mm"), zone } })
+  await releases.release(scope, { version: ready, when: { kind: 'at', local: releaseAt.toFormat("yyyy-MM-dd'T'HH:mm"), zone } })
 }
 
 /** Finishes an episode by its show's usual recipe, as one press would. */
-async function finish(platform: Platform, scope: Scope, version: number): Promise<Episode> {
+async function finish(platform: Platform, scope: Scope): Promise<Episode> {
   const episodes = episodeService(platform)
-  const { sound } = await episodes.get(scope)
-  await finishingService(platform).begin(scope, version, { ...sound.usual, levelling: 0.5 })
-  await workOnSound(platform)
+  const { usual, version } = await episodes.sound(scope)
+  await finishingService(platform).begin(scope, version, { ...usual, levelling: 0.5 })
+  await work(platform, 'measuring', 'finishing')
   return episodes.get(scope)
 }
 
-async function workOnSound(platform: Platform): Promise<void> {
-  while (await platform.jobs.runNext('measuring') || await platform.jobs.runNext('finishing'));
+async function work({ jobs }: Platform, ...lanes: Lane[]): Promise<void> {
+  for (const lane of lanes) while (await jobs.runNext(lane));
 }
 
 /** Brings a sound the way an upload does, from the moment on when its last byte has arrived. */
@@ -76,10 +77,9 @@ async function bring(platform: Platform, scope: Scope, path: string): Promise<vo
   const id = randomBytes(16).toString('hex')
   const { size } = await stat(path)
   await uploads.announce(scope, { id, fileName: path.split('/').at(-1)!, bytes: size })
-  await copyFile(path, join(platform.media.inbox, id))
+  await platform.media.arrivals.put(id, path)
   await uploads.received(id)
-  await uploads.read(id)
-  await workOnSound(platform)
+  await work(platform, 'reading', 'measuring')
 }
 
 if (process.env.FILL_DEMO === 'yes') {

@@ -9,6 +9,7 @@ import { createConnection } from 'mariadb'
 import { Upload } from 'tus-js-client'
 import { afterAll, beforeAll, expect, it, onTestFinished } from 'vitest'
 import type { Episode } from '@contract/episodes'
+import type { Sound } from '@contract/sound'
 import { startDatabase } from '../scripts/setup/database.mjs'
 import { freePort } from '../scripts/setup/ports.mjs'
 import { startProgram } from '../scripts/setup/programs.mjs'
@@ -39,6 +40,8 @@ afterAll(async () => {
   await rm(folder, { recursive: true, force: true })
 })
 
+type Whole = Episode & { sound: Sound }
+
 /** Asks until there is an answer that is not the server's falling. */
 async function call(method: string, path: string, body?: unknown): Promise<{ status: number; json: never }> {
   for (;;) {
@@ -53,10 +56,10 @@ async function call(method: string, path: string, body?: unknown): Promise<{ sta
     await wait(150)
   }
 }
-const get = async (id: string): Promise<Episode> => (await call('GET', `/episodes/${id}`)).json
+const get = async (id: string): Promise<Whole> => ({ ...(await call('GET', `/episodes/${id}`)).json as Episode, sound: (await call('GET', `/episodes/${id}/sound`)).json })
 
 /** Does a step from the newest version on until the episode is where it leads; a step whose answer was lost was done all the same. */
-async function until(id: string, isDone: (episode: Episode) => boolean, step: (episode: Episode) => Promise<unknown>): Promise<Episode> {
+async function until(id: string, isDone: (episode: Whole) => boolean, step: (episode: Whole) => Promise<unknown>): Promise<Whole> {
   for (;;) {
     const episode = await get(id)
     if (isDone(episode)) return episode
@@ -79,7 +82,7 @@ async function bringOut(showId: string, n: number): Promise<{ id: string; guid: 
   const made: Episode = (await call('POST', `/shows/${showId}/episodes`, { title })).json
   await upload(made.id, `${n}.mp3`, bytes)
   await until(made.id, ({ sound }) => sound.source?.measuring === 'done', async () => undefined)
-  await until(made.id, ({ sound }) => sound.finishing === 'done', ({ sound, version }) => sound.finishing === 'working' ? Promise.resolve() : call('POST', `/episodes/${made.id}/finish`, { version, recipe: { ...sound.usual, encoding: 'speech' } }))
+  await until(made.id, ({ sound }) => sound.finishing === 'done', ({ sound }) => sound.finishing === 'working' ? Promise.resolve() : call('POST', `/episodes/${made.id}/finish`, { version: sound.version, recipe: { ...sound.usual, encoding: 'speech' } }))
   const local = DateTime.utc().plus({ minutes: 1 }).toFormat("yyyy-MM-dd'T'HH:mm")
   const when = n % 2 ? { kind: 'now' } : { kind: 'at', local, zone: 'UTC' }
   const { guid } = await until(made.id, ({ standing }) => standing !== 'draft', ({ version }) => call('POST', `/episodes/${made.id}/release`, { version, when }))

@@ -13,7 +13,7 @@ import { feedRoutes } from './feeds/routes'
 import { fileRoutes } from './files/routes'
 import { finishingRoutes } from './finishing/routes'
 import { healthRoutes } from './health/routes'
-import { mediaRoutes } from './media/routes'
+import { deliveryRoutes } from './delivery/routes'
 import { missingAddress } from './missingAddress'
 import { readJson } from './json'
 import { knownAddresses } from './knownAddresses'
@@ -28,7 +28,6 @@ import { showRoutes } from './shows/routes'
 import { siteRoutes } from './site/routes'
 import { studioRoutes } from './studio/routes'
 import { uploadRoutes } from './uploads/routes'
-import { readUploads } from './uploads/watch'
 
 /** Puts the capabilities together; `onRoute` is told of each route. */
 export async function createApp(platform: Platform, onRoute?: (route: RouteOptions) => void): Promise<FastifyInstance> {
@@ -57,7 +56,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
     letAnyoneIn(open)
     await open.register(healthRoutes(platform))
     await open.register(feedRoutes(platform))
-    await open.register(mediaRoutes(platform))
+    await open.register(deliveryRoutes(platform))
     await open.register(async pages => {
       await pages.register(fastifyHelmet, pageHeaders(platform))
       await pages.register(siteRoutes(platform))
@@ -75,7 +74,6 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
     refuseForeignOrigins(api, configuration.publicUrl)
     guard(api, platform)
     api.addHook('onRequest', async (_request, reply) => { reply.header('cache-control', 'no-store') })
-    readUploads(platform)
     await api.register(uploadRoutes(platform))
     await api.register(eventRoutes(platform))
     await api.register(async answers => {

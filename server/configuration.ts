@@ -11,6 +11,7 @@ const schema = z.object({
   SERVER_DIR: z.string().default('dist/server'),
   MAX_UPLOAD_BYTES: z.coerce.number().int().positive().default(2_000_000_000),
   FETCH_ALLOW: z.string().default(''),
+  RUN_JOBS: z.enum(['yes', 'no']).default('yes'),
   LISTENER_URL: z.url().optional(),
   LOG_LEVEL: z.enum(['trace', 'debug', 'info', 'warn', 'error', 'silent']).default('warn'),
   TRUST_PROXY: z.string().regex(/^(true|false|\d{1,2})$/, 'How many proxies stand before the server: 0, 1, 2 …').default('0'),
@@ -30,6 +31,8 @@ export interface Configuration {
   /** Hosts with ports (`127.0.0.1:4312`) that are fetched from although they are not public; for stand-ins. */
   fetchAllow: readonly string[]
   listenerUrl: string | null
+  /** Whether the server runs jobs and the release clock itself; where it does not, workers do. */
+  runsJobs: boolean
   logLevel: string
   /** How many proxies stand before the server; so many entries of X-Forwarded-For are believed. */
   trustProxy: number
@@ -54,6 +57,7 @@ export function readConfiguration(environment: NodeJS.ProcessEnv): Configuration
     maxUploadBytes: data.MAX_UPLOAD_BYTES,
     fetchAllow: data.FETCH_ALLOW.split(',').map(each => each.trim()).filter(Boolean),
     listenerUrl: data.LISTENER_URL ?? null,
+    runsJobs: data.RUN_JOBS === 'yes',
     logLevel: data.LOG_LEVEL,
     trustProxy: data.TRUST_PROXY === 'true' ? 1 : Number(data.TRUST_PROXY) || 0,
   }

@@ -2,7 +2,7 @@ import { resolve } from 'node:path'
 import { type Logger, pino } from 'pino'
 import type { Clock } from './clock'
 import type { Configuration } from './configuration'
-import { openDatabase } from './database/connection'
+import { openDatabase } from './openDatabase'
 import { migrate } from './database/migrate'
 import { createEvents } from './events/events'
 import { createJobs } from './jobs/jobs'
@@ -11,9 +11,17 @@ import type { Platform } from './platform'
 import { isDatabaseDown } from './problems'
 import { readSiteAssets } from './studio/routes'
 
-/** Writes what goes wrong in the background to the log; a database that is away is no news twice a second. */
+const sameNewsMs = 10_000
+let saidAwayAt = -sameNewsMs
+
+/** Writes what goes wrong in the background to the log; that the database is away is said once, however many ask for it. */
 export function reporter(log: Logger): (error: unknown) => void {
-  return error => isDatabaseDown(error) ? log.warn('The database does not answer; trying again.') : log.error(error)
+  return error => {
+    if (!isDatabaseDown(error)) return log.error(error)
+    if (performance.now() - saidAwayAt < sameNewsMs) return
+    saidAwayAt = performance.now()
+    log.warn('The database does not answer; trying again.')
+  }
 }
 
 /** Opens the database, its schema up to date, and the media store. */

@@ -1,29 +1,40 @@
 import type { AddressInfo } from 'node:net'
 import { createApp } from './app'
+import { startBackground } from './background'
 import { type Clock, systemClock } from './clock'
 import type { Configuration } from './configuration'
-import { openPlatform, reporter } from './openPlatform'
-import { startReleaseClock } from './releases/releaseClock'
-import { startUploadWatch } from './uploads/watch'
+import { openPlatform } from './openPlatform'
 
 export interface Running {
-  address: string
+  /** Where it listens; null for a worker. */
+  address: string | null
   stop(): Promise<void>
 }
 
-/** Brings the schema up to date, starts listening, the jobs and the release clock. */
+/** Brings the schema up to date, listens, and does what goes on in the background, unless others do that. */
 export async function start(configuration: Configuration, clock: Clock = systemClock): Promise<Running> {
   const platform = await openPlatform(configuration, clock)
   const app = await createApp(platform)
   await app.listen({ port: configuration.port, host: configuration.host })
-  platform.jobs.start()
-  const report = reporter(platform.log)
-  const watches = [startReleaseClock(platform, report), startUploadWatch(platform, report)]
+  const background = configuration.runsJobs ? await startBackground(platform) : null
   const { port } = app.server.address() as AddressInfo
   return {
     address: `http://${configuration.host}:${port}`,
     async stop() {
-      await Promise.all([...watches.map(watch => watch.stop()), platform.jobs.stop(), platform.events.stop(), app.close()])
+      await Promise.all([background?.stop(), platform.events.stop(), app.close()])
+      await platform.database.close()
+    },
+  }
+}
+
+/** Does what goes on in the background, and listens to nobody. */
+export async function startWorker(configuration: Configuration, clock: Clock = systemClock): Promise<Running> {
+  const platform = await openPlatform(configuration, clock)
+  const background = await startBackground(platform)
+  return {
+    address: null,
+    async stop() {
+      await Promise.all([background.stop(), platform.events.stop()])
       await platform.database.close()
     },
   }

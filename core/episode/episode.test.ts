@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { mergeTexts } from './merge'
 import { prefillFrom } from './prefill'
-import type { EpisodeText } from './text'
+import type { EpisodeText } from './fields'
 
 const base: EpisodeText = { title: 'One', number: 1, season: null, kind: 'full', notes: '<p>a</p>' }
 

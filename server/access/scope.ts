@@ -3,7 +3,7 @@ import { type Act, may, type Role } from '@core/access/roles'
 import { AppError } from '../errors'
 
 /** What an id in an address can name. */
-export type Thing = 'show' | 'episode' | 'file' | 'upload'
+export type Thing = 'show' | 'address' | 'episode' | 'file' | 'upload'
 
 /** Something in a show, together with the show it was found in: what services take, so that none acts on a bare id. */
 export interface Scope {
@@ -17,23 +17,26 @@ export interface Scope {
 
 const showsOf: Readonly<Record<Thing, string>> = {
   show: 'SELECT id AS show_id FROM shows WHERE id = :id',
+  /** A show by its address part. */
+  address: 'SELECT id AS show_id FROM shows WHERE slug = :id',
   episode: 'SELECT show_id FROM episodes WHERE id = :id',
   file: 'SELECT show_id FROM files WHERE id = :id',
   upload: 'SELECT e.show_id FROM uploads u JOIN episodes e ON e.id = u.episode_id WHERE u.id = :id',
 }
 
 const nowhere: Readonly<Record<Thing, string>> = {
-  show: 'There is no such show.', episode: 'There is no such episode.', file: 'There is no such file here.', upload: 'There is no such upload.',
+  show: 'There is no such show.', address: 'There is no show at this address.', episode: 'There is no such episode.', file: 'There is no such file here.', upload: 'There is no such upload.',
 }
 
 const canBeId = /^[0-9a-f-]{32,64}$/
+const canBeAddress = /^[a-z0-9-]{1,60}$/
 
 /**
  * Finds the show that an id belongs to, and what an account is there. Throws `not-found` where the account may not even look,
  * as if there were nothing, and `not-allowed` where it may look, but not do what it wants to.
  */
 export async function scopeOf(database: Sequelize, accountId: string, thing: Thing, id: string, act: Act): Promise<Scope> {
-  const [row] = !canBeId.test(id) ? [] : await database.query<{ showId: string; role: Role }>(
+  const [row] = !(thing === 'address' ? canBeAddress : canBeId).test(id) ? [] : await database.query<{ showId: string; role: Role }>(
     `SELECT m.show_id AS showId, m.role AS role FROM memberships m WHERE m.account_id = :accountId AND m.show_id IN (${showsOf[thing]}) LIMIT 1`,
     { replacements: { accountId, id }, type: QueryTypes.SELECT },
   )

@@ -7,6 +7,7 @@ import { firmGround } from './migrations/0004-firm-ground'
 import { tries } from './migrations/0005-tries'
 import { whose } from './migrations/0006-whose'
 import { newsTable } from './migrations/0007-news'
+import { roles } from './migrations/0008-roles'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -16,6 +17,7 @@ const migrations = [
   { name: '0005-tries', statements: tries },
   { name: '0006-whose', statements: whose },
   { name: '0007-news', statements: newsTable },
+  { name: '0008-roles', statements: roles },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

@@ -1,6 +1,8 @@
+import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { Episode as EpisodeView } from '@contract/episodes'
-import { type House, openHouse } from '../testing/house'
+import type { Episode as EpisodeView, EpisodePage, EpisodesNear } from '@contract/episodes'
+import { firstRecipe } from '@core/audio/recipe'
+import { type House, openHouse, sounds } from '../testing/house'
 import { Episode } from './models'
 
 let house: House
@@ -12,6 +14,7 @@ beforeAll(async () => {
 afterAll(() => house.close())
 
 const create = async (): Promise<EpisodeView> => (await house.call('POST', `/shows/${showId}/episodes`, {})).json()
+const page = async (id: string, query = ''): Promise<EpisodePage> => (await house.call('GET', `/shows/${id}/episodes${query}`)).json()
 const change = (id: string, version: number, text: object) => house.call('PATCH', `/episodes/${id}`, { version, text })
 
 describe('saving an episode', () => {
@@ -72,16 +75,59 @@ describe('saving an episode', () => {
 })
 
 describe('the list', () => {
-  it('has drafts first, then scheduled with the next one last, then released, newest first', async () => {
+  it('has drafts first, then scheduled, the next one first, then released, newest first', async () => {
     const show = await house.makeShow('ordered')
     const [one, two, three, four] = [await house.makeReady(show.id, 'First out'), await house.makeReady(show.id, 'Later'), await house.makeReady(show.id, 'Sooner'), await house.makeReady(show.id, 'Still open')]
     const at = (local: string) => ({ kind: 'at', local, zone: 'Europe/Zurich' })
     await house.call('POST', `/episodes/${one!.id}/release`, { version: one!.version, when: { kind: 'now' } })
     await house.call('POST', `/episodes/${two!.id}/release`, { version: two!.version, when: at('2026-05-02T06:00') })
     await house.call('POST', `/episodes/${three!.id}/release`, { version: three!.version, when: at('2026-05-01T06:00') })
-    const list = (await house.call('GET', `/shows/${show.id}/episodes`)).json() as EpisodeView[]
-    expect(list.map(({ title }) => title)).toEqual(['Still open', 'Later', 'Sooner', 'First out'])
-    expect(list.map(({ id }) => id)).toContain(four!.id)
+    const list = await page(show.id)
+    expect(list.episodes.map(({ title }) => title)).toEqual(['Still open', 'Sooner', 'Later', 'First out'])
+    expect(list).toMatchObject({ total: 4, after: null })
+    expect(list.episodes.map(({ id }) => id)).toContain(four!.id)
+    const near = (await house.call('GET', `/shows/${show.id}/episodes/near`)).json() as EpisodesNear
+    expect([near.draft, near.scheduled, near.released, near.retired].map(({ episodes }) => episodes.map(({ title }) => title))).toEqual([['Still open'], ['Sooner', 'Later'], ['First out'], []])
+  })
+
+  it('comes in pages that have each episode once, also while drafts are written between them', async () => {
+    const show = await house.makeShow('paged')
+    for (let n = 1; n <= 23; n++) {
+      house.clock.moveBy(1000)
+      await house.call('POST', `/shows/${show.id}/episodes`, { title: `Reed ${n}` })
+    }
+    const titles: string[] = []
+    let after: string | null = ''
+    for (let n = 0; after !== null; n++) {
+      const { episodes, after: next, total } = await page(show.id, `?limit=5${after && `&after=${after}`}`)
+      titles.push(...episodes.map(({ title }) => title))
+      expect(total).toBe(23)
+      // One that was listed already moves to the top; nothing behind the cursor does.
+      if (n === 1) await change(episodes[0]!.id, 1, { season: 2 })
+      after = next
+    }
+    expect(titles).toEqual(Array.from({ length: 23 }, (_, n) => `Reed ${23 - n}`))
+  })
+
+  it('is searched by words of the title, whatever their case, and by number; signs of the query language are signs', async () => {
+    const show = await house.makeShow('searched')
+    const titles = ['The wet reed', '100 % wool', 'A_b', 'Axb', 'O’Leary\\’s \'bellows\'']
+    for (const title of titles) await house.call('POST', `/shows/${show.id}/episodes`, { title })
+    const [first] = (await page(show.id, '?find=wet')).episodes
+    await change(first!.id, 1, { number: 31 })
+    const found = async (find: string) => (await page(show.id, `?find=${encodeURIComponent(find)}`)).episodes.map(({ title }) => title)
+    expect(await found('WET re')).toEqual(['The wet reed'])
+    expect(await found('31')).toEqual(['The wet reed'])
+    expect(await found('%')).toEqual(['100 % wool'])
+    expect(await found('A_')).toEqual(['A_b'])
+    expect(await found("'bel")).toEqual([titles[4]])
+    expect(await found('\\')).toEqual([titles[4]])
+    expect(await found('nothing of the kind')).toEqual([])
+  })
+
+  it.each(['1', 'draft.1', 'draft.1.x', "draft.1.' OR 1=1 --", 'film.1.01a20b82-0000-7000-8000-000000000000'])('refuses a cursor that no page gave: %s', async after => {
+    const answer = await house.call('GET', `/shows/${showId}/episodes?after=${encodeURIComponent(after)}`)
+    expect(answer.json()).toMatchObject({ status: 422, faults: [{ field: 'after', value: after }] })
   })
 
   it('loses a removed draft and gets it back whole', async () => {
@@ -122,16 +168,34 @@ describe('what is kept can always be shown', () => {
   })
 })
 
-it('the list is not sent again where nothing in it has changed', async () => {
-  const show = await house.makeShow('unchanged')
-  const list = (tag?: string) => house.app.inject({ url: `/api/v1/shows/${show.id}/episodes`, headers: { cookie: house.cookie, ...(tag && { 'if-none-match': tag }) } })
-  const episode = (await house.call('POST', `/shows/${show.id}/episodes`, {})).json()
-  const first = await list()
-  const tag = String(first.headers.etag)
-  expect((await list(tag)).statusCode).toBe(304)
-  await change(episode.id, 1, { title: 'Changed' })
-  const second = await list(tag)
-  expect([second.statusCode, second.json()[0].title]).toEqual([200, 'Changed'])
-  await house.call('DELETE', `/episodes/${episode.id}`)
-  expect((await list(String(second.headers.etag))).json()).toEqual([])
+describe('the sound of an episode', () => {
+  it('has a version of its own: what is written does not change it, and measuring changes neither', async () => {
+    const { id } = await create()
+    await house.bring(id, join(sounds, 'br-37.mp3'))
+    const brought = await house.get(id)
+    await change(id, brought.version, { title: 'Written meanwhile' })
+    expect((await house.get(id)).sound.version).toBe(brought.sound.version)
+    await house.workOnSound()
+    const measured = await house.get(id)
+    expect([measured.version, measured.sound.version]).toEqual([brought.version + 1, brought.sound.version])
+    expect(measured.sound.source!.measuring).toBe('done')
+  })
+
+  it('is finished without a word about it to whoever is writing', async () => {
+    const { id, version, sound } = await house.makeReady(showId, 'Typed on')
+    await house.workOnSound()
+    await house.call('POST', `/episodes/${id}/finish`, { version: sound.version, recipe: firstRecipe })
+    await house.workOnSound()
+    expect((await change(id, version, { title: 'Typed on and on' })).statusCode).toBe(200)
+    expect((await house.get(id)).sound).toMatchObject({ finishing: 'done', version: sound.version + 2 })
+  })
+
+  it('that was changed in another window is not released by one that has not seen it, if that says which it has seen', async () => {
+    const { id, version, sound } = await house.makeReady(showId, 'Two windows')
+    await house.call('PUT', `/episodes/${id}/recipe`, { version: sound.version, recipe: firstRecipe })
+    await house.call('PUT', `/episodes/${id}/recipe`, { version: sound.version + 1, recipe: null })
+    const answer = await house.call('POST', `/episodes/${id}/release`, { version, soundVersion: sound.version, when: { kind: 'now' } })
+    expect(answer.json()).toMatchObject({ status: 409, code: 'version-conflict', detail: expect.stringContaining('sound') })
+    expect((await house.call('POST', `/episodes/${id}/release`, { version, soundVersion: sound.version + 2, when: { kind: 'now' } })).statusCode).toBe(200)
+  })
 })

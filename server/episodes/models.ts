@@ -1,9 +1,10 @@
 import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type NonAttribute, type Sequelize } from 'sequelize'
 import type { Recipe } from '@core/audio/recipe'
-import type { EpisodeText } from '@core/episode/text'
+import type { EpisodeText } from '@core/episode/fields'
+import type { Snapshot } from '@core/episode/snapshot'
 import type { Standing } from '@core/release/standing'
 import { AudioFile } from '../files/models'
-import type { Tags } from '../finishing/tags'
+import type { Tags } from './tags'
 import type { FinishReport } from '../sound/tasks'
 import { Show } from '../shows/models'
 
@@ -19,36 +20,40 @@ export class Episode extends Model<InferAttributes<Episode>, InferCreationAttrib
   declare season: CreationOptional<number | null>
   declare kind: CreationOptional<EpisodeText['kind']>
   declare notes: string
-  declare fileId: CreationOptional<string | null>
   declare standing: CreationOptional<Standing>
   declare releaseAt: CreationOptional<Date | null>
   declare releaseZone: CreationOptional<string | null>
-  /** The text and the file that the feed carries; what is written after the release waits until it is sent, too. */
-  declare releasedText: CreationOptional<EpisodeText | null>
-  declare releasedFileId: CreationOptional<string | null>
+  /** The text that the feed carries; what is written after the release waits until it is sent, too. */
+  declare released: CreationOptional<Snapshot | null>
+  /** Whether text or delivered file are others by now than the released ones. */
+  declare isChanged: CreationOptional<boolean>
   /** How the audio is finished; null where it goes out as it was uploaded. */
   declare recipe: CreationOptional<Recipe | null>
   /** `done` only while the finished file is the one that file and recipe come to. */
   declare finishing: CreationOptional<'none' | 'working' | 'done' | 'failed'>
-  declare finishedFileId: CreationOptional<string | null>
   /** What the finished file was made of and with. */
   declare finishedWith: CreationOptional<{ fileId: string; recipe: Recipe; tags: Tags; report: FinishReport } | null>
   declare finishProblem: CreationOptional<{ title: string; detail: string; todo: string } | null>
+  /** Of everything but the sound. */
   declare version: CreationOptional<number>
+  /** Of source, recipe and what came of them. */
+  declare soundVersion: CreationOptional<number>
   declare createdAt: Date
   declare updatedAt: Date
   declare deletedAt: CreationOptional<Date | null>
 
   declare show?: NonAttribute<Show>
-  declare file?: NonAttribute<AudioFile | null>
-  declare releasedFile?: NonAttribute<AudioFile | null>
-  declare finishedFile?: NonAttribute<AudioFile | null>
+  declare files?: NonAttribute<EpisodeFile[]>
 }
 
-/** The file that a release would deliver; null while there is none, or while it is not finished. */
-export function deliveredFileId(episode: Pick<Episode, 'recipe' | 'finishing' | 'fileId' | 'finishedFileId'>): string | null {
-  if (!episode.recipe) return episode.fileId
-  return episode.finishing === 'done' ? episode.finishedFileId : null
+/** What a file is to an episode. */
+export type FileRole = 'source' | 'finished' | 'released'
+
+export class EpisodeFile extends Model<InferAttributes<EpisodeFile>, InferCreationAttributes<EpisodeFile>> {
+  declare episodeId: string
+  declare role: FileRole
+  declare fileId: string
+  declare file?: NonAttribute<AudioFile>
 }
 
 /** A file that a released episode delivered before it was replaced; its address answers until then. */
@@ -78,18 +83,17 @@ export function initEpisodes(sequelize: Sequelize): void {
     season: DataTypes.INTEGER.UNSIGNED,
     kind: DataTypes.STRING,
     notes: DataTypes.TEXT('medium'),
-    fileId: DataTypes.UUID,
     standing: DataTypes.STRING,
     releaseAt: DataTypes.DATE(3),
     releaseZone: DataTypes.STRING,
-    releasedText: DataTypes.JSON,
-    releasedFileId: DataTypes.UUID,
+    released: DataTypes.JSON,
+    isChanged: { type: DataTypes.BOOLEAN, defaultValue: false },
     recipe: DataTypes.JSON,
     finishing: { type: DataTypes.STRING, defaultValue: 'none' },
-    finishedFileId: DataTypes.UUID,
     finishedWith: DataTypes.JSON,
     finishProblem: DataTypes.JSON,
-    version: DataTypes.INTEGER.UNSIGNED,
+    version: { type: DataTypes.INTEGER.UNSIGNED, defaultValue: 1 },
+    soundVersion: { type: DataTypes.INTEGER.UNSIGNED, defaultValue: 1 },
     createdAt: DataTypes.DATE(3),
     updatedAt: DataTypes.DATE(3),
     deletedAt: DataTypes.DATE(3),
@@ -105,10 +109,15 @@ export function initEpisodes(sequelize: Sequelize): void {
     episodeId: { type: DataTypes.UUID, primaryKey: true },
     fileId: { type: DataTypes.UUID, primaryKey: true },
     until: DataTypes.DATE(3),
-  }, { sequelize, tableName: 'deliveries' })
+  }, { sequelize, tableName: 'past_deliveries' })
   PastDelivery.belongsTo(AudioFile, { as: 'file', foreignKey: 'fileId' })
   Episode.belongsTo(Show, { as: 'show', foreignKey: 'showId' })
-  Episode.belongsTo(AudioFile, { as: 'file', foreignKey: 'fileId' })
-  Episode.belongsTo(AudioFile, { as: 'releasedFile', foreignKey: 'releasedFileId' })
-  Episode.belongsTo(AudioFile, { as: 'finishedFile', foreignKey: 'finishedFileId' })
+  EpisodeFile.init({
+    episodeId: { type: DataTypes.UUID, primaryKey: true },
+    role: { type: DataTypes.STRING, primaryKey: true },
+    fileId: DataTypes.UUID,
+  }, { sequelize, tableName: 'episode_files' })
+  EpisodeFile.belongsTo(AudioFile, { as: 'file', foreignKey: 'fileId' })
+  EpisodeFile.belongsTo(Episode, { as: 'episode', foreignKey: 'episodeId' })
+  Episode.hasMany(EpisodeFile, { as: 'files', foreignKey: 'episodeId' })
 }

@@ -1,8 +1,10 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { z } from 'zod'
-import { episode, episodeChange, episodeSummary, keptText, newEpisode } from '@contract/episodes'
+import { episode, episodeChange, episodePage, episodesNear, keptText, listQuery, newEpisode } from '@contract/episodes'
+import { sound } from '@contract/sound'
 import { accessTo } from '../access/access'
 import type { Platform } from '../platform'
+import { episodeLists } from './lists'
 import { episodeService } from './service'
 
 const byId = z.object({ id: z.uuid() })
@@ -10,16 +12,14 @@ const byId = z.object({ id: z.uuid() })
 export const episodeRoutes = (platform: Platform): FastifyPluginAsyncZod => async app => {
   const episodes = episodeService(platform)
 
-  app.get('/shows/:id/episodes', { ...accessTo('show', 'look'), schema: { params: byId, response: { 200: z.array(episodeSummary), 304: z.null() } } }, async (request, reply) => {
-    // Windows ask often, and mostly nothing has changed.
-    const etag = `W/"${await episodes.listRevision(request.scope)}"`
-    reply.header('etag', etag)
-    if (request.headers['if-none-match'] === etag) return reply.code(304).send(null)
-    return episodes.list(request.scope)
-  })
+  app.get('/shows/:id/episodes', { ...accessTo('show', 'look'), schema: { params: byId, querystring: listQuery, response: { 200: episodePage } } }, request =>
+    episodeLists.page(request.scope, request.query))
+  app.get('/shows/:id/episodes/near', { ...accessTo('show', 'look'), schema: { params: byId, response: { 200: episodesNear } } }, request =>
+    episodeLists.near(request.scope))
   app.post('/shows/:id/episodes', { ...accessTo('show', 'write'), schema: { params: byId, body: newEpisode, response: { 201: episode } } }, async (request, reply) =>
     reply.code(201).send(await episodes.create(request.scope, request.body)))
   app.get('/episodes/:id', { ...accessTo('episode', 'look'), schema: { params: byId, response: { 200: episode } } }, request => episodes.get(request.scope))
+  app.get('/episodes/:id/sound', { ...accessTo('episode', 'look'), schema: { params: byId, response: { 200: sound } } }, request => episodes.sound(request.scope))
   app.patch('/episodes/:id', { ...accessTo('episode', 'write'), schema: { params: byId, body: episodeChange, response: { 200: episode } }, bodyLimit: 2_000_000 }, request =>
     episodes.change(request.scope, request.body))
   app.get('/episodes/:id/kept-texts', { ...accessTo('episode', 'look'), schema: { params: byId, response: { 200: z.array(keptText) } } }, request =>

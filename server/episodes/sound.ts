@@ -8,25 +8,28 @@ import type { Recipe } from '@core/audio/recipe'
 import { heardLufs, usualLoudness } from '@core/audio/usual'
 import { chaptersFromNotes } from '@core/chapters/fromNotes'
 import { AudioFile } from '../files/models'
-import { tagsFor } from '../finishing/tagging'
 import { Job } from '../jobs/models'
 import { studioPictureAddress } from '../pictures/names'
 import type { Platform } from '../platform'
 import type { Show } from '../shows/models'
 import { usualRecipeOf } from '../shows/service'
 import type { FinishReport } from '../sound/tasks'
-import { Episode } from './models'
+import { Episode, EpisodeFile } from './models'
+import { fileIdOf, fileIn, withRole } from './roles'
+import { tagsFor } from './tags'
 
 const mostCompany = 10
 
-/** An episode's sound as the desk shows it. The episode comes with its show, its file and its finished file. */
+/** An episode's sound as the desk shows it. The episode comes with its show and its files. */
 export async function soundOf(episode: Episode, { clock, configuration: { publicUrl } }: Pick<Platform, 'clock' | 'configuration'>): Promise<Sound> {
-  const { file, finishedFile, show } = episode
+  const { show } = episode
+  const file = fileIn(episode, 'source')
   const [company, alsoIn, work] = await Promise.all([companyOf(episode), alsoInOf(episode), workOn(episode, clock.now())])
   const usualLufs = usualLoudness(company.map(({ lufs }) => lufs))
-  const recipe = usualFor(show!, file ?? null)
-  const finished = episode.finishing === 'done' ? finishedFile ?? null : null
+  const recipe = usualFor(show!, file)
+  const finished = episode.finishing === 'done' ? fileIn(episode, 'finished') : null
   return {
+    version: episode.soundVersion,
     source: file ? fileOf(file) : null,
     alsoIn,
     recipe: episode.recipe,
@@ -80,8 +83,8 @@ const reportOf = ({ finishedWith }: Episode): FinishReport => ({ ...finishedWith
 
 function tagsAreOld(episode: Episode, publicUrl: string, now: Date): boolean {
   const { tags, recipe } = episode.finishedWith!
-  const { durationMs } = episode.finishedFile!
-  const current = tagsFor(episode, episode.show!, publicUrl, now, { fromMs: recipe.fromMs ?? 0, durationMs }, episode.file?.chapters ?? [])
+  const { durationMs } = fileIn(episode, 'finished')!
+  const current = tagsFor(episode, episode.show!, publicUrl, now, { fromMs: recipe.fromMs ?? 0, durationMs }, fileIn(episode, 'source')?.chapters ?? [])
   // The date of an unreleased episode is that of the finishing, and no reason to finish again.
   const told = ({ date: _date, webAddress: _address, ...rest }: typeof tags): string => JSON.stringify(Object.entries(rest).sort())
   return told(tags) !== told(current)
@@ -90,26 +93,34 @@ function tagsAreOld(episode: Episode, publicUrl: string, now: Date): boolean {
 async function companyOf(episode: Episode): Promise<Sound['company']> {
   const others = await Episode.findAll({
     where: { showId: episode.showId, deletedAt: null, standing: 'released', id: { [Op.ne]: episode.id }, ...(episode.standing === 'released' && { releaseAt: { [Op.lt]: episode.releaseAt! } }) },
-    attributes: ['id', 'title', 'number'],
-    include: { model: AudioFile, as: 'releasedFile', attributes: ['measurement'], required: true },
+    attributes: ['id', 'title', 'number', 'releaseAt'],
+    include: withRole('released', 'measurement'),
     order: [['releaseAt', 'DESC']],
     limit: mostCompany,
   })
-  return others.reverse().flatMap(({ id, title, number, releasedFile }) => {
-    const { measurement } = releasedFile!
+  return others.reverse().flatMap(other => {
+    const { id, title, number } = other
+    const { measurement } = fileIn(other, 'released')!
     const lufs = measurement && heardLufs(measurement)
     return lufs === null ? [] : [{ id, title, number, lufs }]
   })
 }
 
-async function alsoInOf({ id, fileId }: Episode): Promise<Sound['alsoIn']> {
+async function alsoInOf(episode: Episode): Promise<Sound['alsoIn']> {
+  const fileId = fileIdOf(episode, 'source')
   if (!fileId) return []
-  const others = await Episode.findAll({ where: { fileId, id: { [Op.ne]: id }, deletedAt: null }, attributes: ['id', 'title', 'number'] })
+  const others = await Episode.findAll({
+    where: { id: { [Op.ne]: episode.id }, deletedAt: null },
+    attributes: ['id', 'title', 'number'],
+    include: { model: EpisodeFile, as: 'files', where: { role: 'source', fileId }, required: true },
+  })
   return others.map(other => ({ id: other.id, title: other.title, number: other.number }))
 }
 
-async function workOn({ id, fileId, finishing, file }: Episode, now: Date): Promise<Sound['work']> {
-  const subject = finishing === 'working' ? id : file?.measuring === 'waiting' ? fileId : null
+async function workOn(episode: Episode, now: Date): Promise<Sound['work']> {
+  const { id, finishing } = episode
+  const source = fileIn(episode, 'source')
+  const subject = finishing === 'working' ? id : source?.measuring === 'waiting' ? source.id : null
   if (!subject) return null
   const job = await Job.findOne({ where: { subject, state: 'open' }, order: [['createdAt', 'DESC']] })
   const progress = job?.progress ?? 0

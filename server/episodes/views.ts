@@ -1,33 +1,33 @@
 import type { Episode as EpisodeView, EpisodeSummary, Upload as UploadView } from '@contract/episodes'
-import type { Sound } from '@contract/sound'
-import { differingFields, type EpisodeText } from '@core/episode/text'
+import { textOf } from '@core/episode/fields'
+import type { Upload } from '../files/upload'
 import { deliveredName } from '../media/names'
-import type { Upload } from '../uploads/models'
-import { deliveredFileId, type Episode } from './models'
+import type { Episode } from './models'
+import { deliveredRole, fileIn } from './roles'
 
-/** What a person wrote, out of a row. */
-export const textOf = ({ title, number, season, kind, notes }: Episode): EpisodeText => ({ title, number, season, kind, notes })
-
-/** One line of the list, out of a row with or without its notes; `notesChanged` where the query compared them. */
+/** One line of a list, out of a row that need not have its notes. The episode comes with its files. */
 export function summaryOf(episode: Episode, arriving: string | null): EpisodeSummary {
+  const source = fileIn(episode, 'source')
+  const delivered = deliveredRole(episode)
   return {
     id: episode.id,
     title: episode.title,
     number: episode.number,
     standing: episode.standing,
     releaseAt: episode.releaseAt?.toISOString() ?? null,
-    durationMs: (episode.recipe && episode.finishing === 'done' ? episode.finishedFile : episode.file)?.durationMs ?? null,
-    hasAudio: episode.fileId !== null,
+    durationMs: (delivered ? fileIn(episode, delivered) : source)?.durationMs ?? null,
+    hasAudio: source !== null,
     arriving,
-    awaitsFinish: episode.fileId !== null && deliveredFileId(episode) === null,
-    changedSinceRelease: changedSinceRelease(episode),
+    awaitsFinish: source !== null && delivered === null,
+    changedSinceRelease: episode.standing === 'released' && Boolean(episode.isChanged),
     updatedAt: episode.updatedAt.toISOString(),
   }
 }
 
-/** The whole of an episode as the desk needs it. `upload` is its newest upload, where that is not done. */
-export function episodeOf(episode: Episode, publicUrl: string, upload: Upload | null, sound: Sound): EpisodeView {
-  const { show, releasedFile } = episode
+/** The whole of an episode but its sound, as the desk needs it. `upload` is its newest upload, where that is not done. */
+export function episodeOf(episode: Episode, publicUrl: string, upload: Upload | null): EpisodeView {
+  const { show } = episode
+  const released = fileIn(episode, 'released')
   return {
     ...summaryOf(episode, upload && isUnderWay(upload) ? upload.fileName : null),
     showId: episode.showId,
@@ -36,8 +36,7 @@ export function episodeOf(episode: Episode, publicUrl: string, upload: Upload | 
     text: textOf(episode),
     releaseZone: episode.releaseZone,
     pageAddress: episode.slug && `${publicUrl}/${show!.slug}/${episode.slug}`,
-    enclosureAddress: episode.standing === 'released' && releasedFile ? enclosureAddress(publicUrl, episode.id, releasedFile) : null,
-    sound,
+    enclosureAddress: episode.standing === 'released' && released ? enclosureAddress(publicUrl, episode.id, released) : null,
     upload: upload && uploadOf(upload),
   }
 }
@@ -48,11 +47,3 @@ export const enclosureAddress = (publicUrl: string, episodeId: string, file: { s
 const isUnderWay = ({ state }: Upload): boolean => state === 'receiving' || state === 'reading'
 
 export const uploadOf = ({ id, fileName, bytes, state, refusal }: Upload): UploadView => ({ id, fileName, bytes: Number(bytes), state, refusal })
-
-function changedSinceRelease(episode: Episode): boolean {
-  if (episode.standing !== 'released' || !episode.releasedText) return false
-  if (deliveredFileId(episode) !== episode.releasedFileId) return true
-  const compared = episode.get('notesChanged') as number | undefined
-  const fields = differingFields(textOf(episode), episode.releasedText)
-  return compared === undefined ? fields.length > 0 : compared === 1 || fields.some(field => field !== 'notes')
-}

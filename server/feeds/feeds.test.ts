@@ -1,9 +1,9 @@
 import { brotliDecompressSync, gunzipSync } from 'node:zlib'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { Episode } from '@contract/episodes'
+import type { Episode, EpisodePage } from '@contract/episodes'
 import { transact } from '../database/transact'
 import { type House, openHouse } from '../testing/house'
-import { joined, noteFeedWrite } from './freshness'
+import { joined, noteFeedWrite } from '../shows/freshness'
 
 let house: House
 beforeAll(async () => {
@@ -70,8 +70,8 @@ describe('serving a feed', () => {
   it('changes its tag when an episode changes, and only then', async () => {
     const before = (await get()).headers.etag
     expect((await get()).headers.etag).toBe(before)
-    const { id } = (await house.call('GET', '/shows')).json()[0]
-    const draft = ((await house.call('GET', `/shows/${id}/episodes`)).json() as Episode[])[0]!
+    const { id } = (await house.call('GET', '/shows/at/slow-ferry')).json()
+    const draft = ((await house.call('GET', `/shows/${id}/episodes`)).json() as EpisodePage).episodes[0]!
     await house.call('PATCH', `/episodes/${draft.id}`, { version: (await house.call('GET', `/episodes/${draft.id}`)).json().version, text: { title: 'Still a draft' } })
     expect((await get()).headers.etag).toBe(before)
     const show = (await house.call('GET', `/shows/${id}`)).json()
@@ -80,7 +80,7 @@ describe('serving a feed', () => {
   })
 
   it('answers in full where two changes within one second share a date that was sent', async () => {
-    const show = (await house.call('GET', '/shows')).json()[0]
+    const show = (await house.call('GET', '/shows/at/slow-ferry')).json()
     const describe = async (version: number, description: string) => (await house.call('PATCH', `/shows/${show.id}`, { version, description })).json()
     house.clock.moveTo(new Date('2026-03-10T06:00:00.100Z'))
     const { version } = await describe(show.version, 'The first of two.')
@@ -95,7 +95,7 @@ describe('serving a feed', () => {
   })
 
   it('does not change where nothing did', async () => {
-    const show = (await house.call('GET', '/shows')).json()[0]
+    const show = (await house.call('GET', '/shows/at/slow-ferry')).json()
     const before = await get()
     house.clock.moveBy(10_000)
     const same = await house.call('PATCH', `/shows/${show.id}`, { version: show.version, name: show.name, description: show.description, category: show.category, explicit: show.explicit })

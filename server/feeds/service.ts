@@ -7,10 +7,10 @@ import { itemDescription, safeInBothReadings } from '@core/feed/description'
 import { feedXml } from '@core/feed/xml'
 import type { FeedModel } from '@core/feed/model'
 import { plainNotes } from '@core/notes/plain'
-import type { EpisodeText } from '@core/episode/text'
+import { readSnapshot } from '@core/episode/snapshot'
 import { Episode } from '../episodes/models'
+import { fileIn, withRole } from '../episodes/roles'
 import { enclosureAddress } from '../episodes/views'
-import { AudioFile } from '../files/models'
 import { publicAccess } from '../media/publicAccess'
 import { Picture } from '../pictures/models'
 import { publicPictureAddress } from '../pictures/names'
@@ -20,7 +20,7 @@ import { isDatabaseDown } from '../problems'
 import { Show } from '../shows/models'
 import { addressesOf } from '../shows/service'
 import type { Encoding } from './encodings'
-import { joined } from './freshness'
+import { joined } from '../shows/freshness'
 
 /** A feed in one encoding, with the headers that go with it. */
 export interface Variant {
@@ -93,7 +93,7 @@ export function feedService({ configuration: { publicUrl } }: Pick<Platform, 'co
       Episode.findAll({
         where: { showId: show.id, standing: 'released' },
         attributes: { exclude: ['title', 'notes'] },
-        include: { model: AudioFile, as: 'releasedFile', attributes: ['sha256', 'type', 'bytes', 'durationMs', 'address'] },
+        include: withRole('released', 'sha256', 'type', 'bytes', 'durationMs', 'address'),
         order: [['releaseAt', 'DESC'], ['id', 'DESC']],
       }),
     ])
@@ -121,8 +121,8 @@ export function feedService({ configuration: { publicUrl } }: Pick<Platform, 'co
   }
 
   function itemOf(episode: Episode, show: Show, pageAddress: string): FeedModel['items'][number] {
-    const file = episode.releasedFile!
-    const { title, notes, number, season, kind } = episode.releasedText as EpisodeText
+    const file = fileIn(episode, 'released')!
+    const { title, notes, number, season, kind } = readSnapshot(episode.released!)
     return {
       title,
       guid: episode.guid,

@@ -1,20 +1,29 @@
 import { type Transaction, UniqueConstraintError } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
+import { type Bringing, blobKeeper } from '../media/blobs'
 import type { Platform } from '../platform'
+import type { AudioFacts } from '../sound/reading'
 import { AudioFile } from './models'
-import type { AudioFacts } from './reading'
 
-type NewFile = Omit<AudioFacts, 'picture' | 'chapters'> & Partial<Pick<AudioFacts, 'chapters'>> & Pick<AudioFile, 'showId' | 'name' | 'pictureId'> & Partial<Pick<AudioFile, 'origin' | 'measuring' | 'measurement' | 'waveform' | 'address' | 'checkedAt'>>
+type NewFile = Omit<AudioFacts, 'picture' | 'chapters'> & Partial<Pick<AudioFacts, 'chapters'>> & Pick<AudioFile, 'showId' | 'name' | 'pictureId'> & Partial<Pick<AudioFile, 'origin' | 'measuring' | 'measurement' | 'waveformId' | 'address' | 'checkedAt'>>
 
-/** Writes files down, each content once for a show. */
-export function fileKeeper({ clock, jobs }: Pick<Platform, 'clock' | 'jobs'>) {
+/** Writes files down, each content once for a show, together with their bytes. */
+export function fileKeeper(platform: Pick<Platform, 'database' | 'media' | 'clock' | 'jobs'>) {
+  const { clock, jobs } = platform
+  const blobs = blobKeeper(platform)
+
   return {
-    async keep(file: NewFile): Promise<AudioFile> {
-      const where = { showId: file.showId, sha256: file.sha256 }
+    /** Keeps a file and the announced bytes that belong to it; where the show has the same content already, that is the file. */
+    async keep(file: NewFile, bytes: readonly Bringing[], transaction: Transaction): Promise<AudioFile> {
+      const same = { where: { showId: file.showId, sha256: file.sha256 }, lock: true, transaction }
+      const known = await AudioFile.findOne(same)
+      if (known) return known
       try {
-        return await AudioFile.findOne({ where }) ?? await AudioFile.create({ ...file, id: uuidV7(), createdAt: clock.now() })
+        const made = await AudioFile.create({ ...file, id: uuidV7(), createdAt: clock.now() }, { transaction })
+        for (const bringing of bytes) await blobs.hold(made.id, bringing, transaction)
+        return made
       } catch (error) {
-        if (error instanceof UniqueConstraintError) return AudioFile.findOne({ where, rejectOnEmpty: true })
+        if (error instanceof UniqueConstraintError) return AudioFile.findOne({ ...same, rejectOnEmpty: true })
         throw error
       }
     },

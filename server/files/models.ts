@@ -2,14 +2,7 @@ import { type CreationOptional, DataTypes, type InferAttributes, type InferCreat
 import type { Finding } from '@core/audio/findings'
 import type { Measurement } from '@core/audio/measurement'
 import type { Chapter } from '@core/chapters/fromNotes'
-
-export interface FileTags {
-  title: string | null
-  artist: string | null
-  album: string | null
-  track: number | null
-  year: number | null
-}
+import type { FileTags } from '../sound/reading'
 
 /** An audio file of a show, immutable, its bytes in the media store under its SHA-256. */
 export class AudioFile extends Model<InferAttributes<AudioFile>, InferCreationAttributes<AudioFile>> {
@@ -36,8 +29,8 @@ export class AudioFile extends Model<InferAttributes<AudioFile>, InferCreationAt
   declare origin: CreationOptional<'upload' | 'finish' | 'elsewhere'>
   declare measuring: CreationOptional<'waiting' | 'done' | 'failed'>
   declare measurement: CreationOptional<Measurement | null>
-  /** As core/audio/pyramid writes it; null until it is measured. */
-  declare waveform: CreationOptional<Buffer | null>
+  /** Its waveform in the media store, as core/audio/pyramid writes it; null until it is measured. */
+  declare waveformId: CreationOptional<string | null>
   /** Where it lives, when that is elsewhere; then it is not in the media store. */
   declare address: CreationOptional<string | null>
   declare checkedAt: CreationOptional<Date | null>
@@ -68,7 +61,7 @@ export function initFiles(sequelize: Sequelize): void {
     origin: { type: DataTypes.STRING, defaultValue: 'upload' },
     measuring: { type: DataTypes.STRING, defaultValue: 'waiting' },
     measurement: DataTypes.JSON,
-    waveform: DataTypes.BLOB('medium'),
+    waveformId: DataTypes.CHAR(64),
     address: DataTypes.STRING(2048),
     checkedAt: DataTypes.DATE(3),
     reachable: { type: DataTypes.BOOLEAN, defaultValue: true },

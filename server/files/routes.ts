@@ -5,7 +5,6 @@ import type { Scope } from '../access/scope'
 import { AppError } from '../errors'
 import { deliver } from '../media/deliver'
 import type { Platform } from '../platform'
-import { measureFiles } from './measuring'
 import { AudioFile } from './models'
 
 const byId = z.object({ id: z.uuid() })
@@ -14,7 +13,6 @@ const mayKeep = 'private, max-age=31536000, immutable'
 /** Files for the studio: the sound to listen to before a release, and its waveform. */
 export const fileRoutes = (platform: Platform): FastifyPluginAsyncZod => async app => {
   const { media } = platform
-  measureFiles(platform)
 
   async function find({ id, showId }: Scope): Promise<AudioFile> {
     const file = await AudioFile.findOne({ where: { id, showId } })
@@ -48,7 +46,7 @@ export const fileRoutes = (platform: Platform): FastifyPluginAsyncZod => async a
 
   app.get('/files/:id/waveform', { ...accessTo('file', 'look'), schema: { params: byId } }, async (request, reply) => {
     const file = await find(request.scope)
-    if (!file.waveform) throw new AppError('not-found', 'The file is not measured yet.')
-    return reply.header('cache-control', mayKeep).type('application/octet-stream').send(file.waveform)
+    if (!file.waveformId) throw new AppError('not-found', 'The file is not measured yet.')
+    return reply.header('cache-control', mayKeep).type('application/octet-stream').send(media.read(file.waveformId))
   })
 }

@@ -6,10 +6,11 @@ import { join } from 'node:path'
 import { parseBuffer } from 'music-metadata'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Episode } from '@contract/episodes'
+import type { Sound } from '@contract/sound'
 import { Mp3Scanner } from '@core/audio/mp3Scan'
 import { firstRecipe, type Recipe } from '@core/audio/recipe'
 import { makeSound } from '@core/audio/sound.fixture'
-import { type House, morning, openHouse, sounds } from '../testing/house'
+import { type House, morning, openHouse, sounds, type WholeEpisode } from '../testing/house'
 
 let house: House
 let showId: string
@@ -24,7 +25,7 @@ afterAll(async () => {
   await rm(folder, { recursive: true })
 })
 
-const get = async (id: string): Promise<Episode> => (await house.call('GET', `/episodes/${id}`)).json()
+const get = (id: string): Promise<WholeEpisode> => house.get(id)
 
 /** The first seconds of one of the demo's files, frames as they are. */
 function start(name: string, seconds = 25): string {
@@ -33,16 +34,17 @@ function start(name: string, seconds = 25): string {
   return path
 }
 
-async function bring(path: string, title = 'A drawer full of reeds'): Promise<Episode> {
+async function bring(path: string, title = 'A drawer full of reeds'): Promise<WholeEpisode> {
   const { id } = (await house.call('POST', `/shows/${showId}/episodes`, {})).json() as Episode
   await house.bring(id, path)
   await house.workOnSound()
   const { version } = await get(id)
-  return (await house.call('PATCH', `/episodes/${id}`, { version, text: { title } })).json()
+  await house.call('PATCH', `/episodes/${id}`, { version, text: { title } })
+  return get(id)
 }
 
-async function finish(episode: Episode, recipe: Partial<Recipe> = {}): Promise<Episode> {
-  const { version } = await get(episode.id)
+async function finish(episode: Pick<Episode, 'id'>, recipe: Partial<Recipe> = {}): Promise<WholeEpisode> {
+  const { sound: { version } } = await get(episode.id)
   const begun = await house.call('POST', `/episodes/${episode.id}/finish`, { version, recipe: { ...firstRecipe, ...recipe } })
   expect(begun.statusCode, begun.body).toBe(200)
   await house.workOnSound()
@@ -168,14 +170,14 @@ describe('finishing', () => {
     expect(Math.abs(episode.sound.source!.durationMs - 12_000)).toBeLessThanOrEqual(20)
     expect(episode.sound.findings[0]).toMatchObject({ code: 'not-deliverable', weight: 'must mend', mend: 'finish' })
     expect((await release(episode.id)).statusCode).toBe(422)
-    const asItCame = await house.call('POST', `/episodes/${episode.id}/finish`, { version: episode.version, recipe: { ...firstRecipe, encoding: 'as it came' } })
+    const asItCame = await house.call('POST', `/episodes/${episode.id}/finish`, { version: episode.sound.version, recipe: { ...firstRecipe, encoding: 'as it came' } })
     expect(asItCame.json()).toMatchObject({ code: 'bad-input', faults: [{ field: 'recipe.encoding', value: 'as it came' }] })
     await finish(episode)
     expect((await release(episode.id)).statusCode).toBe(200)
   })
 
   it('is refused for an end before its beginning, and out of range, with field, value and rule', async () => {
-    const { id, version } = await bring(join(sounds, 'sf-5.mp3'))
+    const { id, sound: { version } } = await bring(join(sounds, 'sf-5.mp3'))
     for (const [recipe, field] of [[{ fromMs: 5000, toMs: 5100 }, 'recipe.toMs'], [{ levelling: 2 }, 'recipe.levelling'], [{ targetLufs: 0 }, 'recipe.targetLufs']] as const) {
       const answer = await house.call('POST', `/episodes/${id}/finish`, { version, recipe: { ...firstRecipe, ...recipe } })
       expect(answer.statusCode).toBe(422)
@@ -184,11 +186,11 @@ describe('finishing', () => {
   })
 
   it('can be cancelled, and then nothing is finished', async () => {
-    const { id, version } = await bring(start('br-37.mp3'))
-    const begun = (await house.call('POST', `/episodes/${id}/finish`, { version, recipe: firstRecipe })).json() as Episode
-    expect(begun.sound).toMatchObject({ finishing: 'working', work: { kind: 'finishing' } })
+    const { id, sound: { version } } = await bring(start('br-37.mp3'))
+    const begun = (await house.call('POST', `/episodes/${id}/finish`, { version, recipe: firstRecipe })).json() as Sound
+    expect(begun).toMatchObject({ version: version + 1, finishing: 'working', work: { kind: 'finishing' } })
     const answer = await house.call('POST', `/episodes/${id}/cancel-finish`, { version: begun.version })
-    expect(answer.json().sound).toMatchObject({ finishing: 'none', recipe: firstRecipe, work: null })
+    expect(answer.json()).toMatchObject({ finishing: 'none', recipe: firstRecipe, work: null })
     await house.workOnSound()
     expect((await get(id)).sound).toMatchObject({ finishing: 'none', finished: null })
   })
@@ -196,12 +198,12 @@ describe('finishing', () => {
 
 describe('a release', () => {
   it('goes out only when it is finished; a schedule that came first waits', async () => {
-    const { id, version } = await bring(start('br-37.mp3'))
-    const begun = (await house.call('POST', `/episodes/${id}/finish`, { version, recipe: firstRecipe })).json() as Episode
+    const { id, version, sound } = await bring(start('br-37.mp3'))
+    await house.call('POST', `/episodes/${id}/finish`, { version: sound.version, recipe: firstRecipe })
     expect((await release(id)).json()).toMatchObject({ code: 'not-ready', faults: [{ field: 'audio', rule: 'The audio is still being finished.' }] })
     const { releaseService } = await import('../releases/service')
     const releases = releaseService(house.platform)
-    await house.call('POST', `/episodes/${id}/release`, { version: begun.version, when: { kind: 'at', local: '2026-03-10T07:00', zone: 'Europe/Zurich' } })
+    await house.call('POST', `/episodes/${id}/release`, { version, when: { kind: 'at', local: '2026-03-10T07:00', zone: 'Europe/Zurich' } })
     house.clock.moveBy(2 * 3600_000)
     expect(await releases.releaseDue()).toBe(0)
     expect(await get(id)).toMatchObject({ standing: 'scheduled', awaitsFinish: true })

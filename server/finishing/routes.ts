@@ -1,7 +1,7 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { z } from 'zod'
-import { episode, versioned } from '@contract/episodes'
-import { finishRequest, recipeChange } from '@contract/sound'
+import { versioned } from '@contract/episodes'
+import { finishRequest, recipeChange, sound } from '@contract/sound'
 import { accessTo } from '../access/access'
 import type { Platform } from '../platform'
 import { finishingService } from './service'
@@ -10,7 +10,7 @@ const byId = z.object({ id: z.uuid() })
 
 export const finishingRoutes = (platform: Platform): FastifyPluginAsyncZod => async app => {
   const finishing = finishingService(platform)
-  const answer = { 200: episode }
+  const answer = { 200: sound }
 
   app.put('/episodes/:id/recipe', { ...accessTo('episode', 'make'), schema: { params: byId, body: recipeChange, response: answer } }, request =>
     finishing.setRecipe(request.scope, request.body.version, request.body.recipe))

@@ -1,16 +1,24 @@
-import { mkdir, rm } from 'node:fs/promises'
 import { join } from 'node:path'
+import type { Measurement } from '@core/audio/measurement'
 import type { Recipe } from '@core/audio/recipe'
 import type { AudioFile } from '../files/models'
-import { type AudioFacts, readAudio } from '../files/reading'
-import type { JobRun } from '../jobs/jobs'
+import type { JobRun } from '../jobs/kinds'
 import type { Platform } from '../platform'
+import type { AudioFacts } from '../sound/reading'
 import { runSound } from '../sound/run'
-import type { FinishReport, Measured } from '../sound/tasks'
-import { artworkForTags } from './tagging'
-import { type Tags, writeM4a, writeMp3 } from './tags'
+import type { FinishReport } from '../sound/tasks'
+import type { Tags } from '../episodes/tags'
+import { artworkForTags } from './artworkForTags'
+import { writeM4a, writeMp3 } from './writeTags'
 
-export interface FinishedSound extends Measured { facts: AudioFacts; path: string; report: FinishReport }
+export interface FinishedSound {
+  facts: AudioFacts
+  path: string
+  report: FinishReport
+  measurement: Measurement
+  /** Null where the waveform is the source's. */
+  waveform: Uint8Array | null
+}
 
 const untouched: FinishReport = { gainDb: 0, limitedByDb: 0, reductionsDb: [], missedByLu: 0 }
 
@@ -28,17 +36,17 @@ export function finishWork({ media, configuration }: Pick<Platform, 'media' | 'c
 
   /** Works on a stored file in a folder of its own, which is gone afterwards. */
   async function inFolder(episodeId: string, sha256: string, act: (folder: string, path: string) => Promise<void>): Promise<void> {
-    const folder = join(media.inbox, `finish-${episodeId}`)
-    await rm(folder, { recursive: true, force: true })
-    await mkdir(folder)
-    const { path, release } = await media.onDisk(sha256)
-    try {
-      await act(folder, path)
-    } finally {
-      await release()
-      await rm(folder, { recursive: true, force: true })
-    }
+    await media.workIn(`finish-${episodeId}`, async folder => {
+      const { path, release } = await media.onDisk(sha256)
+      try {
+        await act(folder, path)
+      } finally {
+        await release()
+      }
+    })
   }
+
+  const read = (path: string, run: JobRun): Promise<AudioFacts> => runSound({ kind: 'read', path }, { signal: run.signal, progress: () => undefined }, configuration)
 
   return {
     /**
@@ -49,23 +57,23 @@ export function finishWork({ media, configuration }: Pick<Platform, 'media' | 'c
       inFolder(episodeId, file.sha256, async (folder, sourcePath) => {
         if (recipe.encoding === 'as it came') {
           const path = await tag(file, sourcePath, folder, tagsOf({ fromMs: 0, durationMs: file.durationMs }))
-          await take({ facts: await readAudio(path, run.signal), path, report: untouched, measurement: file.measurement!, waveform: file.waveform! })
+          await take({ facts: await read(path, run), path, report: untouched, measurement: file.measurement!, waveform: null })
           return
         }
         const source = { path: sourcePath, junkBytes: Number(file.soundFromBytes ?? 0), channels: file.channels }
         const { name, report, measurement, waveform } = await runSound({ kind: 'finish', source, measurement: file.measurement!, recipe, folder }, run, configuration)
         const soundPath = join(folder, name)
-        const sound = await readAudio(soundPath, run.signal)
+        const sound = await read(soundPath, run)
         const path = await tag(sound, soundPath, folder, tagsOf({ fromMs: recipe.fromMs ?? 0, durationMs: sound.durationMs }))
         run.signal.throwIfAborted()
-        await take({ facts: await readAudio(path, run.signal), path, report, measurement, waveform })
+        await take({ facts: await read(path, run), path, report, measurement, waveform })
       }),
 
     /** Writes new tags around the sound of a finished file, whose measurement stays. */
     retag: (finished: AudioFile, episodeId: string, tags: Tags, run: JobRun, take: (made: { facts: AudioFacts; path: string }) => Promise<void>): Promise<void> =>
       inFolder(episodeId, finished.sha256, async (folder, soundPath) => {
         const path = await tag(finished, soundPath, folder, tags)
-        await take({ facts: await readAudio(path, run.signal), path })
+        await take({ facts: await read(path, run), path })
       }),
   }
 }

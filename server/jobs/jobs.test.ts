@@ -1,8 +1,10 @@
-import { DatabaseError } from 'sequelize'
+import { DatabaseError, type Transaction } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
+import type { Events } from '../events/events'
 import { type House, morning, openHouse } from '../testing/house'
-import { createJobs } from './jobs'
+import { createJobs, type NewJob } from './jobs'
+import type { JobDefinition, JobKind, JobList, Lane } from './kinds'
 import { Job } from './models'
 
 let house: House
@@ -15,7 +17,25 @@ beforeEach(async () => {
   await Job.destroy({ where: {} })
 })
 
-const jobs = () => createJobs(house.platform.database, house.clock, house.platform.events, error => { reported.push(error) })
+type Payload = Record<string, string>
+interface Manners { lane?: Lane; limitMs?: number; gaveUp?: (payload: Payload) => Promise<void> }
+
+/** Jobs of kinds that only this test knows. */
+function made(events: Events = house.platform.events) {
+  const known = createJobs(house.platform.database, house.clock, events, error => { reported.push(error) })
+  const list: Record<string, JobDefinition<Payload>> = {}
+  return {
+    ...known,
+    handle(kind: string, run: JobDefinition<Payload>['run'], manners: Manners = {}) {
+      list[kind] = { lane: 'reading', gaveUp: null, ...manners, run }
+      known.use(list as unknown as JobList)
+    },
+    add: (job: { kind: string; payload: Payload; subject?: string; showId?: string }, transaction?: Transaction) => known.add(job as unknown as NewJob, transaction),
+    cancel: (kind: string, subject: string) => known.cancel(kind as JobKind, subject),
+    runNext: (lane: Lane = 'reading') => known.runNext(lane),
+  }
+}
+const jobs = () => made()
 
 it('a job runs once, with its payload, however many processes look for it', async () => {
   const ran: string[] = []
@@ -140,8 +160,7 @@ it('a job that stands in the way of another transaction when it ends is done all
 })
 
 it('a job that is done stays done where nobody can be told of it', async () => {
-  const { database, events } = house.platform
-  const one = createJobs(database, house.clock, { ...events, note: () => Promise.reject(new Error('away')) }, error => { reported.push(error) })
+  const one = made({ ...house.platform.events, note: () => Promise.reject(new Error('away')) })
   let gaveUp = false
   one.handle('mute', async () => undefined, { gaveUp: async () => { gaveUp = true } })
   await one.add({ kind: 'mute', payload: {}, subject: uuidV7(), showId: uuidV7() })

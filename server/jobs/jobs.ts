@@ -3,32 +3,13 @@ import { v7 as uuidV7 } from 'uuid'
 import type { Clock } from '../clock'
 import type { Events } from '../events/events'
 import { transact } from '../database/transact'
+import { type JobDefinition, type JobKind, type JobList, type JobRun, type Lane, lanes, type Payloads } from './kinds'
 import { Job } from './models'
 
-/** What a handler is given beside its payload. */
-export interface JobRun {
-  /** Says how far it is, from 0 to 1. */
-  progress(share: number): void
-  /** Aborted when the job is cancelled, takes too long, when another process took it over, or when this one stops. */
-  signal: AbortSignal
-}
+/** A job to be put on the list. */
+export type NewJob = { [Kind in JobKind]: { kind: Kind; payload: Payloads[Kind] } & Circumstances }[JobKind]
 
-export type JobHandler = (payload: Record<string, string>, run: JobRun) => Promise<void>
-
-/** Jobs of the same lane run one after the other in a process; lanes run beside each other, so that none waits for what is slower. */
-export type Lane = 'quick' | 'network' | 'measuring' | 'finishing'
-
-export interface JobManners {
-  lane?: Lane
-  /** A try that takes longer is stopped, and counts as failed. */
-  limitMs?: number
-  /** Tells whoever waits for the outcome that it failed for the last time, or that its process died in each try. Can be called again. */
-  gaveUp?(payload: Record<string, string>): Promise<void>
-}
-
-export interface NewJob {
-  kind: string
-  payload: Record<string, string>
+interface Circumstances {
   /** What it works on, and the show of that: whoever looks at it hears how far it is. */
   subject?: string
   showId?: string
@@ -37,15 +18,16 @@ export interface NewJob {
 }
 
 export interface Jobs {
-  handle(kind: string, handler: JobHandler, manners?: JobManners): void
+  /** Says what is done for the jobs; what is not named is left to other processes. */
+  use(list: Partial<JobList>): void
   /** Puts a job on the list; inside a transaction it is there when that is committed, or not at all. */
   add(job: NewJob, transaction?: Transaction): Promise<void>
   /** Takes the open jobs of a kind for a subject off the list; one that runs is stopped within a second. */
-  cancel(kind: string, subject: string, transaction?: Transaction): Promise<void>
+  cancel(kind: JobKind, subject: string, transaction?: Transaction): Promise<void>
   /** The newest open job for a subject. */
-  openFor(subject: string): Promise<Job | null>
+  openFor(subject: string, transaction?: Transaction): Promise<Job | null>
   /** Takes and runs one job of a lane; false where none was due. */
-  runNext(lane?: Lane): Promise<boolean>
+  runNext(lane: Lane): Promise<boolean>
   start(): void
   stop(): Promise<void>
 }
@@ -57,7 +39,6 @@ const mostFailures = 5
 const mostAttempts = 8
 const pollMs = 500
 const usualLimitMs = 5 * 60_000
-const lanes = ['quick', 'network', 'measuring', 'finishing'] as const
 
 /**
  * Durable jobs: rows that any process takes with a row lock and holds for a quarter of a minute at a time, renewed
@@ -67,7 +48,7 @@ const lanes = ['quick', 'network', 'measuring', 'finishing'] as const
  * killed again and again use no job's tries up.
  */
 export function createJobs(database: Sequelize, clock: Clock, events: Events, report: (error: unknown) => void): Jobs {
-  const handlers = new Map<string, { handler: JobHandler } & JobManners>()
+  let list: Readonly<Record<string, JobDefinition<unknown> | undefined>> = {}
   const running = new Map<Lane, { timer?: NodeJS.Timeout; ended: Promise<unknown> }>()
   let stopping = new AbortController()
 
@@ -77,7 +58,7 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
       const job = await Job.findOne({
         where: {
           state: 'open',
-          kind: [...handlers].filter(([, each]) => (each.lane ?? 'quick') === lane).map(([kind]) => kind),
+          kind: Object.keys(list).filter(kind => list[kind]?.lane === lane),
           runAfter: { [Op.lte]: now },
           heldUntil: { [Op.or]: [{ [Op.is]: null }, { [Op.lt]: now }] },
         },
@@ -104,10 +85,10 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
     if (showId && subject) await transact(database, transaction => events.note({ kind: 'sound', showId, id: subject }, transaction)).catch(report)
   }
 
-  async function runNext(lane: Lane = 'quick'): Promise<boolean> {
+  async function runNext(lane: Lane): Promise<boolean> {
     const job = await take(lane)
     if (!job) return false
-    const manners = handlers.get(job.kind)!
+    const definition = list[job.kind]!
     const lost = new AbortController()
     const signal = AbortSignal.any([lost.signal, stopping.signal])
     let progress = 0
@@ -126,7 +107,7 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
         return true
       }
       const run: JobRun = { signal, progress: share => { progress = Math.max(progress, share) } }
-      await within(manners.limitMs ?? usualLimitMs, lost, manners.handler(job.payload, run))
+      await within(definition.limitMs ?? usualLimitMs, lost, definition.run(job.payload, run))
       await note(job, { state: 'done', heldUntil: null, progress: 1 })
       await tell(job)
     } catch (error) {
@@ -152,7 +133,7 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
 
   /** Whoever waits is told first: where that fails, the job stays on the list, and is given up again. */
   async function giveUp(job: Job, error: unknown): Promise<void> {
-    await handlers.get(job.kind)!.gaveUp?.(job.payload)
+    await list[job.kind]!.gaveUp?.(job.payload)
     await note(job, { state: 'failed', heldUntil: null, error: String(error) })
     await tell(job)
   }
@@ -169,7 +150,7 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
   const poll = (lane: Lane): void => { running.get(lane)!.ended = runAll(lane) }
 
   return {
-    handle: (kind, handler, manners = {}) => void handlers.set(kind, { handler, ...manners }),
+    use: given => { list = given as typeof list },
     async add({ kind, payload, subject, showId, afterMs = 0 }, given) {
       const now = clock.now()
       const put = (transaction: Transaction): Promise<unknown> => Job.create({ id: uuidV7(), kind, payload, subject: subject ?? null, showId: showId ?? null, runAfter: new Date(+now + afterMs), createdAt: now }, { transaction })
@@ -179,7 +160,7 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
       const put = (transaction: Transaction): Promise<unknown> => Job.update({ state: 'cancelled' }, { where: { kind, subject, state: 'open' }, transaction })
       await (given ? put(given) : transact(database, put))
     },
-    openFor: subject => Job.findOne({ where: { subject, state: 'open' }, order: [['createdAt', 'DESC']] }),
+    openFor: (subject, transaction) => Job.findOne({ where: { subject, state: 'open' }, order: [['createdAt', 'DESC']], transaction }),
     runNext,
     start() {
       stopping = new AbortController()

@@ -113,7 +113,7 @@ describe('who sees a picture', () => {
     writeFileSync(path, Buffer.concat([NodeID3.create({ title: 'Tagged', image: { mime: 'image/jpeg', type: { id: 3 }, description: '', imageBuffer: await noisy(300) } as never }), makeSound(join(folder, 'bare.mp3'), 2, ['-b:a', '64k', '-id3v2_version', '0'])]))
     const { id } = (await house.call('POST', `/shows/${show.id}/episodes`, {})).json() as Episode
     await house.bring(id, path)
-    const { pictureAddress } = ((await house.call('GET', `/episodes/${id}`)).json() as Episode).sound.source!
+    const { pictureAddress } = (await house.get(id)).sound.source!
     expect((await seen(pictureAddress!)).statusCode).toBe(200)
     expect((await seen(pictureAddress!, false)).statusCode).toBe(401)
     expect((await seen(pictureAddress!.replace('/api/v1/pictures', '/media/artwork'), false)).statusCode).toBe(404)
@@ -129,7 +129,7 @@ it('a tag picture that would be drawn for minutes is left out, and the file is r
   const show = await house.makeShow('bombed')
   const { id } = (await house.call('POST', `/shows/${show.id}/episodes`, {})).json() as Episode
   await house.bring(id, path)
-  expect(((await house.call('GET', `/episodes/${id}`)).json() as Episode).sound.source).toMatchObject({ pictureAddress: null, tags: { title: 'Bomb' } })
+  expect((await house.get(id)).sound.source).toMatchObject({ pictureAddress: null, tags: { title: 'Bomb' } })
 })
 
 it('a show can begin without artwork: one is drawn, said to be provisional, and gives way to its own', async () => {

@@ -1,15 +1,14 @@
 import { createHash } from 'node:crypto'
-import { rm, writeFile } from 'node:fs/promises'
-import { join } from 'node:path'
 import { QueryTypes, type Transaction } from 'sequelize'
-import { v7 as uuidV7 } from 'uuid'
 import type { Picture as PictureView } from '@contract/shows'
 import { artworkRule, artworkSidesPx, type Crop, judgeArtwork } from '@core/show/artwork'
 import { pictureFormat } from '@core/show/pictureFormat'
+import { transact } from '../database/transact'
 import { AppError } from '../errors'
+import { blobKeeper } from '../media/blobs'
 import type { Platform } from '../platform'
 import { draw, PictureFailure } from './draw'
-import { Picture, type StoredPicture } from './models'
+import { Picture } from './models'
 import { studioPictureAddress } from './names'
 import type { Drawn, Size } from './tasks'
 
@@ -17,27 +16,20 @@ const type = 'image/jpeg'
 const foundPx = 600
 
 /** Pictures: artwork that is judged by the directories' rule, and pictures found in files. What is kept was decoded and drawn anew. */
-export function pictureService({ database, media, clock, configuration }: Pick<Platform, 'database' | 'media' | 'clock' | 'configuration'>) {
-  async function store(bytes: Uint8Array): Promise<StoredPicture> {
-    const sha256 = createHash('sha256').update(bytes).digest('hex')
-    const path = join(media.inbox, uuidV7())
-    await writeFile(path, bytes)
-    try {
-      await media.take(path, sha256)
-    } finally {
-      await rm(path, { force: true })
-    }
-    return { sha256, bytes: bytes.length }
-  }
+export function pictureService(platform: Pick<Platform, 'database' | 'media' | 'clock' | 'jobs' | 'configuration'>) {
+  const { database, clock, configuration } = platform
+  const blobs = blobKeeper(platform)
 
-  async function keep([whole, ...others]: readonly Drawn[]): Promise<Picture> {
-    const { sha256: id, bytes } = await store(whole!.bytes)
-    const { widthPx, heightPx } = whole!
-    const smaller = Object.fromEntries(await Promise.all(others.map(async other => [other.widthPx, await store(other.bytes)] as const)))
-    const defaults = { id, type, widthPx, heightPx, bytes, smaller: others.length > 0 ? smaller : null, createdAt: clock.now() }
-    const [picture, made] = await Picture.findOrCreate({ where: { id }, defaults })
-    if (!made && !picture.smaller && defaults.smaller) await picture.update({ smaller: defaults.smaller })
-    return picture
+  async function keep(drawn: readonly Drawn[]): Promise<Picture> {
+    return blobs.written(drawn.map(({ bytes }) => bytes), bringings => transact(database, async transaction => {
+      const [{ widthPx, heightPx, bytes }, id] = [drawn[0]!, bringings[0]!.sha256]
+      const forms = drawn.map((form, n) => [form.widthPx, { sha256: bringings[n]!.sha256, bytes: form.bytes.length }] as const)
+      const smaller = forms.length > 1 ? Object.fromEntries(forms.slice(1)) : null
+      const [picture, made] = await Picture.findOrCreate({ where: { id }, defaults: { id, type, widthPx, heightPx, bytes: bytes.length, smaller, createdAt: clock.now() }, transaction })
+      if (!made && !picture.smaller && smaller) await picture.update({ smaller }, { transaction })
+      for (const bringing of bringings) await blobs.hold(id, bringing, transaction)
+      return picture
+    }))
   }
 
   async function sizeOf(bytes: Buffer): Promise<Size> {

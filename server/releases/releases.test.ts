@@ -3,12 +3,12 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { v4 as uuidV4, v7 as uuidV7 } from 'uuid'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import type { Episode } from '@contract/episodes'
+import type { Episode, EpisodePage } from '@contract/episodes'
 import type { Show } from '@contract/shows'
 import { makeSound } from '@core/audio/sound.fixture'
 import { createApp } from '../app'
-import { Episode as EpisodeRow } from '../episodes/models'
-import { type House, morning, openHouse } from '../testing/house'
+import { Episode as EpisodeRow, EpisodeFile } from '../episodes/models'
+import { type House, morning, openHouse, type WholeEpisode } from '../testing/house'
 import { releaseService } from './service'
 
 let house: House
@@ -26,7 +26,7 @@ afterAll(async () => {
 
 const release = (episode: Episode, when: object) => house.call('POST', `/episodes/${episode.id}/release`, { version: episode.version, when })
 const at = (local: string, more = {}) => ({ kind: 'at', local, zone: 'Europe/Zurich', ...more })
-const get = async (id: string): Promise<Episode> => (await house.call('GET', `/episodes/${id}`)).json()
+const get = (id: string): Promise<WholeEpisode> => house.get(id)
 const feed = async (): Promise<string> => (await house.app.inject({ url: '/bellows-and-reeds/feed.xml' })).body
 
 describe('a release', () => {
@@ -114,7 +114,7 @@ describe('after the release', () => {
     const written = (await house.call('PATCH', `/episodes/${episode.id}`, { version: released.version, text: { title: 'After' } })).json() as Episode
     expect(written.changedSinceRelease).toBe(true)
     expect(await feed()).not.toContain('<title>After</title>')
-    const list = (await house.call('GET', `/shows/${show.id}/episodes`)).json() as Episode[]
+    const list = ((await house.call('GET', `/shows/${show.id}/episodes`)).json() as EpisodePage).episodes
     expect(list.find(({ id }) => id === episode.id)!.changedSinceRelease).toBe(true)
 
     house.clock.moveBy(3600_000)
@@ -127,7 +127,7 @@ describe('after the release', () => {
     const episode = await house.makeReady(show.id, 'Case')
     const { version } = (await house.call('PATCH', `/episodes/${episode.id}`, { version: episode.version, text: { notes: '<p>reeds</p>' } })).json()
     const released = (await release({ ...episode, version }, { kind: 'now' })).json() as Episode
-    const flag = async () => ((await house.call('GET', `/shows/${show.id}/episodes`)).json() as Episode[]).find(({ id }) => id === episode.id)!.changedSinceRelease
+    const flag = async () => ((await house.call('GET', `/shows/${show.id}/episodes`)).json() as EpisodePage).episodes.find(({ id }) => id === episode.id)!.changedSinceRelease
     expect(await flag()).toBe(false)
     await house.call('PATCH', `/episodes/${episode.id}`, { version: released.version, text: { notes: '<p>Reeds</p>' } })
     expect(await flag()).toBe(true)
@@ -188,7 +188,7 @@ describe('only what was released', () => {
     const titled = await patch(await get(id), { title: 'The WAV' })
     const scheduled = (await release(titled, at('2026-03-11T06:00'))).json() as Episode
     expect(scheduled.standing).toBe('scheduled')
-    const refused = await house.call('PUT', `/episodes/${id}/recipe`, { version: scheduled.version, recipe: null })
+    const refused = await house.call('PUT', `/episodes/${id}/recipe`, { version: (await get(id)).sound.version, recipe: null })
     expect(refused.json()).toMatchObject({ status: 422, code: 'not-ready', detail: expect.stringContaining('only MP3 and M4A') })
     // A row that came to be so in another way does not go out either, and keeps nobody else waiting.
     await EpisodeRow.update({ recipe: null }, { where: { id } })
@@ -224,7 +224,7 @@ describe('many at once', () => {
 
   it('mixed writes to one show are all done or told why not; none breaks', async () => {
     const busy = await house.makeShow('busy')
-    const episodes: Episode[] = []
+    const episodes: WholeEpisode[] = []
     for (let n = 0; n < 10; n++) episodes.push(await house.makeReady(busy.id, `Episode ${n % 3}`))
     const writes = episodes.flatMap((episode, n) => [
       release(episode, n % 2 ? { kind: 'now' } : at('2026-03-11T06:00')),
@@ -235,7 +235,7 @@ describe('many at once', () => {
       house.call('DELETE', `/episodes/${episode.id}`),
       house.call('GET', `/shows/${busy.id}/episodes`),
       house.call('POST', `/episodes/${episode.id}/retire`, { version: episode.version + 1 }),
-      house.call('POST', `/episodes/${episode.id}/finish`, { version: episode.version, recipe: episode.sound.usual }),
+      house.call('POST', `/episodes/${episode.id}/finish`, { version: episode.sound.version, recipe: episode.sound.usual }),
     ])
     const answers = await Promise.all(writes)
     expect(answers.filter(({ statusCode }) => statusCode >= 500).map(({ body }) => body)).toEqual([])
@@ -249,17 +249,19 @@ describe('many at once', () => {
   it('hundreds that are due go out by the hundred, in the order of their moments', async () => {
     const backlog = await house.makeShow('backlog')
     const first = await house.makeReady(backlog.id, 'Backlog')
-    await EpisodeRow.bulkCreate(Array.from({ length: 249 }, (_, n) => ({
-      id: uuidV7(), showId: backlog.id, guid: uuidV4(), title: 'Backlog', notes: '', fileId: first.sound.source!.id, standing: 'scheduled' as const,
+    const rows = Array.from({ length: 249 }, (_, n) => ({
+      id: uuidV7(), showId: backlog.id, guid: uuidV4(), title: 'Backlog', notes: '', standing: 'scheduled' as const,
       releaseAt: new Date(+morning + n * 1000), releaseZone: 'UTC', createdAt: morning, updatedAt: morning,
-    })))
+    }))
+    await EpisodeRow.bulkCreate(rows)
+    await EpisodeFile.bulkCreate(rows.map(({ id }) => ({ episodeId: id, role: 'source' as const, fileId: first.sound.source!.id })))
     house.clock.moveBy(3600_000)
     const releases = releaseService(house.platform)
     const rounds: number[] = []
     for (let count = await releases.releaseDue(); count > 0; count = await releases.releaseDue()) rounds.push(count)
     expect(rounds).toEqual([100, 100, 49])
-    const rows = await EpisodeRow.findAll({ where: { showId: backlog.id, standing: 'released' }, order: [['releaseAt', 'ASC']] })
-    expect(rows.map(({ slug }) => slug).slice(0, 3)).toEqual(['backlog', 'backlog-2', 'backlog-3'])
-    expect(new Set(rows.map(({ slug }) => slug)).size).toBe(249)
+    const released = await EpisodeRow.findAll({ where: { showId: backlog.id, standing: 'released' }, order: [['releaseAt', 'ASC']] })
+    expect(released.map(({ slug }) => slug).slice(0, 3)).toEqual(['backlog', 'backlog-2', 'backlog-3'])
+    expect(new Set(released.map(({ slug }) => slug)).size).toBe(249)
   })
 })

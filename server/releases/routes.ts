@@ -27,6 +27,6 @@ export const releaseRoutes = (platform: Platform): FastifyPluginAsyncZod => asyn
   }
   for (const [step, act] of Object.entries(steps)) {
     app.post(`/episodes/:id/${step}`, { ...accessTo('episode', 'make'), schema: { params: byId, body: versioned, response: answer } }, request =>
-      act(request.scope, request.body.version))
+      act(request.scope, request.body))
   }
 }

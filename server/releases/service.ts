@@ -4,20 +4,21 @@ import type { Fault } from '@contract/problem'
 import { slugFrom } from '@core/address/slug'
 import { deliverableTypes, isDeliverable } from '@core/audio/recipe'
 import { readLocalMoment } from '@core/release/moment'
-import { differingFields } from '@core/episode/text'
+import { textOf } from '@core/episode/fields'
+import { snapshotOf } from '@core/episode/snapshot'
 import { after, missingForRelease, type Step } from '@core/release/standing'
 import type { Scope } from '../access/scope'
-import { deliveredFileId, Episode, PastDelivery } from '../episodes/models'
-import { type Change, episodeChanges } from '../episodes/change'
+import { type Change, episodeChanges, isOtherThanReleased, type Seen } from '../episodes/change'
+import { Episode, PastDelivery } from '../episodes/models'
+import { deliveredFileId, fileIdOf, loadRoles } from '../episodes/roles'
 import { episodeService } from '../episodes/service'
-import { textOf } from '../episodes/views'
 import { transact } from '../database/transact'
 import { AppError, badInput } from '../errors'
 import { AudioFile } from '../files/models'
 import type { Platform } from '../platform'
 import { lockShow, touchFeed } from '../shows/feedRevision'
 import { lookBefore } from '../remote/looks'
-import { Upload } from '../uploads/models'
+import { Upload } from '../files/upload'
 
 /** How long the address of a file that was replaced still answers: apps and directories ask every few hours, some rarely. */
 const pastDeliveryMs = 30 * 24 * 3600_000
@@ -33,12 +34,13 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
 
   /** Throws `not-ready` with what is missing. What is scheduled may still be unfinished: it waits for that at its moment. */
   async function needReady(episode: Episode, transaction: Transaction, mayAwaitFinish: 'may await its finish' | 'now' = 'now'): Promise<void> {
-    const faults = missingForRelease({ title: episode.title, hasAudio: episode.fileId !== null })
+    const source = fileIdOf(episode, 'source')
+    const faults = missingForRelease({ title: episode.title, hasAudio: source !== null })
       .map(field => ({ field: field as string, value: '(nothing)', rule: `A release needs ${field === 'audio' ? 'audio' : 'a title'}.` }))
-    if (!episode.fileId && await Upload.count({ where: { episodeId: episode.id, state: ['receiving', 'reading'] }, transaction }) > 0) {
+    if (!source && await Upload.count({ where: { episodeId: episode.id, state: ['receiving', 'reading'] }, transaction }) > 0) {
       faults.find(({ field }) => field === 'audio')!.rule = 'The audio is still on its way.'
     }
-    if (episode.fileId && mayAwaitFinish === 'now') faults.push(...await finishFaults(episode, transaction))
+    if (source && mayAwaitFinish === 'now') faults.push(...await finishFaults(episode, transaction))
     if (faults.length > 0) throw new AppError('not-ready', faults.map(fault => fault.rule).join(' '), faults)
   }
 
@@ -62,43 +64,41 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
    * What puts the text and the file as they are now into the feed. The show's row is locked, so that of episodes that go out
    * together each finds another address part; `numbers` remembers those from one episode to the next.
    */
-  async function asSent(episode: Episode, transaction: Transaction, numbers = new Map<string, number>()): Promise<NonNullable<Change['fields']>> {
+  async function asSent(episode: Episode, transaction: Transaction, numbers = new Map<string, number>()): Promise<Required<Pick<Change, 'fields' | 'files'>>> {
     await lockShow(episode.showId, transaction)
     const slug = episode.slug ?? await newSlug(episode, transaction, numbers)
     const fileId = deliveredFileId(episode)!
-    if (episode.releasedFileId && episode.releasedFileId !== fileId) {
-      await keepDelivering(episode, transaction)
+    const before = fileIdOf(episode, 'released')
+    if (before && before !== fileId) {
+      await keepDelivering(episode.id, before, transaction)
       await PastDelivery.destroy({ where: { episodeId: episode.id, fileId }, transaction })
     }
-    return { slug, releasedText: textOf(episode), releasedFileId: fileId }
+    return { fields: { slug, released: snapshotOf(textOf(episode)) }, files: { released: fileId } }
   }
 
-  /** What of a text and a file would change in the feed. */
-  const wouldChange = (episode: Episode): boolean =>
-    episode.releasedFileId !== deliveredFileId(episode) || !episode.releasedText || differingFields(textOf(episode), episode.releasedText).length > 0
-
   /** The address that apps know already answers for a while after the file was replaced. */
-  async function keepDelivering(episode: Episode, transaction: Transaction): Promise<void> {
+  async function keepDelivering(episodeId: string, fileId: string, transaction: Transaction): Promise<void> {
     const until = new Date(+clock.now() + pastDeliveryMs)
-    await PastDelivery.upsert({ episodeId: episode.id, fileId: episode.releasedFileId!, until }, { transaction })
+    await PastDelivery.upsert({ episodeId, fileId, until }, { transaction })
   }
 
   return {
     /** Releases now, or schedules at a wall time. Throws `not-ready`, and `bad-input` for a time that is past, skipped or unreadable. */
-    async release(scope: Scope, { version, when }: Release): Promise<EpisodeView> {
+    async release(scope: Scope, { when, ...seen }: Release): Promise<EpisodeView> {
       if (when.kind === 'now') {
-        await changeEpisode(scope, version, async (episode, transaction) => {
+        await changeEpisode(scope, seen, async (episode, transaction) => {
           needStep('release', episode)
           await needReady(episode, transaction)
-          return { step: 'release', isInFeed: true, fields: { ...await asSent(episode, transaction), releaseAt: clock.now(), releaseZone: null } }
+          const { fields, files } = await asSent(episode, transaction)
+          return { step: 'release', isInFeed: true, fields: { ...fields, releaseAt: clock.now(), releaseZone: null }, files }
         })
         return episodes.get(scope)
       }
       const releaseAt = futureMoment(when, clock.now())
-      await changeEpisode(scope, version, async (episode, transaction) => {
+      await changeEpisode(scope, seen, async (episode, transaction) => {
         needStep('schedule', episode)
         await needReady(episode, transaction, 'may await its finish')
-        const file = await AudioFile.findByPk(episode.fileId!, { attributes: ['id', 'showId', 'address'], transaction, rejectOnEmpty: true })
+        const file = await AudioFile.findByPk(fileIdOf(episode, 'source')!, { attributes: ['id', 'showId', 'address'], transaction, rejectOnEmpty: true })
         return {
           step: 'schedule',
           fields: { releaseAt, releaseZone: when.zone },
@@ -109,31 +109,31 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
     },
 
     /** Back to draft: the moment is taken away, everything else stays. */
-    async unschedule(scope: Scope, version: number): Promise<EpisodeView> {
-      await changeEpisode(scope, version, async () => ({ step: 'unschedule', fields: { releaseAt: null, releaseZone: null } }))
+    async unschedule(scope: Scope, seen: Seen): Promise<EpisodeView> {
+      await changeEpisode(scope, seen, async () => ({ step: 'unschedule', fields: { releaseAt: null, releaseZone: null } }))
       return episodes.get(scope)
     },
 
     /** Sends what was written since the release into the feed; where that is nothing, nothing changes. GUID and date stay. */
-    async sendChanges(scope: Scope, version: number): Promise<EpisodeView> {
-      await changeEpisode(scope, version, async (episode, transaction) => {
+    async sendChanges(scope: Scope, seen: Seen): Promise<EpisodeView> {
+      await changeEpisode(scope, seen, async (episode, transaction) => {
         if (episode.standing !== 'released') throw new AppError('wrong-standing', `The episode is ${episode.standing} by now.`)
-        if (!wouldChange(episode)) return null
+        if (!isOtherThanReleased(episode)) return null
         await needReady(episode, transaction)
-        return { isInFeed: true, fields: await asSent(episode, transaction) }
+        return { isInFeed: true, ...await asSent(episode, transaction) }
       })
       return episodes.get(scope)
     },
 
     /** Takes a released episode out of the feed. */
-    async retire(scope: Scope, version: number): Promise<EpisodeView> {
-      await changeEpisode(scope, version, async () => ({ step: 'retire', isInFeed: true }))
+    async retire(scope: Scope, seen: Seen): Promise<EpisodeView> {
+      await changeEpisode(scope, seen, async () => ({ step: 'retire', isInFeed: true }))
       return episodes.get(scope)
     },
 
     /** Puts a retired episode back as it was: with the GUID, the date, the text and the file that it went out with. */
-    async restore(scope: Scope, version: number): Promise<EpisodeView> {
-      await changeEpisode(scope, version, async () => ({ step: 'restore', isInFeed: true }))
+    async restore(scope: Scope, seen: Seen): Promise<EpisodeView> {
+      await changeEpisode(scope, seen, async () => ({ step: 'restore', isInFeed: true }))
       return episodes.get(scope)
     },
 
@@ -147,8 +147,9 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
         const numbers = new Map<string, number>()
         let released = 0
         for (const episode of due) {
+          await loadRoles(episode, transaction)
           if (!await isReady(episode, transaction)) continue
-          await apply(episode, { step: 'release', fields: await asSent(episode, transaction, numbers) }, transaction)
+          await apply(episode, { step: 'release', ...await asSent(episode, transaction, numbers) }, transaction)
           released++
         }
         if (released > 0) await touchFeed(due[0]!.showId, clock.now(), transaction)
@@ -163,8 +164,9 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
    */
   async function dueEpisodes(transaction: Transaction): Promise<Episode[]> {
     const canGoOut = literal(`(
-      (recipe IS NULL AND file_id IN (SELECT id FROM files WHERE reachable AND type IN (${deliverableTypes.map(type => `'${type}'`).join(', ')})))
-      OR (recipe IS NOT NULL AND finishing = 'done' AND finished_file_id IS NOT NULL))`)
+      (recipe IS NULL AND EXISTS (SELECT 1 FROM episode_files u JOIN files f ON f.id = u.file_id
+        WHERE u.episode_id = \`Episode\`.id AND u.role = 'source' AND f.reachable AND f.type IN (${deliverableTypes.map(type => `'${type}'`).join(', ')})))
+      OR (recipe IS NOT NULL AND finishing = 'done' AND EXISTS (SELECT 1 FROM episode_files u WHERE u.episode_id = \`Episode\`.id AND u.role = 'finished')))`)
     const due = { standing: 'scheduled' as const, releaseAt: { [Op.lte]: clock.now() }, deletedAt: null, [Op.and]: [canGoOut] }
     const locked = { order: [['releaseAt', 'ASC'], ['id', 'ASC']] as [string, string][], lock: true, skipLocked: true, transaction }
     const [first] = await Episode.findAll({ where: due, limit: 1, ...locked })

@@ -3,7 +3,7 @@ import { type IncomingMessage, request as requestHttp } from 'node:http'
 import { request as requestHttps } from 'node:https'
 import { isIP, type LookupFunction } from 'node:net'
 import ipaddr from 'ipaddr.js'
-import { Refusal } from '../files/refusals'
+import { Refusal } from '../sound/refusals'
 
 const mostRedirects = 5
 const usualPatienceMs = 10_000

@@ -6,7 +6,7 @@ import { hasBitRate, mp3Opening } from '@core/audio/mp3Opening'
 import { Mp3Scanner } from '@core/audio/mp3Scan'
 import { sniff } from '@core/audio/sniff'
 import { amount } from '@core/words/amounts'
-import { Refusal, refusalFor } from '../files/refusals'
+import { Refusal, refusalFor } from '../sound/refusals'
 import type { remoteFetcher, RemoteAnswer } from './fetch'
 
 /** What was found out about a file that lives elsewhere, and from how many of its bytes. */

@@ -1,15 +1,13 @@
 import type { AudioFile } from '../files/models'
 import type { NewJob } from '../jobs/jobs'
 
-export const daily = 'check-address'
-export const once = 'check-address-once'
 const everyMs = 24 * 3600_000
 /** So long before a planned release its file is asked for once more. */
 const beforeReleaseMs = 5 * 60_000
 
 /** The next of the daily looks at a file that lives elsewhere. */
-export const nextLook = ({ id, showId }: Pick<AudioFile, 'id' | 'showId'>): NewJob => ({ kind: daily, payload: { fileId: id }, subject: id, showId, afterMs: everyMs })
+export const nextLook = ({ id, showId }: Pick<AudioFile, 'id' | 'showId'>): NewJob => ({ kind: 'check-address', payload: { fileId: id }, subject: id, showId, afterMs: everyMs })
 
 /** One more look shortly before a moment. */
 export const lookBefore = (moment: Date, { id, showId }: Pick<AudioFile, 'id' | 'showId'>, now: Date): NewJob =>
-  ({ kind: once, payload: { fileId: id }, showId, afterMs: Math.max(0, +moment - +now - beforeReleaseMs) })
+  ({ kind: 'check-address-once', payload: { fileId: id }, showId, afterMs: Math.max(0, +moment - +now - beforeReleaseMs) })

@@ -6,7 +6,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Episode } from '@contract/episodes'
 import { makeSound, probe } from '@core/audio/sound.fixture'
-import { type House, openHouse } from '../testing/house'
+import { type House, openHouse, type WholeEpisode } from '../testing/house'
 import { remoteFetcher } from './fetch'
 import { inspectRemote } from './inspect'
 
@@ -142,19 +142,19 @@ describe('an address that is refused in plain words', () => {
 })
 
 describe('an episode whose audio lives elsewhere', () => {
-  const get = async (id: string): Promise<Episode> => (await house.call('GET', `/episodes/${id}`)).json()
+  const get = (id: string): Promise<WholeEpisode> => house.get(id)
 
   it('carries that address in its feed, is asked again before it goes out and daily after', async () => {
     const bytes = make('07_the-late-boat.mp3', 30, ['-b:a', '64k'])
     answers.set('/07_the-late-boat.mp3', serve(bytes))
     const { id } = (await house.call('POST', `/shows/${showId}/episodes`, {})).json() as Episode
     const named = (await house.call('PUT', `/episodes/${id}/address`, { address: `${base}/07_the-late-boat.mp3` })).json() as Episode
-    expect(named).toMatchObject({ text: { title: 'The late boat', number: 7 }, sound: { source: { origin: 'elsewhere', bytes: bytes.length, address: `${base}/07_the-late-boat.mp3` }, findings: [] } })
+    expect(await house.get(id)).toMatchObject({ text: { title: 'The late boat', number: 7 }, sound: { source: { origin: 'elsewhere', bytes: bytes.length, address: `${base}/07_the-late-boat.mp3` }, findings: [] } })
 
     answers.delete('/07_the-late-boat.mp3')
     const refused = await house.call('POST', `/episodes/${id}/release`, { version: named.version, when: { kind: 'now' } })
     expect(refused.json()).toMatchObject({ code: 'not-ready', faults: [{ field: 'audio', rule: 'There is nothing at this address' }] })
-    expect((await get(id)).sound.findings).toMatchObject([{ weight: 'must mend', code: 'unreachable' }])
+    expect((await house.get(id)).sound.findings).toMatchObject([{ weight: 'must mend', code: 'unreachable' }])
 
     answers.set('/07_the-late-boat.mp3', serve(bytes))
     const released = await house.call('POST', `/episodes/${id}/release`, { version: named.version, when: { kind: 'now' } })
@@ -180,10 +180,10 @@ describe('an episode whose audio lives elsewhere', () => {
     expect((await house.call('POST', `/episodes/${id}/release`, { version: named.version, when: { kind: 'at', local: at, zone: 'UTC' } })).json()).toMatchObject({ standing: 'scheduled' })
     answers.delete('/planned.mp3')
     house.clock.moveBy(2 * 3600_000 - 60_000)
-    while (await house.platform.jobs.runNext('network'));
+    while (await house.platform.jobs.runNext('before a release'));
     house.clock.moveBy(120_000)
     expect(await releases.releaseDue()).toBe(0)
-    expect((await get(id)).sound.findings).toMatchObject([{ code: 'unreachable' }])
+    expect((await house.get(id)).sound.findings).toMatchObject([{ code: 'unreachable' }])
     answers.set('/planned.mp3', serve(make('planned.mp3', 8, ['-b:a', '64k'])))
     house.clock.moveBy(24 * 3600_000)
     while (await house.platform.jobs.runNext('network'));
@@ -292,7 +292,7 @@ describe('a hostile host', () => {
     gone.abort()
     await asking
     await expect.poll(() => open).toBe(0)
-    expect(((await house.call('GET', `/episodes/${id}`)).json() as Episode).sound.source).toBeNull()
+    expect((await house.get(id)).sound.source).toBeNull()
   })
 })
 
@@ -301,7 +301,7 @@ describe('an address', () => {
     answers.set('/%ZZ.mp3', serve(make('zz.mp3', 5, ['-b:a', '64k'])))
     const { id } = (await house.call('POST', `/shows/${showId}/episodes`, {})).json() as Episode
     const answer = await house.call('PUT', `/episodes/${id}/address`, { address: `${base}/%ZZ.mp3` })
-    expect([answer.statusCode, answer.json().sound.source.name]).toEqual([200, '%ZZ.mp3'])
+    expect([answer.statusCode, (await house.get(id)).sound.source!.name]).toEqual([200, '%ZZ.mp3'])
   })
 
   it('elsewhere is not one of ours: nothing is at the media address of such an episode', async () => {
@@ -310,7 +310,7 @@ describe('an address', () => {
     const named = (await house.call('PUT', `/episodes/${id}/address`, { address: `${base}/elsewhere.mp3` })).json() as Episode
     const released = (await house.call('POST', `/episodes/${id}/release`, { version: named.version, when: { kind: 'now' } })).json() as Episode
     expect(released.enclosureAddress).toBe(`${base}/elsewhere.mp3`)
-    const url = `/media/${id}/${named.sound.source!.sha256.slice(0, 16)}.mp3`
+    const url = `/media/${id}/${(await house.get(id)).sound.source!.sha256.slice(0, 16)}.mp3`
     for (const method of ['GET', 'HEAD'] as const) expect((await house.app.inject({ method, url })).statusCode).toBe(404)
   })
 })

@@ -5,21 +5,24 @@ import { cut, oneLine } from '@core/words/line'
 import type { Scope } from '../access/scope'
 import { episodeService } from '../episodes/service'
 import { Episode } from '../episodes/models'
+import { fileIn, withFiles } from '../episodes/roles'
+import { episodesWith } from '../episodes/users'
 import { transact } from '../database/transact'
 import { AppError } from '../errors'
 import { fileKeeper } from '../files/keeper'
 import { AudioFile } from '../files/models'
-import { Refusal } from '../files/refusals'
+import { Refusal } from '../sound/refusals'
+import type { JobDefinition, Payloads } from '../jobs/kinds'
 import type { Platform } from '../platform'
 import { touchFeed } from '../shows/feedRevision'
 import { uploadService } from '../uploads/service'
 import { readAddress, remoteFetcher } from './fetch'
 import { inspectRemote } from './inspect'
-import { daily, nextLook, once } from './looks'
+import { nextLook } from './looks'
 
 /** Files that live elsewhere: asked when they are named, before each release, and daily after. */
 export function remoteService(platform: Platform) {
-  const { database, clock, jobs, configuration: { fetchAllow, maxUploadBytes } } = platform
+  const { database, clock, jobs, events, configuration: { fetchAllow, maxUploadBytes } } = platform
   const episodes = episodeService(platform)
   const files = fileKeeper(platform)
   const uploads = uploadService(platform)
@@ -32,8 +35,9 @@ export function remoteService(platform: Platform) {
       const changed = Number(file.bytes) !== facts.bytes || file.durationMs !== facts.durationMs
       await transact(database, async transaction => {
         await file.update({ ...facts, reachable: true, checkedAt: clock.now() }, { transaction })
-        const released = changed ? await Episode.count({ where: { releasedFileId: file.id, standing: 'released' }, transaction }) : 0
-        if (released > 0) await touchFeed(file.showId, clock.now(), transaction)
+        for (const { id, showId } of await episodesWith(file.id, 'source', transaction)) await events.note({ kind: 'episode', showId, id }, transaction)
+        const isInFeed = changed && (await episodesWith(file.id, 'released', transaction)).some(({ standing }) => standing === 'released')
+        if (isInFeed) await touchFeed(file.showId, clock.now(), transaction)
       })
       return null
     } catch (error) {
@@ -43,24 +47,32 @@ export function remoteService(platform: Platform) {
     }
   }
 
-  jobs.handle(daily, async ({ fileId }, { signal }) => {
-    const file = await AudioFile.findByPk(fileId)
-    if (!file?.address) return
-    await check(file, signal)
-    await jobs.add(nextLook(file))
-  }, {
-    lane: 'network',
-    async gaveUp({ fileId }) {
-      const file = await AudioFile.findByPk(fileId, { attributes: ['id', 'showId'] })
-      if (file) await jobs.add(nextLook(file))
-    },
-  })
-  jobs.handle(once, async ({ fileId }, { signal }) => {
-    const file = await AudioFile.findByPk(fileId)
-    if (file?.address) await check(file, signal)
-  }, { lane: 'network' })
-
   return {
+    /** The job: the daily look at a file. */
+    dailyLook: {
+      lane: 'network',
+      async run({ fileId }, { signal }) {
+        const file = await AudioFile.findByPk(fileId)
+        if (!file?.address) return
+        await check(file, signal)
+        await jobs.add(nextLook(file))
+      },
+      async gaveUp({ fileId }) {
+        const file = await AudioFile.findByPk(fileId, { attributes: ['id', 'showId'] })
+        if (file) await jobs.add(nextLook(file))
+      },
+    } satisfies JobDefinition<Payloads['check-address']>,
+
+    /** The job: one more look shortly before a release. */
+    lookBeforeRelease: {
+      lane: 'before a release',
+      async run({ fileId }, { signal }) {
+        const file = await AudioFile.findByPk(fileId)
+        if (file?.address) await check(file, signal)
+      },
+      gaveUp: null,
+    } satisfies JobDefinition<Payloads['check-address-once']>,
+
     /** Makes the file at an address an episode's audio. Throws `address-refused` with what is wrong in plain words. */
     async bring(scope: Scope, address: string, signal?: AbortSignal): Promise<EpisodeView> {
       await episodes.get(scope)
@@ -68,15 +80,17 @@ export function remoteService(platform: Platform) {
         const { href, pathname } = readAddress(address.trim())
         const { readBytes: _read, redirects: _redirects, ...facts } = await inspectRemote(fetchRemote, href, maxUploadBytes, signal)
         signal?.throwIfAborted()
-        const file = await files.keep({
-          ...facts, showId: scope.showId, address: href, origin: 'elsewhere', measuring: 'done', pictureId: null,
+        const file = {
+          ...facts, showId: scope.showId, address: href, origin: 'elsewhere' as const, measuring: 'done' as const, pictureId: null,
           name: fileNameIn(pathname),
           // Its content is not here; the address and the size stand for it.
           sha256: createHash('sha256').update(`${href}\n${facts.bytes}`).digest('hex'),
           tags: { title: null, artist: null, album: null, track: null, year: null },
           soundFromBytes: null, soundToBytes: null, checkedAt: clock.now(),
+        }
+        await uploads.giveFile(scope, transaction => files.keep(file, [], transaction), {
+          jobsFor: async (kept, transaction) => await jobs.openFor(kept.id, transaction) ? [] : [nextLook(kept)],
         })
-        await uploads.giveFile(file, scope, { jobs: await jobs.openFor(file.id) ? [] : [nextLook(file)] })
         return await episodes.get(scope)
       } catch (error) {
         if (!(error instanceof Refusal)) throw error
@@ -86,10 +100,11 @@ export function remoteService(platform: Platform) {
 
     /** Asks again before an episode goes out. Throws `not-ready` where its audio lives elsewhere and cannot be had there. */
     async needReachable({ id, showId }: Scope, signal?: AbortSignal): Promise<void> {
-      const episode = await Episode.findOne({ where: { id, showId }, include: { model: AudioFile, as: 'file', attributes: { exclude: ['waveform'] } } })
-      if (!episode?.file?.address || episode.recipe) return
-      const refusal = await check(episode.file, signal)
-      if (refusal) throw new AppError('not-ready', `${refusal.title}. ${refusal.detail}`, [{ field: 'audio', value: episode.file.address, rule: refusal.title }])
+      const episode = await Episode.findOne({ where: { id, showId }, include: withFiles() })
+      const file = episode && fileIn(episode, 'source')
+      if (!file?.address || episode?.recipe) return
+      const refusal = await check(file, signal)
+      if (refusal) throw new AppError('not-ready', `${refusal.title}. ${refusal.detail}`, [{ field: 'audio', value: file.address, rule: refusal.title }])
     },
   }
 }

@@ -1,5 +1,5 @@
 import { literal, type Transaction } from 'sequelize'
-import { noteFeedWrite } from '../feeds/freshness'
+import { noteFeedWrite } from './freshness'
 import { Show } from './models'
 
 /** Says that what a show's feed and pages tell has changed; in the transaction that changes it. */

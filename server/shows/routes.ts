@@ -1,6 +1,6 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { z } from 'zod'
-import { newShow, show, showChange } from '@contract/shows'
+import { newShow, show, showChange, showListQuery, showPage } from '@contract/shows'
 import { accessTo, signedIn } from '../access/access'
 import type { Platform } from '../platform'
 import { showService } from './service'
@@ -10,7 +10,8 @@ const byId = z.object({ id: z.string() })
 export const showRoutes = (platform: Platform): FastifyPluginAsyncZod => async app => {
   const shows = showService(platform)
 
-  app.get('/shows', { ...signedIn, schema: { response: { 200: z.array(show) } } }, request => shows.list(request.account.id))
+  app.get('/shows', { ...signedIn, schema: { querystring: showListQuery, response: { 200: showPage } } }, request => shows.list(request.account.id, request.query))
+  app.get('/shows/at/:slug', { ...accessTo('address', 'look', 'slug'), schema: { params: z.object({ slug: z.string() }), response: { 200: show } } }, request => shows.get(request.scope))
   app.post('/shows', { ...signedIn, schema: { body: newShow, response: { 201: show } } }, async (request, reply) =>
     reply.code(201).send(await shows.create(request.account.id, request.body)))
   app.get('/shows/:id', { ...accessTo('show', 'look'), schema: { params: byId, response: { 200: show } } }, request => shows.get(request.scope))

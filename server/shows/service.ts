@@ -1,6 +1,6 @@
-import { fn, col, literal, Op, type Transaction, UniqueConstraintError } from 'sequelize'
+import { QueryTypes, type Transaction, UniqueConstraintError } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
-import { categoryRule, type NewShow, type Show as ShowView, type ShowChange } from '@contract/shows'
+import { categoryRule, type NewShow, type Show as ShowView, type ShowChange, type ShowListQuery, type ShowPage } from '@contract/shows'
 import { firstRecipe, type Recipe, recipeText } from '@core/audio/recipe'
 import { isCategory } from '@core/feed/categories'
 import { podcastGuid } from '@core/feed/podcastGuid'
@@ -8,7 +8,6 @@ import { Membership } from '../access/models'
 import type { Scope } from '../access/scope'
 import { transact } from '../database/transact'
 import { AppError, badInput } from '../errors'
-import { Episode } from '../episodes/models'
 import { Picture } from '../pictures/models'
 import { publicPictureAddress } from '../pictures/names'
 import { pictureService } from '../pictures/service'
@@ -17,36 +16,27 @@ import { touchFeed } from './feedRevision'
 import { Show } from './models'
 
 /** Shows: made once, changed with care; the address of a show and of its feed never changes. */
-export function showService(platform: Pick<Platform, 'database' | 'media' | 'clock' | 'configuration' | 'events'>) {
+export function showService(platform: Pick<Platform, 'database' | 'media' | 'clock' | 'configuration' | 'jobs' | 'events'>) {
   const { database, clock, events, configuration: { publicUrl } } = platform
   const pictures = pictureService(platform)
 
-  /** Shows as they are told, with two questions for all of them. */
-  async function views(shows: readonly Show[]): Promise<ShowView[]> {
-    const [artwork, counts] = await Promise.all([
-      Picture.findAll({ where: { id: [...new Set(shows.map(({ artworkId }) => artworkId))] } }),
-      Episode.findAll({
-        where: { showId: shows.map(({ id }) => id), standing: 'released' },
-        attributes: ['showId', [fn('COUNT', col('id')), 'count']], group: ['showId'], raw: true,
-      }) as unknown as { showId: string; count: number }[],
+  async function view(show: Show): Promise<ShowView> {
+    const [picture, [counted]] = await Promise.all([
+      Picture.findByPk(show.artworkId, { rejectOnEmpty: true }),
+      database.query<{ count: number | bigint }>("SELECT COUNT(*) AS count FROM episodes WHERE show_id = ? AND standing = 'released'", { replacements: [show.id], type: QueryTypes.SELECT }),
     ])
-    const pictureOf = new Map(artwork.map(picture => [picture.id, picture]))
-    const countOf = new Map(counts.map(({ showId, count }) => [showId, Number(count)]))
-    return shows.map(show => {
-      const { createdAt: _createdAt, feedRevision: _revision, feedChangedAt: _changedAt, ...facts } = show.get()
-      return {
-        ...facts,
-        ...addressesOf(publicUrl, show.slug),
-        artworkAddress: publicPictureAddress(publicUrl, pictureOf.get(show.artworkId)!),
-        artworkIsProvisional: Boolean(show.artworkIsProvisional),
-        releasedCount: countOf.get(show.id) ?? 0,
-        recipe: usualRecipeOf(show),
-        subcategory: show.subcategory,
-        version: Number(show.version),
-      }
-    })
+    const { createdAt: _createdAt, feedRevision: _revision, feedChangedAt: _changedAt, ...facts } = show.get()
+    return {
+      ...facts,
+      ...addressesOf(publicUrl, show.slug),
+      artworkAddress: publicPictureAddress(publicUrl, picture),
+      artworkIsProvisional: Boolean(show.artworkIsProvisional),
+      releasedCount: Number(counted?.count ?? 0),
+      recipe: usualRecipeOf(show),
+      subcategory: show.subcategory,
+      version: Number(show.version),
+    }
   }
-  const view = async (show: Show): Promise<ShowView> => (await views([show]))[0]!
 
   /** Makes a picture that an account has brought an artwork. */
   async function takeArtwork(id: string, accountId: string | null, transaction: Transaction): Promise<void> {
@@ -66,11 +56,24 @@ export function showService(platform: Pick<Platform, 'database' | 'media' | 'clo
   }
 
   return {
-    /** The shows that an account is a member of. */
-    list: async (accountId: string): Promise<ShowView[]> => views(await Show.findAll({
-      where: { id: { [Op.in]: literal(`(SELECT show_id FROM memberships WHERE account_id = ${database.escape(accountId)})`) } },
-      order: [['createdAt', 'ASC'], ['id', 'ASC']],
-    })),
+    /** A page of the shows that an account is a member of, by their names. */
+    async list(accountId: string, { find: words, after, limit }: ShowListQuery): Promise<ShowPage> {
+      const mine = 'FROM memberships m JOIN shows s ON s.id = m.show_id WHERE m.account_id = :accountId AND s.name LIKE :words'
+      const replacements = { accountId, words: `%${(words ?? '').replace(/[\\%_]/g, '\\$&')}%`, after: after ?? null, limit: limit + 1 }
+      const behind = after ? 'AND (s.name, s.id) > (SELECT name, id FROM shows WHERE id = :after)' : ''
+      const [rows, [counted]] = await Promise.all([
+        database.query<Pick<Show, 'id' | 'slug' | 'name' | 'artworkId'>>(`SELECT s.id, s.slug, s.name, s.artwork_id AS artworkId ${mine} ${behind} ORDER BY s.name, s.id LIMIT :limit`, { replacements, type: QueryTypes.SELECT }),
+        database.query<{ total: number | bigint }>(`SELECT COUNT(*) AS total ${mine}`, { replacements, type: QueryTypes.SELECT }),
+      ])
+      // One more than asked for tells whether there is another page.
+      const shown = rows.slice(0, limit)
+      const artwork = new Map((await Picture.findAll({ where: { id: [...new Set(shown.map(({ artworkId }) => artworkId))] } })).map(picture => [picture.id, picture]))
+      return {
+        shows: shown.map(({ artworkId, ...show }) => ({ ...show, artworkAddress: publicPictureAddress(publicUrl, artwork.get(artworkId)!) })),
+        total: Number(counted!.total),
+        after: rows.length > limit ? shown.at(-1)!.id : null,
+      }
+    },
     get: async (scope: Scope): Promise<ShowView> => view(await find(scope)),
 
     /** Makes a show, which the account keeps; its feed answers from then on. Throws `address-taken` where another show has the address part. */

@@ -1,11 +1,11 @@
 import type { EpisodePage, ShowPage } from '@site/pages'
 import { Op } from 'sequelize'
-import type { EpisodeText } from '@core/episode/text'
+import { readSnapshot } from '@core/episode/snapshot'
 import { plainNotes } from '@core/notes/plain'
 import { cut } from '@core/words/line'
 import { Episode } from '../episodes/models'
+import { fileIn, withRole } from '../episodes/roles'
 import { enclosureAddress } from '../episodes/views'
-import { AudioFile } from '../files/models'
 import { Picture } from '../pictures/models'
 import { publicPictureAddress } from '../pictures/names'
 import type { Platform } from '../platform'
@@ -26,14 +26,14 @@ export function siteService({ configuration: { publicUrl } }: Pick<Platform, 'co
   function released(showId: string, slug?: string): Promise<Episode[]> {
     return Episode.findAll({
       where: { showId, standing: 'released', slug: slug ?? { [Op.not]: null } },
-      include: { model: AudioFile, as: 'releasedFile', attributes: { exclude: ['waveform'] } },
+      include: withRole('released', 'sha256', 'type', 'bytes', 'durationMs', 'address'),
       order: [['releaseAt', 'DESC'], ['id', 'DESC']],
     })
   }
 
   function episodeFacts(episode: Episode, pageAddress: string): EpisodePage['episode'] {
-    const file = episode.releasedFile!
-    const { title, number, notes } = episode.releasedText as EpisodeText
+    const file = fileIn(episode, 'released')!
+    const { title, number, notes } = readSnapshot(episode.released!)
     return {
       title,
       number,

@@ -1,7 +1,8 @@
 import { join, resolve } from 'node:path'
 import { Worker } from 'node:worker_threads'
 import type { Configuration } from '../configuration'
-import type { JobRun } from '../jobs/jobs'
+import type { JobRun } from '../jobs/kinds'
+import { Refusal } from './refusals'
 import type { SoundAnswer, SoundNews, SoundTask } from './tasks'
 
 /** A task could not be done; `reason` is what the program behind it said. */
@@ -11,7 +12,7 @@ export class SoundFailure extends Error {
   }
 }
 
-/** Runs a task in a worker thread of its own. Throws SoundFailure where it fails, and the signal's reason where it is aborted. */
+/** Runs a task in a worker thread of its own. Throws SoundFailure where it fails, Refusal where a file is none that can be worked with, and the signal's reason where it is aborted. */
 export function runSound<T extends SoundTask>(task: T, { signal, progress }: JobRun, { serverDir }: Pick<Configuration, 'serverDir'>): Promise<SoundAnswer<T>> {
   signal.throwIfAborted()
   return new Promise((done, fail) => {
@@ -25,6 +26,7 @@ export function runSound<T extends SoundTask>(task: T, { signal, progress }: Job
     worker.on('message', (news: SoundNews) => {
       if ('progress' in news) progress(news.progress)
       else if ('answer' in news) done(news.answer as SoundAnswer<T>)
+      else if ('refusal' in news) fail(new Refusal(news.refusal.title, news.refusal.detail, news.refusal.todo))
       else fail(new SoundFailure(news.failure))
     })
     worker.once('error', fail)

@@ -1,9 +1,13 @@
 import type { Measurement } from '@core/audio/measurement'
 import type { Recipe } from '@core/audio/recipe'
 import type { Source } from './decoder'
+import type { AudioFacts } from './reading'
+import type { Refusal } from './refusals'
 
 /** What a sound worker can be asked to do. */
 export type SoundTask =
+  /** Finds out what a file is. */
+  | { kind: 'read'; path: string }
   | { kind: 'measure'; source: Source; expectedMs: number }
   /** Turns a measured source into an encoded file in a folder by a recipe, without tags. */
   | { kind: 'finish'; source: Pick<Source, 'path' | 'junkBytes'> & { channels: number }; measurement: Measurement; recipe: Recipe; folder: string }
@@ -23,7 +27,8 @@ export interface FinishReport {
 /** A finished sound, the name of its file in the folder, and what was measured behind the encoder. */
 export interface Finished extends Measured { name: string; report: FinishReport }
 
-export type SoundAnswer<T extends SoundTask> = T['kind'] extends 'measure' ? Measured : Finished
+interface Answers { read: AudioFacts; measure: Measured; finish: Finished }
+export type SoundAnswer<T extends SoundTask> = Answers[T['kind']]
 
-/** What a worker says: how far it is, or what came of it. */
-export type SoundNews = { progress: number } | { answer: Measured | Finished } | { failure: string }
+/** What a worker says: how far it is, or what came of it; a refusal is a person’s to mend. */
+export type SoundNews = { progress: number } | { answer: Answers[keyof Answers] } | { refusal: Pick<Refusal, 'title' | 'detail' | 'todo'> } | { failure: string }

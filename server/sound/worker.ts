@@ -3,6 +3,8 @@ import { SoundMeter } from '@core/audio/soundMeter'
 import { surroundChannels, SurroundMeter } from '@core/audio/surroundMeter'
 import { decoded } from './decoder'
 import { finishSound } from './finish'
+import { readAudio } from './reading'
+import { Refusal } from './refusals'
 import type { Measured, SoundNews, SoundTask } from './tasks'
 
 // A thread of its own for one task: the event loop of the server only hands it on.
@@ -30,8 +32,12 @@ async function measure({ source, expectedMs }: Extract<SoundTask, { kind: 'measu
 
 const task = workerData as SoundTask
 try {
-  const answer = task.kind === 'measure' ? await measure(task) : await finishSound(task, sayProgress)
-  say({ answer }, [answer.waveform.buffer as ArrayBuffer])
+  if (task.kind === 'read') say({ answer: await readAudio(task.path) })
+  else {
+    const answer = task.kind === 'measure' ? await measure(task) : await finishSound(task, sayProgress)
+    say({ answer }, [answer.waveform.buffer as ArrayBuffer])
+  }
 } catch (error) {
-  say({ failure: error instanceof Error ? error.message : String(error) })
+  if (error instanceof Refusal) say({ refusal: { title: error.title, detail: error.detail, todo: error.todo } })
+  else say({ failure: error instanceof Error ? error.message : String(error) })
 }

@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import { copyFile, mkdtemp, rm, stat } from 'node:fs/promises'
+import { mkdtemp, rm, stat } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { FastifyInstance, InjectOptions, LightMyRequestResponse } from 'fastify'
@@ -8,15 +8,17 @@ import { Sequelize } from 'sequelize'
 import sharp from 'sharp'
 import type { Episode } from '@contract/episodes'
 import type { Show } from '@contract/shows'
+import type { Sound } from '@contract/sound'
 import type { Access } from '../access/access'
 import { houseScope } from '../access/scope'
 import { createApp } from '../app'
 import { MovableClock } from '../clock'
 import { readConfiguration } from '../configuration'
-import { openDatabase } from '../database/connection'
+import { openDatabase } from '../openDatabase'
 import { migrate } from '../database/migrate'
 import { Episode as EpisodeRow } from '../episodes/models'
 import { createEvents } from '../events/events'
+import { jobList } from '../jobList'
 import { createJobs } from '../jobs/jobs'
 import { openDiskStore } from '../media/diskStore'
 import type { Platform } from '../platform'
@@ -24,6 +26,9 @@ import { uploadService } from '../uploads/service'
 
 export const account = { email: 'demo@lakeletter.example', password: 'lake-letter-demo' }
 export const morning = new Date('2026-03-10T05:00:00Z')
+
+/** An episode together with its sound. */
+export type WholeEpisode = Episode & { sound: Sound }
 
 /** A whole house on a database of its own: for each test file one, on the MariaDB that the test script started. */
 export interface House {
@@ -33,10 +38,13 @@ export interface House {
   platform: Platform
   clock: MovableClock
   cookie: string
+  /** Where the media store keeps what is on its way. */
+  inbox: string
   call(method: InjectOptions['method'], path: string, body?: unknown): Promise<LightMyRequestResponse>
   makeShow(slug: string): Promise<Show>
   /** An episode with audio and title, ready for release. */
-  makeReady(showId: string, title: string, sound?: string): Promise<Episode>
+  makeReady(showId: string, title: string, sound?: string): Promise<WholeEpisode>
+  get(episodeId: string): Promise<WholeEpisode>
   bring(episodeId: string, path: string): Promise<void>
   /** Does what is to be done on sound: measuring, finishing. Throws what went wrong in it. */
   workOnSound(): Promise<void>
@@ -56,13 +64,14 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
   const report = (error: unknown): void => { failures.push(error) }
   const events = createEvents(database, clock, report)
   const platform: Platform = {
-    configuration, clock, database, log: pino({ level: 'silent' }),
+    configuration, clock, database, log: pino({ level: process.env.TEST_LOG ?? 'silent' }),
     media: await openDiskStore(folder),
     jobs: createJobs(database, clock, events, report),
     events,
     siteAssets: { script: '/assets/site.js', styles: ['/assets/site.css'] },
   }
   const routes: House['routes'] = []
+  platform.jobs.use(jobList(platform))
   const app = await createApp(platform, route => {
     const { method, url, schema } = route
     // What a route declares can be added by the part that it belongs to, after this.
@@ -75,19 +84,20 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
   const call: House['call'] = (method, path, body) => app.inject({
     method, url: `/api/v1${path}`, headers: { cookie }, ...(body !== undefined && { payload: body as object }),
   })
+  const get: House['get'] = async id => ({ ...(await call('GET', `/episodes/${id}`)).json(), sound: (await call('GET', `/episodes/${id}/sound`)).json() })
   const bring: House['bring'] = async (episodeId, path) => {
     const id = randomBytes(16).toString('hex')
     const uploads = uploadService(platform)
     const { showId } = await EpisodeRow.findByPk(episodeId, { rejectOnEmpty: true })
     await uploads.announce(houseScope({ id: episodeId, showId }), { id, fileName: path.split('/').at(-1)!, bytes: (await stat(path)).size })
-    await copyFile(path, join(platform.media.inbox, id))
+    await platform.media.arrivals.put(id, path)
     await uploads.received(id)
-    await uploads.read(id)
+    while (await platform.jobs.runNext('reading'));
   }
 
   const brought = new Map<string, string>()
   return {
-    app, routes, platform, clock, cookie, call, bring,
+    app, routes, platform, clock, cookie, call, get, bring, inbox: join(folder, 'inbox'),
     async workOnSound() {
       while (await platform.jobs.runNext('measuring') || await platform.jobs.runNext('finishing'));
       const [failure] = failures.splice(0)
@@ -104,9 +114,10 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
       // Reading takes most of the time, so a show reads each sound once.
       if (known) await call('PUT', `/episodes/${id}/source`, { fileId: known })
       else await bring(id, join(sounds, sound))
-      const { version, sound: { source } } = (await call('GET', `/episodes/${id}`)).json() as Episode
+      const { version, sound: { source } } = await get(id)
       brought.set(`${showId} ${sound}`, source!.id)
-      return (await call('PATCH', `/episodes/${id}`, { version, text: { title } })).json()
+      await call('PATCH', `/episodes/${id}`, { version, text: { title } })
+      return get(id)
     },
     async close() {
       await events.stop()

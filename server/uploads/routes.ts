@@ -1,5 +1,4 @@
 import { randomBytes } from 'node:crypto'
-import { FileStore } from '@tus/file-store'
 import { EVENTS, Server } from '@tus/server'
 import type { FastifyPluginAsync } from 'fastify'
 import { AppError } from '../errors'
@@ -27,7 +26,7 @@ export const uploadRoutes = (platform: Platform): FastifyPluginAsync => async ap
     path: '/api/v1/uploads',
     relativeLocation: true,
     locker,
-    datastore: new FileStore({ directory: media.inbox }),
+    datastore: media.arrivals.tus,
     namingFunction: () => randomBytes(16).toString('hex'),
     // What is complete is being read, and is taken back by removing the episode or its file.
     disableTerminationForFinishedUploads: true,

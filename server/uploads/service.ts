@@ -1,26 +1,28 @@
-import { readdir, rm, stat } from 'node:fs/promises'
-import { join } from 'node:path'
 import type { Transaction } from 'sequelize'
 import { firstRecipe, isDeliverable } from '@core/audio/recipe'
 import { amount } from '@core/words/amounts'
 import { cut, isBlank, oneLine } from '@core/words/line'
 import { prefillFrom } from '@core/episode/prefill'
 import type { Scope } from '../access/scope'
+import { type Change, episodeChanges } from '../episodes/change'
 import { Episode } from '../episodes/models'
-import { episodeChanges } from '../episodes/change'
+import { fileIdOf } from '../episodes/roles'
 import { transact } from '../database/transact'
 import { AppError, badInput } from '../errors'
 import { fileKeeper } from '../files/keeper'
 import { AudioFile } from '../files/models'
-import { type AudioFacts, readAudio } from '../files/reading'
-import { Refusal, refusalFor } from '../files/refusals'
 import type { NewJob } from '../jobs/jobs'
+import type { JobDefinition, JobRun, Payloads } from '../jobs/kinds'
 import { Job } from '../jobs/models'
+import { blobKeeper } from '../media/blobs'
 import { pictureService } from '../pictures/service'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
 import { usualRecipeOf } from '../shows/service'
-import { Upload } from './models'
+import type { AudioFacts } from '../sound/reading'
+import { Refusal, refusalFor } from '../sound/refusals'
+import { runSound } from '../sound/run'
+import { Upload } from '../files/upload'
 
 export interface Announced { id: string; fileName: string; bytes: number | undefined }
 
@@ -36,71 +38,61 @@ const kind = 'read-upload'
  * What a new source means for the finishing: a file finished from another is not the delivered one any more, ends cut for
  * another do not fit, and what cannot go out as it is gets a recipe.
  */
-function sourceChanged(episode: Episode, file: AudioFile): Partial<Pick<Episode, 'recipe' | 'finishing'>> {
-  if (episode.fileId === file.id) return {}
-  const recipe = episode.recipe ?? (isDeliverable(file.type) ? null : usualRecipeOf(episode.show!))
-  return { recipe: recipe && { ...recipe, fromMs: null, toMs: null, ...(!isDeliverable(file.type) && recipe.encoding === 'as it came' && { encoding: firstRecipe.encoding }) }, finishing: 'none' }
+function sourceChanged(episode: Episode, show: Show, file: AudioFile): Pick<Change, 'files' | 'sound'> {
+  if (fileIdOf(episode, 'source') === file.id) return {}
+  const recipe = episode.recipe ?? (isDeliverable(file.type) ? null : usualRecipeOf(show))
+  const encoding = !isDeliverable(file.type) && recipe?.encoding === 'as it came' ? { encoding: firstRecipe.encoding } : {}
+  return { files: { source: file.id }, sound: { recipe: recipe && { ...recipe, fromMs: null, toMs: null, ...encoding }, finishing: 'none' } }
 }
 
 /** Uploads: announced, received by the tus server, read by a job, and then an episode's audio or a refusal in words. */
 export function uploadService(platform: Platform) {
-  const { database, clock, media, jobs, events, configuration: { maxUploadBytes } } = platform
+  const { database, clock, media, jobs, events, configuration } = platform
+  const { maxUploadBytes } = configuration
+  const { arrivals } = media
   const { changeEpisode } = episodeChanges(platform)
   const pictures = pictureService(platform)
   const files = fileKeeper(platform)
-  const place = (id: string): string => join(media.inbox, id)
-
-  /** Finds or makes the file of a show with this content: the same content is kept once. */
-  async function keepFile(showId: string, name: string, facts: AudioFacts): Promise<AudioFile> {
-    const { picture, ...plain } = facts
-    const known = await AudioFile.findOne({ where: { showId, sha256: facts.sha256 } })
-    return known ?? files.keep({ ...plain, showId, name, pictureId: picture && await pictures.addFound(picture) })
-  }
+  const blobs = blobKeeper(platform)
 
   /** Makes a file an episode's source; title and number are filled in where nothing is written yet. */
-  async function giveFile(file: AudioFile, to: Pick<Scope, 'id' | 'showId'>, { upload, jobs: added }: { upload?: Upload; jobs?: readonly NewJob[] } = {}): Promise<void> {
-    await changeEpisode(to, null, async (episode, transaction) => {
-      episode.show = await Show.findByPk(episode.showId, { transaction, rejectOnEmpty: true })
+  async function giveFile(
+    to: Pick<Scope, 'id' | 'showId'>, fileFor: (transaction: Transaction) => Promise<AudioFile>,
+    { upload, jobsFor }: { upload?: Upload; jobsFor?: (file: AudioFile, transaction: Transaction) => Promise<readonly NewJob[]> } = {},
+  ): Promise<void> {
+    await changeEpisode(to, {}, async (episode, transaction) => {
+      const file = await fileFor(transaction)
+      const show = await Show.findByPk(episode.showId, { transaction, rejectOnEmpty: true })
       const hints = prefillFrom({ fileName: upload?.fileName ?? file.name, tags: file.tags })
       await files.measure(file, transaction)
       await upload?.update({ state: 'done' }, { transaction })
+      const fields = {
+        ...(isBlank(episode.title) && hints.title && { title: hints.title }),
+        ...(episode.number === null && hints.number && { number: hints.number }),
+      }
       return {
-        fields: {
-          fileId: file.id,
-          ...sourceChanged(episode, file),
-          title: isBlank(episode.title) ? hints.title : episode.title,
-          number: episode.number ?? hints.number,
-        },
-        jobs: added,
+        ...sourceChanged(episode, show, file),
+        ...(Object.keys(fields).length > 0 && { fields }),
+        ...(jobsFor && { jobs: await jobsFor(file, transaction) }),
       }
     })
   }
 
-  /** The size and the last change of what has arrived of an upload; null where there is nothing. */
-  const arrived = (id: string): Promise<{ bytes: number; at: Date } | null> =>
-    stat(place(id)).then(({ size, mtime }) => ({ bytes: size, at: mtime }), () => null)
+  /** Keeps what was read as a file of a show; the same content is kept once. */
+  async function fileOf(showId: string, name: string, path: string, { picture, ...facts }: AudioFacts): Promise<(transaction: Transaction) => Promise<AudioFile>> {
+    const isKnown = await AudioFile.count({ where: { showId, sha256: facts.sha256 } }) > 0
+    const pictureId = !isKnown && picture ? await pictures.addFound(picture) : null
+    await blobs.announce(facts.sha256)
+    return transaction => files.keep({ ...facts, showId, name, pictureId }, [{ path, sha256: facts.sha256 }], transaction)
+  }
 
   /** An upload that nobody waits for any more, and of which not all has come. */
   const forget = (id: string): Promise<unknown> => transact(database, transaction => Upload.destroy({ where: { id, state: 'receiving' }, transaction }))
 
-  async function discard(id: string): Promise<void> {
-    await rm(place(id), { force: true })
-    await rm(`${place(id)}.json`, { force: true })
-  }
-
-  /** Clears away what killed processes left in the inbox: whatever nobody has touched for a week and no upload waits for. */
-  async function sweep(now: number): Promise<void> {
-    const waiting = new Set((await Upload.findAll({ where: { state: ['receiving', 'reading'] }, attributes: ['id'] })).map(({ id }) => id))
-    for (const name of await readdir(media.inbox)) {
-      const at = await stat(place(name)).then(({ mtime }) => +mtime, () => now)
-      if (now - at > abandonedMs && !waiting.has(name.replace(/\.json$/, ''))) await rm(place(name), { recursive: true, force: true })
-    }
-  }
-
   /** Room for all that is still to come of the uploads under way, this one among them. */
   async function needRoom(fileName: string, bytes: number): Promise<void> {
     const underway = await Upload.findAll({ where: { state: 'receiving' }, attributes: ['id', 'bytes'] })
-    const toCome = await Promise.all(underway.map(async upload => Math.max(0, Number(upload.bytes) - ((await arrived(upload.id))?.bytes ?? 0))))
+    const toCome = await Promise.all(underway.map(async upload => Math.max(0, Number(upload.bytes) - ((await arrivals.seen(upload.id))?.bytes ?? 0))))
     const free = await media.roomLeft() - spareBytes
     const others = toCome.reduce((sum, each) => sum + each, 0) - bytes
     if (others + bytes <= free) return
@@ -123,6 +115,8 @@ export function uploadService(platform: Platform) {
       await tell(id, transaction)
     })
   }
+
+  const read = (path: string, run: JobRun): Promise<AudioFacts> => runSound({ kind: 'read', path }, run, configuration)
 
   async function refuse(upload: Upload, { title, detail, todo }: Refusal): Promise<void> {
     await transact(database, async transaction => {
@@ -164,31 +158,32 @@ export function uploadService(platform: Platform) {
       await forget(id)
     },
 
-    /** The job: reads the received file and gives it to its episode, or says why not. Can run again after a crash at any point. */
-    async read(id: string, signal?: AbortSignal): Promise<void> {
-      const upload = await Upload.findOne({ where: { id, state: 'reading' } })
-      const episode = upload && await Episode.findByPk(upload.episodeId)
-      if (upload && episode) {
-        try {
-          if (!await arrived(id)) throw refusalFor('lost')
-          const facts = await readAudio(place(id), signal)
-          const file = await keepFile(episode.showId, upload.fileName, facts)
-          await media.take(place(id), facts.sha256)
-          await giveFile(file, episode, { upload })
-        } catch (error) {
-          if (!(error instanceof Refusal)) throw error
-          await refuse(upload, error)
+    /** The job: reads a received file and gives it to its episode, or says why not. Can run again after a crash at any point. */
+    reading: {
+      lane: 'reading',
+      async run({ id }, run) {
+        const upload = await Upload.findOne({ where: { id, state: 'reading' } })
+        const episode = upload && await Episode.findByPk(upload.episodeId)
+        if (upload && episode) {
+          const { path, release } = await arrivals.onDisk(id)
+          try {
+            if (!await arrivals.seen(id)) throw refusalFor('lost')
+            await giveFile(episode, await fileOf(episode.showId, upload.fileName, path, await read(path, run)), { upload })
+          } catch (error) {
+            if (!(error instanceof Refusal)) throw error
+            await refuse(upload, error)
+          } finally {
+            await release()
+          }
         }
-      }
-      await discard(id)
-    },
-
-    /** Says of an upload that it could not be read, however often it was tried. */
-    async unreadable(id: string): Promise<void> {
-      const upload = await Upload.findOne({ where: { id, state: 'reading' } })
-      if (upload) await refuse(upload, refusalFor('unreadable'))
-      await discard(id)
-    },
+        await arrivals.remove(id)
+      },
+      async gaveUp({ id }) {
+        const upload = await Upload.findOne({ where: { id, state: 'reading' } })
+        if (upload) await refuse(upload, refusalFor('unreadable'))
+        await arrivals.remove(id)
+      },
+    } satisfies JobDefinition<Payloads['read-upload']>,
 
     /**
      * Takes up what a crash left behind, and gives up what nobody goes on with: uploads that are complete on disk are read,
@@ -197,14 +192,15 @@ export function uploadService(platform: Platform) {
     async lookAfter(): Promise<void> {
       const now = +clock.now()
       for (const { id, bytes, createdAt } of await Upload.findAll({ where: { state: 'receiving' } })) {
-        const here = await arrived(id)
+        const here = await arrivals.seen(id)
         if (here && here.bytes >= Number(bytes)) await received(id)
         else if (now - Math.max(+createdAt, +(here?.at ?? 0)) > (here ? abandonedMs : neverBegunMs)) {
           await forget(id)
-          await discard(id)
+          await arrivals.remove(id)
         }
       }
-      await sweep(now)
+      const waiting = await Upload.findAll({ where: { state: ['receiving', 'reading'] }, attributes: ['id'] })
+      await arrivals.sweep(new Date(now - abandonedMs), new Set(waiting.map(({ id }) => id)))
       const reading = await Upload.findAll({ where: { state: 'reading' }, attributes: ['id'] })
       if (reading.length === 0) return
       const known = new Set((await Job.findAll({ where: { kind, state: 'open' }, attributes: ['payload'] })).map(({ payload }) => payload.id))

@@ -12,8 +12,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Episode } from '@contract/episodes'
 import { makeSound, probe } from '@core/audio/sound.fixture'
 import { Job } from '../jobs/models'
-import { type House, openHouse, sounds } from '../testing/house'
-import { Upload } from './models'
+import { type House, openHouse, sounds, type WholeEpisode } from '../testing/house'
+import { Upload } from '../files/upload'
 import { uploadService } from './service'
 
 let house: House
@@ -33,7 +33,7 @@ afterAll(async () => {
 })
 
 const create = async (): Promise<Episode> => (await house.call('POST', `/shows/${showId}/episodes`, {})).json()
-const get = async (id: string): Promise<Episode> => (await house.call('GET', `/episodes/${id}`)).json()
+const get = (id: string): Promise<WholeEpisode> => house.get(id)
 
 function send(episodeId: string, name: string, bytes: Buffer): Promise<void> {
   return new Promise((resolve, reject) => new TusUpload(bytes, {
@@ -42,10 +42,10 @@ function send(episodeId: string, name: string, bytes: Buffer): Promise<void> {
 }
 
 /** Uploads a file as a new episode's audio and reads it; answers the episode after that. */
-async function bring(name: string, bytes: Buffer): Promise<Episode> {
+async function bring(name: string, bytes: Buffer): Promise<WholeEpisode> {
   const { id } = await create()
   await send(id, name, bytes)
-  while (await house.platform.jobs.runNext());
+  while (await house.platform.jobs.runNext('reading'));
   return get(id)
 }
 
@@ -64,7 +64,7 @@ describe('an uploaded file', () => {
     const { id } = await create()
     await send(id, '12_the-wet-reed.mp3', makeSound(join(folder, 'a.mp3'), 2, []))
     await house.call('PATCH', `/episodes/${id}`, { version: 1, text: { title: 'My own title' } })
-    while (await house.platform.jobs.runNext());
+    while (await house.platform.jobs.runNext('reading'));
     expect((await get(id)).text).toMatchObject({ title: 'My own title', number: 12 })
   })
 
@@ -89,7 +89,7 @@ describe('an uploaded file', () => {
     expect(offset).toBeLessThan(sound.length)
     const rest = await fetch(url, { method: 'PATCH', headers: { ...common, 'upload-offset': String(offset), 'content-type': 'application/offset+octet-stream' }, body: new Uint8Array(sound.subarray(offset)) })
     expect(rest.status).toBe(204)
-    while (await house.platform.jobs.runNext());
+    while (await house.platform.jobs.runNext('reading'));
     const { source: audio } = (await get(id)).sound
     expect(audio!.bytes).toBe(sound.length)
     expect(audio!.sha256).toBe((await bring('again.mp3', sound)).sound.source!.sha256)
@@ -104,7 +104,7 @@ describe('an uploaded file', () => {
 
   it('leaves nothing in the inbox', async () => {
     await bring('clean.mp3', makeSound(join(folder, 'clean.mp3'), 1, []))
-    expect(await readdir(house.platform.media.inbox)).toEqual([])
+    expect(await readdir(house.inbox)).toEqual([])
   })
 })
 
@@ -170,9 +170,9 @@ describe('an upload that a crash left behind', () => {
     const { id: episodeId } = await create()
     const { id } = await beginUpload(episodeId, sound, 0)
     // What the last piece would have written before the process was killed.
-    writeFileSync(join(house.platform.media.inbox, id), sound)
+    writeFileSync(join(house.inbox, id), sound)
     await uploads().lookAfter()
-    while (await house.platform.jobs.runNext());
+    while (await house.platform.jobs.runNext('reading'));
     expect((await get(episodeId)).sound.source).toMatchObject({ bytes: sound.length })
   })
 
@@ -184,7 +184,7 @@ describe('an upload that a crash left behind', () => {
     await uploads().lookAfter()
     await uploads().lookAfter()
     expect(await Job.count({ where: { kind: 'read-upload', state: 'open' } })).toBe(1)
-    while (await house.platform.jobs.runNext());
+    while (await house.platform.jobs.runNext('reading'));
     expect((await get(episodeId)).sound.source).toMatchObject({ bytes: sound.length })
   })
 
@@ -192,8 +192,8 @@ describe('an upload that a crash left behind', () => {
     const sound = makeSound(join(folder, 'bytesless.mp3'), 3, [])
     const { id: episodeId } = await create()
     const { id } = await beginUpload(episodeId, sound, sound.length)
-    rmSync(join(house.platform.media.inbox, id))
-    while (await house.platform.jobs.runNext());
+    rmSync(join(house.inbox, id))
+    while (await house.platform.jobs.runNext('reading'));
     expect((await get(episodeId)).upload).toMatchObject({ state: 'refused', refusal: { title: 'The upload is not here any more' } })
   })
 
@@ -204,23 +204,23 @@ describe('an upload that a crash left behind', () => {
     await uploads().lookAfter()
     expect((await get(episodeId)).upload).toMatchObject({ state: 'receiving' })
     const weekAgo = new Date(+house.clock.now() - 8 * 24 * 3600_000)
-    utimesSync(join(house.platform.media.inbox, id), weekAgo, weekAgo)
+    utimesSync(join(house.inbox, id), weekAgo, weekAgo)
     await Upload.update({ createdAt: weekAgo }, { where: { id } })
     await uploads().lookAfter()
     expect((await get(episodeId)).upload).toBeNull()
-    expect((await readdir(house.platform.media.inbox)).filter(name => name.startsWith(id))).toEqual([])
+    expect((await readdir(house.inbox)).filter(name => name.startsWith(id))).toEqual([])
   })
 })
 
 it('what a killed process left in the inbox is cleared away after a week, and nothing that somebody waits for', async () => {
   const weekAgo = new Date(+house.clock.now() - 8 * 24 * 3600_000)
-  const left = join(house.platform.media.inbox, '01a20b82-0000-7000-8000-0000000000aa')
-  const fresh = join(house.platform.media.inbox, '01a20b82-0000-7000-8000-0000000000bb')
+  const left = join(house.inbox, '01a20b82-0000-7000-8000-0000000000aa')
+  const fresh = join(house.inbox, '01a20b82-0000-7000-8000-0000000000bb')
   for (const path of [left, fresh]) writeFileSync(path, 'half a picture')
   utimesSync(left, weekAgo, weekAgo)
   utimesSync(fresh, house.clock.now(), house.clock.now())
   await uploadService(house.platform).lookAfter()
-  const names = await readdir(house.platform.media.inbox)
+  const names = await readdir(house.inbox)
   expect([names.includes('01a20b82-0000-7000-8000-0000000000aa'), names.includes('01a20b82-0000-7000-8000-0000000000bb')]).toEqual([false, true])
   rmSync(fresh)
 })
@@ -231,7 +231,7 @@ describe('taking an upload back', () => {
     const { id: episodeId } = await create()
     const { url } = await beginUpload(episodeId, sound, sound.length)
     expect((await fetch(url, { method: 'DELETE', headers: common() })).status).toBe(400)
-    while (await house.platform.jobs.runNext());
+    while (await house.platform.jobs.runNext('reading'));
     expect((await get(episodeId)).sound.source).toMatchObject({ bytes: sound.length })
   })
   it('before that takes its bytes and its line away', async () => {
@@ -240,7 +240,7 @@ describe('taking an upload back', () => {
     const { url, id } = await beginUpload(episodeId, sound, 50_000)
     expect((await fetch(url, { method: 'DELETE', headers: common() })).status).toBe(204)
     await expect.poll(async () => (await get(episodeId)).upload).toBeNull()
-    expect((await readdir(house.platform.media.inbox)).filter(name => name.startsWith(id))).toEqual([])
+    expect((await readdir(house.inbox)).filter(name => name.startsWith(id))).toEqual([])
   })
 })
 
@@ -316,7 +316,7 @@ describe('what a file says of itself', () => {
   it('its name from another system is one line without controls', async () => {
     const { id } = await create()
     await send(id, 'odd\u0000na\nme.txt', Buffer.from('no sound at all, only words '.repeat(50)))
-    while (await house.platform.jobs.runNext());
+    while (await house.platform.jobs.runNext('reading'));
     expect((await get(id)).upload).toMatchObject({ fileName: 'oddna me.txt', state: 'refused' })
   })
 })

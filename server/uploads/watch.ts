@@ -3,12 +3,6 @@ import { uploadService } from './service'
 
 const everyMs = 30_000
 
-/** Registers what is done with uploads that have arrived. */
-export function readUploads(platform: Platform): void {
-  const uploads = uploadService(platform)
-  platform.jobs.handle('read-upload', ({ id }, { signal }) => uploads.read(id!, signal), { gaveUp: ({ id }) => uploads.unreadable(id!) })
-}
-
 /** Looks after uploads at the start, and regularly from then on. */
 export function startUploadWatch(platform: Platform, report: (error: unknown) => void): { stop(): Promise<void> } {
   const uploads = uploadService(platform)

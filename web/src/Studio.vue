@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { watch } from 'vue'
-import { useSession } from './stores/session'
-import { useUploads } from './stores/uploads'
+import { useSession } from './account/session'
+import { useUploads } from './uploads/uploads'
 
 const sessions = useSession()
 const uploads = useUploads()

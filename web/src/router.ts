@@ -1,15 +1,15 @@
 import { createRouter, createWebHistory, type Router } from 'vue-router'
-import LostPage from './pages/LostPage.vue'
-import { useSession } from './stores/session'
-import { useShows } from './stores/shows'
+import LostPage from './frame/LostPage.vue'
+import { useSession } from './account/session'
+import { useShows } from './show/shows'
 
 // Each page is loaded when it is first opened.
-const AppFrame = () => import('./components/AppFrame.vue')
-const DeskPage = () => import('./pages/DeskPage.vue')
-const ShelfPage = () => import('./pages/ShelfPage.vue')
-const ShowFormPage = () => import('./pages/ShowFormPage.vue')
-const ShowPage = () => import('./pages/ShowPage.vue')
-const SignInPage = () => import('./pages/SignInPage.vue')
+const AppFrame = () => import('./frame/AppFrame.vue')
+const DeskPage = () => import('./desk/DeskPage.vue')
+const ShelfPage = () => import('./shelf/ShelfPage.vue')
+const ShowFormPage = () => import('./show/ShowFormPage.vue')
+const ShowPage = () => import('./show/ShowPage.vue')
+const SignInPage = () => import('./account/SignInPage.vue')
 
 /** The addresses of the studio. Everything but the sign-in needs an account; the first show is made first. */
 export function createStudioRouter(): Router {
@@ -45,6 +45,6 @@ export function createStudioRouter(): Router {
 }
 
 async function home() {
-  const [first] = await useShows().load()
+  const [first] = (await useShows().loadList()).shows
   return first ? { name: 'show', params: { show: first.slug } } : { name: 'new-show' }
 }

@@ -21,16 +21,6 @@ const timeoutMs = 15_000
 /** The server asks another one meanwhile. */
 const askingMs = 60_000
 
-/** An answer that has not changed since the one with that tag. */
-export const unchanged = Symbol('unchanged')
-
-/** Answers what is at an address with its tag, or that it has not changed since. Throws as `call` does. */
-export async function callTagged<T>(path: string, tag: string | null): Promise<{ answer: T; tag: string | null } | typeof unchanged> {
-  const response = await send('GET', path, undefined, tag ? { 'if-none-match': tag } : {})
-  if (response.status === 304) return unchanged
-  return { answer: await answerOf<T>(response), tag: response.headers.get('etag') }
-}
-
 /** Sends a request to the API and answers what comes back. Throws ApiError or NoAnswer. */
 export async function call<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<T> {
   return answerOf<T>(await send(method, path, body, headers))

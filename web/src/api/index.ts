@@ -1,13 +1,23 @@
-import type { Episode, EpisodeChange, EpisodeSummary, Release } from '@contract/episodes'
+import type { Episode, EpisodeChange, EpisodePage, EpisodesNear, ListQuery, Release } from '@contract/episodes'
 import type { Credentials, Session } from '@contract/session'
 import type { Shelf } from '@contract/shelf'
-import type { NewShow, Picture, Show, ShowChange } from '@contract/shows'
+import type { NewShow, Picture, Show, ShowChange, ShowListQuery, ShowPage } from '@contract/shows'
+import type { Sound } from '@contract/sound'
 import { type Pyramid, readPyramid } from '@core/audio/pyramid'
 import type { Recipe } from '@core/audio/recipe'
 import type { Crop } from '@core/show/artwork'
-import { call, callTagged } from './client'
+import { call } from './client'
 
 export type Step = 'unschedule' | 'send-changes' | 'retire' | 'restore'
+
+/** The versions of an episode and of its sound that a window has seen. */
+export interface Seen { version: number; soundVersion: number }
+
+/** Settings as an address carries them; what is not set is left out. */
+function queryOf(settings: Readonly<Record<string, string | number | undefined>>): string {
+  const set = Object.entries(settings).filter(([, value]) => value !== undefined && value !== '')
+  return set.length > 0 ? `?${new URLSearchParams(set.map(([name, value]) => [name, String(value)])).toString()}` : ''
+}
 
 /** The API, a function for each thing it does. */
 export const api = {
@@ -16,23 +26,26 @@ export const api = {
   signOut: () => call<void>('DELETE', '/session'),
   createFirstAccount: (credentials: Credentials) => call<void>('POST', '/accounts', credentials),
 
-  shows: () => call<Show[]>('GET', '/shows'),
+  shows: (query: Partial<ShowListQuery> = {}) => call<ShowPage>('GET', `/shows${queryOf(query)}`),
+  showAt: (slug: string) => call<Show>('GET', `/shows/at/${encodeURIComponent(slug)}`),
   createShow: (show: NewShow) => call<Show>('POST', '/shows', show),
   changeShow: (id: string, change: ShowChange) => call<Show>('PATCH', `/shows/${id}`, change),
   addArtwork: (picture: Blob, crop?: Crop) =>
     call<Picture>('POST', `/artwork${crop ? `?left=${crop.left}&top=${crop.top}&sidePx=${crop.sidePx}` : ''}`, picture, { 'content-type': 'application/octet-stream' }),
 
-  episodes: (showId: string, tag: string | null) => callTagged<EpisodeSummary[]>(`/shows/${showId}/episodes`, tag),
+  episodes: (showId: string, query: Partial<ListQuery>) => call<EpisodePage>('GET', `/shows/${showId}/episodes${queryOf(query)}`),
+  episodesNear: (showId: string) => call<EpisodesNear>('GET', `/shows/${showId}/episodes/near`),
   createEpisode: (showId: string, title?: string) => call<Episode>('POST', `/shows/${showId}/episodes`, { title }),
+  sound: (id: string) => call<Sound>('GET', `/episodes/${id}/sound`),
   episode: (id: string) => call<Episode>('GET', `/episodes/${id}`),
   changeEpisode: (id: string, change: EpisodeChange) => call<Episode>('PATCH', `/episodes/${id}`, change),
   removeEpisode: (id: string) => call<void>('DELETE', `/episodes/${id}`),
   restoreEpisode: (id: string) => call<Episode>('POST', `/episodes/${id}/restoration`, {}),
   release: (id: string, release: Release) => call<Episode>('POST', `/episodes/${id}/release`, release),
-  setRecipe: (id: string, version: number, recipe: Recipe | null) => call<Episode>('PUT', `/episodes/${id}/recipe`, { version, recipe }),
-  finish: (id: string, version: number, recipe: Recipe) => call<Episode>('POST', `/episodes/${id}/finish`, { version, recipe }),
-  cancelFinish: (id: string, version: number) => call<Episode>('POST', `/episodes/${id}/cancel-finish`, { version }),
-  step: (id: string, step: Step, version: number) => call<Episode>('POST', `/episodes/${id}/${step}`, { version }),
+  setRecipe: (id: string, version: number, recipe: Recipe | null) => call<Sound>('PUT', `/episodes/${id}/recipe`, { version, recipe }),
+  finish: (id: string, version: number, recipe: Recipe) => call<Sound>('POST', `/episodes/${id}/finish`, { version, recipe }),
+  cancelFinish: (id: string, version: number) => call<Sound>('POST', `/episodes/${id}/cancel-finish`, { version }),
+  step: (id: string, step: Step, seen: Seen) => call<Episode>('POST', `/episodes/${id}/${step}`, seen),
 
   shelf: (showId: string) => call<Shelf>('GET', `/shows/${showId}/files`),
   removeFile: (showId: string, fileId: string) => call<void>('DELETE', `/shows/${showId}/files/${fileId}`),

@@ -1,0 +1,18 @@
+import { episodeFields, type EpisodeText, fields, unsetText } from './fields'
+
+/** A text as it went out, with the schema that it was written by. */
+export interface Snapshot {
+  schema: number
+  text: Partial<EpisodeText>
+}
+
+/** Grows with each field that comes, which names it as its `since`, so that older snapshots are known not to have it. */
+export const currentSchema = Math.max(...Object.values(fields).map(({ since }) => since))
+
+export const snapshotOf = (text: EpisodeText): Snapshot => ({ schema: currentSchema, text })
+
+/** The text of a snapshot; fields that came after it are as an episode has them that never wrote any. */
+export function readSnapshot({ schema, text }: Snapshot, known: Readonly<Record<string, { since: number }>> = fields): EpisodeText {
+  const had = episodeFields.filter(name => known[name]!.since <= schema && text[name] !== undefined)
+  return { ...unsetText, ...Object.fromEntries(had.map(name => [name, text[name]])) }
+}

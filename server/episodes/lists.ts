@@ -1,0 +1,79 @@
+import { literal, Op, type WhereOptions } from 'sequelize'
+import type { EpisodePage, EpisodesNear, EpisodeSummary, ListQuery } from '@contract/episodes'
+import { type Standing, standings } from '@core/release/standing'
+import type { Scope } from '../access/scope'
+import { badInput } from '../errors'
+import { AudioFile } from '../files/models'
+import { Upload } from '../files/upload'
+import { Episode, EpisodeFile } from './models'
+import { summaryOf } from './views'
+
+/** So many of each standing are near now. */
+const near: Readonly<Record<Standing, number>> = { draft: 20, scheduled: 20, released: 40, retired: 10 }
+const mostChanged = 20
+
+const columns = ['id', 'title', 'number', 'standing', 'releaseAt', 'updatedAt', 'recipe', 'finishing', 'isChanged'] as const
+/** Entries lie by standing, then by their key, then by id. */
+const order = [literal('`Episode`.`standing`'), literal('`Episode`.`order_key`'), literal('`Episode`.`id`')].map(column => [column, 'ASC'] as [typeof column, string])
+
+/** Lists of a show's episodes: summaries, in pages that each begin behind the last entry of the one before. */
+export const episodeLists = {
+  async page({ showId }: Scope, { standing, find, after, limit }: ListQuery): Promise<EpisodePage> {
+    const where = { showId, deletedAt: null, ...(standing && { standing }), ...(find && found(find)) }
+    return pageOf(where, limit, after)
+  },
+
+  /** What is near now of each standing, and what was changed since its release. */
+  async near({ showId }: Scope): Promise<EpisodesNear> {
+    const of = { showId, deletedAt: null }
+    const [changed, ...pages] = await Promise.all([
+      entries({ ...of, standing: 'released', isChanged: true }, mostChanged),
+      ...standings.map(async standing => [standing, await pageOf({ ...of, standing }, near[standing])] as const),
+    ])
+    return { ...Object.fromEntries(pages) as Record<Standing, EpisodePage>, changed: await summaries(changed) }
+  },
+}
+
+async function pageOf(where: WhereOptions<Episode>, limit: number, after?: string): Promise<EpisodePage> {
+  const [rows, total] = await Promise.all([
+    // One more than asked for tells whether there is another page.
+    entries(after === undefined ? where : { [Op.and]: [where, behind(after)] }, limit + 1),
+    Episode.count({ where }),
+  ])
+  const last = rows.length > limit ? rows[limit - 1]! : null
+  return { episodes: await summaries(rows.slice(0, limit)), total, after: last && cursorOf(last) }
+}
+
+function entries(where: WhereOptions<Episode>, limit: number): Promise<Episode[]> {
+  return Episode.findAll({
+    where,
+    attributes: { include: [[literal('`Episode`.`order_key`'), 'orderKey']], exclude: Object.keys(Episode.getAttributes()).filter(name => !(columns as readonly string[]).includes(name)) },
+    include: { model: EpisodeFile, as: 'files', separate: true, include: [{ model: AudioFile, as: 'file', attributes: ['id', 'durationMs'] }] },
+    order,
+    limit,
+  })
+}
+
+async function summaries(rows: readonly Episode[]): Promise<EpisodeSummary[]> {
+  const underway = await Upload.findAll({ where: { episodeId: rows.map(({ id }) => id), state: ['receiving', 'reading'] }, attributes: ['episodeId', 'fileName'], order: [['createdAt', 'ASC']] })
+  const arriving = new Map(underway.map(({ episodeId, fileName }) => [episodeId, fileName]))
+  return rows.map(row => summaryOf(row, arriving.get(row.id) ?? null))
+}
+
+/** Words in the title, or the number. */
+function found(words: string): WhereOptions<Episode> {
+  const title = { title: { [Op.like]: `%${words.replace(/[\\%_]/g, '\\$&')}%` } }
+  return { [Op.or]: /^\d{1,9}$/.test(words) ? [title, { number: Number(words) }] : [title] }
+}
+
+const cursorOf = (row: Episode): string => `${row.standing}.${String(row.get('orderKey'))}.${row.id}`
+
+const cursor = new RegExp(`^(${standings.join('|')})\\.(-?\\d{1,15})\\.([0-9a-f-]{36})$`)
+
+function behind(after: string): ReturnType<typeof literal> {
+  const [, standing, key, id] = cursor.exec(after) ?? []
+  if (!standing) throw badInput('after', after, 'The `after` of a page that was had before.')
+  // The form of the cursor was looked at: nothing in it can be anything but what it stands for.
+  return literal(`(\`Episode\`.\`standing\` + 0 > ${standings.indexOf(standing as Standing) + 1}
+    OR (\`Episode\`.\`standing\` = '${standing}' AND (\`Episode\`.\`order_key\` > ${key} OR (\`Episode\`.\`order_key\` = ${key} AND \`Episode\`.\`id\` > '${id}'))))`)
+}

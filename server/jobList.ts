@@ -1,0 +1,22 @@
+import { finishEpisode } from './finishing/job'
+import type { JobList } from './jobs/kinds'
+import { measureFile } from './measuring/measuring'
+import { blobKeeper } from './media/blobs'
+import type { Platform } from './platform'
+import { remoteService } from './remote/service'
+import { tidying } from './tidying/tidy'
+import { uploadService } from './uploads/service'
+
+/** All jobs of the house: what each does, beside what it runs, and what it says when it fails for the last time. */
+export function jobList(platform: Platform): JobList {
+  const remote = remoteService(platform)
+  return {
+    'check-address-once': remote.lookBeforeRelease,
+    'read-upload': uploadService(platform).reading,
+    'check-address': remote.dailyLook,
+    'measure-file': measureFile(platform),
+    'finish-episode': finishEpisode(platform),
+    'clear-blobs': { lane: 'tidying', run: () => blobKeeper(platform).clear(), gaveUp: null },
+    'tidy': tidying(platform).job,
+  }
+}

@@ -1,0 +1,41 @@
+/** Every kind of job, with what it is about. */
+export interface Payloads {
+  'read-upload': { id: string }
+  'measure-file': { fileId: string }
+  'finish-episode': { episodeId: string }
+  /** The daily look at a file that lives elsewhere. */
+  'check-address': { fileId: string }
+  /** One more look shortly before a release. */
+  'check-address-once': { fileId: string }
+  'clear-blobs': Record<string, never>
+  'tidy': Record<string, never>
+}
+
+export type JobKind = keyof Payloads
+
+/** Jobs of the same lane run one after the other in a process; lanes run beside each other, so that none waits for what is slower. */
+export const lanes = ['before a release', 'reading', 'network', 'measuring', 'finishing', 'tidying'] as const
+export type Lane = (typeof lanes)[number]
+
+/** What a job is given beside its payload. */
+export interface JobRun {
+  /** Says how far it is, from 0 to 1. */
+  progress(share: number): void
+  /** Aborted when the job is cancelled, takes too long, when another process took it over, or when this one stops. */
+  signal: AbortSignal
+}
+
+/** What is done for a kind of job. */
+export interface JobDefinition<Payload> {
+  lane: Lane
+  /** A try that takes longer is stopped, and counts as failed. */
+  limitMs?: number
+  run(payload: Payload, run: JobRun): Promise<void>
+  /**
+   * Tells whoever waits for the outcome that it failed for the last time, or that its process died in each try; can be called
+   * again. Null where nobody waits for it.
+   */
+  gaveUp: ((payload: Payload) => Promise<void>) | null
+}
+
+export type JobList = { readonly [Kind in JobKind]: JobDefinition<Payloads[Kind]> }

@@ -1,0 +1,75 @@
+import { QueryTypes } from 'sequelize'
+import { transact } from '../database/transact'
+import { Job } from '../jobs/models'
+import type { JobDefinition, Payloads } from '../jobs/kinds'
+import { blobKeeper } from '../media/blobs'
+import type { Platform } from '../platform'
+
+const hourMs = 3600_000
+const dayMs = 24 * hourMs
+const everyMs = hourMs
+/** So many rows of a kind go in one statement, so that none holds others up. */
+const mostAtOnce = 10_000
+
+/** What is cleared away, and when: each a statement with the age it asks for. */
+const outdated: readonly { statement: string; ageMs: number }[] = [
+  { statement: "DELETE FROM jobs WHERE state IN ('done', 'cancelled') AND run_after < ?", ageMs: 7 * dayMs },
+  { statement: "DELETE FROM jobs WHERE state = 'failed' AND run_after < ?", ageMs: 90 * dayMs },
+  { statement: 'DELETE FROM events WHERE at < ?', ageMs: dayMs },
+  { statement: 'DELETE FROM sessions WHERE expires_at < ?', ageMs: 0 },
+  { statement: 'DELETE FROM past_deliveries WHERE until < ?', ageMs: dayMs },
+  { statement: "DELETE FROM uploads WHERE state = 'done' AND created_at < ?", ageMs: 30 * dayMs },
+]
+
+/** Pictures that nothing uses: brought for a show that was never made, or found in files that were deleted. */
+const unusedPictures = `SELECT id FROM pictures WHERE NOT is_public AND created_at < ?
+  AND id NOT IN (SELECT artwork_id FROM shows) AND id NOT IN (SELECT picture_id FROM files WHERE picture_id IS NOT NULL) LIMIT 500`
+
+/** What is not needed any more goes: finished jobs, old news, sessions that ran out, pictures and bytes that nobody holds. */
+export function tidying(platform: Platform) {
+  const { database, clock, jobs } = platform
+  const blobs = blobKeeper(platform)
+
+  const before = (ageMs: number): Date => new Date(+clock.now() - ageMs)
+  const next = (afterMs: number) => jobs.add({ kind: 'tidy', payload: {}, afterMs })
+  const isPlanned = async (): Promise<boolean> => await Job.count({ where: { kind: 'tidy', state: 'open', heldUntil: null } }) > 0
+
+  async function dropUnusedPictures(): Promise<void> {
+    const unused = await database.query<{ id: string }>(unusedPictures, { replacements: [before(7 * dayMs)], type: QueryTypes.SELECT })
+    for (const { id } of unused) {
+      await transact(database, async transaction => {
+        // Who begins to use one at this moment holds its row.
+        const [row] = await database.query(`SELECT p.id FROM pictures p WHERE p.id = ? FOR UPDATE`, { replacements: [id], type: QueryTypes.SELECT, transaction })
+        const [used] = await database.query(
+          'SELECT 1 AS used FROM shows WHERE artwork_id = :id UNION SELECT 1 FROM files WHERE picture_id = :id UNION SELECT 1 FROM pictures WHERE id = :id AND is_public',
+          { replacements: { id }, type: QueryTypes.SELECT, transaction },
+        )
+        if (!row || used) return
+        await blobs.letGo(id, transaction)
+        await database.query('DELETE FROM pictures WHERE id = ?', { replacements: [id], transaction })
+      })
+    }
+  }
+
+  return {
+    job: {
+      lane: 'tidying',
+      async run() {
+        for (const { statement, ageMs } of outdated) {
+          await transact(database, transaction => database.query(`${statement} LIMIT ${mostAtOnce}`, { replacements: [before(ageMs)], transaction }))
+        }
+        await dropUnusedPictures()
+        await blobs.clear()
+        if (!await isPlanned()) await next(everyMs)
+      },
+      async gaveUp() {
+        if (!await isPlanned()) await next(everyMs)
+      },
+    } satisfies JobDefinition<Payloads['tidy']>,
+
+    /** Begins with it, where no process has. */
+    async begin(): Promise<void> {
+      if (await Job.count({ where: { kind: 'tidy', state: 'open' } }) === 0) await next(0)
+    },
+  }
+}

@@ -1,0 +1,4 @@
+import { runProcess } from './runProcess'
+import { startWorker } from './start'
+
+await runProcess(startWorker)

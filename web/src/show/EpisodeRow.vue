@@ -1,0 +1,56 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { EpisodeSummary } from '@contract/episodes'
+import type { Show } from '@contract/shows'
+import { clock } from '@core/words/amounts'
+import LetterGlyph from '../parts/LetterGlyph.vue'
+import { episodeName, isArriving } from './names'
+import { shortDay, shortMoment } from '../time/times'
+import { useUploads } from '../uploads/uploads'
+
+const props = defineProps<{ episode: EpisodeSummary; show: Show }>()
+const uploads = useUploads()
+
+const when = computed(() => {
+  const { standing, releaseAt } = props.episode
+  if (standing === 'scheduled') return `Scheduled, ${shortMoment(releaseAt!, props.show.zone)}`
+  if (standing === 'released') return `Released ${shortDay(releaseAt!, props.show.zone)}`
+  return standing === 'retired' ? 'Retired' : 'Draft'
+})
+</script>
+
+<template>
+  <li>
+    <RouterLink class="row" :to="{ name: 'desk', params: { show: show.slug, id: episode.id } }">
+      <LetterGlyph :standing="episode.standing" />
+      <span class="words">
+        <span class="title">
+          <span v-if="episode.number" class="number figures">{{ episode.number }}</span>
+          {{ episodeName(episode, uploads.sendings) }}
+        </span>
+        <span class="facts figures">
+          {{ when }}<template v-if="episode.durationMs"> · {{ clock(episode.durationMs) }}</template><template v-else-if="isArriving(episode, uploads.sendings)"> · its audio is on its way</template><template v-else> · no audio yet</template>
+          <strong v-if="episode.changedSinceRelease"> · changes not sent</strong>
+        </span>
+      </span>
+    </RouterLink>
+  </li>
+</template>
+
+<style scoped>
+.row {
+  display: flex;
+  gap: var(--space-3);
+  padding: var(--space-2);
+  border-radius: var(--round);
+  color: var(--ink);
+  text-decoration: none;
+}
+.row:hover { background: var(--accent-wash); }
+.row.router-link-active { background: var(--sheet); box-shadow: inset 3px 0 0 var(--accent); }
+.glyph { margin-top: 1px; }
+.words { display: grid; min-width: 0; }
+.title { font-weight: 600; line-height: 1.35; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; overflow: hidden; overflow-wrap: anywhere; }
+.number { font-weight: 400; color: var(--ink-soft); margin-right: 0.15em; }
+.facts { color: var(--ink-soft); font-size: var(--text-s); }
+</style>

@@ -1,0 +1,83 @@
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import type { EpisodePage, EpisodesNear, EpisodeSummary } from '@contract/episodes'
+import type { NewShow, Show, ShowChange, ShowPage } from '@contract/shows'
+import { type Standing, standings } from '@core/release/standing'
+import { api } from '../api'
+
+/** The show that is open with its episodes near now, and the list of the others. */
+export const useShows = defineStore('shows', () => {
+  /** The first shows of the list, or those that were looked for. */
+  const list = shallowRef<ShowPage | null>(null)
+  const open = ref<Show | null>(null)
+  const near = shallowRef<EpisodesNear | null>(null)
+  let turns = 0
+
+  async function loadList(find?: string): Promise<ShowPage> {
+    list.value = await api.shows({ find })
+    return list.value
+  }
+
+  const bySlug = (slug: string): Show | null => open.value?.slug === slug ? open.value : null
+
+  /** Opens the show at an address; throws ApiError where there is none. */
+  async function openAt(slug: string): Promise<void> {
+    if (open.value?.slug !== slug) {
+      near.value = null
+      open.value = await api.showAt(slug)
+    }
+    await loadEpisodes()
+  }
+
+  async function refresh(): Promise<void> {
+    if (!open.value) return
+    const { slug } = open.value
+    const [show] = await Promise.all([api.showAt(slug), loadList()])
+    if (open.value.slug === slug) open.value = show
+  }
+
+  async function create(show: NewShow): Promise<Show> {
+    const made = await api.createShow(show)
+    await loadList().catch(() => undefined)
+    return made
+  }
+
+  async function change(id: string, facts: ShowChange): Promise<Show> {
+    open.value = await api.changeShow(id, facts)
+    return open.value
+  }
+
+  /** The episodes near now, and as many behind them as were looked at before. */
+  async function loadEpisodes(): Promise<void> {
+    const showId = open.value?.id
+    if (!showId) return
+    const turn = ++turns
+    const loaded = await api.episodesNear(showId)
+    for (const standing of standings) {
+      const wanted = near.value?.[standing].episodes.length ?? 0
+      while (loaded[standing].after !== null && loaded[standing].episodes.length < wanted) loaded[standing] = await withNext(showId, standing, loaded[standing])
+    }
+    // Of answers that overtake each other the one asked for last is the newest.
+    if (turn === turns && open.value?.id === showId) near.value = loaded
+  }
+
+  /** Loads the next episodes of a standing behind those that are here. */
+  async function loadMore(standing: Standing): Promise<void> {
+    const [showId, known] = [open.value?.id, near.value]
+    if (!showId || !known) return
+    const page = await withNext(showId, standing, known[standing])
+    if (near.value === known) near.value = { ...known, [standing]: page }
+  }
+
+  const known = computed(() => new Map(near.value ? [...near.value.changed, ...standings.flatMap(standing => near.value![standing].episodes)].map(episode => [episode.id, episode]) : []))
+  /** An episode where it is among those that are here. */
+  const episode = (id: string): EpisodeSummary | null => known.value.get(id) ?? null
+
+  return { list, open, near, loadList, bySlug, openAt, refresh, create, change, loadEpisodes, loadMore, episode }
+})
+
+async function withNext(showId: string, standing: Standing, { episodes, after }: EpisodePage): Promise<EpisodePage> {
+  if (after === null) return { episodes, after, total: episodes.length }
+  const next = await api.episodes(showId, { standing, after })
+  return { ...next, episodes: [...episodes, ...next.episodes] }
+}

@@ -1,0 +1,114 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { computed, ref, watch } from 'vue'
+import type { AudioFile, Finding, Sound } from '@contract/sound'
+import type { Stretch } from '@core/audio/measurement'
+import { targetFor } from '@core/audio/recipe'
+import { heardLufs } from '@core/audio/usual'
+import { clock } from '@core/words/amounts'
+import LoudnessStrip from './LoudnessStrip.vue'
+import SoundWave from './SoundWave.vue'
+import SoundNumbers from './SoundNumbers.vue'
+import { useSoundPlayer } from './player'
+import { useWaveforms } from './waveforms'
+
+/** Plays and shows an episode's sound: the source, and the finished file against it at equal loudness. */
+const props = defineProps<{ sound: Sound; source: AudioFile; kept: Stretch | null }>()
+defineSlots<{ handles(place: { percent: (ms: number) => number; view: Stretch }): unknown }>()
+
+const waves = useWaveforms()
+const view = ref<Stretch>({ fromMs: 0, toMs: Math.max(1, props.source.durationMs) })
+const finished = computed(() => props.sound.finished)
+const startMs = computed(() => finished.value ? props.sound.recipe?.fromMs ?? 0 : 0)
+
+const tracks = computed(() => [props.source, ...(finished.value ? [finished.value] : [])].map((file, index) => ({
+  address: file.playAddress, durationMs: file.durationMs, offsetMs: index === 0 ? 0 : startMs.value, lufs: file.measurement?.integratedLufs ?? null,
+})))
+const { current, playing, atMs, unreachable, load, seek, playStretch, toggle } = useSoundPlayer(() => tracks.value)
+
+watch(() => [props.source.id, finished.value?.id], ([source], before) => {
+  if (source !== before?.[0]) view.value = { fromMs: 0, toMs: Math.max(1, props.source.durationMs) }
+  load(finished.value ? 1 : 0)
+}, { immediate: true })
+watch(() => [props.source, finished.value], files => { for (const file of files) if (file) void waves.need(file) }, { immediate: true })
+
+const silences = computed(() => {
+  const { headSilenceMs = 0, tailSilenceMs = 0, durationMs = 0, gaps = [] } = props.source.measurement ?? {}
+  const ends = [{ fromMs: 0, toMs: headSilenceMs }, { fromMs: durationMs - tailSilenceMs, toMs: durationMs }]
+  return [...ends.filter(({ fromMs, toMs }) => toMs - fromMs > 300), ...gaps]
+})
+const clips = computed(() => props.source.measurement?.clips ?? [])
+const isZoomed = computed(() => view.value.toMs - view.value.fromMs < props.source.durationMs - 1)
+const ownLufs = computed(() => {
+  const { measurement } = finished.value ?? props.source
+  return measurement && heardLufs(measurement)
+})
+const target = computed(() => targetFor(props.sound.recipe ?? props.sound.usual, 2))
+
+/** Where in the source it plays, whichever track is heard. */
+const sourceMs = computed(() => atMs.value + (tracks.value[current.value]?.offsetMs ?? 0))
+
+function seekSource(ms: number): void {
+  seek(ms - (tracks.value[current.value]?.offsetMs ?? 0))
+}
+function zoom(factor: number): void {
+  const width = Math.min(props.source.durationMs, Math.max(500, (view.value.toMs - view.value.fromMs) * factor))
+  const fromMs = Math.min(Math.max(0, sourceMs.value - width / 2), props.source.durationMs - width)
+  view.value = { fromMs, toMs: fromMs + width }
+}
+function hear(place: Stretch): void {
+  if (current.value !== 0) load(0)
+  void playStretch(Math.max(0, place.fromMs - 1000), Math.max(place.fromMs + 1000, place.toMs))
+}
+defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
+</script>
+
+<template>
+  <div class="bench">
+    <Button type="button" class="play" :label="playing ? 'Pause' : 'Play'" outlined @click="toggle" />
+    <div class="waves">
+      <SoundWave
+        :waveform="waves.waveforms[source.id] ?? null" :duration-ms="source.durationMs" :at-ms="sourceMs" label="Place in the audio" :from-ms="view.fromMs" :to-ms="view.toMs"
+        :silences="silences" :marks="clips" :kept="kept" :lower="finished !== null" @seek="seekSource" @mark="hear"
+      >
+        <template #default="{ percent }"><slot name="handles" :percent="percent" :view="view" /></template>
+      </SoundWave>
+      <SoundWave
+        v-if="finished" :waveform="waves.waveforms[finished.id] ?? null" :duration-ms="finished.durationMs" :at-ms="sourceMs - startMs" label="Place in the finished sound"
+        :from-ms="view.fromMs - startMs" :to-ms="view.toMs - startMs" :silences="[]" :marks="[]" :kept="null" lower @seek="ms => seekSource(ms + startMs)"
+      />
+    </div>
+    <div class="side">
+      <span class="figures time" data-testid="place">{{ clock(atMs) }}<br>{{ clock(tracks[current]?.durationMs ?? source.durationMs) }}</span>
+      <span class="zoom">
+        <button type="button" aria-label="Closer" title="Closer" :disabled="view.toMs - view.fromMs <= 500" @click="zoom(0.4)">+</button>
+        <button type="button" aria-label="Farther" title="Farther" :disabled="!isZoomed" @click="zoom(2.5)">−</button>
+      </span>
+    </div>
+    <div class="below">
+      <div v-if="finished" class="hear" role="radiogroup" aria-label="What is heard, both equally loud">
+        <button v-for="(name, index) in ['Source', 'Finished']" :key="name" type="button" role="radio" class="choice" :aria-checked="current === index" @click="load(index)">{{ name }}</button>
+        <span class="small quiet">heard equally loud</span>
+      </div>
+      <SoundNumbers v-if="source.measurement" :source="source" :finished="finished" :report="sound.report" />
+      <LoudnessStrip v-if="ownLufs !== null && sound.company.length" :company="sound.company" :own="ownLufs" :target-lufs="target" />
+    </div>
+    <span v-if="unreachable" class="fault">The sound cannot be reached at the moment.</span>
+  </div>
+</template>
+
+<style scoped>
+.bench { display: grid; grid-template-columns: auto minmax(0, 1fr) auto; gap: var(--space-2) var(--space-3); align-items: center; padding: var(--space-3) var(--space-4); background: var(--sheet); border: 1px solid var(--edge); border-radius: var(--round); }
+.play { min-width: 5.2rem; }
+.waves { display: grid; min-width: 0; gap: var(--space-1); }
+.time { text-align: right; font-size: var(--text-s); line-height: 1.4; color: var(--ink-soft); }
+.below { grid-column: 1 / -1; display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-4); align-items: center; }
+.hear { display: flex; flex-wrap: wrap; gap: var(--space-1); align-items: center; }
+.choice { min-height: 28px; padding: 0 var(--space-3); border: 1px solid var(--edge-strong); border-radius: var(--round); background: none; color: var(--ink-soft); font-size: var(--text-s); cursor: pointer; }
+.choice[aria-checked='true'] { background: var(--accent); border-color: var(--accent); color: var(--on-accent); font-weight: 600; }
+.side { display: grid; gap: var(--space-1); justify-items: end; }
+.zoom { display: flex; }
+.zoom button { width: 24px; height: 24px; padding: 0; border: 1px solid var(--edge); background: var(--sheet); color: var(--ink); cursor: pointer; }
+.zoom button:disabled { color: var(--edge-strong); cursor: default; }
+.fault { grid-column: 1 / -1; }
+</style>

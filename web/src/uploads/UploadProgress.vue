@@ -1,0 +1,47 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import ProgressBar from 'primevue/progressbar'
+import { computed } from 'vue'
+import { amount, clock } from '@core/words/amounts'
+import type { Sending } from './uploads'
+
+const props = defineProps<{ sending: Sending }>()
+const emit = defineEmits<{ pause: []; goOn: []; cancel: [] }>()
+
+const percent = computed(() => Math.floor((props.sending.sentBytes / props.sending.bytes) * 100))
+const words = computed(() => {
+  const { state, sentBytes, bytes, pace } = props.sending
+  const sent = `${amount(sentBytes)} of ${amount(bytes)}`
+  if (state === 'sent') return `${amount(bytes)} are here; reading them …`
+  if (state === 'here') return `${amount(bytes)} are here`
+  if (state === 'queued') return `${amount(bytes)}, waits in line`
+  if (state === 'paused') return `${sent}, paused`
+  if (state === 'waiting') return `${sent}. The line is cut; it goes on where it stopped, as soon as it can`
+  return pace ? `${sent} · ${amount(pace.bytesPerSecond)}/s · ${clock(pace.secondsLeft * 1000)} left` : sent
+})
+</script>
+
+<template>
+  <div class="upload" :class="{ waiting: sending.state === 'waiting' }">
+    <div class="line">
+      <strong class="name">{{ sending.fileName }}</strong>
+      <span class="figures small" role="status">{{ words }}</span>
+    </div>
+    <ProgressBar :value="percent" :show-value="false" :aria-label="`Upload of ${sending.fileName}`" />
+    <div v-if="sending.state !== 'sent' && sending.state !== 'here'" class="actions">
+      <Button v-if="sending.state === 'paused'" type="button" size="small" outlined label="Go on" @click="emit('goOn')" />
+      <Button v-else type="button" size="small" outlined label="Pause" @click="emit('pause')" />
+      <Button type="button" size="small" text label="Give it up" @click="emit('cancel')" />
+      <span class="small quiet">Write on meanwhile; a reload does not hurt it.</span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.upload { display: grid; gap: var(--space-2); padding: var(--space-3) var(--space-4); background: var(--sheet); border: 1px solid var(--edge); border-radius: var(--round); }
+.waiting { border-color: var(--signal); }
+.line { display: flex; flex-wrap: wrap; gap: var(--space-1) var(--space-4); justify-content: space-between; }
+.name { overflow-wrap: anywhere; }
+.upload :deep(.p-progressbar) { height: 8px; }
+.upload :deep(.p-progressbar-value) { transition: none; }
+</style>
