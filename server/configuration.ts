@@ -11,6 +11,8 @@ const schema = z.object({
   SERVER_DIR: z.string().default('dist/server'),
   MAX_UPLOAD_BYTES: z.coerce.number().int().positive().default(2_000_000_000),
   FETCH_ALLOW: z.string().default(''),
+  CACHE_BYTES: z.coerce.number().int().min(0).default(64_000_000),
+  MEDIA_ACCEL: z.string().regex(/^(\/[\w.-]+)+\/$/, 'The part of an address where the proxy finds the stored files, such as /stored/.').optional(),
   RUN_JOBS: z.enum(['yes', 'no']).default('yes'),
   LISTENER_URL: z.url().optional(),
   LOG_LEVEL: z.enum(['trace', 'debug', 'info', 'warn', 'error', 'silent']).default('warn'),
@@ -31,6 +33,10 @@ export interface Configuration {
   /** Hosts with ports (`127.0.0.1:4312`) that are fetched from although they are not public; for stand-ins. */
   fetchAllow: readonly string[]
   listenerUrl: string | null
+  /** How many bytes of feeds and pages as they are sent a process keeps. */
+  cacheBytes: number
+  /** Where a proxy finds stored files and sends them itself; null where the server sends them. */
+  mediaAccel: string | null
   /** Whether the server runs jobs and the release clock itself; where it does not, workers do. */
   runsJobs: boolean
   logLevel: string
@@ -57,6 +63,8 @@ export function readConfiguration(environment: NodeJS.ProcessEnv): Configuration
     maxUploadBytes: data.MAX_UPLOAD_BYTES,
     fetchAllow: data.FETCH_ALLOW.split(',').map(each => each.trim()).filter(Boolean),
     listenerUrl: data.LISTENER_URL ?? null,
+    cacheBytes: data.CACHE_BYTES,
+    mediaAccel: data.MEDIA_ACCEL ?? null,
     runsJobs: data.RUN_JOBS === 'yes',
     logLevel: data.LOG_LEVEL,
     trustProxy: data.TRUST_PROXY === 'true' ? 1 : Number(data.TRUST_PROXY) || 0,

@@ -4,6 +4,7 @@ import type { Clock } from './clock'
 import type { Configuration } from './configuration'
 import { openDatabase } from './openDatabase'
 import { migrate } from './database/migrate'
+import { deliveryLog } from './delivery/log'
 import { createEvents } from './events/events'
 import { createJobs } from './jobs/jobs'
 import { openDiskStore } from './media/diskStore'
@@ -38,6 +39,7 @@ export async function openPlatform(configuration: Configuration, clock: Clock): 
     media: await openDiskStore(resolve(configuration.mediaDir)),
     jobs: createJobs(database, clock, events, reporter(log)),
     events,
+    deliveries: deliveryLog(database, clock, reporter(log)),
     siteAssets: await readSiteAssets(configuration.webDir),
   }
 }

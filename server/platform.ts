@@ -2,6 +2,7 @@ import type { Logger } from 'pino'
 import type { Sequelize } from 'sequelize'
 import type { Clock } from './clock'
 import type { Configuration } from './configuration'
+import type { DeliveryLog } from './delivery/log'
 import type { Events } from './events/events'
 import type { Jobs } from './jobs/jobs'
 import type { MediaStore } from './media/store'
@@ -15,6 +16,7 @@ export interface Platform {
   media: MediaStore
   jobs: Jobs
   events: Events
+  deliveries: DeliveryLog
   /** Addresses of what the public pages load in the browser. */
   siteAssets: { script: string; styles: readonly string[] }
 }

@@ -22,6 +22,7 @@ export async function start(configuration: Configuration, clock: Clock = systemC
     address: `http://${configuration.host}:${port}`,
     async stop() {
       await Promise.all([background?.stop(), platform.events.stop(), app.close()])
+      await platform.deliveries.stop()
       await platform.database.close()
     },
   }

@@ -8,6 +8,7 @@ import { tries } from './migrations/0005-tries'
 import { whose } from './migrations/0006-whose'
 import { newsTable } from './migrations/0007-news'
 import { roles } from './migrations/0008-roles'
+import { deliveries } from './migrations/0009-deliveries'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -18,6 +19,7 @@ const migrations = [
   { name: '0006-whose', statements: whose },
   { name: '0007-news', statements: newsTable },
   { name: '0008-roles', statements: roles },
+  { name: '0009-deliveries', statements: deliveries },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

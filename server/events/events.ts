@@ -15,6 +15,8 @@ export interface Listening {
 export interface Events {
   /** Writes a change down, in the transaction that makes it; whoever listens, in any process, hears of it within half a second. */
   note(news: News, transaction: Transaction): Promise<void>
+  /** Tells this process of every change from now on: of its own ones at once, of those of others within half a second. */
+  hear(listener: (news: News) => void): void
   /** Tells of changes in the shows of an account from now on, and of those since a number; answers how to end it. */
   listen(listening: Listening, since?: number): Promise<() => void>
   stop(): Promise<void>
@@ -23,8 +25,6 @@ export interface Events {
 const lookMs = 400
 /** Numbers are given before a transaction commits, so for so long a lower one may still come after a higher one. */
 const lateMs = 5_000
-const keptMs = 24 * 3600_000
-const pruneEveryMs = 10 * 60_000
 
 interface Row { number: number | bigint; kind: News['kind']; showId: string; id: string; at: Date }
 const columns = 'number, kind, show_id AS showId, subject AS id, at'
@@ -32,13 +32,15 @@ const columns = 'number, kind, show_id AS showId, subject AS id, at'
 /** Changes as rows that any number of processes write and read. */
 export function createEvents(database: Sequelize, clock: Clock, report: (error: unknown) => void): Events {
   const listeners = new Map<Listening, Set<string>>()
+  const hearers = new Set<(news: News) => void>()
+  const isHeard = (): boolean => listeners.size > 0 || hearers.size > 0
+  let begun: Promise<void> | null = null
   /** All up to this number were told; of those above, these. */
   let floor = 0
   let told = new Set<number>()
   let timer: NodeJS.Timeout | undefined
   let looking: Promise<void> | null = null
   let again = false
-  let prunedAt = 0
 
   const select = (where: string, replacements: Record<string, unknown>): Promise<Row[]> =>
     database.query<Row>(`SELECT ${columns} FROM events WHERE ${where} ORDER BY number`, { replacements, type: QueryTypes.SELECT })
@@ -54,6 +56,7 @@ export function createEvents(database: Sequelize, clock: Clock, report: (error: 
 
   async function tell(row: Row): Promise<void> {
     const news = newsOf(row)
+    for (const hear of hearers) hear(news)
     for (const [listening, shows] of listeners) {
       if (news.kind === 'membership' && news.id === listening.accountId) {
         const now = await showsOf(listening.accountId)
@@ -85,26 +88,38 @@ export function createEvents(database: Sequelize, clock: Clock, report: (error: 
     }
     floor = next
     told = new Set([...told].filter(number => number > floor))
-    if (+clock.now() - prunedAt > pruneEveryMs) {
-      prunedAt = +clock.now()
-      await database.query('DELETE FROM events WHERE at < ? LIMIT 20000', { replacements: [new Date(+clock.now() - keptMs)] })
-    }
+  }
+
+  /** Begins where nobody has heard anything so far; what cannot begin now does at the next look. */
+  async function ready(): Promise<void> {
+    begun ??= begin()
+    await begun.catch(error => {
+      begun = null
+      throw error
+    })
   }
 
   function wake(): void {
-    if (listeners.size === 0) return
+    if (!isHeard()) return
     clearTimeout(timer)
     if (looking) {
       again = true
       return
     }
-    looking = look().catch(report).then(() => {
+    looking = ready().then(look).catch(report).then(() => {
       looking = null
       if (again) {
         again = false
         wake()
-      } else if (listeners.size > 0) timer = setTimeout(wake, lookMs)
+      } else if (isHeard()) timer = setTimeout(wake, lookMs)
     })
+  }
+
+  /** Where nobody hears any more, what came meanwhile is not told later. */
+  function rest(): void {
+    if (isHeard()) return
+    clearTimeout(timer)
+    begun = null
   }
 
   /** What somebody missed since a number; all of it where that is not known any more, or where there is none. */
@@ -122,24 +137,33 @@ export function createEvents(database: Sequelize, clock: Clock, report: (error: 
   return {
     async note({ kind, showId, id }, transaction) {
       await database.query('INSERT INTO events (kind, show_id, subject, at) VALUES (?, ?, ?, ?)', { replacements: [kind, showId, id, clock.now()], transaction })
-      transaction.afterCommit(wake)
+      transaction.afterCommit(() => {
+        for (const hear of hearers) hear({ kind, showId, id })
+        wake()
+      })
+    },
+
+    hear(listener) {
+      hearers.add(listener)
+      wake()
     },
 
     async listen(listening, since) {
       const shows = await showsOf(listening.accountId)
-      if (listeners.size === 0) await begin()
+      await ready()
       listeners.set(listening, shows)
       await catchUp(listening, shows, since)
       wake()
       return () => {
         listeners.delete(listening)
-        if (listeners.size === 0) clearTimeout(timer)
+        rest()
       }
     },
 
     async stop() {
       listeners.clear()
-      clearTimeout(timer)
+      hearers.clear()
+      rest()
       await looking
     },
   }

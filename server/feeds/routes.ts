@@ -1,43 +1,40 @@
 import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify'
 import { AppError } from '../errors'
-import { precondition } from '../media/conditions'
-import { preflight } from '../media/publicAccess'
+import { preflight, publicAccess } from '../media/publicAccess'
+import { sendingOf } from '../media/written'
+import { nosniff } from '../nosniff'
 import type { Platform } from '../platform'
-import { acceptedEncoding } from './encodings'
-import { feedService, type WrittenFeed } from './service'
+import type { Told } from '../shows/writtenAnswers'
+import { feedService } from './service'
+
+const headersOfAll = { ...publicAccess, ...nosniff }
 
 /** `/{show}/feed.xml`, for directories and listening apps. */
 export const feedRoutes = (platform: Platform): FastifyPluginAsync => async app => {
-  const { clock, configuration: { publicUrl } } = platform
+  const { clock, deliveries, configuration: { publicUrl } } = platform
   const feeds = feedService(platform)
 
   app.options('/:show/feed.xml', (_request, reply) => preflight(reply))
   app.get<{ Params: { show: string } }>('/:show/feed.xml', (request, reply) => {
     const { show } = request.params
     const feed = feeds.atHand(show)
-    if (feed) return send(request, reply, feed, clock.now())
-    return feeds.current(show).then(written => {
-      if (!written) throw new AppError('not-found', 'There is no show at this address.')
+    if (feed) return send(request, reply, feed)
+    return feeds.current(show).then(told => {
+      if (!told) throw new AppError('not-found', 'There is no show at this address.')
       // One feed has one address; other spellings of it lead there.
-      if (written.slug !== show) return reply.header('location', `${publicUrl}/${written.slug}/feed.xml`).code(301).send()
-      return send(request, reply, written, clock.now())
+      if (told.slug !== show) return reply.header('location', `${publicUrl}/${told.slug}/feed.xml`).code(301).send()
+      return send(request, reply, told)
     })
   })
-}
 
-function send(request: FastifyRequest, reply: FastifyReply, feed: WrittenFeed, now: Date): FastifyReply {
-  const encoding = acceptedEncoding(request.headers['accept-encoding'])
-  if (!encoding) throw new AppError('not-acceptable', 'The feed comes as br, gzip or identity; the request takes none of them.')
-  const { body, etag, headers: usual } = feed.variants[encoding]
-  // RFC 9110 section 8.8.2.1: a server MUST NOT generate a Last-Modified date that is later than the answer's own.
-  const headers = feed.lastModified > now ? { ...usual, 'last-modified': now.toUTCString() } : usual
-  const outcome = precondition(request.headers, { etag, lastModified: feed.lastModified })
-  if (outcome !== 'pass') {
-    // Most of what asks for a feed gets this answer, so it goes out by the shortest way.
-    reply.hijack().raw.writeHead(outcome, headers).end()
+  /** Most of what asks for a feed has it already, so the answer goes out by the shortest way. */
+  function send(request: FastifyRequest, reply: FastifyReply, { showId, answer }: Told): FastifyReply {
+    const { status, headers, body } = sendingOf(request, answer, clock.now())
+    const response = reply.hijack().raw
+    response.writeHead(status, { ...headers, ...headersOfAll, ...(body && { 'content-length': body.length }) })
+    const sent = request.method === 'HEAD' ? null : body
+    deliveries.follow({ kind: 'feed', showId, episodeId: null, address: request.ip }, request.raw, response, sent && { start: 0, end: sent.length - 1 })
+    response.end(sent ?? undefined)
     return reply
   }
-  reply.headers(headers)
-  if (encoding !== 'identity') reply.header('content-encoding', encoding)
-  return reply.type('application/rss+xml; charset=utf-8').send(body)
 }

@@ -11,31 +11,47 @@ export interface Delivery {
   cacheControl: string
 }
 
-/** Sends a stored file as RFC 9110 asks: conditions, HEAD, single byte ranges, 416; streamed, never whole in memory. */
-export function deliver(request: FastifyRequest, reply: FastifyReply, store: MediaStore, file: Delivery): FastifyReply {
-  const validators = { etag: `"${file.sha256.slice(0, 32)}"`, lastModified: file.lastModified }
-  reply.headers({
-    etag: validators.etag,
-    'last-modified': file.lastModified.toUTCString(),
-    'cache-control': file.cacheControl,
-    'accept-ranges': 'bytes',
-  })
+/** What is answered to a request for a file; of its bytes those from `start` to `end`, both included, or none. */
+export interface Answer {
+  status: 200 | 206 | 304 | 412 | 416
+  headers: Record<string, string | number>
+  part: { start: number; end: number } | null
+}
+
+const etagOf = (sha256: string): string => `"${sha256.slice(0, 32)}"`
+
+/** The headers that every answer about a file has. */
+export const fileHeaders = ({ sha256, lastModified, cacheControl }: Delivery) => ({
+  etag: etagOf(sha256),
+  'last-modified': lastModified.toUTCString(),
+  'cache-control': cacheControl,
+  'accept-ranges': 'bytes',
+})
+
+/** Answers as RFC 9110 asks: conditions, HEAD, single byte ranges, 416. `headers` are those of `fileHeaders`, and others that go along. */
+export function answerTo(request: Pick<FastifyRequest, 'method' | 'headers'>, file: Delivery, headers: Readonly<Record<string, string>>): Answer {
+  const validators = { etag: etagOf(file.sha256), lastModified: file.lastModified }
   const outcome = precondition(request.headers, validators)
-  if (outcome !== 'pass') return reply.code(outcome).send()
+  if (outcome !== 'pass') return { status: outcome, headers, part: null }
 
   const range = wantedRange(request, file.bytes, rangeHolds(request.headers, validators))
-  if (range === 'unsatisfiable') {
-    // Section 15.5.17: a 416 answer SHOULD name the current length.
-    return reply.code(416).header('content-range', `bytes */${file.bytes}`).send()
-  }
+  // Section 15.5.17: a 416 answer SHOULD name the current length.
+  if (range === 'unsatisfiable') return { status: 416, headers: { ...headers, 'content-range': `bytes */${file.bytes}` }, part: null }
   const { start, end } = range ?? { start: 0, end: file.bytes - 1 }
-  if (range) reply.code(206).header('content-range', `bytes ${start}-${end}/${file.bytes}`)
-  reply.header('content-length', end - start + 1).type(file.type)
-  return reply.send(request.method === 'HEAD' ? null : store.read(file.sha256, { start, end }))
+  return {
+    status: range ? 206 : 200,
+    headers: { ...headers, 'content-type': file.type, 'content-length': end - start + 1, ...(range && { 'content-range': `bytes ${start}-${end}/${file.bytes}` }) },
+    part: request.method === 'HEAD' ? null : { start, end },
+  }
+}
+
+/** Sends a stored file; streamed, never whole in memory. */
+export function deliver(request: FastifyRequest, reply: FastifyReply, store: MediaStore, file: Delivery): FastifyReply {
+  const { status, headers, part } = answerTo(request, file, fileHeaders(file))
+  return reply.code(status).headers(headers).send(part && store.read(file.sha256, part))
 }
 
 /** The one range to send; null for the whole file. Section 14.2: Range is defined for GET only; several ranges may be ignored. */
-function wantedRange(request: FastifyRequest, bytes: number, holds: boolean): { start: number; end: number } | 'unsatisfiable' | null {
-  const { range } = request.headers
-  return range && holds && request.method === 'GET' ? readRange(range, bytes) : null
+function wantedRange({ method, headers: { range } }: Pick<FastifyRequest, 'method' | 'headers'>, bytes: number, holds: boolean): { start: number; end: number } | 'unsatisfiable' | null {
+  return range && holds && method === 'GET' ? readRange(range, bytes) : null
 }

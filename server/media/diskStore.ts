@@ -7,7 +7,8 @@ import type { Arrivals, MediaStore } from './store'
 /** A media store in a folder of the local disk; what is on its way and what is worked on lie in it, so that taking a file in copies nothing. */
 export async function openDiskStore(folder: string): Promise<MediaStore> {
   const inbox = join(folder, 'inbox')
-  const place = (sha256: string): string => join(folder, 'files', sha256.slice(0, 2), sha256)
+  const shownAt = (sha256: string): string => `${sha256.slice(0, 2)}/${sha256}`
+  const place = (sha256: string): string => join(folder, 'files', shownAt(sha256))
   const lend = (path: string) => Promise.resolve({ path, release: async () => undefined })
   await mkdir(inbox, { recursive: true })
   return {
@@ -17,6 +18,7 @@ export async function openDiskStore(folder: string): Promise<MediaStore> {
       await linkOnce(path, place(sha256))
     },
     read: (sha256, range) => createReadStream(place(sha256), range),
+    shownAt,
     async open(sha256) {
       const file = await open(place(sha256))
       return {

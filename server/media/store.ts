@@ -38,6 +38,8 @@ export interface MediaStore {
   /** Reads a file, or the bytes `start` to `end` (both included) of it. */
   read(sha256: string, range?: { start: number; end: number }): Readable
   open(sha256: string): Promise<OpenFile>
+  /** Where a file is found by a program that the whole store is shown to, as the end of an address; null where none can be. */
+  shownAt(sha256: string): string | null
   onDisk(sha256: string): Promise<Lent>
   /** Takes a file out of the store; one that is not there is no error. */
   remove(sha256: string): Promise<void>

@@ -1,4 +1,4 @@
-import type { EpisodePage, ShowPage } from '@site/pages'
+import { type EpisodePage, renderEpisodePage, renderShowPage, type ShowPage } from '@site/pages'
 import { Op } from 'sequelize'
 import { readSnapshot } from '@core/episode/snapshot'
 import { plainNotes } from '@core/notes/plain'
@@ -6,26 +6,26 @@ import { cut } from '@core/words/line'
 import { Episode } from '../episodes/models'
 import { fileIn, withRole } from '../episodes/roles'
 import { enclosureAddress } from '../episodes/views'
+import { written } from '../media/written'
 import { Picture } from '../pictures/models'
 import { publicPictureAddress } from '../pictures/names'
 import type { Platform } from '../platform'
-import { Show } from '../shows/models'
+import type { Show } from '../shows/models'
 import { addressesOf } from '../shows/service'
+import { writtenAnswers } from '../shows/writtenAnswers'
 
-/** What the public pages tell: released episodes only, as they stand in the feed. */
-export function siteService({ configuration: { publicUrl } }: Pick<Platform, 'configuration'>) {
-  async function showFacts(slug: string): Promise<{ row: Show; facts: ShowPage['show'] } | null> {
-    const row = await Show.findOne({ where: { slug } })
-    if (!row) return null
+/** The public pages of shows and episodes, written once for each change: released episodes only, as they stand in the feed. */
+export function siteService({ configuration: { publicUrl, cacheBytes }, siteAssets }: Pick<Platform, 'configuration' | 'siteAssets'>) {
+  async function showFacts(row: Show): Promise<ShowPage['show']> {
     const picture = await Picture.findByPk(row.artworkId, { rejectOnEmpty: true })
     const { name, description, author, language, zone } = row
-    const artworkAddress = publicPictureAddress(publicUrl, picture)
-    return { row, facts: { name, description, author, language, zone, artworkAddress, ...addressesOf(publicUrl, row.slug) } }
+    return { name, description, author, language, zone, artworkAddress: publicPictureAddress(publicUrl, picture), ...addressesOf(publicUrl, row.slug) }
   }
 
   function released(showId: string, slug?: string): Promise<Episode[]> {
     return Episode.findAll({
       where: { showId, standing: 'released', slug: slug ?? { [Op.not]: null } },
+      attributes: ['id', 'slug', 'releaseAt', 'released'],
       include: withRole('released', 'sha256', 'type', 'bytes', 'durationMs', 'address'),
       order: [['releaseAt', 'DESC'], ['id', 'DESC']],
     })
@@ -48,18 +48,11 @@ export function siteService({ configuration: { publicUrl } }: Pick<Platform, 'co
     }
   }
 
-  return {
-    async show(slug: string): Promise<ShowPage | null> {
-      const found = await showFacts(slug)
-      if (!found) return null
-      const episodes = await released(found.row.id)
-      return { show: found.facts, episodes: episodes.map(episode => episodeFacts(episode, found.facts.pageAddress)) }
-    },
-
-    async episode(showSlug: string, slug: string): Promise<EpisodePage | null> {
-      const found = await showFacts(showSlug)
-      const [episode] = found ? await released(found.row.id, slug) : []
-      return found && episode ? { show: found.facts, episode: episodeFacts(episode, found.facts.pageAddress) } : null
-    },
-  }
+  return writtenAnswers(cacheBytes / 2, async (row, path, lastModified) => {
+    const [show, episodes] = await Promise.all([showFacts(row), released(row.id, path || undefined)])
+    const facts = episodes.map(episode => episodeFacts(episode, show.pageAddress))
+    if (path && !facts[0]) return null
+    const html = path ? await renderEpisodePage({ show, episode: facts[0]! }, siteAssets) : await renderShowPage({ show, episodes: facts }, siteAssets)
+    return { path: path && episodes[0]!.slug!, answer: await written('text/html; charset=utf-8', html, lastModified) }
+  })
 }

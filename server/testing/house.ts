@@ -17,6 +17,7 @@ import { readConfiguration } from '../configuration'
 import { openDatabase } from '../openDatabase'
 import { migrate } from '../database/migrate'
 import { Episode as EpisodeRow } from '../episodes/models'
+import { deliveryLog } from '../delivery/log'
 import { createEvents } from '../events/events'
 import { jobList } from '../jobList'
 import { createJobs } from '../jobs/jobs'
@@ -64,10 +65,11 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
   const report = (error: unknown): void => { failures.push(error) }
   const events = createEvents(database, clock, report)
   const platform: Platform = {
-    configuration, clock, database, log: pino({ level: process.env.TEST_LOG ?? 'silent' }),
+    configuration, clock, database, log: pino({ level: 'silent' }),
     media: await openDiskStore(folder),
     jobs: createJobs(database, clock, events, report),
     events,
+    deliveries: deliveryLog(database, clock, report),
     siteAssets: { script: '/assets/site.js', styles: ['/assets/site.css'] },
   }
   const routes: House['routes'] = []
@@ -122,6 +124,7 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
     async close() {
       await events.stop()
       await app.close()
+      await platform.deliveries.stop()
       await database.close()
       await rm(folder, { recursive: true, force: true })
     },

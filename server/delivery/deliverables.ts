@@ -1,0 +1,85 @@
+import { LRUCache } from 'lru-cache'
+import { Op } from 'sequelize'
+import type { Clock } from '../clock'
+import { Episode, PastDelivery } from '../episodes/models'
+import { fileIn, withRole } from '../episodes/roles'
+import type { Events } from '../events/events'
+import { AudioFile } from '../files/models'
+import { deliveredName } from '../media/names'
+
+/** What an address delivers. */
+export interface Deliverable {
+  showId: string
+  sha256: string
+  bytes: number
+  type: string
+  lastModified: Date
+  /** Until when a file that was replaced still answers; null for the current one. */
+  until: Date | null
+}
+
+type Deliverables = ReadonlyMap<string, Deliverable>
+
+const none: Deliverables = new Map()
+/** A few hundred bytes each. */
+const mostKept = 20_000
+/** Addresses that deliver nothing are kept apart, so that whoever tries many drives nothing out. */
+const mostMisses = 2_000
+const columns = ['id', 'sha256', 'type', 'bytes', 'address', 'createdAt'] as const
+
+/** Which files the addresses of released episodes deliver: asked of the database once, and again when the news says that an episode has changed. */
+export function deliverableFiles(clock: Clock, events: Events) {
+  const kept = new LRUCache<string, Deliverables>({ max: mostKept })
+  const misses = new LRUCache<string, Deliverables>({ max: mostMisses })
+  const loading = new Map<string, Promise<Deliverables>>()
+  let changes = 0
+  events.hear(({ kind, id }) => {
+    if (kind !== 'episode') return
+    changes++
+    kept.delete(id)
+    misses.delete(id)
+    loading.delete(id)
+  })
+
+  async function load(episodeId: string): Promise<Deliverables> {
+    const changesBefore = changes
+    const found = await readDeliverables(episodeId, clock.now())
+    // What changed while it was read may be older than what it changed to.
+    if (changes === changesBefore) (found.size > 0 ? kept : misses).set(episodeId, found)
+    return found
+  }
+
+  function ask(episodeId: string): Promise<Deliverables> {
+    const underway = loading.get(episodeId) ?? load(episodeId).finally(() => { if (loading.get(episodeId) === underway) loading.delete(episodeId) })
+    loading.set(episodeId, underway)
+    return underway
+  }
+
+  const named = (files: Deliverables, name: string): Deliverable | null => {
+    const file = files.get(name)
+    return file && (file.until === null || file.until > clock.now()) ? file : null
+  }
+
+  return {
+    /** What an address delivers, where that is known here; undefined where it must be asked for. */
+    atHand(episodeId: string, name: string): Deliverable | null | undefined {
+      const files = kept.get(episodeId) ?? misses.get(episodeId)
+      return files && named(files, name)
+    },
+    async find(episodeId: string, name: string): Promise<Deliverable | null> {
+      return named(await ask(episodeId), name)
+    },
+  }
+}
+
+/** The files of a released episode: the current one, and those that were replaced not long ago. What lives elsewhere was never here. */
+async function readDeliverables(episodeId: string, now: Date): Promise<Deliverables> {
+  if (!/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(episodeId)) return none
+  const episode = await Episode.findOne({ where: { id: episodeId, standing: 'released' }, attributes: ['id', 'showId'], include: withRole('released', ...columns) })
+  if (!episode) return none
+  const past = await PastDelivery.findAll({ where: { episodeId, until: { [Op.gt]: now } }, include: { model: AudioFile, as: 'file', attributes: [...columns] } })
+  const all = [...past.map(({ file, until }) => ({ file: file!, until })), { file: fileIn(episode, 'released')!, until: null }]
+  return new Map(all.filter(({ file }) => !file.address).map(({ file, until }) => [deliveredName(file), {
+    showId: episode.showId, sha256: file.sha256, bytes: Number(file.bytes), type: file.type, lastModified: file.createdAt, until,
+  }]))
+}
