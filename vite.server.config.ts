@@ -21,6 +21,7 @@ export default defineConfig({
         demo: 'demo/fill.ts',
         listener: 'stand-ins/listener/main.ts',
         bench: 'bench/main.ts',
+        onlyServing: 'bench/onlyServing.ts',
       },
     },
   },

@@ -1,48 +1,91 @@
-import { mkdtemp, rm } from 'node:fs/promises'
+import { execFile } from 'node:child_process'
+import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import autocannon from 'autocannon'
+import { promisify } from 'node:util'
 import Fastify, { type FastifyInstance } from 'fastify'
 import { start } from '@server/start'
 import { readConfiguration } from '@server/configuration'
 
 const seconds = 3
 const rounds = 5
+const partBytes = 64 * 1024
 
-async function requestsPerSecond(url: string, headers: Record<string, string>): Promise<number> {
-  const { requests } = await autocannon({ url, headers, connections: 20, duration: seconds, workers: 1 })
-  return requests.average
+interface Row {
+  name: string
+  path: string
+  /** The bare route that stands beside it. */
+  bare: string
+  headers?: Record<string, string>
+  /** What wrk is to do other than GET. */
+  script?: string
 }
 
-/** Serving the demo's feed and a 304, in requests a second, against a bare Fastify route that sends the same bytes from memory. */
+const run = promisify(execFile)
+
+/** Requests a second over loopback, by the load generator wrk: one thread, twenty connections, ending by itself. */
+async function requestsPerSecond(url: string, { headers = {}, script }: Row): Promise<number> {
+  const heads = Object.entries(headers).flatMap(([name, value]) => ['-H', `${name}: ${value}`])
+  const { stdout } = await run('wrk', ['-t1', '-c20', `-d${seconds}s`, ...(script ? ['-s', script] : []), ...heads, url])
+  if (/Non-2xx|Socket errors/.test(stdout)) throw new Error(`${url} did not answer as it should: ${stdout}`)
+  return Number(/Requests\/sec:\s+([\d.]+)/.exec(stdout)![1])
+}
+
+/**
+ * Serving the demo's feed, its pages and its audio, in requests a second, against bare Fastify routes that send the same bytes
+ * from memory.
+ */
 export async function benchServing(): Promise<void> {
   const media = await mkdtemp(join(tmpdir(), 'lake-letter-bench-'))
+  const head = join(media, 'head.lua')
+  await writeFile(head, 'wrk.method = "HEAD"\n')
   const house = await start(readConfiguration({ ...process.env, PORT: '0', MEDIA_DIR: process.env.MEDIA_DIR ?? media, PUBLIC_URL: 'http://127.0.0.1:4310' }))
-  const feed = `${house.address}/bellows-and-reeds/feed.xml`
-  const answer = await fetch(feed, { headers: { 'accept-encoding': 'identity' } })
-  const body = Buffer.from(await answer.arrayBuffer())
-  const etag = answer.headers.get('etag')!
-  const bare = await bareServer(body, answer.headers)
+  const identity = { 'accept-encoding': 'identity' }
+  const feed = await fetched(`${house.address!}/bellows-and-reeds/feed.xml`, identity)
+  const page = await fetched(`${house.address!}/bellows-and-reeds`, identity)
+  const sound = new URL(/<enclosure url="([^"]+)"/.exec(feed.body.toString())![1]!).pathname
+  const audio = await fetched(house.address! + sound)
+  const bare = await bareServer({ feed, page, audio })
+  const rows: Row[] = [
+    { name: `the feed (${feed.body.length} bytes)`, path: '/bellows-and-reeds/feed.xml', bare: '/feed', headers: identity },
+    { name: 'a 304 of the feed', path: '/bellows-and-reeds/feed.xml', bare: '/not-modified', headers: { 'if-none-match': feed.headers.get('etag')!, ...identity } },
+    { name: `a public page (${page.body.length} bytes)`, path: '/bellows-and-reeds', bare: '/page', headers: identity },
+    { name: `audio, ranges of ${partBytes} bytes`, path: sound, bare: '/part', headers: { range: `bytes=65536-${65536 + partBytes - 1}` } },
+    { name: `audio, whole (${audio.body.length} bytes)`, path: sound, bare: '/audio' },
+    { name: 'audio, HEAD', path: sound, bare: '/audio', script: head },
+  ]
   const bareAddress = `http://127.0.0.1:${(bare.server.address() as AddressInfo).port}`
-  for (const [name, headers, path] of [['feed', {}, '/feed'], ['304', { 'if-none-match': etag }, '/not-modified']] as const) {
+  for (const row of rows) {
     const pairs: [number, number][] = []
-    await requestsPerSecond(feed, headers)
-    for (let n = 0; n < rounds; n++) pairs.push([await requestsPerSecond(feed, headers), await requestsPerSecond(bareAddress + path, headers)])
+    await requestsPerSecond(house.address! + row.path, row)
+    for (let n = 0; n < rounds; n++) pairs.push([await requestsPerSecond(house.address! + row.path, row), await requestsPerSecond(bareAddress + row.bare, row)])
     const [ours, theirs] = pairs.sort(([a, b], [c, d]) => a / b - c / d)[Math.floor(rounds / 2)]!
-    console.log(`serving the ${name}, requests against a bare route: ${(ours / theirs).toFixed(2)} (${Math.round(ours)} : ${Math.round(theirs)} a second, ${body.length} bytes)`)
+    console.log(`serving ${row.name}, requests against a bare route: ${(ours / theirs).toFixed(2)} (${Math.round(ours)} : ${Math.round(theirs)} a second)`)
   }
   await bare.close()
   await house.stop()
   await rm(media, { recursive: true, force: true })
 }
 
-async function bareServer(body: Buffer, sent: Headers): Promise<FastifyInstance> {
+interface Fetched { body: Buffer; headers: Headers }
+
+async function fetched(url: string, headers: Record<string, string> = {}): Promise<Fetched> {
+  const answer = await fetch(url, { headers })
+  return { body: Buffer.from(await answer.arrayBuffer()), headers: answer.headers }
+}
+
+async function bareServer({ feed, page, audio }: Record<'feed' | 'page' | 'audio', Fetched>): Promise<FastifyInstance> {
   const app = Fastify()
-  const names = ['etag', 'last-modified', 'cache-control', 'vary', 'access-control-allow-origin']
-  const headers = Object.fromEntries(names.map(name => [name, sent.get(name)!]))
-  app.get('/feed', (_request, reply) => { reply.headers(headers).type('application/rss+xml; charset=utf-8').send(body) })
-  app.get('/not-modified', (_request, reply) => { reply.code(304).headers(headers).send() })
+  const names = ['etag', 'last-modified', 'cache-control', 'content-type', 'accept-ranges', 'vary', 'access-control-allow-origin']
+  const headersOf = ({ headers }: Fetched) => Object.fromEntries(names.flatMap(name => headers.has(name) ? [[name, headers.get(name)!]] : []))
+  const [feedHeaders, pageHeaders, audioHeaders] = [feed, page, audio].map(headersOf)
+  const part = audio.body.subarray(65536, 65536 + partBytes)
+  app.get('/feed', (_request, reply) => { reply.headers(feedHeaders!).send(feed.body) })
+  app.get('/not-modified', (_request, reply) => { reply.code(304).headers(feedHeaders!).send() })
+  app.get('/page', (_request, reply) => { reply.headers(pageHeaders!).send(page.body) })
+  app.get('/audio', (_request, reply) => { reply.headers(audioHeaders!).send(audio.body) })
+  app.get('/part', (_request, reply) => { reply.code(206).headers({ ...audioHeaders, 'content-range': `bytes 65536-${65536 + partBytes - 1}/${audio.body.length}` }).send(part) })
   await app.listen({ port: 0, host: '127.0.0.1' })
   return app
 }

@@ -2,8 +2,11 @@ import { z } from 'zod'
 
 /** That something in a show is another than before; what it is now is asked of it. */
 export const news = z.object({
-  /** `sound` is what is being done with a file or an episode's sound, and how far it is. */
-  kind: z.enum(['show', 'episode', 'sound', 'upload', 'membership']),
+  /**
+   * `sound` is what is being done with a file or an episode's sound, and how far it is; `feed`, that the public is told
+   * something else of the show.
+   */
+  kind: z.enum(['show', 'episode', 'sound', 'upload', 'membership', 'feed']),
   showId: z.uuid(),
   /** Of the show, the episode, the file; an upload's news is its episode's. */
   id: z.uuid(),

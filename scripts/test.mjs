@@ -45,7 +45,7 @@ async function tests(project, environment) {
 
 await main(async () => {
   await needRoom(folder)
-  needPrograms(['mariadbd', 'mariadb-install-db', 'ffmpeg', 'ffprobe', 'chromium', 'xmllint'])
+  needPrograms(['mariadbd', 'mariadb-install-db', 'ffmpeg', 'ffprobe', 'chromium', 'xmllint', 'nginx'])
   needPackages()
   await needBuild()
   rmSync(join(folder, 'mariadb'), { recursive: true, force: true })

@@ -37,7 +37,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
   const app = Fastify({
     ...requestLog,
     // The nearest proxies only: what stands farther back in X-Forwarded-For was written by whoever sent the request.
-    trustProxy: (_address: string, hop: number) => hop < configuration.trustProxy,
+    trustProxy: configuration.trustProxy > 0 && ((_address: string, hop: number) => hop < configuration.trustProxy),
     forceCloseConnections: true,
     frameworkErrors: (error: unknown, request: FastifyRequest, reply: FastifyReply) => void sendProblem(reply, asAppError(error, request, log)),
   })

@@ -33,7 +33,7 @@ export interface Configuration {
   /** Hosts with ports (`127.0.0.1:4312`) that are fetched from although they are not public; for stand-ins. */
   fetchAllow: readonly string[]
   listenerUrl: string | null
-  /** How many bytes of feeds and pages as they are sent a process keeps. */
+  /** How many bytes a process keeps in memory of feeds and pages as they are sent, and as many of audio. */
   cacheBytes: number
   /** Where a proxy finds stored files and sends them itself; null where the server sends them. */
   mediaAccel: string | null

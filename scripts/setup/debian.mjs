@@ -12,6 +12,8 @@ const packageOf = {
   chromium: 'chromium',
   xmllint: 'libxml2-utils',
   'espeak-ng': 'espeak-ng',
+  nginx: 'nginx-light',
+  wrk: 'wrk',
 }
 
 const folders = [...(process.env.PATH ?? '').split(delimiter), '/usr/sbin', '/usr/local/sbin', '/sbin']

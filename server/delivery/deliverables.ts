@@ -5,21 +5,23 @@ import { Episode, PastDelivery } from '../episodes/models'
 import { fileIn, withRole } from '../episodes/roles'
 import type { Events } from '../events/events'
 import { AudioFile } from '../files/models'
+import { type Delivery, fileHeaders } from '../media/deliver'
 import { deliveredName } from '../media/names'
+import { publicAccess } from '../media/publicAccess'
+import { nosniff } from '../nosniff'
 
-/** What an address delivers. */
-export interface Deliverable {
+/** What an address delivers, with the headers that each of its answers has. */
+export interface Deliverable extends Delivery {
   showId: string
-  sha256: string
-  bytes: number
-  type: string
-  lastModified: Date
+  headers: Readonly<Record<string, string>>
   /** Until when a file that was replaced still answers; null for the current one. */
   until: Date | null
 }
 
 type Deliverables = ReadonlyMap<string, Deliverable>
 
+/** Another content has another address. */
+const cacheControl = 'public, max-age=31536000, immutable'
 const none: Deliverables = new Map()
 /** A few hundred bytes each. */
 const mostKept = 20_000
@@ -79,7 +81,8 @@ async function readDeliverables(episodeId: string, now: Date): Promise<Deliverab
   if (!episode) return none
   const past = await PastDelivery.findAll({ where: { episodeId, until: { [Op.gt]: now } }, include: { model: AudioFile, as: 'file', attributes: [...columns] } })
   const all = [...past.map(({ file, until }) => ({ file: file!, until })), { file: fileIn(episode, 'released')!, until: null }]
-  return new Map(all.filter(({ file }) => !file.address).map(({ file, until }) => [deliveredName(file), {
-    showId: episode.showId, sha256: file.sha256, bytes: Number(file.bytes), type: file.type, lastModified: file.createdAt, until,
-  }]))
+  return new Map(all.filter(({ file }) => !file.address).map(({ file, until }) => {
+    const delivery = { sha256: file.sha256, bytes: Number(file.bytes), type: file.type, lastModified: file.createdAt, cacheControl }
+    return [deliveredName(file), { ...delivery, showId: episode.showId, headers: { ...fileHeaders(delivery), ...publicAccess, ...nosniff }, until }]
+  }))
 }

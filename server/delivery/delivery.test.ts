@@ -1,7 +1,18 @@
-import { readFileSync } from 'node:fs'
+import { createHash, randomBytes } from 'node:crypto'
+import { once } from 'node:events'
+import { readFileSync, writeFileSync } from 'node:fs'
+import { type AddressInfo, connect } from 'node:net'
 import { join } from 'node:path'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { QueryTypes } from 'sequelize'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
+import type { Episode as EpisodeView } from '@contract/episodes'
+import { createApp } from '../app'
+import { Episode } from '../episodes/models'
+import { createEvents } from '../events/events'
+import { AudioFile } from '../files/models'
 import { type House, openHouse, sounds, type WholeEpisode } from '../testing/house'
+import { shortenedAddress } from './address'
+import { type DeliveryEntry, unpack } from './log'
 
 let house: House
 let released: WholeEpisode
@@ -96,3 +107,93 @@ describe('a draft’s audio', () => {
     expect((await house.app.inject({ url: path })).statusCode).toBe(404)
   })
 })
+
+describe('what an address delivers is known here, and', () => {
+  it('is known anew once the episode is retired, restored, or its audio replaced, by whichever process', async () => {
+    const { id, version } = released
+    const events = createEvents(house.platform.database, house.clock, () => undefined)
+    const other = await createApp({ ...house.platform, events })
+    const status = async (app = house.app) => (await app.inject({ url })).statusCode
+    expect([await status(), await status(other)]).toEqual([200, 200])
+    await house.call('POST', `/episodes/${id}/retire`, { version })
+    expect(await status()).toBe(404)
+    await expect.poll(() => status(other), { timeout: 600, interval: 20 }).toBe(404)
+    await house.call('POST', `/episodes/${id}/restore`, { version: version + 1 })
+    expect(await status()).toBe(200)
+    await expect.poll(() => status(other), { timeout: 600, interval: 20 }).toBe(200)
+    await events.stop()
+    await other.close()
+  })
+
+  it('asks the database once for a hundred fetches, and never again for as many of what is not there', async () => {
+    const spy = vi.spyOn(Episode, 'findOne')
+    const before = spy.mock.calls.length
+    await Promise.all(Array.from({ length: 100 }, () => get({ range: 'bytes=0-9' })))
+    const missing = url.replace(/[^/]+\.mp3$/, 'ffffffffffffffff.mp3')
+    for (let n = 0; n < 20; n++) expect((await house.app.inject({ url: missing })).statusCode).toBe(404)
+    expect(spy.mock.calls.length - before).toBeLessThanOrEqual(1)
+    spy.mockRestore()
+  })
+})
+
+describe('the log of deliveries', () => {
+  let port: number
+  beforeAll(async () => {
+    await house.app.listen({ port: 0, host: '127.0.0.1' })
+    port = (house.app.server.address() as AddressInfo).port
+  })
+
+  async function entries(): Promise<DeliveryEntry[]> {
+    await house.platform.deliveries.flush()
+    const rows = await house.platform.database.query<{ entries: number; packed: Buffer }>('SELECT entries, packed FROM delivery_log ORDER BY id', { type: QueryTypes.SELECT })
+    const all = await Promise.all(rows.map(({ packed }) => unpack(packed)))
+    expect(rows.map(row => row.entries)).toEqual(all.map(each => each.length))
+    return all.flat()
+  }
+
+  it('tells time, episode, bytes, range, program and the address without its end', async () => {
+    for (const [path, init] of [[url, { headers: { 'user-agent': 'Pocket wireless/3', range: 'bytes=10-19' } }], [url, { method: 'HEAD' }], ['/slow-ferry/feed.xml', { headers: { 'user-agent': 'Directory' } }]] as const) {
+      await (await fetch(`http://127.0.0.1:${port}${path}`, init)).arrayBuffer()
+    }
+    const [part, head, feed] = (await entries()).slice(-3)
+    expect(part).toEqual({
+      at: house.clock.now(), kind: 'media', showId: released.showId, episodeId: released.id, status: 206, bytesSent: 10, range: { start: 10, end: 19 }, agent: 'Pocket wireless/3', address: '127.0.0.0',
+    })
+    expect(head).toMatchObject({ kind: 'media', status: 200, bytesSent: 0, range: null })
+    expect(feed).toMatchObject({ kind: 'feed', showId: released.showId, episodeId: null, status: 200, agent: 'Directory' })
+    expect(feed!.bytesSent).toBeGreaterThan(500)
+  })
+
+  it('of a fetch that is broken off tells what the line had taken', async () => {
+    const long = await house.makeReady(released.showId, 'A long one')
+    const bytes = randomBytes(40_000_000)
+    const sha256 = createHash('sha256').update(bytes).digest('hex')
+    await house.platform.media.workIn('long', async folder => {
+      writeFileSync(join(folder, 'a'), bytes)
+      await house.platform.media.take(join(folder, 'a'), sha256)
+    })
+    await AudioFile.update({ sha256, bytes: bytes.length }, { where: { id: long.sound.source!.id } })
+    const answer = (await house.call('POST', `/episodes/${long.id}/release`, { version: long.version, when: { kind: 'now' } })).json() as EpisodeView
+    const socket = connect(port, '127.0.0.1')
+    socket.write(`GET ${new URL(answer.enclosureAddress!).pathname} HTTP/1.1\r\nHost: lake.example\r\n\r\n`)
+    await once(socket, 'readable')
+    socket.destroy()
+    await expect.poll(async () => (await entries()).at(-1)?.episodeId).toBe(long.id)
+    const last = (await entries()).at(-1)!
+    expect(last.bytesSent).toBeGreaterThan(0)
+    expect(last.bytesSent).toBeLessThan(bytes.length / 2)
+  })
+
+  it('loses nothing while the database is away for a while', async () => {
+    const before = (await entries()).length
+    const spy = vi.spyOn(house.platform.database, 'query').mockRejectedValueOnce(new Error('away'))
+    await get()
+    await house.platform.deliveries.flush()
+    spy.mockRestore()
+    expect((await entries()).length).toBe(before + 1)
+  })
+})
+
+it.each([
+  ['192.0.2.77', '192.0.2.0'], ['::ffff:192.0.2.77', '192.0.2.0'], ['2001:db8:1:2:3:4:5:6', '2001:db8:1::'], ['unknown', ''],
+])('the address %s is kept as %s', (address, kept) => expect(shortenedAddress(address)).toBe(kept))

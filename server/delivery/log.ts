@@ -1,34 +1,48 @@
 import type { IncomingMessage, ServerResponse } from 'node:http'
+import { promisify } from 'node:util'
+import { gunzip, gzip } from 'node:zlib'
 import type { Sequelize } from 'sequelize'
-import type { Connection } from 'mariadb'
 import type { Clock } from '../clock'
 import { shortenedAddress } from './address'
 
-/** What was asked for. */
-export interface Asked {
+/** What is being answered to whom. */
+export interface Delivery {
   kind: 'media' | 'feed'
   showId: string
   episodeId: string | null
   /** Of whoever asked, as the server sees it. */
   address: string
+  status: number
+  /** The bytes that were to go out; null for an answer without. */
+  part: { start: number; end: number } | null
+  isRange: boolean
 }
 
-type Row = [at: Date, kind: Asked['kind'], showId: string, episodeId: string | null, status: number, bytesSent: number | null, fromByte: number | null, toByte: number | null, agent: string, address: string]
+/** An entry of the log. */
+export interface DeliveryEntry extends Pick<Delivery, 'kind' | 'showId' | 'episodeId' | 'status'> {
+  at: Date
+  /** Null where a proxy sent them. */
+  bytesSent: number | null
+  /** Both included; null where the whole was asked for. */
+  range: { start: number; end: number } | null
+  agent: string
+  /** Without its end. */
+  address: string
+}
 
-const insert = 'INSERT INTO delivery_log (at, kind, show_id, episode_id, status, bytes_sent, from_byte, to_byte, agent, address) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)'
 const everyMs = 1_000
-const mostAtOnce = 1_000
+const mostInBatch = 5_000
 /** What waits while the database is away, and no more. */
 const mostWaiting = 100_000
 const longestAgent = 255
 
 export interface DeliveryLog {
   /**
-   * Notes an answer, whose head is about to be written, once it has been sent or broken off: when, of what, how many bytes,
-   * which range, to which program, to which address without its end. `part` is null where no bytes of a file are meant, and
-   * `elsewhere` says that a proxy sends them, which does not tell how many.
+   * Notes an answer as soon as the line has taken all that was handed over of it, or it is broken off: when, of what, how many
+   * bytes, which range, to which program, to which address without its end. `handedOver` are the bytes of its body; null where
+   * a proxy sends them, which does not tell how many.
    */
-  follow(asked: Asked, request: IncomingMessage, response: ServerResponse, part: { start: number; end: number } | null, elsewhere?: boolean): void
+  follow(delivery: Delivery, request: IncomingMessage, response: ServerResponse, handedOver: number | null): void
   /** Writes down what waits. */
   flush(): Promise<void>
   stop(): Promise<void>
@@ -39,43 +53,33 @@ export interface DeliveryLog {
  * killed loses the last second of it.
  */
 export function deliveryLog(database: Sequelize, clock: Clock, report: (error: unknown) => void): DeliveryLog {
-  let waiting: Row[] = []
+  let waiting: DeliveryEntry[] = []
   let lost = 0
   let timer: NodeJS.Timeout | undefined
   let writing: Promise<void> = Promise.resolve()
 
-  function note(row: Row): void {
+  function note(entry: DeliveryEntry): void {
     if (waiting.length >= mostWaiting) {
       lost++
       return
     }
-    waiting.push(row)
+    waiting.push(entry)
     timer ??= setTimeout(() => void flush(), everyMs)
-  }
-
-  /** Batches go by the database's own protocol for them, which takes a tenth of the time of statements with values. */
-  async function write(rows: readonly Row[]): Promise<void> {
-    const connection = await database.connectionManager.getConnection({ type: 'write' }) as Connection
-    try {
-      for (let at = 0; at < rows.length; at += mostAtOnce) await connection.batch(insert, rows.slice(at, at + mostAtOnce))
-    } finally {
-      database.connectionManager.releaseConnection(connection as never)
-    }
   }
 
   async function flushNow(): Promise<void> {
     clearTimeout(timer)
     timer = undefined
-    const rows = waiting
-    waiting = []
-    if (rows.length === 0) return
     try {
-      await write(rows)
+      while (waiting.length > 0) {
+        const batch = waiting.slice(0, mostInBatch)
+        const packed = await pack(batch)
+        await database.query('INSERT INTO delivery_log (at, entries, packed) VALUES (?, ?, ?)', { replacements: [clock.now(), batch.length, packed] })
+        waiting = waiting.slice(batch.length)
+      }
       if (lost > 0) report(new Error(`The delivery log lost ${lost} entries while the database was away.`))
       lost = 0
     } catch (error) {
-      // Some of a batch may be there already: the log may then count a delivery twice, but loses none.
-      waiting = [...rows, ...waiting].slice(0, mostWaiting)
       timer ??= setTimeout(() => void flush(), everyMs)
       report(error)
     }
@@ -87,21 +91,40 @@ export function deliveryLog(database: Sequelize, clock: Clock, report: (error: u
   }
 
   return {
-    follow({ kind, showId, episodeId, address }, request, response, part, elsewhere = false) {
+    follow(delivery, request, response, handedOver) {
       const at = clock.now()
-      const { socket, statusCode: status } = response
-      const before = socket?.bytesWritten ?? 0
-      const isRange = status === 206 && part !== null
-      response.once('close', () => {
-        const whole = part ? part.end - part.start + 1 : 0
-        // Of what was broken off, as much as the line took; the head of the answer is a few hundred bytes of it.
-        const sent = elsewhere ? null : response.writableFinished || !part ? whole : Math.min(whole, Math.max(0, (socket?.bytesWritten ?? before) - before))
-        note([at, kind, showId, episodeId, status, sent, isRange ? part.start : null, isRange ? part.end : null, (request.headers['user-agent'] ?? '').slice(0, longestAgent), shortenedAddress(address)])
-      })
+      const agent = (request.headers['user-agent'] ?? '').slice(0, longestAgent)
+      const waitingBytes = (): number => response.writableFinished ? 0 : response.writableLength
+      const noteNow = (): void => note(entryOf(delivery, at, agent, handedOver && Math.max(0, handedOver - waitingBytes())))
+      // Most answers are short, and are on the line at once; only of longer ones the end must be waited for.
+      if (!handedOver || response.destroyed || waitingBytes() === 0) noteNow()
+      else response.once('close', noteNow)
     },
     flush,
     async stop() {
       await flush()
     },
   }
+}
+
+function entryOf({ kind, showId, episodeId, status, part, isRange, address }: Delivery, at: Date, agent: string, bytesSent: number | null): DeliveryEntry {
+  return { at, kind, showId, episodeId, status, bytesSent, range: isRange ? part : null, agent, address: shortenedAddress(address) }
+}
+
+/** A batch as it is kept: a line of JSON for each entry, its values in a fixed order, all of it compressed by gzip. */
+export function pack(entries: readonly DeliveryEntry[]): Promise<Buffer> {
+  const lines = entries.map(({ at, kind, showId, episodeId, status, bytesSent, range, agent, address }) =>
+    JSON.stringify([+at, kind, showId, episodeId, status, bytesSent, range && [range.start, range.end], agent, address]))
+  return promisify(gzip)(lines.join('\n'), { level: 1 })
+}
+
+type Line = [at: number, kind: Delivery['kind'], showId: string, episodeId: string | null, status: number, bytesSent: number | null, range: [number, number] | null, agent: string, address: string]
+
+/** The entries of a batch. */
+export async function unpack(packed: Buffer): Promise<DeliveryEntry[]> {
+  const lines = (await promisify(gunzip)(packed)).toString().split('\n')
+  return lines.map(line => {
+    const [at, kind, showId, episodeId, status, bytesSent, range, agent, address] = JSON.parse(line) as Line
+    return { at: new Date(at), kind, showId, episodeId, status, bytesSent, range: range && { start: range[0], end: range[1] }, agent, address }
+  })
 }

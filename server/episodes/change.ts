@@ -46,7 +46,9 @@ export interface Seen {
  * The one way to change an episode: its row is locked, its version looked at, the rule of its standings kept, and the
  * change written together with its jobs, its show's feed revision and the news of it, in one transaction.
  */
-export function episodeChanges({ database, clock, jobs, events }: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events'>) {
+export function episodeChanges(platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events'>) {
+  const { database, clock, jobs, events } = platform
+
   /** Writes a decided change of an episode that is locked; the feed's revision is left to whoever changes many. */
   async function apply(episode: Episode, { fields, sound, files, step, jobs: added = [] }: Change, transaction: Transaction): Promise<void> {
     const standing = step ? after(step, episode.standing) : episode.standing
@@ -80,7 +82,7 @@ export function episodeChanges({ database, clock, jobs, events }: Pick<Platform,
         const change = await decide(episode, transaction)
         if (!change) return
         await apply(episode, change, transaction)
-        if (change.isInFeed) await touchFeed(episode.showId, clock.now(), transaction)
+        if (change.isInFeed) await touchFeed(platform, episode.showId, transaction)
       })
     },
   }

@@ -49,7 +49,7 @@ describe('a window that listens', () => {
     heard.length = 0
     const { version } = (await house.call('GET', `/episodes/${id}`)).json() as Episode
     await house.call('POST', `/episodes/${id}/release`, { version, when: { kind: 'now' } })
-    await expect.poll(() => kinds(heard), { timeout: 1000, interval: 20 }).toEqual([`episode ${id}`])
+    await expect.poll(() => kinds(heard), { timeout: 1000, interval: 20 }).toEqual([`episode ${id}`, `feed ${show.id}`])
     await leave()
   })
 

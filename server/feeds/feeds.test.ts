@@ -1,9 +1,12 @@
 import { brotliDecompressSync, gunzipSync } from 'node:zlib'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { FastifyInstance } from 'fastify'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import type { Episode, EpisodePage } from '@contract/episodes'
-import { transact } from '../database/transact'
+import type { Show } from '@contract/shows'
+import { createApp } from '../app'
+import { Episode as EpisodeRow } from '../episodes/models'
+import { createEvents } from '../events/events'
 import { type House, openHouse } from '../testing/house'
-import { joined, noteFeedWrite } from '../shows/freshness'
 
 let house: House
 beforeAll(async () => {
@@ -135,31 +138,28 @@ describe('serving a feed', () => {
   it('knows no other show', async () => expect((await house.app.inject({ url: '/nowhere/feed.xml' })).statusCode).toBe(404))
 })
 
-describe('questions asked together', () => {
-  it('are answered by an answer that was fetched after each was asked', async () => {
-    let asked = 0
-    const finish: (() => void)[] = []
-    const { ask } = joined(keys => new Promise<Map<string, string>>(resolve => {
-      const mine = ++asked
-      finish.push(() => resolve(new Map(keys.map(key => [key, `${key} ${mine}`]))))
-    }), 'nothing', 0)
-    const turn = (): Promise<void> => new Promise(resolve => setTimeout(resolve, 0))
-    const first = ask('a')
-    await turn()
-    const [second, third] = [ask('a'), ask('b')]
-    expect(asked).toBe(1)
-    finish[0]!()
-    expect(await first).toBe('a 1')
-    await turn()
-    finish[1]!()
-    expect(await Promise.all([second, third])).toEqual(['a 2', 'b 2'])
+describe('any number of processes', () => {
+  it('tell the same: what another changes is told within half a second, what a process changes itself at once', async () => {
+    const events = createEvents(house.platform.database, house.clock, () => undefined)
+    const app = await createApp({ ...house.platform, events })
+    const told = async (from: FastifyInstance) => (await from.inject({ url: '/slow-ferry/feed.xml' })).body
+    const show = (await house.call('GET', '/shows/at/slow-ferry')).json() as Show
+    expect(await told(app)).toBe(await told(house.app))
+    await house.call('PATCH', `/shows/${show.id}`, { version: show.version, description: 'Told by both.' })
+    expect(await told(house.app)).toContain('Told by both.')
+    await expect.poll(() => told(app), { timeout: 500, interval: 20 }).toContain('Told by both.')
+    await events.stop()
+    await app.close()
   })
 
-  it('share a kept answer until this process has written', async () => {
-    let asked = 0
-    const { ask, kept } = joined(async keys => new Map(keys.map(key => [key, ++asked])), 0, 60_000)
-    expect([await ask('a'), await ask('a'), kept('a'), kept('b')]).toEqual([1, 1, 1, undefined])
-    await transact(house.platform.database, async transaction => { noteFeedWrite(transaction) })
-    expect(await ask('a')).toBe(2)
+  it('write a feed once for all who ask for it together', async () => {
+    const spy = vi.spyOn(EpisodeRow, 'findAll')
+    const { id, version } = (await house.call('GET', '/shows/at/slow-ferry')).json() as Show
+    await house.call('PATCH', `/shows/${id}`, { version, description: 'Asked for by fifty.' })
+    const answers = await Promise.all(Array.from({ length: 50 }, () => get()))
+    expect(new Set(answers.map(({ body }) => body)).size).toBe(1)
+    expect(answers[0]!.body).toContain('Asked for by fifty.')
+    expect(spy).toHaveBeenCalledTimes(1)
+    spy.mockRestore()
   })
 })

@@ -1,13 +1,10 @@
 import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify'
 import { AppError } from '../errors'
-import { preflight, publicAccess } from '../media/publicAccess'
+import { preflight } from '../media/publicAccess'
 import { sendingOf } from '../media/written'
-import { nosniff } from '../nosniff'
 import type { Platform } from '../platform'
 import type { Told } from '../shows/writtenAnswers'
 import { feedService } from './service'
-
-const headersOfAll = { ...publicAccess, ...nosniff }
 
 /** `/{show}/feed.xml`, for directories and listening apps. */
 export const feedRoutes = (platform: Platform): FastifyPluginAsync => async app => {
@@ -31,10 +28,9 @@ export const feedRoutes = (platform: Platform): FastifyPluginAsync => async app 
   function send(request: FastifyRequest, reply: FastifyReply, { showId, answer }: Told): FastifyReply {
     const { status, headers, body } = sendingOf(request, answer, clock.now())
     const response = reply.hijack().raw
-    response.writeHead(status, { ...headers, ...headersOfAll, ...(body && { 'content-length': body.length }) })
     const sent = request.method === 'HEAD' ? null : body
-    deliveries.follow({ kind: 'feed', showId, episodeId: null, address: request.ip }, request.raw, response, sent && { start: 0, end: sent.length - 1 })
-    response.end(sent ?? undefined)
+    response.writeHead(status, headers).end(sent ?? undefined)
+    deliveries.follow({ kind: 'feed', showId, episodeId: null, address: request.ip, status, part: sent && { start: 0, end: sent.length - 1 }, isRange: false }, request.raw, response, sent?.length ?? 0)
     return reply
   }
 }

@@ -6,7 +6,9 @@ import { readSnapshot } from '@core/episode/snapshot'
 import { Episode } from '../episodes/models'
 import { fileIn, withRole } from '../episodes/roles'
 import { enclosureAddress } from '../episodes/views'
+import { publicAccess } from '../media/publicAccess'
 import { written } from '../media/written'
+import { nosniff } from '../nosniff'
 import { Picture } from '../pictures/models'
 import { publicPictureAddress } from '../pictures/names'
 import type { Platform } from '../platform'
@@ -17,7 +19,9 @@ import { writtenAnswers } from '../shows/writtenAnswers'
 export const generator = 'Lake Letter'
 
 /** The feeds, written once for each change. */
-export function feedService({ configuration: { publicUrl, cacheBytes } }: Pick<Platform, 'configuration'>) {
+export function feedService(platform: Pick<Platform, 'configuration' | 'events'>) {
+  const { publicUrl } = platform.configuration
+
   async function modelOf(show: Show): Promise<FeedModel> {
     const [picture, episodes] = await Promise.all([
       Picture.findByPk(show.artworkId, { rejectOnEmpty: true }),
@@ -70,7 +74,7 @@ export function feedService({ configuration: { publicUrl, cacheBytes } }: Pick<P
     }
   }
 
-  return writtenAnswers(cacheBytes / 2, async (show, path, lastModified) => ({
-    path, answer: await written('application/rss+xml; charset=utf-8', feedXml(await modelOf(show)), lastModified),
+  return writtenAnswers(platform, async (show, path, lastModified) => ({
+    path, answer: await written('application/rss+xml; charset=utf-8', feedXml(await modelOf(show)), lastModified, { ...publicAccess, ...nosniff }),
   }))
 }

@@ -1,9 +1,9 @@
-import { Op, type Sequelize, type Transaction } from 'sequelize'
+import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
 import type { Clock } from '../clock'
 import type { Events } from '../events/events'
 import { transact } from '../database/transact'
-import { type JobDefinition, type JobKind, type JobList, type JobRun, type Lane, lanes, type Payloads } from './kinds'
+import { type JobDefinition, type JobKind, type JobList, type JobRun, type Lane, type Payloads } from './kinds'
 import { Job } from './models'
 
 /** A job to be put on the list. */
@@ -49,7 +49,10 @@ const usualLimitMs = 5 * 60_000
  */
 export function createJobs(database: Sequelize, clock: Clock, events: Events, report: (error: unknown) => void): Jobs {
   let list: Readonly<Record<string, JobDefinition<unknown> | undefined>> = {}
-  const running = new Map<Lane, { timer?: NodeJS.Timeout; ended: Promise<unknown> }>()
+  const busy = new Map<Lane, Promise<void>>()
+  let isRunning = false
+  let timer: NodeJS.Timeout | undefined
+  let looking: Promise<void> = Promise.resolve()
   let stopping = new AbortController()
 
   async function take(lane: Lane): Promise<Job | null> {
@@ -138,16 +141,34 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
     await tell(job)
   }
 
+  /** The lanes that have something to do, by one question for all of them. */
+  async function dueLanes(): Promise<Set<Lane>> {
+    const now = clock.now()
+    const rows = await database.query<{ kind: string }>(
+      "SELECT DISTINCT kind FROM jobs WHERE state = 'open' AND run_after <= :now AND (held_until IS NULL OR held_until < :now)",
+      { replacements: { now }, type: QueryTypes.SELECT },
+    )
+    return new Set(rows.flatMap(({ kind }) => list[kind]?.lane ?? []))
+  }
+
   async function runAll(lane: Lane): Promise<void> {
     try {
-      while (running.has(lane) && await runNext(lane));
+      while (isRunning && await runNext(lane));
+    } catch (error) {
+      report(error)
+    } finally {
+      busy.delete(lane)
+    }
+  }
+
+  async function look(): Promise<void> {
+    try {
+      for (const lane of await dueLanes()) if (!busy.has(lane)) busy.set(lane, runAll(lane))
     } catch (error) {
       report(error)
     }
-    const state = running.get(lane)
-    if (state) state.timer = setTimeout(() => poll(lane), pollMs)
+    if (isRunning) timer = setTimeout(() => { looking = look() }, pollMs)
   }
-  const poll = (lane: Lane): void => { running.get(lane)!.ended = runAll(lane) }
 
   return {
     use: given => { list = given as typeof list },
@@ -164,17 +185,15 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
     runNext,
     start() {
       stopping = new AbortController()
-      for (const lane of lanes) {
-        running.set(lane, { ended: Promise.resolve() })
-        poll(lane)
-      }
+      isRunning = true
+      looking = look()
     },
     async stop() {
+      isRunning = false
       stopping.abort()
-      const states = [...running.values()]
-      running.clear()
-      for (const { timer } of states) clearTimeout(timer)
-      await Promise.all(states.map(({ ended }) => ended))
+      clearTimeout(timer)
+      await looking
+      await Promise.all(busy.values())
     },
   }
 }

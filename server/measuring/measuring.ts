@@ -22,7 +22,7 @@ const sourceOf = (file: AudioFile, path: string): Source => ({
 
 /** The job that measures a file, whole, once. */
 export function measureFile(platform: Platform): JobDefinition<Payloads['measure-file']> {
-  const { database, clock, media, events, configuration } = platform
+  const { database, media, events, configuration } = platform
   const blobs = blobKeeper(platform)
 
   async function measured(file: AudioFile, run: JobRun): Promise<Measured> {
@@ -52,7 +52,7 @@ export function measureFile(platform: Platform): JobDefinition<Payloads['measure
         await file.update({ measurement, waveformId: bringing!.sha256, ...told, measuring: 'done' }, { transaction })
         for (const { id, showId } of await episodesWith(file.id, 'source', transaction)) await events.note({ kind: 'episode', showId, id }, transaction)
         const isInFeed = isOtherLength && (await episodesWith(file.id, 'released', transaction)).some(({ standing }) => standing === 'released')
-        if (isInFeed) await touchFeed(file.showId, clock.now(), transaction)
+        if (isInFeed) await touchFeed(platform, file.showId, transaction)
       }))
     },
     gaveUp: ({ fileId }) => transact(database, async transaction => {

@@ -11,7 +11,6 @@ export interface Lent {
 export interface OpenFile {
   /** Reads the bytes from `start` to `end`, both included. */
   bytes(start: number, end: number): Promise<Buffer>
-  stream(start: number, end: number): Readable
   close(): Promise<void>
 }
 

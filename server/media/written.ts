@@ -6,37 +6,39 @@ import { AppError } from '../errors'
 import { precondition } from './conditions'
 import { acceptedEncoding, type Encoding } from './encodings'
 
-/** An answer in one encoding, with its tag. */
+type Head = Readonly<Record<string, string>>
+
+/** An answer in one encoding, with its tag and the headers of its answers. */
 interface Variant {
   body: Buffer
   etag: string
+  whole: Head
+  notModified: Head
 }
 
 /** An answer that is written once for each change of what it tells, as it is sent. */
 export interface Written {
-  type: string
   lastModified: Date
   variants: Readonly<Record<Encoding, Variant>>
 }
 
-/** Writes an answer in every encoding. */
-export async function written(type: string, words: string, lastModified: Date): Promise<Written> {
+/** Writes an answer in every encoding; `also` are headers that each of its answers has. */
+export async function written(type: string, words: string, lastModified: Date, also: Head = {}): Promise<Written> {
   const body = Buffer.from(words)
   const [gzipped, brotlied] = await Promise.all([
     promisify(gzip)(body),
     promisify(brotliCompress)(body, { params: { [constants.BROTLI_PARAM_QUALITY]: 6 } }),
   ])
   const digest = createHash('sha256').update(body).digest('base64url').slice(0, 27)
-  return {
-    type,
-    lastModified,
+  const variant = (encoding: Encoding, encoded: Buffer): Variant => {
     // RFC 9110 section 8.8.3.3: a strong entity tag differs between the encodings of one content.
-    variants: {
-      identity: { body, etag: `"${digest}"` },
-      gzip: { body: gzipped, etag: `"${digest}-gzip"` },
-      br: { body: brotlied, etag: `"${digest}-br"` },
-    },
+    const etag = encoding === 'identity' ? `"${digest}"` : `"${digest}-${encoding}"`
+    // Kept by whoever likes, and asked about each time: the copy that is shown is always the current one.
+    const notModified = { etag, 'last-modified': lastModified.toUTCString(), 'cache-control': 'public, no-cache', vary: 'accept-encoding', ...also }
+    const whole = { ...notModified, 'content-type': type, 'content-length': String(encoded.length), ...(encoding !== 'identity' && { 'content-encoding': encoding }) }
+    return { body: encoded, etag, notModified, whole }
   }
+  return { lastModified, variants: { identity: variant('identity', body), gzip: variant('gzip', gzipped), br: variant('br', brotlied) } }
 }
 
 export const bytesOf = ({ variants }: Written): number => Object.values(variants).reduce((sum, { body }) => sum + body.length, 2_000)
@@ -44,26 +46,23 @@ export const bytesOf = ({ variants }: Written): number => Object.values(variants
 /** What is to be sent: status, headers and body, none for an answer without. */
 export interface Sending {
   status: 200 | 304 | 412
-  headers: Record<string, string>
+  headers: Head
   body: Buffer | null
 }
 
 /** Answers a request with what is written, in the best encoding that it takes. Throws `not-acceptable` where it takes none. */
-export function sendingOf(request: FastifyRequest, { type, lastModified, variants }: Written, now: Date): Sending {
+export function sendingOf(request: FastifyRequest, { lastModified, variants }: Written, now: Date): Sending {
   const encoding = acceptedEncoding(request.headers['accept-encoding'])
   if (!encoding) throw new AppError('not-acceptable', 'The answer comes as br, gzip or identity; the request takes none of them.')
-  const { body, etag } = variants[encoding]
-  const headers = {
-    etag,
-    // RFC 9110 section 8.8.2.1: a server MUST NOT generate a Last-Modified date that is later than the answer's own.
-    'last-modified': (lastModified > now ? now : lastModified).toUTCString(),
-    // Kept by whoever likes, and asked about each time: the copy that is shown is always the current one.
-    'cache-control': 'public, no-cache',
-    vary: 'accept-encoding',
-  }
+  const { body, etag, whole, notModified } = variants[encoding]
   const outcome = precondition(request.headers, { etag, lastModified })
-  if (outcome !== 'pass') return { status: outcome, headers, body: null }
-  return { status: 200, headers: { ...headers, 'content-type': type, ...(encoding !== 'identity' && { 'content-encoding': encoding }) }, body }
+  const head = outcome === 'pass' ? whole : notModified
+  return {
+    status: outcome === 'pass' ? 200 : outcome,
+    // RFC 9110 section 8.8.2.1: a server MUST NOT generate a Last-Modified date that is later than the answer's own.
+    headers: lastModified > now ? { ...head, 'last-modified': now.toUTCString() } : head,
+    body: outcome === 'pass' ? body : null,
+  }
 }
 
 /** Sends it by the framework, with the headers that its hooks have set. */

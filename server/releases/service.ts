@@ -142,6 +142,8 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
      * locks and the standing see to it that of any number of processes exactly one releases each, once.
      */
     async releaseDue(): Promise<number> {
+      // Mostly nothing is due, and that is seen without a transaction.
+      if (!await Episode.findOne({ where: dueNow(), attributes: ['id'], raw: true })) return 0
       return transact(database, async transaction => {
         const due = await dueEpisodes(transaction)
         const numbers = new Map<string, number>()
@@ -152,7 +154,7 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
           await apply(episode, { step: 'release', ...await asSent(episode, transaction, numbers) }, transaction)
           released++
         }
-        if (released > 0) await touchFeed(due[0]!.showId, clock.now(), transaction)
+        if (released > 0) await touchFeed(platform, due[0]!.showId, transaction)
         return released
       })
     },
@@ -163,16 +165,20 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
    * go out as it is, or lives elsewhere and was not there when last asked for, waits, and goes out as soon as it can.
    */
   async function dueEpisodes(transaction: Transaction): Promise<Episode[]> {
-    const canGoOut = literal(`(
-      (recipe IS NULL AND EXISTS (SELECT 1 FROM episode_files u JOIN files f ON f.id = u.file_id
-        WHERE u.episode_id = \`Episode\`.id AND u.role = 'source' AND f.reachable AND f.type IN (${deliverableTypes.map(type => `'${type}'`).join(', ')})))
-      OR (recipe IS NOT NULL AND finishing = 'done' AND EXISTS (SELECT 1 FROM episode_files u WHERE u.episode_id = \`Episode\`.id AND u.role = 'finished')))`)
-    const due = { standing: 'scheduled' as const, releaseAt: { [Op.lte]: clock.now() }, deletedAt: null, [Op.and]: [canGoOut] }
+    const due = dueNow()
     const locked = { order: [['releaseAt', 'ASC'], ['id', 'ASC']] as [string, string][], lock: true, skipLocked: true, transaction }
     const [first] = await Episode.findAll({ where: due, limit: 1, ...locked })
     if (!first) return []
     const others = await Episode.findAll({ where: { ...due, showId: first.showId, id: { [Op.ne]: first.id } }, limit: mostAtOnce - 1, ...locked })
     return [first, ...others]
+  }
+
+  function dueNow() {
+    const canGoOut = literal(`(
+      (recipe IS NULL AND EXISTS (SELECT 1 FROM episode_files u JOIN files f ON f.id = u.file_id
+        WHERE u.episode_id = \`Episode\`.id AND u.role = 'source' AND f.reachable AND f.type IN (${deliverableTypes.map(type => `'${type}'`).join(', ')})))
+      OR (recipe IS NOT NULL AND finishing = 'done' AND EXISTS (SELECT 1 FROM episode_files u WHERE u.episode_id = \`Episode\`.id AND u.role = 'finished')))`)
+    return { standing: 'scheduled' as const, releaseAt: { [Op.lte]: clock.now() }, deletedAt: null, [Op.and]: [canGoOut] }
   }
 }
 

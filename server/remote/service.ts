@@ -37,7 +37,7 @@ export function remoteService(platform: Platform) {
         await file.update({ ...facts, reachable: true, checkedAt: clock.now() }, { transaction })
         for (const { id, showId } of await episodesWith(file.id, 'source', transaction)) await events.note({ kind: 'episode', showId, id }, transaction)
         const isInFeed = changed && (await episodesWith(file.id, 'released', transaction)).some(({ standing }) => standing === 'released')
-        if (isInFeed) await touchFeed(file.showId, clock.now(), transaction)
+        if (isInFeed) await touchFeed(platform, file.showId, transaction)
       })
       return null
     } catch (error) {

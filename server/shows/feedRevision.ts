@@ -1,11 +1,11 @@
 import { literal, type Transaction } from 'sequelize'
-import { noteFeedWrite } from './freshness'
+import type { Platform } from '../platform'
 import { Show } from './models'
 
-/** Says that what a show's feed and pages tell has changed; in the transaction that changes it. */
-export async function touchFeed(showId: string, at: Date, transaction: Transaction): Promise<void> {
-  noteFeedWrite(transaction)
-  await Show.update({ feedRevision: literal('feed_revision + 1'), feedChangedAt: at }, { where: { id: showId }, transaction })
+/** Says that what a show's feed and pages tell has changed, with the news of it; in the transaction that changes it. */
+export async function touchFeed({ clock, events }: Pick<Platform, 'clock' | 'events'>, showId: string, transaction: Transaction): Promise<void> {
+  await Show.update({ feedRevision: literal('feed_revision + 1'), feedChangedAt: clock.now() }, { where: { id: showId }, transaction })
+  await events.note({ kind: 'feed', showId, id: showId }, transaction)
 }
 
 /** Keeps a show's row to this transaction, so that of those that choose something unique in the show each sees the other's choice. */

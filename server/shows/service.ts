@@ -116,7 +116,7 @@ export function showService(platform: Pick<Platform, 'database' | 'media' | 'clo
         await current.update({ ...facts, ...(facts.artworkId && { artworkIsProvisional: false }), version: version + 1 }, { transaction })
         await events.note({ kind: 'show', showId: current.id, id: current.id }, transaction)
         // How episodes are usually finished stands in no feed.
-        if (Object.keys(facts).some(fact => fact !== 'recipe')) await touchFeed(current.id, clock.now(), transaction)
+        if (Object.keys(facts).some(fact => fact !== 'recipe')) await touchFeed(platform, current.id, transaction)
         return current
       })
       return view(await show.reload())

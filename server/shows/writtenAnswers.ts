@@ -1,8 +1,8 @@
 import { LRUCache } from 'lru-cache'
 import { settledAt } from '@core/feed/dates'
 import { bytesOf, type Written } from '../media/written'
+import type { Platform } from '../platform'
 import { isDatabaseDown } from '../problems'
-import { joined } from './freshness'
 import { Show } from './models'
 
 /** What is told of a show, as it was written for a revision of it. */
@@ -16,26 +16,50 @@ export interface Told {
   answer: Written
 }
 
-/** How long a process may overlook what another one wrote; what it wrote itself it never overlooks. */
-const revisionKeptMs = 50
-
-/** Which revision of a show is current, asked of the database; requests that come together share the question. */
-const revisionsOf = () => joined<number | null>(async slugs => {
-  const shows = await Show.findAll({ where: { slug: slugs }, attributes: ['slug', 'feedRevision'], raw: true })
-  const found = new Map(shows.map(show => [show.slug.toLowerCase(), Number(show.feedRevision)]))
-  return new Map(slugs.map(slug => [slug, found.get(slug.toLowerCase()) ?? null]))
-}, null, revisionKeptMs)
-
 /**
- * Feeds and pages, written once for each revision of their show, so that any number of processes tell the same; while the
- * database is away, what was written here last still goes out. `write` writes what is at a path of a show, and tells
- * how the path is spelt; null where nothing is.
+ * Feeds and pages, written once for each revision of their show, so that any number of processes tell the same. What is
+ * written serves until the news says that its show has changed: at once for changes by this process, within half a second
+ * for those of others. While the database is away, what was written here last still goes out. `write` writes what is at a
+ * path of a show, and tells how the path is spelt; null where nothing is.
  */
-export function writtenAnswers(mostBytes: number, write: (show: Show, path: string, lastModified: Date) => Promise<Pick<Told, 'path' | 'answer'> | null>) {
-  const kept = new LRUCache<string, Told>({ maxSize: Math.max(1, mostBytes), sizeCalculation: ({ answer }) => bytesOf(answer) })
-  const writing = new Map<string, Promise<Told | null>>()
-  const revisions = revisionsOf()
+export function writtenAnswers(
+  { events, configuration: { cacheBytes } }: Pick<Platform, 'events' | 'configuration'>,
+  write: (show: Show, path: string, lastModified: Date) => Promise<Pick<Told, 'path' | 'answer'> | null>,
+) {
+  // Feeds and pages have half of the room each.
+  const kept = new LRUCache<string, Told>({ maxSize: Math.max(1, cacheBytes / 2), sizeCalculation: ({ answer }) => bytesOf(answer) })
+  /** What no news has come of since it was looked at. */
+  const current = new WeakSet<Told>()
+  const looking = new Map<string, Promise<Told | null>>()
+  let news = 0
+  events.hear(({ kind, showId }) => {
+    if (kind !== 'feed') return
+    news++
+    for (const told of kept.values()) if (told.showId === showId) current.delete(told)
+    // Whoever asks from now on does not wait for an answer that was begun before.
+    looking.clear()
+  })
   const keyOf = (slug: string, path: string): string => `${slug}/${path}`
+
+  /** What is told by what the database holds: what is kept, where its revision is the newest. */
+  async function look(slug: string, path: string): Promise<Told | null> {
+    const newsBefore = news
+    const told = await upToDate(slug, path)
+    if (told && news === newsBefore) current.add(told)
+    return told
+  }
+
+  async function upToDate(slug: string, path: string): Promise<Told | null> {
+    const known = kept.get(keyOf(slug, path))
+    try {
+      const show = await Show.findOne({ where: { slug }, attributes: ['feedRevision'], raw: true })
+      if (!show) return null
+      return known && known.revision >= Number(show.feedRevision) ? known : await writeNow(slug, path)
+    } catch (error) {
+      if (known && isDatabaseDown(error)) return known
+      throw error
+    }
+  }
 
   async function writeNow(slug: string, path: string): Promise<Told | null> {
     const show = await Show.findOne({ where: { slug }, rejectOnEmpty: true })
@@ -47,35 +71,19 @@ export function writtenAnswers(mostBytes: number, write: (show: Show, path: stri
     return told
   }
 
-  /** The revision that the database holds; the one written here while the database is away. */
-  async function askedRevision(slug: string, path: string): Promise<number | null> {
-    try {
-      return await revisions.ask(slug)
-    } catch (error) {
-      const known = kept.get(keyOf(slug, path))
-      if (known && isDatabaseDown(error)) return known.revision
-      throw error
-    }
-  }
-
   return {
     /** What is told now, where that is known without asking anybody; else null. */
     atHand(slug: string, path = ''): Told | null {
       const known = kept.get(keyOf(slug, path))
-      return known && known.revision === revisions.kept(slug) ? known : null
+      return known && current.has(known) ? known : null
     },
 
     /** What is told now; null where there is no such show, or nothing at the path. */
-    async current(slug: string, path = ''): Promise<Told | null> {
-      const revision = await askedRevision(slug, path)
-      if (revision === null) return null
+    current(slug: string, path = ''): Promise<Told | null> {
       const key = keyOf(slug, path)
-      const known = kept.get(key)
-      if (known && known.revision >= revision) return known
-      const underway = writing.get(key) ?? writeNow(slug, path).finally(() => writing.delete(key))
-      writing.set(key, underway)
-      const fresh = await underway
-      return !fresh || fresh.revision >= revision ? fresh : writeNow(slug, path)
+      const underway = looking.get(key) ?? look(slug, path).finally(() => { if (looking.get(key) === underway) looking.delete(key) })
+      looking.set(key, underway)
+      return underway
     },
   }
 }

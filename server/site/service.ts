@@ -15,7 +15,9 @@ import { addressesOf } from '../shows/service'
 import { writtenAnswers } from '../shows/writtenAnswers'
 
 /** The public pages of shows and episodes, written once for each change: released episodes only, as they stand in the feed. */
-export function siteService({ configuration: { publicUrl, cacheBytes }, siteAssets }: Pick<Platform, 'configuration' | 'siteAssets'>) {
+export function siteService(platform: Pick<Platform, 'configuration' | 'events' | 'siteAssets'>) {
+  const { configuration: { publicUrl }, siteAssets } = platform
+
   async function showFacts(row: Show): Promise<ShowPage['show']> {
     const picture = await Picture.findByPk(row.artworkId, { rejectOnEmpty: true })
     const { name, description, author, language, zone } = row
@@ -48,7 +50,7 @@ export function siteService({ configuration: { publicUrl, cacheBytes }, siteAsse
     }
   }
 
-  return writtenAnswers(cacheBytes / 2, async (row, path, lastModified) => {
+  return writtenAnswers(platform, async (row, path, lastModified) => {
     const [show, episodes] = await Promise.all([showFacts(row), released(row.id, path || undefined)])
     const facts = episodes.map(episode => episodeFacts(episode, show.pageAddress))
     if (path && !facts[0]) return null

@@ -41,6 +41,7 @@ export interface House {
   cookie: string
   /** Where the media store keeps what is on its way. */
   inbox: string
+  mediaFolder: string
   call(method: InjectOptions['method'], path: string, body?: unknown): Promise<LightMyRequestResponse>
   makeShow(slug: string): Promise<Show>
   /** An episode with audio and title, ready for release. */
@@ -99,7 +100,7 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
 
   const brought = new Map<string, string>()
   return {
-    app, routes, platform, clock, cookie, call, get, bring, inbox: join(folder, 'inbox'),
+    app, routes, platform, clock, cookie, call, get, bring, inbox: join(folder, 'inbox'), mediaFolder: folder,
     async workOnSound() {
       while (await platform.jobs.runNext('measuring') || await platform.jobs.runNext('finishing'));
       const [failure] = failures.splice(0)

@@ -1,0 +1,2 @@
+import { benchServing } from './serving'
+await benchServing()
