@@ -1,2 +1,3 @@
 import { benchServing } from './serving'
+
 await benchServing()

@@ -1,15 +1,13 @@
-import { execFile } from 'node:child_process'
-import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { mkdtemp, rm } from 'node:fs/promises'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { promisify } from 'node:util'
+import { compare } from './load'
+import { benchProxy } from './proxy'
 import Fastify, { type FastifyInstance } from 'fastify'
 import { start } from '@server/start'
 import { readConfiguration } from '@server/configuration'
 
-const seconds = 3
-const rounds = 5
 const partBytes = 64 * 1024
 
 interface Row {
@@ -18,18 +16,7 @@ interface Row {
   /** The bare route that stands beside it. */
   bare: string
   headers?: Record<string, string>
-  /** What wrk is to do other than GET. */
-  script?: string
-}
-
-const run = promisify(execFile)
-
-/** Requests a second over loopback, by the load generator wrk: one thread, twenty connections, ending by itself. */
-async function requestsPerSecond(url: string, { headers = {}, script }: Row): Promise<number> {
-  const heads = Object.entries(headers).flatMap(([name, value]) => ['-H', `${name}: ${value}`])
-  const { stdout } = await run('wrk', ['-t1', '-c20', `-d${seconds}s`, ...(script ? ['-s', script] : []), ...heads, url])
-  if (/Non-2xx|Socket errors/.test(stdout)) throw new Error(`${url} did not answer as it should: ${stdout}`)
-  return Number(/Requests\/sec:\s+([\d.]+)/.exec(stdout)![1])
+  method?: 'HEAD'
 }
 
 /**
@@ -38,8 +25,6 @@ async function requestsPerSecond(url: string, { headers = {}, script }: Row): Pr
  */
 export async function benchServing(): Promise<void> {
   const media = await mkdtemp(join(tmpdir(), 'lake-letter-bench-'))
-  const head = join(media, 'head.lua')
-  await writeFile(head, 'wrk.method = "HEAD"\n')
   const house = await start(readConfiguration({ ...process.env, PORT: '0', MEDIA_DIR: process.env.MEDIA_DIR ?? media, PUBLIC_URL: 'http://127.0.0.1:4310' }))
   const identity = { 'accept-encoding': 'identity' }
   const feed = await fetched(`${house.address!}/bellows-and-reeds/feed.xml`, identity)
@@ -53,16 +38,11 @@ export async function benchServing(): Promise<void> {
     { name: `a public page (${page.body.length} bytes)`, path: '/bellows-and-reeds', bare: '/page', headers: identity },
     { name: `audio, ranges of ${partBytes} bytes`, path: sound, bare: '/part', headers: { range: `bytes=65536-${65536 + partBytes - 1}` } },
     { name: `audio, whole (${audio.body.length} bytes)`, path: sound, bare: '/audio' },
-    { name: 'audio, HEAD', path: sound, bare: '/audio', script: head },
+    { name: 'audio, HEAD', path: sound, bare: '/audio', method: 'HEAD' },
   ]
   const bareAddress = `http://127.0.0.1:${(bare.server.address() as AddressInfo).port}`
-  for (const row of rows) {
-    const pairs: [number, number][] = []
-    await requestsPerSecond(house.address! + row.path, row)
-    for (let n = 0; n < rounds; n++) pairs.push([await requestsPerSecond(house.address! + row.path, row), await requestsPerSecond(bareAddress + row.bare, row)])
-    const [ours, theirs] = pairs.sort(([a, b], [c, d]) => a / b - c / d)[Math.floor(rounds / 2)]!
-    console.log(`serving ${row.name}, requests against a bare route: ${(ours / theirs).toFixed(2)} (${Math.round(ours)} : ${Math.round(theirs)} a second)`)
-  }
+  for (const row of rows) await compare(`serving ${row.name}, requests against a bare route`, { ...row, url: house.address! + row.path }, { ...row, url: bareAddress + row.bare })
+  await benchProxy(sound, process.env.MEDIA_DIR ?? media)
   await bare.close()
   await house.stop()
   await rm(media, { recursive: true, force: true })

@@ -14,6 +14,7 @@ const packageOf = {
   'espeak-ng': 'espeak-ng',
   nginx: 'nginx-light',
   wrk: 'wrk',
+  ab: 'apache2-utils',
 }
 
 const folders = [...(process.env.PATH ?? '').split(delimiter), '/usr/sbin', '/usr/local/sbin', '/sbin']

@@ -48,7 +48,8 @@ export const deliveryRoutes = ({ media, clock, events, deliveries, log, configur
     const delivery = { kind: 'media' as const, showId: file.showId, episodeId: request.params.episodeId, address: request.ip, status, part, isRange: status === 206 }
     if (!part) {
       response.end()
-      deliveries.follow(delivery, request.raw, response, shownAt ? null : 0)
+      // HEAD delivers nothing, and is not counted (common practice, no source).
+      if (request.method !== 'HEAD') deliveries.follow(delivery, request.raw, response, shownAt ? null : 0)
       return reply
     }
     const follow = (handedOver: number): void => deliveries.follow(delivery, request.raw, response, handedOver)
@@ -69,7 +70,8 @@ export const deliveryRoutes = ({ media, clock, events, deliveries, log, configur
 function handedOn(file: Deliverable, address: string): Answer {
   return {
     status: 200,
-    headers: { 'x-accel-redirect': address, 'content-type': file.type, 'cache-control': file.cacheControl, ...publicAccess, ...nosniff },
+    // Without a length the proxy would close the line behind each answer.
+    headers: { 'x-accel-redirect': address, 'content-length': 0, 'content-type': file.type, 'cache-control': file.cacheControl, ...publicAccess, ...nosniff },
     part: null,
   }
 }
