@@ -1,3 +1,4 @@
+import imports from 'eslint-plugin-import-x'
 import vue from 'eslint-plugin-vue'
 import ts from 'typescript-eslint'
 
@@ -23,11 +24,45 @@ const oneWay = Object.entries(rooms).map(([room, closed]) => ({
   },
 }))
 
+/** Folders of the server, each of which imports only those before it: so there is no circle among them. */
+const floors = [
+  'database', 'accounts', 'access', 'events', 'jobs', 'sound', 'media', 'pictures', 'files', 'shows', 'episodes', 'delivery', 'feeds', 'finishing', 'measuring',
+  'uploads', 'remote', 'releases', 'shelf', 'site', 'tidying', 'health', 'studio',
+]
+
+const upwards = floors.map((folder, floor) => ({
+  files: [`server/${folder}/**/*.ts`],
+  ignores: ['**/*.test.ts'],
+  rules: {
+    'no-restricted-imports': ['error', {
+      patterns: [
+        ...rooms.server.map(other => ({ regex: `^(@${other}(/|$)|(\\.\\./)+${other}/)`, message: `server/ must not import ${other}/ (see docs/decisions/rooms.md).` })),
+        { regex: `^\\.\\./(${[...floors.slice(floor + 1), 'testing'].join('|')})/`, message: `server/${folder} imports only the folders that stand before it in eslint.config.js.` },
+      ],
+    }],
+  },
+}))
+
 export default ts.config(
   { ignores: ['dist/', '.run/', 'node_modules/'] },
+  { plugins: { 'import-x': imports } },
   ...ts.configs.recommended,
   ...vue.configs['flat/essential'],
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: ts.parser } } },
+  {
+    // These rules ask the compiler for types.
+    files: ['{core,contract,server,web,site,theme,stand-ins,demo,bench,e2e}/**/*.{ts,vue}'],
+    languageOptions: { parserOptions: { project: './tsconfig.json', tsconfigRootDir: import.meta.dirname, extraFileExtensions: ['.vue'] } },
+    settings: { 'import-x/resolver-next': [imports.createNodeResolver({ extensions: ['.ts', '.vue', '.js'] })], 'import-x/parsers': { '@typescript-eslint/parser': ['.ts'] } },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false, arguments: false, properties: false } }],
+      '@typescript-eslint/await-thenable': 'error',
+      '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+      '@typescript-eslint/no-for-in-array': 'error',
+      'import-x/no-cycle': ['error', { ignoreExternal: true }],
+    },
+  },
   {
     rules: {
       '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_', ignoreRestSiblings: true }],
@@ -35,6 +70,7 @@ export default ts.config(
     },
   },
   ...oneWay,
+  ...upwards,
   {
     files: ['server/**/*.ts'],
     ignores: ['server/database/**', '**/*.test.ts'],

@@ -14,7 +14,16 @@ export const shelfFile = audioFile.extend({
 })
 export type ShelfFile = z.infer<typeof shelfFile>
 
-export const shelf = z.object({ files: z.array(shelfFile), usedBytes: z.number(), freeBytes: z.number() })
+/** Which page of a shelf: behind one that was had before. */
+export const shelfQuery = z.object({
+  /** The `after` of the page before. */
+  after: z.uuid('The `after` of a page that was had before.').optional(),
+  limit: z.coerce.number().int('A whole number.').min(1, 'At least 1.').max(100, 'At most 100.').default(50),
+})
+export type ShelfQuery = z.infer<typeof shelfQuery>
+
+/** A page of a shelf, the newest first, and what all of it takes. */
+export const shelf = z.object({ files: z.array(shelfFile), after: z.string().nullable(), total: z.number(), unused: z.number(), usedBytes: z.number(), freeBytes: z.number() })
 export type Shelf = z.infer<typeof shelf>
 
 export const reuse = z.object({ fileId: z.uuid() })

@@ -1,7 +1,7 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { z } from 'zod'
 import { episode } from '@contract/episodes'
-import { reuse, shelf } from '@contract/shelf'
+import { reuse, shelf, shelfQuery } from '@contract/shelf'
 import { accessTo } from '../access/access'
 import { AppError } from '../errors'
 import type { Platform } from '../platform'
@@ -10,7 +10,8 @@ import { shelfService } from './service'
 export const shelfRoutes = (platform: Platform): FastifyPluginAsyncZod => async app => {
   const files = shelfService(platform)
 
-  app.get('/shows/:id/files', { ...accessTo('show', 'look'), schema: { params: z.object({ id: z.uuid() }), response: { 200: shelf } } }, request => files.list(request.scope))
+  app.get('/shows/:id/files', { ...accessTo('show', 'look'), schema: { params: z.object({ id: z.uuid() }), querystring: shelfQuery, response: { 200: shelf } } }, request =>
+    files.list(request.scope, request.query))
   app.delete('/shows/:id/files/:fileId', { ...accessTo('file', 'keep', 'fileId'), schema: { params: z.object({ id: z.uuid(), fileId: z.uuid() }), response: { 204: z.null() } } }, async (request, reply) => {
     if (request.scope.showId !== request.params.id) throw new AppError('not-found', 'There is no such file on this shelf.')
     await files.remove(request.scope)

@@ -1,8 +1,7 @@
-import { Op, type Transaction } from 'sequelize'
+import { Op, QueryTypes, type Transaction } from 'sequelize'
 import type { Episode as EpisodeView } from '@contract/episodes'
-import type { Shelf, ShelfFile } from '@contract/shelf'
+import type { Shelf, ShelfFile, ShelfQuery } from '@contract/shelf'
 import { Episode, EpisodeFile, PastDelivery } from '../episodes/models'
-import { fileIdOf } from '../episodes/roles'
 import { episodeService } from '../episodes/service'
 import { fileOf } from '../episodes/sound'
 import type { Scope } from '../access/scope'
@@ -15,6 +14,9 @@ import { uploadService } from '../uploads/service'
 
 type Use = ShelfFile['usedBy'][number]
 
+const asOf = { released: 'delivered', finished: 'finished', source: 'source' } as const
+const gravest: readonly Use['as'][] = ['delivered', 'finished', 'source', 'past']
+
 /** The shelf: all audio files of a show, used or not. */
 export function shelfService(platform: Platform) {
   const { database, media, clock, events } = platform
@@ -22,25 +24,35 @@ export function shelfService(platform: Platform) {
   const episodes = episodeService(platform)
   const blobs = blobKeeper(platform)
 
-  /** Who uses which file of a show; of each episode the gravest use of a file only. */
-  async function uses(showId: string, transaction?: Transaction): Promise<Map<string, Use[]>> {
-    const rows = await Episode.findAll({ where: { showId }, attributes: ['id', 'title', 'number', 'standing'], include: { model: EpisodeFile, as: 'files' }, transaction })
-    const past = await PastDelivery.findAll({ where: { episodeId: rows.map(({ id }) => id), until: { [Op.gt]: clock.now() } }, transaction })
+  /** Who uses which of some files; of each episode the gravest use of a file only. */
+  async function uses(fileIds: readonly string[], transaction?: Transaction): Promise<Map<string, Use[]>> {
+    const where = { fileId: [...fileIds] }
+    const [held, past] = await Promise.all([
+      EpisodeFile.findAll({ where, transaction }),
+      PastDelivery.findAll({ where: { ...where, until: { [Op.gt]: clock.now() } }, transaction }),
+    ])
+    const all = [...held.map(({ episodeId, fileId, role }) => ({ episodeId, fileId, as: asOf[role] })), ...past.map(({ episodeId, fileId }) => ({ episodeId, fileId, as: 'past' as const }))]
+    const episodes = await Episode.findAll({ where: { id: [...new Set(all.map(({ episodeId }) => episodeId))] }, attributes: ['id', 'title', 'number'], transaction })
+    const byId = new Map(episodes.map(episode => [episode.id, episode]))
     const found = new Map<string, Map<string, Use>>()
-    const note = (fileId: string | null, { id, title, number }: Episode, as: Use['as']): void => {
-      if (!fileId) return
+    for (const { episodeId, fileId, as } of all.toSorted((one, other) => gravest.indexOf(one.as) - gravest.indexOf(other.as))) {
+      const { id, title, number } = byId.get(episodeId)!
       const of = found.get(fileId) ?? new Map<string, Use>()
       if (!of.has(id)) of.set(id, { id, title, number, as })
       found.set(fileId, of)
     }
-    for (const episode of rows) {
-      note(fileIdOf(episode, 'released'), episode, 'delivered')
-      note(fileIdOf(episode, 'finished'), episode, 'finished')
-      note(fileIdOf(episode, 'source'), episode, 'source')
-    }
-    const byId = new Map(rows.map(episode => [episode.id, episode]))
-    for (const { episodeId, fileId } of past) note(fileId, byId.get(episodeId)!, 'past')
     return new Map([...found].map(([fileId, of]) => [fileId, [...of.values()]]))
+  }
+
+  /** What all files of a show take, and how many of them nobody uses. */
+  async function sumOf(showId: string): Promise<{ total: number; unused: number; usedBytes: number }> {
+    const [row] = await database.query<Record<'total' | 'unused' | 'usedBytes', number | bigint | string | null>>(
+      `SELECT COUNT(*) AS total, SUM(IF(f.address IS NULL, f.bytes, 0)) AS usedBytes,
+        SUM(NOT EXISTS (SELECT 1 FROM episode_files u WHERE u.file_id = f.id) AND NOT EXISTS (SELECT 1 FROM past_deliveries p WHERE p.file_id = f.id AND p.until > :now)) AS unused
+      FROM files f WHERE f.show_id = :showId`,
+      { replacements: { showId, now: clock.now() }, type: QueryTypes.SELECT },
+    )
+    return { total: Number(row!.total), unused: Number(row!.unused ?? 0), usedBytes: Number(row!.usedBytes ?? 0) }
   }
 
   async function find(showId: string, fileId: string, transaction?: Transaction): Promise<AudioFile> {
@@ -50,16 +62,17 @@ export function shelfService(platform: Platform) {
   }
 
   return {
-    /** All files of a show, the newest first, with where each is used, and the room they take and is left. */
-    async list({ showId }: Scope): Promise<Shelf> {
-      const [files, usedBy, freeBytes] = await Promise.all([
-        AudioFile.findAll({ where: { showId }, order: [['createdAt', 'DESC'], ['id', 'DESC']] }),
-        uses(showId),
-        media.roomLeft(),
-      ])
+    /** A page of the files of a show, the newest first, with where each is used, and the room they take and is left. */
+    async list({ showId }: Scope, { after, limit }: ShelfQuery): Promise<Shelf> {
+      // Ids grow with time, so they tell the order, and where a page begins.
+      const where = { showId, ...(after && { id: { [Op.lt]: after } }) }
+      const rows = await AudioFile.findAll({ where, order: [['id', 'DESC']], limit: limit + 1 })
+      const files = rows.slice(0, limit)
+      const [usedBy, sum, freeBytes] = await Promise.all([uses(files.map(({ id }) => id)), sumOf(showId), media.roomLeft()])
       return {
         files: files.map(file => ({ ...fileOf(file), cameAt: file.createdAt.toISOString(), usedBy: usedBy.get(file.id) ?? [] })),
-        usedBytes: files.reduce((sum, { bytes, address }) => sum + (address ? 0 : Number(bytes)), 0),
+        after: rows.length > limit ? files.at(-1)!.id : null,
+        ...sum,
         freeBytes,
       }
     },
@@ -68,7 +81,7 @@ export function shelfService(platform: Platform) {
     async remove({ showId, id: fileId }: Scope): Promise<void> {
       await transact(database, async transaction => {
         const file = await find(showId, fileId, transaction)
-        const users = (await uses(showId, transaction)).get(fileId) ?? []
+        const users = (await uses([fileId], transaction)).get(fileId) ?? []
         if (users.length > 0) throw new AppError('file-in-use', `${file.name} is used by ${users.map(({ number, title }) => [number, title || 'an untitled episode'].filter(Boolean).join(' ')).join(', ')}.`)
         await PastDelivery.destroy({ where: { fileId }, transaction })
         await file.destroy({ transaction })

@@ -87,7 +87,7 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
   const call: House['call'] = (method, path, body) => app.inject({
     method, url: `/api/v1${path}`, headers: { cookie }, ...(body !== undefined && { payload: body as object }),
   })
-  const get: House['get'] = async id => ({ ...(await call('GET', `/episodes/${id}`)).json(), sound: (await call('GET', `/episodes/${id}/sound`)).json() })
+  const get: House['get'] = async id => ({ ...(await call('GET', `/episodes/${id}`)).json<Episode>(), sound: (await call('GET', `/episodes/${id}/sound`)).json<Sound>() })
   const bring: House['bring'] = async (episodeId, path) => {
     const id = randomBytes(16).toString('hex')
     const uploads = uploadService(platform)

@@ -1,6 +1,6 @@
 import type { Episode, EpisodeChange, EpisodePage, EpisodesNear, ListQuery, Release } from '@contract/episodes'
 import type { Credentials, Session } from '@contract/session'
-import type { Shelf } from '@contract/shelf'
+import type { Shelf, ShelfQuery } from '@contract/shelf'
 import type { NewShow, Picture, Show, ShowChange, ShowListQuery, ShowPage } from '@contract/shows'
 import type { Sound } from '@contract/sound'
 import { type Pyramid, readPyramid } from '@core/audio/pyramid'
@@ -47,7 +47,7 @@ export const api = {
   cancelFinish: (id: string, version: number) => call<Sound>('POST', `/episodes/${id}/cancel-finish`, { version }),
   step: (id: string, step: Step, seen: Seen) => call<Episode>('POST', `/episodes/${id}/${step}`, seen),
 
-  shelf: (showId: string) => call<Shelf>('GET', `/shows/${showId}/files`),
+  shelf: (showId: string, query: Partial<ShelfQuery> = {}) => call<Shelf>('GET', `/shows/${showId}/files${queryOf(query)}`),
   removeFile: (showId: string, fileId: string) => call<void>('DELETE', `/shows/${showId}/files/${fileId}`),
   useFile: (episodeId: string, fileId: string) => call<Episode>('PUT', `/episodes/${episodeId}/source`, { fileId }),
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
+import Checkbox from 'primevue/checkbox'
 import DatePicker from 'primevue/datepicker'
 import InputText from 'primevue/inputtext'
 import { DateTime } from 'luxon'
@@ -51,7 +52,7 @@ function set(): void {
     <FormField v-slot="{ id }" :label="`Time in ${zone}`" :fault="fault">
       <InputText :id="id" v-model="time" inputmode="numeric" :invalid="!!fault" autocomplete="off" />
     </FormField>
-    <label v-if="read?.kind === 'twice'" class="twice"><input v-model="second" type="checkbox"> The clock shows this time twice; take the second, {{ shortMoment(read.second, 'UTC') }} UTC</label>
+    <div v-if="read?.kind === 'twice'" class="twice"><Checkbox v-model="second" binary input-id="second" size="small" /><label for="second">The clock shows this time twice; take the second, {{ shortMoment(read.second, 'UTC') }} UTC</label></div>
     <p v-if="at && !fault" class="small" role="status">
       {{ longMoment(at, zone) }}, {{ untilThen(at, now) }}.
       <template v-if="whereYouAre(at, zone)"><br>{{ whereYouAre(at, zone) }}.</template>

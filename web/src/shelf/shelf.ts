@@ -8,7 +8,15 @@ export const useShelf = defineStore('shelf', () => {
   const shelf = ref<Shelf | null>(null)
 
   async function load(showId: string): Promise<void> {
-    shelf.value = await api.shelf(showId)
+    shelf.value = await api.shelf(showId, { limit: Math.min(100, Math.max(50, shelf.value?.files.length ?? 0)) })
+  }
+
+  /** Loads the next files behind those that are here. */
+  async function loadMore(showId: string): Promise<void> {
+    const known = shelf.value
+    if (!known?.after) return
+    const next = await api.shelf(showId, { after: known.after })
+    if (shelf.value === known) shelf.value = { ...next, files: [...known.files, ...next.files] }
   }
 
   async function remove(showId: string, fileId: string): Promise<void> {
@@ -23,5 +31,5 @@ export const useShelf = defineStore('shelf', () => {
     return id
   }
 
-  return { shelf, load, remove, beginWith }
+  return { shelf, load, loadMore, remove, beginWith }
 })

@@ -1,41 +1,46 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
+import Slider from 'primevue/slider'
 import { computed, ref } from 'vue'
-import type { Crop } from '@core/show/artwork'
+import { Cropper, type CropperResult } from 'vue-advanced-cropper'
+import 'vue-advanced-cropper/dist/style.css'
+import { artworkRule, type Crop } from '@core/show/artwork'
 
-/** Shows the largest square of a picture and lets it be moved along the picture's long side. */
+/** Shows a square of a picture, which can be moved and made smaller: by hand, or along the picture with the slider's keys. */
 const props = defineProps<{ picture: string; widthPx: number; heightPx: number; why: string; busy: boolean }>()
 const emit = defineEmits<{ cut: [crop: Crop]; cancel: [] }>()
 
-const sidePx = computed(() => Math.min(props.widthPx, props.heightPx))
-const slackPx = computed(() => Math.max(props.widthPx, props.heightPx) - sidePx.value)
-const offsetPx = ref(Math.floor(slackPx.value / 2))
-const isWide = computed(() => props.widthPx > props.heightPx)
+const largestPx = computed(() => Math.min(props.widthPx, props.heightPx))
+const crop = ref<Crop>({ left: 0, top: 0, sidePx: largestPx.value })
+const cropper = ref<InstanceType<typeof Cropper>>()
+const isWide = computed(() => props.widthPx >= props.heightPx)
+/** How far the square can be moved along the long side. */
+const slackPx = computed(() => Math.max(props.widthPx, props.heightPx) - crop.value.sidePx)
+const offsetPx = computed(() => isWide.value ? crop.value.left : crop.value.top)
 
-const crop = computed<Crop>(() => ({
-  left: isWide.value ? offsetPx.value : 0,
-  top: isWide.value ? 0 : offsetPx.value,
-  sidePx: sidePx.value,
-}))
-const square = computed(() => ({
-  left: `${(crop.value.left / props.widthPx) * 100}%`,
-  top: `${(crop.value.top / props.heightPx) * 100}%`,
-  width: `${(sidePx.value / props.widthPx) * 100}%`,
-  height: `${(sidePx.value / props.heightPx) * 100}%`,
-}))
+function take({ coordinates: { left, top, width, height } }: CropperResult): void {
+  // Rounding must not lead out of the picture.
+  const sidePx = Math.min(width, height, largestPx.value)
+  crop.value = { left: Math.max(0, Math.min(left, props.widthPx - sidePx)), top: Math.max(0, Math.min(top, props.heightPx - sidePx)), sidePx }
+}
+
+function move(toPx: number): void {
+  cropper.value?.setCoordinates(isWide.value ? { left: toPx } : { top: toPx })
+}
+const usual = ({ imageSize: { width, height } }: { imageSize: { width: number; height: number } }) => ({ width: Math.min(width, height), height: Math.min(width, height) })
 </script>
 
 <template>
   <div class="note needs-you">
     <p>{{ why }} This square can be cut from it:</p>
-    <div class="picture">
-      <img :src="picture" alt="The picture you chose">
-      <div class="square" :style="square" />
+    <Cropper
+      ref="cropper" class="picture" :src="picture" :stencil-props="{ aspectRatio: 1 }" :default-size="usual" :min-width="artworkRule.minPx" :min-height="artworkRule.minPx"
+      :check-orientation="false" image-restriction="stencil" @change="take"
+    />
+    <div v-if="slackPx > 0" class="slider">
+      <span id="move-the-square">Move the square</span>
+      <Slider class="slide" :model-value="offsetPx" :min="0" :max="slackPx" aria-labelledby="move-the-square" @update:model-value="value => move(Number(value))" />
     </div>
-    <label v-if="slackPx > 0" class="slider">
-      <span>Move the square</span>
-      <input v-model.number="offsetPx" type="range" min="0" :max="slackPx">
-    </label>
     <div class="actions">
       <Button type="button" label="Cut it out" :loading="busy" @click="emit('cut', crop)" />
       <Button type="button" label="Leave it" text @click="emit('cancel')" />
@@ -44,9 +49,7 @@ const square = computed(() => ({
 </template>
 
 <style scoped>
-.picture { position: relative; width: fit-content; margin-block: var(--space-3); overflow: hidden; }
-.picture img { max-height: 260px; max-width: 100%; }
-.square { position: absolute; outline: 2000px solid var(--veil); box-shadow: inset 0 0 0 2px var(--on-signal); }
-.slider { display: flex; flex-wrap: wrap; gap: var(--space-1) var(--space-3); align-items: center; margin-bottom: var(--space-3); }
-.slider input { flex: 1 1 9rem; max-width: 20rem; min-height: 24px; accent-color: var(--accent); }
+.picture { height: 260px; margin-block: var(--space-3); background: var(--sheet-sunk); }
+.slider { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-4); align-items: center; margin-bottom: var(--space-3); }
+.slide { flex: 1 1 9rem; max-width: 20rem; margin-inline: var(--space-2); }
 </style>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import Checkbox from 'primevue/checkbox'
 import InputNumber from 'primevue/inputnumber'
 import Select from 'primevue/select'
+import Slider from 'primevue/slider'
 import { computed } from 'vue'
 import { levellingOf } from '@core/audio/leveller'
 import { type EncodingName, encodingNames, fadeShapes, oneChannels, type Recipe } from '@core/audio/recipe'
@@ -45,15 +47,15 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
       <div class="field">
         <span class="field-name">Loudness</span>
         <div class="row">
-          <label class="check"><input type="checkbox" :checked="recipe.toTarget" @change="set({ toTarget: !recipe.toTarget })"> bring to</label>
+          <span class="check"><Checkbox :model-value="recipe.toTarget" binary input-id="to-target" size="small" @update:model-value="(toTarget: boolean) => set({ toTarget })" /><label for="to-target">bring to</label></span>
           <InputNumber :model-value="recipe.targetLufs" :min="-30" :max="-8" :max-fraction-digits="1" suffix=" LUFS" size="small" :disabled="!recipe.toTarget" :input-style="{ width: '6rem' }" aria-label="Target loudness in LUFS" @update:model-value="value => set({ targetLufs: value ?? -16 })" />
         </div>
       </div>
       <div class="field">
-        <label for="levelling">Soft and loud speech <span class="quiet">{{ levellingWords }}</span></label>
+        <span id="levelling" class="field-name">Soft and loud speech <span class="quiet">{{ levellingWords }}</span></span>
         <div class="row">
           <span class="small">leave</span>
-          <input id="levelling" type="range" min="0" max="1" step="0.05" :value="recipe.levelling" @input="event => set({ levelling: Number((event.target as HTMLInputElement).value) })">
+          <Slider class="slide" :model-value="recipe.levelling" :min="0" :max="1" :step="0.05" aria-labelledby="levelling" @update:model-value="value => set({ levelling: Math.round(Number(value) * 100) / 100 })" />
           <span class="small">even</span>
         </div>
       </div>
@@ -89,6 +91,6 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
 .recipe { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: var(--space-2) var(--space-5); }
 .row { display: flex; flex-wrap: wrap; gap: var(--space-2); align-items: center; min-height: 32px; }
 .check { display: flex; gap: var(--space-1); align-items: center; min-height: 24px; }
-input[type='range'] { flex: 1; max-width: 14rem; min-height: 24px; accent-color: var(--accent); }
+.slide { flex: 1; max-width: 14rem; margin-inline: var(--space-2); }
 @media (max-width: 760px) { .recipe { grid-template-columns: minmax(0, 1fr); } }
 </style>

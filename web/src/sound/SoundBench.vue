@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
+import SelectButton from 'primevue/selectbutton'
 import { computed, ref, watch } from 'vue'
 import type { AudioFile, Finding, Sound } from '@contract/sound'
 import type { Stretch } from '@core/audio/measurement'
@@ -24,6 +25,7 @@ const startMs = computed(() => finished.value ? props.sound.recipe?.fromMs ?? 0 
 const tracks = computed(() => [props.source, ...(finished.value ? [finished.value] : [])].map((file, index) => ({
   address: file.playAddress, durationMs: file.durationMs, offsetMs: index === 0 ? 0 : startMs.value, lufs: file.measurement?.integratedLufs ?? null,
 })))
+const heardChoices = ['Source', 'Finished'].map((name, index) => ({ name, index }))
 const { current, playing, atMs, unreachable, load, seek, playStretch, toggle } = useSoundPlayer(() => tracks.value)
 
 watch(() => [props.source.id, finished.value?.id], ([source], before) => {
@@ -86,8 +88,11 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
       </span>
     </div>
     <div class="below">
-      <div v-if="finished" class="hear" role="radiogroup" aria-label="What is heard, both equally loud">
-        <button v-for="(name, index) in ['Source', 'Finished']" :key="name" type="button" role="radio" class="choice" :aria-checked="current === index" @click="load(index)">{{ name }}</button>
+      <div v-if="finished" class="hear">
+        <SelectButton
+          size="small" :model-value="current" :allow-empty="false" :options="heardChoices" option-label="name" option-value="index"
+          aria-label="What is heard, both equally loud" @update:model-value="(index: number) => load(index)"
+        />
         <span class="small quiet">heard equally loud</span>
       </div>
       <SoundNumbers v-if="source.measurement" :source="source" :finished="finished" :report="sound.report" />
@@ -104,8 +109,6 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
 .time { text-align: right; font-size: var(--text-s); line-height: 1.4; color: var(--ink-soft); }
 .below { grid-column: 1 / -1; display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-4); align-items: center; }
 .hear { display: flex; flex-wrap: wrap; gap: var(--space-1); align-items: center; }
-.choice { min-height: 28px; padding: 0 var(--space-3); border: 1px solid var(--edge-strong); border-radius: var(--round); background: none; color: var(--ink-soft); font-size: var(--text-s); cursor: pointer; }
-.choice[aria-checked='true'] { background: var(--accent); border-color: var(--accent); color: var(--on-accent); font-weight: 600; }
 .side { display: grid; gap: var(--space-1); justify-items: end; }
 .zoom { display: flex; }
 .zoom button { width: 24px; height: 24px; padding: 0; border: 1px solid var(--edge); background: var(--sheet); color: var(--ink); cursor: pointer; }
