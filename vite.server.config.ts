@@ -22,6 +22,7 @@ export default defineConfig({
         listener: 'stand-ins/listener/main.ts',
         bench: 'bench/main.ts',
         onlyServing: 'bench/onlyServing.ts',
+        onlySize: 'bench/onlySize.ts',
       },
     },
   },

@@ -2,6 +2,7 @@ import { benchDemoFiles } from './demoFiles'
 import { benchFeed } from './feed'
 import { benchServing } from './serving'
 import { benchSignals } from './signals'
+import { benchSize } from './size'
 import { benchSounds } from './sounds'
 
 benchFeed()
@@ -9,3 +10,4 @@ await benchServing()
 benchSignals()
 await benchSounds()
 await benchDemoFiles()
+await benchSize()

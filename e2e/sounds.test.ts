@@ -66,11 +66,11 @@ it('a file that is too quiet is finished by one press, heard against its source,
   await expect.poll(async () => (await page.getByRole('table').first().locator('tbody tr').allInnerTexts())[1]).toMatch(/Finished\s+−(18\.[89]|19\.[0-2]) LUFS/)
   await expect.poll(() => page.locator('[data-finding]').count()).toBe(0)
 
-  const choice = page.getByRole('radiogroup')
+  const choice = page.getByRole('group', { name: 'What is heard, both equally loud' })
   await page.getByRole('button', { name: 'Play' }).click()
   await expect.poll(() => page.getByTestId('place').innerText(), { timeout: 15_000 }).toMatch(/^0:0[2-9]/)
-  await choice.getByRole('radio', { name: 'Source' }).click()
-  await expect.poll(() => choice.getByRole('radio', { name: 'Source' }).getAttribute('aria-checked')).toBe('true')
+  await choice.getByRole('button', { name: 'Source' }).click()
+  await expect.poll(() => choice.getByRole('button', { name: 'Source' }).getAttribute('aria-pressed')).toBe('true')
   // The source begins 2 s earlier, so the same place has a later time there.
   await expect.poll(() => page.getByTestId('place').innerText()).toMatch(/^0:0[4-9]|^0:1/)
   await page.getByRole('button', { name: 'Pause' }).click()

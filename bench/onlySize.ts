@@ -1,0 +1,3 @@
+import { benchSize } from './size'
+
+await benchSize()
