@@ -3,10 +3,12 @@ import { defineConfig } from 'vite'
 import { aliases } from './vite.aliases.ts'
 import { compressed } from './vite.compressed.ts'
 import { kernels } from './vite.kernel.ts'
+import { devServer, studioAddresses } from './vite.studio.ts'
 
 /** The studio and what the public pages load in the browser. */
 export default defineConfig({
-  plugins: [vue(), kernels(), compressed()],
+  plugins: [vue(), kernels(), compressed(), studioAddresses()],
+  server: devServer,
   resolve: { alias: aliases },
   publicDir: 'web/public',
   build: {

@@ -8,7 +8,7 @@ import { root } from './place.mjs'
 
 const sources = [
   'core', 'contract', 'server', 'web', 'site', 'stand-ins', 'theme', 'demo/fill.ts', 'demo/scenario.ts', 'bench',
-  'studio.html', 'vite.config.ts', 'vite.server.config.ts', 'vite.aliases.ts', 'vite.kernel.ts', 'vite.compressed.ts', 'package-lock.json',
+  'studio.html', 'vite.config.ts', 'vite.server.config.ts', 'vite.aliases.ts', 'vite.kernel.ts', 'vite.compressed.ts', 'vite.studio.ts', 'package-lock.json',
 ]
 const mark = join(root, 'dist/.built-from')
 

@@ -1,4 +1,4 @@
-import { literal, Op, type WhereOptions } from 'sequelize'
+import { fn, literal, Op, type WhereOptions } from 'sequelize'
 import type { EpisodePage, EpisodesNear, EpisodeSummary, ListQuery } from '@contract/episodes'
 import { type Standing, standings } from '@core/release/standing'
 import type { Scope } from '../access/scope'
@@ -26,22 +26,29 @@ export const episodeLists = {
   /** What is near now of each standing, and what was changed since its release. */
   async near({ showId }: Scope): Promise<EpisodesNear> {
     const of = { showId, deletedAt: null }
-    const [changed, ...pages] = await Promise.all([
+    const [counts, changed, ...lists] = await Promise.all([
+      Episode.findAll({ where: of, attributes: ['standing', [fn('COUNT', literal('*')), 'total']], group: ['standing'], raw: true }) as unknown as Promise<{ standing: Standing; total: number | bigint }[]>,
       entries({ ...of, standing: 'released', isChanged: true }, mostChanged),
-      ...standings.map(async standing => [standing, await pageOf({ ...of, standing }, near[standing])] as const),
+      ...standings.map(standing => entries({ ...of, standing }, near[standing] + 1)),
     ])
-    return { ...Object.fromEntries(pages) as Record<Standing, EpisodePage>, changed: await summaries(changed) }
+    const totals = new Map(counts.map(({ standing, total }) => [standing, Number(total)]))
+    const summaryOfRow = await summarizer([...changed, ...lists.flat()])
+    const pages = standings.map((standing, index) => [standing, pageFrom(lists[index]!, near[standing], totals.get(standing) ?? 0, summaryOfRow)] as const)
+    return { ...Object.fromEntries(pages) as Record<Standing, EpisodePage>, changed: changed.map(summaryOfRow) }
   },
 }
 
 async function pageOf(where: WhereOptions<Episode>, limit: number, after?: string): Promise<EpisodePage> {
   const [rows, total] = await Promise.all([
-    // One more than asked for tells whether there is another page.
     entries(after === undefined ? where : { [Op.and]: [where, behind(after)] }, limit + 1),
     Episode.count({ where }),
   ])
-  const last = rows.length > limit ? rows[limit - 1]! : null
-  return { episodes: await summaries(rows.slice(0, limit)), total, after: last && cursorOf(last) }
+  return pageFrom(rows, limit, total, await summarizer(rows))
+}
+
+/** A page of rows, of which one more than fits tells that there is another page. */
+function pageFrom(rows: readonly Episode[], limit: number, total: number, summaryOfRow: (row: Episode) => EpisodeSummary): EpisodePage {
+  return { episodes: rows.slice(0, limit).map(summaryOfRow), total, after: rows.length > limit ? cursorOf(rows[limit - 1]!) : null }
 }
 
 function entries(where: WhereOptions<Episode>, limit: number): Promise<Episode[]> {
@@ -54,10 +61,11 @@ function entries(where: WhereOptions<Episode>, limit: number): Promise<Episode[]
   })
 }
 
-async function summaries(rows: readonly Episode[]): Promise<EpisodeSummary[]> {
+/** Makes summaries of some rows, knowing what is on its way to which. */
+async function summarizer(rows: readonly Episode[]): Promise<(row: Episode) => EpisodeSummary> {
   const underway = await Upload.findAll({ where: { episodeId: rows.map(({ id }) => id), state: ['receiving', 'reading'] }, attributes: ['episodeId', 'fileName'], order: [['createdAt', 'ASC']] })
   const arriving = new Map(underway.map(({ episodeId, fileName }) => [episodeId, fileName]))
-  return rows.map(row => summaryOf(row, arriving.get(row.id) ?? null))
+  return row => summaryOf(row, arriving.get(row.id) ?? null)
 }
 
 /** Words in the title, or the number. */

@@ -8,4 +8,6 @@ export const deliveries: readonly string[] = [
     packed MEDIUMBLOB NOT NULL
   )`,
   "ALTER TABLE events MODIFY kind ENUM('show', 'episode', 'sound', 'upload', 'membership', 'feed') NOT NULL",
+  // by_name: the list of shows begins at a name.
+  'ALTER TABLE shows ADD INDEX by_name (name, id)',
 ]

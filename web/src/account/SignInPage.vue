@@ -5,6 +5,8 @@ import Password from 'primevue/password'
 import { computed, reactive, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Problem } from '@contract/problem'
+import { credentials as known, newAccount } from '@contract/session'
+import { faultsOf } from '../parts/checked'
 import ProblemNote from '../parts/ProblemNote.vue'
 import { ApiError } from '../api/client'
 import { useSession } from './session'
@@ -22,6 +24,11 @@ async function enter(): Promise<void> {
   problem.value = null
   try {
     if (!sessions.session) await sessions.load()
+    const [fault] = await faultsOf(firstVisit.value ? newAccount : known, credentials)
+    if (fault) {
+      problem.value = { title: fault.field === 'email' ? 'The e-mail address cannot be right' : 'The password cannot be right', detail: fault.rule, todo: 'Mend it, then press again.' }
+      return
+    }
     await sessions.enter(credentials)
     const then = route.query.then
     await router.push(typeof then === 'string' && then.startsWith('/') && !then.startsWith('//') ? then : { name: 'home' })

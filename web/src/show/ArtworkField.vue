@@ -72,6 +72,7 @@ async function send(crop?: Crop): Promise<void> {
 </template>
 
 <style scoped>
+.field { grid-template-columns: minmax(0, 1fr); }
 .row { display: flex; flex-wrap: wrap; gap: var(--space-3) var(--space-4); align-items: center; }
 img, .blank { width: 15rem; max-width: 100%; aspect-ratio: 1; border-radius: var(--round); flex: none; }
 .blank { border: 2px dashed var(--edge-strong); }

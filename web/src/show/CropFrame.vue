@@ -31,7 +31,7 @@ const usual = ({ imageSize: { width, height } }: { imageSize: { width: number; h
 </script>
 
 <template>
-  <div class="note needs-you">
+  <div class="note needs-you frame">
     <p>{{ why }} This square can be cut from it:</p>
     <Cropper
       ref="cropper" class="picture" :src="picture" :stencil-props="{ aspectRatio: 1 }" :default-size="usual" :min-width="artworkRule.minPx" :min-height="artworkRule.minPx"
@@ -49,7 +49,10 @@ const usual = ({ imageSize: { width, height } }: { imageSize: { width: number; h
 </template>
 
 <style scoped>
-.picture { height: 260px; margin-block: var(--space-3); background: var(--sheet-sunk); }
+.frame { min-width: 0; max-width: 100%; }
+.picture { width: 100%; height: 200px; overflow: hidden; margin-block: var(--space-3); background: var(--sheet-sunk); }
+/* The library paints black around the picture. */
+.picture :deep(.vue-advanced-cropper__background) { background: var(--sheet-sunk); }
 .slider { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-4); align-items: center; margin-bottom: var(--space-3); }
 .slide { flex: 1 1 9rem; max-width: 20rem; margin-inline: var(--space-2); }
 </style>

@@ -75,7 +75,7 @@ watch(() => props.near, () => { if (isLooking.value) void find() })
 ul { list-style: none; margin: 0; padding: 0 var(--space-2); }
 .nothing { padding: var(--space-3) var(--space-4); color: var(--ink-soft); }
 .more { margin: var(--space-2); }
-.find { margin: 0 var(--space-4) var(--space-2); flex: none; }
+.find { margin: var(--space-1) var(--space-4) var(--space-2); flex: none; }
 .found { min-height: 0; }
 .waterline { margin-top: var(--space-2); padding-top: var(--space-1); color: var(--ink-soft); }
 .waterline span { padding-left: var(--space-4); }

@@ -7,11 +7,12 @@ import Textarea from 'primevue/textarea'
 import { computed, nextTick, onMounted, reactive, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { Problem } from '@contract/problem'
-import type { Picture } from '@contract/shows'
+import { newShow, type Picture, showChange } from '@contract/shows'
 import { slugFrom } from '@core/address/slug'
 import { categories } from '@core/feed/categories'
 import { artworkAt } from '@core/show/artwork'
 import ArtworkField from './ArtworkField.vue'
+import { faultsOf } from '../parts/checked'
 import FormField from '../parts/FormField.vue'
 import ProblemNote from '../parts/ProblemNote.vue'
 import { languages } from './languages'
@@ -37,6 +38,7 @@ const slug = ref('')
 const slugTouched = ref(false)
 const artworkAddress = ref<string | null>(null)
 const problem = ref<Pick<Problem, 'title' | 'detail' | 'todo' | 'faults'> | null>(null)
+const notYet = { title: 'Not saved yet', detail: 'Something here cannot be kept as it is.', todo: 'Mend what is marked, then press again.' }
 const noAnswer = { title: 'The server does not answer', detail: 'What you wrote is still here.', todo: 'Try again in a moment.' }
 const form = ref<HTMLFormElement>()
 const busy = ref(false)
@@ -68,22 +70,32 @@ async function leave(): Promise<void> {
 async function save(): Promise<void> {
   busy.value = true
   problem.value = null
+  const made = { ...facts, artworkId: facts.artworkId || null, slug: address.value }
+  const changed = { ...facts, artworkId: facts.artworkId || undefined, version: existing.value?.version ?? 0 }
   try {
-    const saved = existing.value
-      ? await shows.change(existing.value.id, { ...facts, artworkId: facts.artworkId || undefined, version: existing.value.version })
-      : await shows.create({ ...facts, artworkId: facts.artworkId || null, slug: address.value })
+    const faults = await faultsOf(existing.value ? showChange : newShow, existing.value ? changed : made)
+    if (faults.length > 0) {
+      await point({ ...notYet, faults })
+      return
+    }
+    const saved = existing.value ? await shows.change(existing.value.id, changed) : await shows.create(made)
     await router.push({ name: 'show', params: { show: saved.slug } })
   } catch (error) {
     if (!(error instanceof ApiError)) {
       problem.value = noAnswer
       return
     }
-    problem.value = error.problem
-    await nextTick()
-    form.value?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus()
+    await point(error.problem)
   } finally {
     busy.value = false
   }
+}
+
+/** Says what is wrong, and leads to the first field that is. */
+async function point(found: NonNullable<typeof problem.value>): Promise<void> {
+  problem.value = found
+  await nextTick()
+  form.value?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus()
 }
 </script>
 
