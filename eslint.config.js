@@ -15,31 +15,64 @@ const rooms = {
 const oneWay = Object.entries(rooms).map(([room, closed]) => ({
   files: [`${room}/**/*.{ts,vue}`],
   rules: {
-    'no-restricted-imports': ['error', {
-      patterns: closed.map(other => ({
-        regex: `^(@${other}(/|$)|(\\.\\./)+${other}/)`,
-        message: `${room}/ must not import ${other}/ (see docs/decisions/rooms.md).`,
-      })),
-    }],
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: closed.map(other => ({
+          regex: `^(@${other}(/|$)|(\\.\\./)+${other}/)`,
+          message: `${room}/ must not import ${other}/ (see docs/decisions/rooms.md).`,
+        })),
+      },
+    ],
   },
 }))
 
 /** Folders of the server, each of which imports only those before it: so there is no circle among them. */
 const floors = [
-  'database', 'accounts', 'access', 'events', 'jobs', 'sound', 'media', 'pictures', 'files', 'shows', 'episodes', 'delivery', 'feeds', 'finishing', 'measuring',
-  'uploads', 'remote', 'releases', 'shelf', 'site', 'tidying', 'health', 'studio',
+  'database',
+  'accounts',
+  'access',
+  'events',
+  'jobs',
+  'sound',
+  'media',
+  'pictures',
+  'files',
+  'shows',
+  'episodes',
+  'delivery',
+  'feeds',
+  'finishing',
+  'measuring',
+  'uploads',
+  'remote',
+  'releases',
+  'shelf',
+  'site',
+  'tidying',
+  'health',
+  'studio',
 ]
 
 const upwards = floors.map((folder, floor) => ({
   files: [`server/${folder}/**/*.ts`],
   ignores: ['**/*.test.ts'],
   rules: {
-    'no-restricted-imports': ['error', {
-      patterns: [
-        ...rooms.server.map(other => ({ regex: `^(@${other}(/|$)|(\\.\\./)+${other}/)`, message: `server/ must not import ${other}/ (see docs/decisions/rooms.md).` })),
-        { regex: `^\\.\\./(${[...floors.slice(floor + 1), 'testing'].join('|')})/`, message: `server/${folder} imports only the folders that stand before it in eslint.config.js.` },
-      ],
-    }],
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          ...rooms.server.map(other => ({
+            regex: `^(@${other}(/|$)|(\\.\\./)+${other}/)`,
+            message: `server/ must not import ${other}/ (see docs/decisions/rooms.md).`,
+          })),
+          {
+            regex: `^\\.\\./(${[...floors.slice(floor + 1), 'testing'].join('|')})/`,
+            message: `server/${folder} imports only the folders that stand before it in eslint.config.js.`,
+          },
+        ],
+      },
+    ],
   },
 }))
 
@@ -52,11 +85,23 @@ export default ts.config(
   {
     // These rules ask the compiler for types.
     files: ['{core,contract,server,web,site,theme,stand-ins,demo,bench,e2e}/**/*.{ts,vue}'],
-    languageOptions: { parserOptions: { project: './tsconfig.json', tsconfigRootDir: import.meta.dirname, extraFileExtensions: ['.vue'] } },
-    settings: { 'import-x/resolver-next': [imports.createNodeResolver({ extensions: ['.ts', '.vue', '.js'] })], 'import-x/parsers': { '@typescript-eslint/parser': ['.ts'] } },
+    languageOptions: {
+      parserOptions: {
+        project: './tsconfig.json',
+        tsconfigRootDir: import.meta.dirname,
+        extraFileExtensions: ['.vue'],
+      },
+    },
+    settings: {
+      'import-x/resolver-next': [imports.createNodeResolver({ extensions: ['.ts', '.vue', '.js'] })],
+      'import-x/parsers': { '@typescript-eslint/parser': ['.ts'] },
+    },
     rules: {
       '@typescript-eslint/no-floating-promises': 'error',
-      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false, arguments: false, properties: false } }],
+      '@typescript-eslint/no-misused-promises': [
+        'error',
+        { checksVoidReturn: { attributes: false, arguments: false, properties: false } },
+      ],
       '@typescript-eslint/await-thenable': 'error',
       '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
       '@typescript-eslint/no-for-in-array': 'error',
@@ -65,8 +110,12 @@ export default ts.config(
   },
   {
     rules: {
-      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_', ignoreRestSiblings: true }],
-      'vue/multi-word-component-names': 'off', '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { varsIgnorePattern: '^_', argsIgnorePattern: '^_', ignoreRestSiblings: true },
+      ],
+      'vue/multi-word-component-names': 'off',
+      '@typescript-eslint/no-explicit-any': 'error',
     },
   },
   ...oneWay,
@@ -75,10 +124,13 @@ export default ts.config(
     files: ['server/**/*.ts'],
     ignores: ['server/database/**', '**/*.test.ts'],
     rules: {
-      'no-restricted-syntax': ['error', {
-        selector: "CallExpression[callee.property.name='transaction']",
-        message: 'Use transact(), which tries again where two transactions stand in each other’s way.',
-      }],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "CallExpression[callee.property.name='transaction']",
+          message: 'Use transact(), which tries again where two transactions stand in each other’s way.',
+        },
+      ],
     },
   },
 )

@@ -12,12 +12,17 @@ export function compressed(): Plugin {
   return {
     name: 'lake-letter-compressed',
     apply: 'build',
-    configResolved(config) { folder = join(config.root, config.build.outDir, config.build.assetsDir) },
+    configResolved(config) {
+      folder = join(config.root, config.build.outDir, config.build.assetsDir)
+    },
     async closeBundle() {
       for (const name of await readdir(folder)) {
         if (!worthIt.test(name)) continue
         const bytes = await readFile(join(folder, name))
-        await writeFile(join(folder, `${name}.br`), await promisify(brotliCompress)(bytes, { params: { [constants.BROTLI_PARAM_SIZE_HINT]: bytes.length } }))
+        await writeFile(
+          join(folder, `${name}.br`),
+          await promisify(brotliCompress)(bytes, { params: { [constants.BROTLI_PARAM_SIZE_HINT]: bytes.length } }),
+        )
         await writeFile(join(folder, `${name}.gz`), await promisify(gzip)(bytes, { level: 9 }))
       }
     },

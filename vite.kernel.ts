@@ -22,10 +22,25 @@ async function compiled(path: string): Promise<Uint8Array> {
   const entry = `${basename(path, '.as')}.ts`
   let bytes: Uint8Array | null = null
   const { error, stderr } = await asc.main(
-    [entry, '--outFile', 'kernel.wasm', '--optimizeLevel', '3', '--noAssert', '--runtime', 'stub', '--enable', 'simd', '--use', 'abort='],
+    [
+      entry,
+      '--outFile',
+      'kernel.wasm',
+      '--optimizeLevel',
+      '3',
+      '--noAssert',
+      '--runtime',
+      'stub',
+      '--enable',
+      'simd',
+      '--use',
+      'abort=',
+    ],
     {
-      readFile: name => name === entry ? source : null,
-      writeFile: (_name, contents) => { bytes = contents as Uint8Array },
+      readFile: name => (name === entry ? source : null),
+      writeFile: (_name, contents) => {
+        bytes = contents as Uint8Array
+      },
       listFiles: () => [],
     },
   )

@@ -14,5 +14,7 @@ export const studioAddresses = (): Plugin => ({
 const own = ['@', 'studio', 'web/', 'core/', 'contract/', 'theme/', 'node_modules/', 'favicon']
 
 export const devServer: UserConfig['server'] = {
-  proxy: process.env.SERVER_ADDRESS ? { [`^/(?!${own.join('|')}).*`]: { target: process.env.SERVER_ADDRESS, ws: false } } : {},
+  proxy: process.env.SERVER_ADDRESS
+    ? { [`^/(?!${own.join('|')}).*`]: { target: process.env.SERVER_ADDRESS, ws: false } }
+    : {},
 }

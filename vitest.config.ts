@@ -8,7 +8,15 @@ const shared = { plugins: [vue(), kernels()], resolve: { alias: aliases } }
 export default defineConfig({
   test: {
     projects: [
-      { ...shared, test: { name: 'unit', include: ['{core,contract,web,site,stand-ins,scripts}/**/*.test.ts'], testTimeout: 30_000, maxWorkers: 2 } },
+      {
+        ...shared,
+        test: {
+          name: 'unit',
+          include: ['{core,contract,web,site,stand-ins,scripts}/**/*.test.ts'],
+          testTimeout: 30_000,
+          maxWorkers: 2,
+        },
+      },
       {
         ...shared,
         test: {

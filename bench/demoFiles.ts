@@ -20,10 +20,12 @@ export async function benchDemoFiles(): Promise<void> {
     const scope = houseScope(row)
     const { source, usual, version } = await episodes.sound(scope)
     await finishing.begin(scope, version, usual)
-    while (await platform.jobs.runNext('measuring') || await platform.jobs.runNext('finishing'));
+    while ((await platform.jobs.runNext('measuring')) || (await platform.jobs.runNext('finishing')));
     const { finished } = await episodes.sound(scope)
     const [before, after] = [source!.measurement!, finished!.measurement!]
-    console.log(`  ${fileIn(row, 'source')!.name.padEnd(10)} ${before.integratedLufs!.toFixed(2)} LUFS, ${before.truePeakDbtp!.toFixed(2)} dBTP -> ${after.integratedLufs!.toFixed(2)} LUFS, ${after.truePeakDbtp!.toFixed(2)} dBTP, ${after.channels} channel${after.channels === 1 ? '' : 's'}`)
+    console.log(
+      `  ${fileIn(row, 'source')!.name.padEnd(10)} ${before.integratedLufs!.toFixed(2)} LUFS, ${before.truePeakDbtp!.toFixed(2)} dBTP -> ${after.integratedLufs!.toFixed(2)} LUFS, ${after.truePeakDbtp!.toFixed(2)} dBTP, ${after.channels} channel${after.channels === 1 ? '' : 's'}`,
+    )
   }
   await platform.database.close()
 }

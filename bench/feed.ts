@@ -2,28 +2,52 @@ import { generateRssFeed } from 'feedsmith'
 import { itemOf, modelOf } from '@core/feed/model.fixture'
 import { feedXml } from '@core/feed/xml'
 
-const notes = '<p>Bellows fold for ever where they were first folded, and whoever can read them <em>knows how they were played</em>.</p>'.repeat(8)
-const model = modelOf(Array.from({ length: 1000 }, (_, index) => itemOf({ number: index + 1, notesHtml: notes, description: 'Bellows fold for ever.' })))
+const notes =
+  '<p>Bellows fold for ever where they were first folded, and whoever can read them <em>knows how they were played</em>.</p>'.repeat(
+    8,
+  )
+const model = modelOf(
+  Array.from({ length: 1000 }, (_, index) =>
+    itemOf({ number: index + 1, notesHtml: notes, description: 'Bellows fold for ever.' }),
+  ),
+)
 
 /** The same feed as the reference library takes it. */
 function reference(): string {
   const { channel, items } = model
   return generateRssFeed({
-    title: channel.title, link: channel.link, description: channel.description, language: channel.language,
-    lastBuildDate: channel.changedAt, generator: channel.generator,
+    title: channel.title,
+    link: channel.link,
+    description: channel.description,
+    language: channel.language,
+    lastBuildDate: channel.changedAt,
+    generator: channel.generator,
     image: { url: channel.artworkAddress, title: channel.title, link: channel.link },
     atom: { links: [{ href: channel.feedAddress, rel: 'self', type: 'application/rss+xml' }] },
     itunes: {
-      author: channel.author, owner: channel.owner, image: channel.artworkAddress, explicit: channel.explicit, type: channel.type,
+      author: channel.author,
+      owner: channel.owner,
+      image: channel.artworkAddress,
+      explicit: channel.explicit,
+      type: channel.type,
       categories: [{ text: channel.category, categories: [{ text: channel.subcategory! }] }],
     },
     podcast: { guid: channel.podcastGuid },
     items: items.map(item => ({
-      title: item.title, link: item.link, description: item.description, pubDate: item.publishedAt,
+      title: item.title,
+      link: item.link,
+      description: item.description,
+      pubDate: item.publishedAt,
       guid: { value: item.guid, isPermaLink: false },
       enclosures: [{ url: item.enclosure.address, length: item.enclosure.bytes, type: item.enclosure.type }],
       content: { encoded: item.notesHtml },
-      itunes: { title: item.title, duration: item.durationMs / 1000, episode: item.number ?? undefined, episodeType: item.kind, explicit: item.explicit },
+      itunes: {
+        title: item.title,
+        duration: item.durationMs / 1000,
+        episode: item.number ?? undefined,
+        episodeType: item.kind,
+        explicit: item.explicit,
+      },
     })),
   })
 }
@@ -41,5 +65,7 @@ function median(act: () => string, rounds = 25): number {
 /** Time to build a feed of 1,000 items, against feedsmith building the same one. */
 export function benchFeed(): void {
   const [ours, theirs] = [median(() => feedXml(model)), median(reference)]
-  console.log(`feed of 1,000 items, time against feedsmith: ${(ours / theirs).toFixed(2)} (${ours.toFixed(1)} ms : ${theirs.toFixed(1)} ms; ${feedXml(model).length} : ${reference().length} characters)`)
+  console.log(
+    `feed of 1,000 items, time against feedsmith: ${(ours / theirs).toFixed(2)} (${ours.toFixed(1)} ms : ${theirs.toFixed(1)} ms; ${feedXml(model).length} : ${reference().length} characters)`,
+  )
 }

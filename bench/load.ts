@@ -15,7 +15,9 @@ export interface Load {
 /** Requests a second over loopback for three seconds: by wrk, and for HEAD, which that cannot, by ab. */
 async function requestsPerSecond({ url, headers = {}, method }: Load): Promise<number> {
   const heads = Object.entries(headers).flatMap(([name, value]) => ['-H', `${name}: ${value}`])
-  const [program, parameters] = method ? ['ab', ['-i', '-k', '-q', '-n1000000', `-t${seconds}`, `-c${connections}`]] as const : ['wrk', ['-t1', `-c${connections}`, `-d${seconds}s`]] as const
+  const [program, parameters] = method
+    ? (['ab', ['-i', '-k', '-q', '-n1000000', `-t${seconds}`, `-c${connections}`]] as const)
+    : (['wrk', ['-t1', `-c${connections}`, `-d${seconds}s`]] as const)
   const { stdout } = await run(program, [...parameters, ...heads, url])
   if (/Non-2xx|Socket errors/.test(stdout)) throw new Error(`${url} did not answer as it should: ${stdout}`)
   return Number(/Requests(?:\/sec| per second):\s+([\d.]+)/.exec(stdout)![1])

@@ -17,16 +17,24 @@ export async function seed(database: Sequelize, templateSlug: string, { shows, e
       "SELECT column_name AS name FROM information_schema.columns WHERE table_schema = DATABASE() AND table_name = :table AND extra NOT LIKE '%GENERATED%'",
       { replacements: { table }, type: QueryTypes.SELECT },
     )
-    return rows.map(({ name }) => name).filter(name => !without.includes(name)).map(name => `t.${name}`).join(', ')
+    return rows
+      .map(({ name }) => name)
+      .filter(name => !without.includes(name))
+      .map(name => `t.${name}`)
+      .join(', ')
   }
   const own = (list: string): string => list.replaceAll('t.', '')
 
   await run('CREATE TEMPORARY TABLE seed_template AS SELECT * FROM shows WHERE slug = :templateSlug')
-  await run("CREATE TEMPORARY TABLE seed_episode AS SELECT e.*, u.file_id FROM episodes e JOIN episode_files u ON u.episode_id = e.id AND u.role = 'released' WHERE e.show_id = (SELECT id FROM seed_template) AND e.standing = 'released' LIMIT 1")
+  await run(
+    "CREATE TEMPORARY TABLE seed_episode AS SELECT e.*, u.file_id FROM episodes e JOIN episode_files u ON u.episode_id = e.id AND u.role = 'released' WHERE e.show_id = (SELECT id FROM seed_template) AND e.standing = 'released' LIMIT 1",
+  )
   const showColumns = await columns('shows', ['id', 'slug', 'name', 'podcast_guid'])
   await run(`INSERT INTO shows (id, slug, name, podcast_guid, ${own(showColumns)})
     SELECT UUID(), CONCAT('seed-', n.seq), CONCAT('Show ', n.seq), UUID(), ${showColumns} FROM seed_template t JOIN (SELECT seq FROM seq_1_to_1000000 WHERE seq <= :shows) n`)
-  await run("INSERT INTO memberships (account_id, show_id, role) SELECT a.id, s.id, 'keeper' FROM accounts a JOIN shows s WHERE s.slug LIKE 'seed-%'")
+  await run(
+    "INSERT INTO memberships (account_id, show_id, role) SELECT a.id, s.id, 'keeper' FROM accounts a JOIN shows s WHERE s.slug LIKE 'seed-%'",
+  )
   const episodeColumns = await columns('episodes', ['id', 'guid', 'slug', 'show_id', 'title', 'number', 'release_at'])
   const perTurn = Math.max(1, Math.floor(mostInStatement / episodesPerShow))
   for (let first = 1; first <= shows; first += perTurn) {

@@ -12,15 +12,43 @@ function ours(sound: Float32Array): Measurement {
 }
 
 function theirs(sound: Float32Array, mark: RegExp): string {
-  const { stderr } = spawnSync('ffmpeg', ['-nostats', '-f', 'f32le', '-ar', String(rate), '-ac', '2', '-i', '-', '-af', 'ebur128=peak=true', '-f', 'null', '-'], { input: Buffer.from(sound.buffer), maxBuffer: 1e8 })
+  const { stderr } = spawnSync(
+    'ffmpeg',
+    [
+      '-nostats',
+      '-f',
+      'f32le',
+      '-ar',
+      String(rate),
+      '-ac',
+      '2',
+      '-i',
+      '-',
+      '-af',
+      'ebur128=peak=true',
+      '-f',
+      'null',
+      '-',
+    ],
+    { input: Buffer.from(sound.buffer), maxBuffer: 1e8 },
+  )
   const said = stderr.toString()
   return mark.exec(said.slice(said.lastIndexOf('Summary')))?.[1] ?? '?'
 }
 
-function rows(name: string, unit: string, cases: readonly [string, Part[], number][], ease: boolean, mark: RegExp, value: (found: Measurement) => number | null): void {
+function rows(
+  name: string,
+  unit: string,
+  cases: readonly [string, Part[], number][],
+  ease: boolean,
+  mark: RegExp,
+  value: (found: Measurement) => number | null,
+): void {
   for (const [number, parts, wanted] of cases) {
     const sound = ease ? eased(tones(parts)) : tones(parts)
-    console.log(`  ${name} ${number.padEnd(3)} wanted ${wanted.toFixed(1).padStart(6)} ${unit.padEnd(5)} ours ${value(ours(sound))!.toFixed(2).padStart(7)}   ffmpeg ${theirs(sound, mark).padStart(6)}`)
+    console.log(
+      `  ${name} ${number.padEnd(3)} wanted ${wanted.toFixed(1).padStart(6)} ${unit.padEnd(5)} ours ${value(ours(sound))!.toFixed(2).padStart(7)}   ffmpeg ${theirs(sound, mark).padStart(6)}`,
+    )
   }
 }
 

@@ -14,18 +14,40 @@ const port = 4396
 /** What size does: lists, feeds and memory in a house of many shows, against the same house before they came. */
 export async function benchSize(): Promise<void> {
   const platform = await openPlatform(readConfiguration(process.env), systemClock)
-  const before = await withServer(async house => ({ feed: await slowest(() => house.get('/bellows-and-reeds/feed.xml')), notModified: await slowest(() => house.get('/bellows-and-reeds/feed.xml', house.ifNoneMatch)) }))
+  const before = await withServer(async house => ({
+    feed: await slowest(() => house.get('/bellows-and-reeds/feed.xml')),
+    notModified: await slowest(() => house.get('/bellows-and-reeds/feed.xml', house.ifNoneMatch)),
+  }))
   const began = performance.now()
   await seed(platform.database, 'bellows-and-reeds', size)
-  console.log(`seeded ${size.shows} shows of ${size.episodesPerShow} episodes in ${Math.round((performance.now() - began) / 1000)} s`)
+  console.log(
+    `seeded ${size.shows} shows of ${size.episodesPerShow} episodes in ${Math.round((performance.now() - began) / 1000)} s`,
+  )
   await withServer(async house => {
-    const after = { feed: await slowest(() => house.get('/bellows-and-reeds/feed.xml')), notModified: await slowest(() => house.get('/bellows-and-reeds/feed.xml', house.ifNoneMatch)) }
-    console.log(`a warm feed, 99th percentile against the house before: ${(after.feed / before.feed).toFixed(2)} (${after.feed.toFixed(2)} : ${before.feed.toFixed(2)} ms)`)
-    console.log(`a 304 of it: ${(after.notModified / before.notModified).toFixed(2)} (${after.notModified.toFixed(2)} : ${before.notModified.toFixed(2)} ms)`)
+    const after = {
+      feed: await slowest(() => house.get('/bellows-and-reeds/feed.xml')),
+      notModified: await slowest(() => house.get('/bellows-and-reeds/feed.xml', house.ifNoneMatch)),
+    }
+    console.log(
+      `a warm feed, 99th percentile against the house before: ${(after.feed / before.feed).toFixed(2)} (${after.feed.toFixed(2)} : ${before.feed.toFixed(2)} ms)`,
+    )
+    console.log(
+      `a 304 of it: ${(after.notModified / before.notModified).toFixed(2)} (${after.notModified.toFixed(2)} : ${before.notModified.toFixed(2)} ms)`,
+    )
     const { id } = JSON.parse(await house.get('/api/v1/shows/at/seed-2500')) as { id: string }
-    for (const path of ['/api/v1/shows', '/api/v1/shows?find=2500', '/api/v1/shows/at/seed-2500', `/api/v1/shows/${id}/episodes`, `/api/v1/shows/${id}/episodes/near`, `/api/v1/shows/${id}/episodes?find=150`, `/api/v1/shows/${id}/files`]) {
+    for (const path of [
+      '/api/v1/shows',
+      '/api/v1/shows?find=2500',
+      '/api/v1/shows/at/seed-2500',
+      `/api/v1/shows/${id}/episodes`,
+      `/api/v1/shows/${id}/episodes/near`,
+      `/api/v1/shows/${id}/episodes?find=150`,
+      `/api/v1/shows/${id}/files`,
+    ]) {
       await house.get(path)
-      console.log(`GET ${path.replace(id, '{id}')}: ${(await slowest(() => house.get(path), 40)).toFixed(0)} ms at the 99th percentile`)
+      console.log(
+        `GET ${path.replace(id, '{id}')}: ${(await slowest(() => house.get(path), 40)).toFixed(0)} ms at the 99th percentile`,
+      )
     }
     for (let n = 1; n <= 2_000; n++) await house.get(`/seed-${n}/feed.xml`)
     console.log(`memory after 2,000 different feeds: ${house.memoryMb()} MB`)
@@ -42,10 +64,17 @@ interface House {
 }
 
 async function withServer<T>(act: (house: House) => Promise<T>): Promise<T> {
-  const server = spawn(process.execPath, ['dist/server/main.js'], { env: { ...process.env, PORT: String(port), PUBLIC_URL: `http://127.0.0.1:${port}` }, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] })
+  const server = spawn(process.execPath, ['dist/server/main.js'], {
+    env: { ...process.env, PORT: String(port), PUBLIC_URL: `http://127.0.0.1:${port}` },
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+  })
   await once(server, 'message')
   const base = `http://127.0.0.1:${port}`
-  const answer = await fetch(`${base}/api/v1/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(demoAccount) })
+  const answer = await fetch(`${base}/api/v1/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(demoAccount),
+  })
   const cookie = answer.headers.getSetCookie()[0]!.split(';')[0]!
   const get: House['get'] = async (path, headers = {}) => {
     const got = await fetch(base + path, { headers: { cookie, ...headers } })
@@ -53,7 +82,8 @@ async function withServer<T>(act: (house: House) => Promise<T>): Promise<T> {
     return got.text()
   }
   const etag = (await fetch(`${base}/bellows-and-reeds/feed.xml`)).headers.get('etag')!
-  const memoryMb = (): number => Math.round(Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid}/status`, 'utf8'))![1]) / 1024)
+  const memoryMb = (): number =>
+    Math.round(Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${server.pid}/status`, 'utf8'))![1]) / 1024)
   try {
     return await act({ get, ifNoneMatch: { 'if-none-match': etag }, memoryMb })
   } finally {

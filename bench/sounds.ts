@@ -16,11 +16,17 @@ const source = (path: string) => ({ path, sampleRateHz: 44_100, channels: 2 as c
 function ffmpeg(parameters: string[]): Promise<{ seconds: number; said: string }> {
   const from = performance.now()
   return new Promise((resolve, reject) => {
-    const child = spawn('ffmpeg', ['-nostdin', '-nostats', '-hide_banner', '-y', ...parameters], { stdio: ['ignore', 'ignore', 'pipe'] })
+    const child = spawn('ffmpeg', ['-nostdin', '-nostats', '-hide_banner', '-y', ...parameters], {
+      stdio: ['ignore', 'ignore', 'pipe'],
+    })
     let said = ''
-    child.stderr.on('data', (words: Buffer) => { said = `${said}${words.toString()}`.slice(-8000) })
+    child.stderr.on('data', (words: Buffer) => {
+      said = `${said}${words.toString()}`.slice(-8000)
+    })
     child.once('error', reject)
-    child.once('close', code => code === 0 ? resolve({ seconds: (performance.now() - from) / 1000, said }) : reject(new Error(said)))
+    child.once('close', code =>
+      code === 0 ? resolve({ seconds: (performance.now() - from) / 1000, said }) : reject(new Error(said)),
+    )
   })
 }
 
@@ -33,12 +39,21 @@ async function timed<T>(act: () => Promise<T>): Promise<{ seconds: number; answe
 /** The largest resident memory of this process and its children while something runs, in MB. */
 async function withMemory<T>(act: () => Promise<T>): Promise<{ megabytes: number; answer: T }> {
   const read = (): number => {
-    const { stdout } = spawnSync('ps', ['-o', 'rss=', '--pid', String(process.pid), '--ppid', String(process.pid)], { encoding: 'utf8' })
-    return stdout.trim().split('\n').reduce((sum, line) => sum + Number(line), 0) / 1000
+    const { stdout } = spawnSync('ps', ['-o', 'rss=', '--pid', String(process.pid), '--ppid', String(process.pid)], {
+      encoding: 'utf8',
+    })
+    return (
+      stdout
+        .trim()
+        .split('\n')
+        .reduce((sum, line) => sum + Number(line), 0) / 1000
+    )
   }
   const before = read()
   let most = before
-  const timer = setInterval(() => { most = Math.max(most, read()) }, 250)
+  const timer = setInterval(() => {
+    most = Math.max(most, read())
+  }, 250)
   try {
     return { answer: await act(), megabytes: most - before }
   } finally {
@@ -49,9 +64,29 @@ async function withMemory<T>(act: () => Promise<T>): Promise<{ megabytes: number
 /** Stereo sound with something in it: the demo's speech over quiet noise, a little different on each side. */
 async function makeStereo(path: string, length: number): Promise<void> {
   await ffmpeg([
-    '-stream_loop', '-1', '-i', 'demo/sounds/br-31.mp3', '-f', 'lavfi', '-i', 'anoisesrc=c=pink:a=0.02:r=44100', '-f', 'lavfi', '-i', 'anoisesrc=c=pink:a=0.02:r=44100:s=7',
-    '-filter_complex', '[0:a]aformat=sample_rates=44100:channel_layouts=stereo[v];[1:a][2:a]join=inputs=2:channel_layout=stereo[n];[v][n]amix=inputs=2:normalize=0[out]',
-    '-map', '[out]', '-t', String(length), '-b:a', '128k', '-map_metadata', '-1', path,
+    '-stream_loop',
+    '-1',
+    '-i',
+    'demo/sounds/br-31.mp3',
+    '-f',
+    'lavfi',
+    '-i',
+    'anoisesrc=c=pink:a=0.02:r=44100',
+    '-f',
+    'lavfi',
+    '-i',
+    'anoisesrc=c=pink:a=0.02:r=44100:s=7',
+    '-filter_complex',
+    '[0:a]aformat=sample_rates=44100:channel_layouts=stereo[v];[1:a][2:a]join=inputs=2:channel_layout=stereo[n];[v][n]amix=inputs=2:normalize=0[out]',
+    '-map',
+    '[out]',
+    '-t',
+    String(length),
+    '-b:a',
+    '128k',
+    '-map_metadata',
+    '-1',
+    path,
   ])
 }
 
@@ -71,10 +106,18 @@ export async function benchSounds(): Promise<void> {
   const measured = ours.answer.measurement
   const theirs = (mark: RegExp): string => mark.exec(meter.said.slice(meter.said.lastIndexOf('Summary')))?.[1] ?? '?'
   console.log(`measuring ${seconds / 60} min of stereo MP3 (${cpus().length} cores)`)
-  console.log(`  time against ffmpeg’s ebur128 with true peak: ${(ours.seconds / meter.seconds).toFixed(2)} (${ours.seconds.toFixed(1)} s : ${meter.seconds.toFixed(1)} s)`)
-  console.log(`  time against ffmpeg decoding alone: ${(ours.seconds / decoding.seconds).toFixed(2)} (${ours.seconds.toFixed(1)} s : ${decoding.seconds.toFixed(1)} s)`)
-  console.log(`  found: ${measured.integratedLufs!.toFixed(2)} LUFS : ${theirs(/I:\s+(-?[\d.]+)/)}, ${measured.rangeLu.toFixed(2)} LU : ${theirs(/LRA:\s+([\d.]+)/)}, ${measured.truePeakDbtp!.toFixed(2)} dBTP : ${theirs(/Peak:\s+(-?[\d.]+)/)}`)
-  console.log(`  memory of process and children grew by ${megabytes.toFixed(0)} MB; event loop lag, 99th percentile: ${(lag.percentile(99) / 1e6).toFixed(1)} ms`)
+  console.log(
+    `  time against ffmpeg’s ebur128 with true peak: ${(ours.seconds / meter.seconds).toFixed(2)} (${ours.seconds.toFixed(1)} s : ${meter.seconds.toFixed(1)} s)`,
+  )
+  console.log(
+    `  time against ffmpeg decoding alone: ${(ours.seconds / decoding.seconds).toFixed(2)} (${ours.seconds.toFixed(1)} s : ${decoding.seconds.toFixed(1)} s)`,
+  )
+  console.log(
+    `  found: ${measured.integratedLufs!.toFixed(2)} LUFS : ${theirs(/I:\s+(-?[\d.]+)/)}, ${measured.rangeLu.toFixed(2)} LU : ${theirs(/LRA:\s+([\d.]+)/)}, ${measured.truePeakDbtp!.toFixed(2)} dBTP : ${theirs(/Peak:\s+(-?[\d.]+)/)}`,
+  )
+  console.log(
+    `  memory of process and children grew by ${megabytes.toFixed(0)} MB; event loop lag, 99th percentile: ${(lag.percentile(99) / 1e6).toFixed(1)} ms`,
+  )
 
   await benchFinishing(folder)
   await rm(folder, { recursive: true, force: true })
@@ -87,27 +130,69 @@ async function benchFinishing(folder: string): Promise<void> {
   const finishing = await finishTimed(folder, path)
   const loudnorm = await timed(async () => {
     const first = await ffmpeg(['-i', path, '-af', 'loudnorm=I=-16:TP=-1:LRA=11:print_format=json', '-f', 'null', '-'])
-    const found = JSON.parse(first.said.slice(first.said.lastIndexOf('{'), first.said.lastIndexOf('}') + 1)) as Record<string, string>
+    const found = JSON.parse(first.said.slice(first.said.lastIndexOf('{'), first.said.lastIndexOf('}') + 1)) as Record<
+      string,
+      string
+    >
     const known = `measured_I=${found.input_i}:measured_TP=${found.input_tp}:measured_LRA=${found.input_lra}:measured_thresh=${found.input_thresh}:offset=${found.target_offset}:linear=true`
-    await ffmpeg(['-i', path, '-af', `loudnorm=I=-16:TP=-1:LRA=11:${known}`, '-ar', '44100', ...delivery['speech and music'], join(folder, 'theirs.mp3')])
+    await ffmpeg([
+      '-i',
+      path,
+      '-af',
+      `loudnorm=I=-16:TP=-1:LRA=11:${known}`,
+      '-ar',
+      '44100',
+      ...delivery['speech and music'],
+      join(folder, 'theirs.mp3'),
+    ])
   })
-  console.log(`finishing ${finishedSeconds / 60} min, time against ffmpeg’s two-pass loudnorm with the same encoder: ${(finishing.seconds / loudnorm.seconds).toFixed(2)} (${finishing.seconds.toFixed(1)} s : ${loudnorm.seconds.toFixed(1)} s)`)
+  console.log(
+    `finishing ${finishedSeconds / 60} min, time against ffmpeg’s two-pass loudnorm with the same encoder: ${(finishing.seconds / loudnorm.seconds).toFixed(2)} (${finishing.seconds.toFixed(1)} s : ${loudnorm.seconds.toFixed(1)} s)`,
+  )
 }
 
-const delivery = { 'speech and music': ['-c:a', 'libmp3lame', '-b:a', '128k'], m4a: ['-c:a', 'aac', '-b:a', '128k'] } as const
+const delivery = {
+  'speech and music': ['-c:a', 'libmp3lame', '-b:a', '128k'],
+  m4a: ['-c:a', 'aac', '-b:a', '128k'],
+} as const
 
 async function finishTimed(folder: string, path: string, encoding: keyof typeof delivery = 'speech and music') {
   const { measurement } = await runSound({ kind: 'measure', source: source(path), expectedMs: 0 }, run, { serverDir })
-  return timed(() => runSound({ kind: 'finish', source: { path, junkBytes: 0, channels: 2 }, measurement, recipe: { ...firstRecipe, encoding }, folder }, run, { serverDir }))
+  return timed(() =>
+    runSound(
+      {
+        kind: 'finish',
+        source: { path, junkBytes: 0, channels: 2 },
+        measurement,
+        recipe: { ...firstRecipe, encoding },
+        folder,
+      },
+      run,
+      { serverDir },
+    ),
+  )
 }
 
 /** Finishing an hour, against ffmpeg that only decodes and encodes the same file with the same encoder. */
 async function benchWholeHour(folder: string): Promise<void> {
   const path = join(folder, 'hour.mp3')
   for (const encoding of ['speech and music', 'm4a'] as const) {
-    const alone = await timed(() => ffmpeg(['-v', 'error', '-i', path, ...delivery[encoding], join(folder, encoding === 'm4a' ? 'alone.m4a' : 'alone.mp3')]))
+    const alone = await timed(() =>
+      ffmpeg([
+        '-v',
+        'error',
+        '-i',
+        path,
+        ...delivery[encoding],
+        join(folder, encoding === 'm4a' ? 'alone.m4a' : 'alone.mp3'),
+      ]),
+    )
     const ours = await finishTimed(folder, path, encoding)
-    const { measurement: { integratedLufs, truePeakDbtp } } = ours.answer
-    console.log(`finishing ${seconds / 60} min as ${encoding === 'm4a' ? 'M4A' : 'MP3'}, time against decoding and encoding alone: ${(ours.seconds / alone.seconds).toFixed(2)} (${ours.seconds.toFixed(1)} s : ${alone.seconds.toFixed(1)} s); came to ${integratedLufs!.toFixed(2)} LUFS, ${truePeakDbtp!.toFixed(2)} dBTP`)
+    const {
+      measurement: { integratedLufs, truePeakDbtp },
+    } = ours.answer
+    console.log(
+      `finishing ${seconds / 60} min as ${encoding === 'm4a' ? 'M4A' : 'MP3'}, time against decoding and encoding alone: ${(ours.seconds / alone.seconds).toFixed(2)} (${ours.seconds.toFixed(1)} s : ${alone.seconds.toFixed(1)} s); came to ${integratedLufs!.toFixed(2)} LUFS, ${truePeakDbtp!.toFixed(2)} dBTP`,
+    )
   }
 }

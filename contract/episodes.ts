@@ -54,11 +54,21 @@ export const listQuery = z.object({
 export type ListQuery = z.infer<typeof listQuery>
 
 /** A page of a list, and how many there are in all. Drafts come newest first, scheduled ones as they go out, released and retired ones newest first. */
-export const episodePage = z.object({ episodes: z.array(episodeSummary), total: z.number(), after: z.string().nullable() })
+export const episodePage = z.object({
+  episodes: z.array(episodeSummary),
+  total: z.number(),
+  after: z.string().nullable(),
+})
 export type EpisodePage = z.infer<typeof episodePage>
 
 /** What is near now of each standing. */
-export const episodesNear = z.object({ draft: episodePage, scheduled: episodePage, released: episodePage, retired: episodePage, changed: z.array(episodeSummary) })
+export const episodesNear = z.object({
+  draft: episodePage,
+  scheduled: episodePage,
+  released: episodePage,
+  retired: episodePage,
+  changed: z.array(episodeSummary),
+})
 export type EpisodesNear = z.infer<typeof episodesNear>
 
 export const episode = episodeSummary.extend({
@@ -80,7 +90,12 @@ export const release = z.object({
   soundVersion: version.optional(),
   when: z.discriminatedUnion('kind', [
     z.object({ kind: z.literal('now') }),
-    z.object({ kind: z.literal('at'), local: z.string().max(40), zone: z.string().max(64, 'At most 64 characters.'), second: z.boolean().optional() }),
+    z.object({
+      kind: z.literal('at'),
+      local: z.string().max(40),
+      zone: z.string().max(64, 'At most 64 characters.'),
+      second: z.boolean().optional(),
+    }),
   ]),
 })
 export type Release = z.infer<typeof release>

@@ -7,7 +7,10 @@ export const credentials = z.object({
 export type Credentials = z.infer<typeof credentials>
 
 export const newAccount = credentials.extend({
-  password: z.string().min(12, 'At least 12 characters; a few words in a row are good.').max(200, 'At most 200 characters.'),
+  password: z
+    .string()
+    .min(12, 'At least 12 characters; a few words in a row are good.')
+    .max(200, 'At most 200 characters.'),
 })
 
 /** What the studio needs to know before it can show anything. */

@@ -4,13 +4,15 @@ import { audioFile } from './sound'
 /** A file on a show's shelf, and where it is used. */
 export const shelfFile = audioFile.extend({
   cameAt: z.string(),
-  usedBy: z.array(z.object({
-    id: z.string(),
-    title: z.string(),
-    number: z.number().nullable(),
-    /** What it is to the episode; `past` files answer at their old address for a while. */
-    as: z.enum(['source', 'finished', 'delivered', 'past']),
-  })),
+  usedBy: z.array(
+    z.object({
+      id: z.string(),
+      title: z.string(),
+      number: z.number().nullable(),
+      /** What it is to the episode; `past` files answer at their old address for a while. */
+      as: z.enum(['source', 'finished', 'delivered', 'past']),
+    }),
+  ),
 })
 export type ShelfFile = z.infer<typeof shelfFile>
 
@@ -23,7 +25,14 @@ export const shelfQuery = z.object({
 export type ShelfQuery = z.infer<typeof shelfQuery>
 
 /** A page of a shelf, the newest first, and what all of it takes. */
-export const shelf = z.object({ files: z.array(shelfFile), after: z.string().nullable(), total: z.number(), unused: z.number(), usedBytes: z.number(), freeBytes: z.number() })
+export const shelf = z.object({
+  files: z.array(shelfFile),
+  after: z.string().nullable(),
+  total: z.number(),
+  unused: z.number(),
+  usedBytes: z.number(),
+  freeBytes: z.number(),
+})
 export type Shelf = z.infer<typeof shelf>
 
 export const reuse = z.object({ fileId: z.uuid() })

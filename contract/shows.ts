@@ -4,9 +4,15 @@ import { isCategory } from '@core/feed/categories'
 import { oneLine, utf8Bytes } from '@core/words/line'
 import { usualRecipe } from './sound'
 
-const line = (most: number) => z.string().overwrite(words => oneLine(words).trim()).min(1, 'Must not be empty.').max(most, `At most ${most.toLocaleString('en')} characters.`)
+const line = (most: number) =>
+  z
+    .string()
+    .overwrite(words => oneLine(words).trim())
+    .min(1, 'Must not be empty.')
+    .max(most, `At most ${most.toLocaleString('en')} characters.`)
 
-export const addressPart = z.string()
+export const addressPart = z
+  .string()
   .regex(/^[a-z0-9]+(-[a-z0-9]+)*$/, 'Small letters a to z, digits and single hyphens between them.')
   .max(60, 'At most 60 characters.')
   .refine(part => !reservedAddressParts.includes(part), 'Lake Letter keeps this word for itself; take another.')
@@ -24,9 +30,18 @@ const episodicOrSerial = z.enum(['episodic', 'serial'])
 
 const facts = z.object({
   name: line(120),
-  description: z.string().trim().min(1, 'Must not be empty.')
-    .refine(words => utf8Bytes(words) <= mostDescriptionBytes, 'At most 4,000 bytes; letters outside a to z take two to four each.'),
-  language: z.string().max(35, 'At most 35 characters.').regex(/^[a-z]{2,3}(-[a-z0-9]{2,8})*$/i, 'A language tag, such as en or pt-br.'),
+  description: z
+    .string()
+    .trim()
+    .min(1, 'Must not be empty.')
+    .refine(
+      words => utf8Bytes(words) <= mostDescriptionBytes,
+      'At most 4,000 bytes; letters outside a to z take two to four each.',
+    ),
+  language: z
+    .string()
+    .max(35, 'At most 35 characters.')
+    .regex(/^[a-z]{2,3}(-[a-z0-9]{2,8})*$/i, 'A language tag, such as en or pt-br.'),
   author: line(120),
   ownerEmail: z.email('An e-mail address, such as name@example.org.').max(254, 'At most 254 characters.'),
   category: z.string(),
@@ -43,11 +58,16 @@ export const categoryRule = 'A category of the fixed list, with a subcategory of
 const categoryFault = { path: ['category'], message: categoryRule }
 
 /** A show can begin without artwork; a provisional one is drawn for it. */
-export const newShow = facts.extend({ slug: addressPart, artworkId: facts.shape.artworkId.nullable().optional() }).refine(knownCategory, categoryFault)
+export const newShow = facts
+  .extend({ slug: addressPart, artworkId: facts.shape.artworkId.nullable().optional() })
+  .refine(knownCategory, categoryFault)
 export type NewShow = z.infer<typeof newShow>
 
 /** A change names the version it started from; what it does not name stays. */
-export const showChange = facts.partial().extend({ version: z.int32().min(0), recipe: usualRecipe.optional() }).refine(knownCategory, categoryFault)
+export const showChange = facts
+  .partial()
+  .extend({ version: z.int32().min(0), recipe: usualRecipe.optional() })
+  .refine(knownCategory, categoryFault)
 export type ShowChange = z.infer<typeof showChange>
 
 /** A show as it is kept; what was kept before a rule became stricter is told all the same. */
@@ -96,6 +116,7 @@ export type ShowPage = z.infer<typeof showPage>
 export const picture = z.object({ id: z.string(), address: z.string(), widthPx: z.number(), heightPx: z.number() })
 export type Picture = z.infer<typeof picture>
 
-const px = (least: number) => z.coerce.number('A whole number of pixels.').int('A whole number of pixels.').min(least).max(100_000)
+const px = (least: number) =>
+  z.coerce.number('A whole number of pixels.').int('A whole number of pixels.').min(least).max(100_000)
 
 export const cropQuery = z.object({ left: px(0), top: px(0), sidePx: px(1) }).partial()

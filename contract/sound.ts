@@ -86,7 +86,11 @@ export const audioFile = z.object({
 export type AudioFile = z.infer<typeof audioFile>
 
 /** How far a job on an episode's sound is. */
-export const work = z.object({ kind: z.enum(['measuring', 'finishing']), progress: z.number(), secondsLeft: z.number().nullable() })
+export const work = z.object({
+  kind: z.enum(['measuring', 'finishing']),
+  progress: z.number(),
+  secondsLeft: z.number().nullable(),
+})
 
 export const words = z.object({ title: z.string(), detail: z.string(), todo: z.string() })
 
@@ -104,13 +108,15 @@ export const sound = z.object({
   finishing: z.enum(['none', 'working', 'done', 'failed']),
   problem: words.nullable(),
   finished: audioFile.nullable(),
-  report: z.object({
-    gainDb: z.number(),
-    limitedByDb: z.number(),
-    reductionsDb: z.array(z.number()),
-    /** By how much the loudness lies over the target (under it, where negative), because the ceiling was kept. */
-    missedByLu: z.number(),
-  }).nullable(),
+  report: z
+    .object({
+      gainDb: z.number(),
+      limitedByDb: z.number(),
+      reductionsDb: z.array(z.number()),
+      /** By how much the loudness lies over the target (under it, where negative), because the ceiling was kept. */
+      missedByLu: z.number(),
+    })
+    .nullable(),
   /** The finished file's tags say something else than is written by now. */
   tagsAreOld: z.boolean(),
   work: work.nullable(),
@@ -121,7 +127,9 @@ export const sound = z.object({
 })
 export type Sound = z.infer<typeof sound>
 
-export const elsewhere = z.object({ address: z.string().min(1, 'The address of the file.').max(2000, 'At most 2,000 characters.') })
+export const elsewhere = z.object({
+  address: z.string().min(1, 'The address of the file.').max(2000, 'At most 2,000 characters.'),
+})
 
 /** A version that a window has seen. */
 export const version = z.int32('A whole number.').min(0, 'At least 0.')

@@ -22,15 +22,20 @@ beforeAll(async () => {
   const answer = await house.app.inject({ method: 'POST', url: '/api/v1/session', payload: demoAccount })
   const headers = { cookie: String(answer.headers['set-cookie']).split(';')[0]! }
   const get = async (url: string) => (await house.app.inject({ url: `/api/v1${url}`, headers })).json()
-  const { shows: listed } = await get('/shows') as ShowPage
+  const { shows: listed } = (await get('/shows')) as ShowPage
   shows = await Promise.all(listed.map(({ id }) => get(`/shows/${id}`)))
-  episodes = await Promise.all(shows.map(async show => ((await get(`/shows/${show.id}/episodes`)) as EpisodePage).episodes))
+  episodes = await Promise.all(
+    shows.map(async show => ((await get(`/shows/${show.id}/episodes`)) as EpisodePage).episodes),
+  )
 }, 120_000)
 afterAll(() => house.close())
 
 describe('the demo', () => {
   it('has two shows, at the addresses that stay', () => {
-    expect(shows.map(({ feedAddress }) => new URL(feedAddress).pathname)).toEqual(['/bellows-and-reeds/feed.xml', '/slow-ferry/feed.xml'])
+    expect(shows.map(({ feedAddress }) => new URL(feedAddress).pathname)).toEqual([
+      '/bellows-and-reeds/feed.xml',
+      '/slow-ferry/feed.xml',
+    ])
   })
 
   it('has six released episodes, one scheduled and one draft, and two on the ferry', () => {
@@ -44,18 +49,22 @@ describe('the demo', () => {
       if (standing === 'released') expect(new Date(releaseAt!) < today).toBe(true)
       if (standing === 'scheduled') expect(new Date(releaseAt!) > today).toBe(true)
     }
-    const newest = Math.max(...episodes[0]!.filter(({ standing }) => standing === 'released').map(({ releaseAt }) => +new Date(releaseAt!)))
+    const newest = Math.max(
+      ...episodes[0]!.filter(({ standing }) => standing === 'released').map(({ releaseAt }) => +new Date(releaseAt!)),
+    )
     expect(+today - newest).toBeLessThan(14 * 86_400_000)
   })
 
   it('goes out at the show’s usual time by the clock of its zone, in summer and in winter', () => {
     const [{ zone }] = shows as [Show]
-    for (const { releaseAt } of episodes[0]!) if (releaseAt) expect(DateTime.fromISO(releaseAt, { zone }).toFormat('HH:mm')).toBe('06:00')
+    for (const { releaseAt } of episodes[0]!)
+      if (releaseAt) expect(DateTime.fromISO(releaseAt, { zone }).toFormat('HH:mm')).toBe('06:00')
   })
 
   it('tells in the feed what the scenario tells', async () => {
     const feed = (await house.app.inject({ url: '/bellows-and-reeds/feed.xml' })).body
-    for (const { title, standing } of demoShows[0]!.episodes) expect(feed.includes(`<title>${title}</title>`), title).toBe(standing === 'released')
+    for (const { title, standing } of demoShows[0]!.episodes)
+      expect(feed.includes(`<title>${title}</title>`), title).toBe(standing === 'released')
   })
 
   it('has sounds whose tags fit their episodes', () => {

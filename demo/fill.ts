@@ -27,18 +27,40 @@ export async function fillDemo(platform: Platform, clock: MovableClock, today: D
   for (const show of demoShows) await fillShow(platform, clock, today, folder, accountId, show)
 }
 
-async function fillShow(platform: Platform, clock: MovableClock, today: Date, folder: string, accountId: string, show: DemoShow): Promise<void> {
+async function fillShow(
+  platform: Platform,
+  clock: MovableClock,
+  today: Date,
+  folder: string,
+  accountId: string,
+  show: DemoShow,
+): Promise<void> {
   const releaseAt = ({ dayOffset }: DemoEpisode): DateTime => {
     const [hour, minute] = show.usualTime.split(':').map(Number)
-    return DateTime.fromJSDate(today, { zone: show.facts.zone }).plus({ days: dayOffset }).set({ hour, minute, second: 0, millisecond: 0 })
+    return DateTime.fromJSDate(today, { zone: show.facts.zone })
+      .plus({ days: dayOffset })
+      .set({ hour, minute, second: 0, millisecond: 0 })
   }
   clock.moveTo(releaseAt(show.episodes[0]!).minus({ days: 3 }).toJSDate())
-  const artwork = await pictureService(platform).addArtwork(accountId, await readFile(join(folder, 'artwork', show.artwork)))
+  const artwork = await pictureService(platform).addArtwork(
+    accountId,
+    await readFile(join(folder, 'artwork', show.artwork)),
+  )
   const { id: showId } = await showService(platform).create(accountId, { ...show.facts, artworkId: artwork.id })
-  for (const episode of show.episodes) await fillEpisode(platform, clock, today, folder, showId, show.facts.zone, episode, releaseAt(episode))
+  for (const episode of show.episodes)
+    await fillEpisode(platform, clock, today, folder, showId, show.facts.zone, episode, releaseAt(episode))
 }
 
-async function fillEpisode(platform: Platform, clock: MovableClock, today: Date, folder: string, showId: string, zone: string, wanted: DemoEpisode, releaseAt: DateTime): Promise<void> {
+async function fillEpisode(
+  platform: Platform,
+  clock: MovableClock,
+  today: Date,
+  folder: string,
+  showId: string,
+  zone: string,
+  wanted: DemoEpisode,
+  releaseAt: DateTime,
+): Promise<void> {
   const episodes = episodeService(platform)
   const releases = releaseService(platform)
   clock.moveTo(new Date(Math.min(+releaseAt.minus({ hours: 20 }), +today - 60_000)))
@@ -55,7 +77,10 @@ async function fillEpisode(platform: Platform, clock: MovableClock, today: Date,
     await releases.release(scope, { version: ready, when: { kind: 'now' } })
     return
   }
-  await releases.release(scope, { version: ready, when: { kind: 'at', local: releaseAt.toFormat("yyyy-MM-dd'T'HH:mm"), zone } })
+  await releases.release(scope, {
+    version: ready,
+    when: { kind: 'at', local: releaseAt.toFormat("yyyy-MM-dd'T'HH:mm"), zone },
+  })
 }
 
 /** Finishes an episode by its show's usual recipe, as one press would. */

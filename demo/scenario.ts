@@ -31,7 +31,8 @@ export const demoShows: readonly DemoShow[] = [
     facts: {
       slug: 'bellows-and-reeds',
       name: 'Bellows & Reeds',
-      description: 'People who mend accordions, harmoniums and reed organs, and the instruments that bring them to it. A fortnightly half hour from a workshop on a lake, with the kettle on and the window open.',
+      description:
+        'People who mend accordions, harmoniums and reed organs, and the instruments that bring them to it. A fortnightly half hour from a workshop on a lake, with the kettle on and the window open.',
       language: 'en-gb',
       author: 'Tove Aldermoor',
       ownerEmail: 'workshop@bellowsandreeds.example',
@@ -45,7 +46,11 @@ export const demoShows: readonly DemoShow[] = [
     usualTime: '06:00',
     episodes: [
       {
-        number: 31, title: 'The harmonium that coughed', sound: 'br-31.mp3', standing: 'released', dayOffset: -82,
+        number: 31,
+        title: 'The harmonium that coughed',
+        sound: 'br-31.mp3',
+        standing: 'released',
+        dayOffset: -82,
         notes: workshopNotes(
           'A harmonium arrives on a handcart with a note pinned to it: <em>plays, but coughs</em>.',
           'Benno Quillhart finds the draught with a candle, and sixty years earlier somebody had found it too, and mended it with a postage stamp. We show how to patch a reservoir with sheepskin and hide glue, and how long to leave it alone afterwards.',
@@ -53,7 +58,11 @@ export const demoShows: readonly DemoShow[] = [
         ),
       },
       {
-        number: 32, title: 'A drawer full of reeds', sound: 'br-32.mp3', standing: 'released', dayOffset: -68,
+        number: 32,
+        title: 'A drawer full of reeds',
+        sound: 'br-32.mp3',
+        standing: 'released',
+        dayOffset: -68,
         notes: workshopNotes(
           'Agathe Lindenwick keeps reeds in forty-one drawers, and on every drawer stands a word instead of a note.',
           'We came for one low reed for a button box that had lost its growl. We stayed for coffee, for the drawer marked <strong>Uncle</strong>, and for what a nine-year-old can hear when metal falls on flagstones.',
@@ -61,7 +70,11 @@ export const demoShows: readonly DemoShow[] = [
         ),
       },
       {
-        number: 33, title: 'Wax, or the smell of a good morning', sound: 'br-33.mp3', standing: 'released', dayOffset: -54,
+        number: 33,
+        title: 'Wax, or the smell of a good morning',
+        sound: 'br-33.mp3',
+        standing: 'released',
+        dayOffset: -54,
         notes: workshopNotes(
           'Four parts beeswax, one part rosin, and a pan that must not get too hot: the wax that holds reeds in.',
           'Also in this half hour: how we lost the curtains, why wax is a promise to a stranger, and a listener’s question about old wax that has gone to powder.',
@@ -69,7 +82,11 @@ export const demoShows: readonly DemoShow[] = [
         ),
       },
       {
-        number: 34, title: 'The accordion under the stage', sound: 'br-34.mp3', standing: 'released', dayOffset: -40,
+        number: 34,
+        title: 'The accordion under the stage',
+        sound: 'br-34.mp3',
+        standing: 'released',
+        dayOffset: -40,
         notes: workshopNotes(
           'Eleven hats, a set of teeth and an accordion lay under the boards of the dance hall at Nether Odrem.',
           'It had been there since the night of the flood, wrapped in oilcloth. We open it for the first time, and every reed speaks. There is a name inside the lid. If you think it might be your family’s, <a href="https://bellowsandreeds.example/nether-odrem">tell us what else is written there</a>.',
@@ -77,7 +94,11 @@ export const demoShows: readonly DemoShow[] = [
         ),
       },
       {
-        number: 35, title: 'Tuning by the ferry bell', sound: 'br-35.mp3', standing: 'released', dayOffset: -26,
+        number: 35,
+        title: 'Tuning by the ferry bell',
+        sound: 'br-35.mp3',
+        standing: 'released',
+        dayOffset: -26,
         notes: workshopNotes(
           'The six o’clock ferry rings an A, more or less, and Benno tunes a whole octave to it, one reed an evening.',
           'Scratch near the tip and the reed goes up, near the root and it goes down. Between two bells there is time to talk about patience, and about the little green light that lives under the bread.',
@@ -85,7 +106,12 @@ export const demoShows: readonly DemoShow[] = [
         ),
       },
       {
-        number: 36, title: 'What the bellows remember', sound: 'br-36.mp3', finished: true, standing: 'released', dayOffset: -12,
+        number: 36,
+        title: 'What the bellows remember',
+        sound: 'br-36.mp3',
+        finished: true,
+        standing: 'released',
+        dayOffset: -12,
         notes: workshopNotes(
           'Bellows fold for ever where they were first folded, and whoever can read them knows how they were played.',
           'Agathe lays a finger on the seventh fold and says: it was a waltz. Then we make new ones, eighteen folds with corners of goat leather, and they do not know anything yet.',
@@ -93,7 +119,11 @@ export const demoShows: readonly DemoShow[] = [
         ),
       },
       {
-        number: 37, title: 'A letter from a chapel', sound: 'br-37.mp3', standing: 'scheduled', dayOffset: 2,
+        number: 37,
+        title: 'A letter from a chapel',
+        sound: 'br-37.mp3',
+        standing: 'scheduled',
+        dayOffset: 2,
         notes: workshopNotes(
           '“Our organ has one note that will not stop. We have put a hymn book on it. Please advise before Sunday.”',
           'Half an hour on the telephone with Sister Amabel, who had never held a screwdriver and takes the key action apart on the chapel floor while the choir practises over her head. Four things can make a note sound by itself, and three of them are dirt.',
@@ -101,8 +131,13 @@ export const demoShows: readonly DemoShow[] = [
         ),
       },
       {
-        number: 38, title: 'The concertina in the lifeboat', sound: null, standing: 'draft', dayOffset: 16,
-        notes: '<p>Salt gets into everything, and this one spent a winter in a locker of the lake rescue.</p><p>Ask Benno: brass or steel pins? Get the rescue song from Odile before Friday.</p>',
+        number: 38,
+        title: 'The concertina in the lifeboat',
+        sound: null,
+        standing: 'draft',
+        dayOffset: 16,
+        notes:
+          '<p>Salt gets into everything, and this one spent a winter in a locker of the lake rescue.</p><p>Ask Benno: brass or steel pins? Get the rescue song from Odile before Friday.</p>',
       },
     ],
   },
@@ -124,12 +159,22 @@ export const demoShows: readonly DemoShow[] = [
     usualTime: '00:05',
     episodes: [
       {
-        number: 4, title: 'The morning boat', sound: 'sf-4.m4a', standing: 'released', dayOffset: -17,
-        notes: '<p>A little before seven, with four passengers, nine white shirts on a line, and a dog that has seen a heron.</p>',
+        number: 4,
+        title: 'The morning boat',
+        sound: 'sf-4.m4a',
+        standing: 'released',
+        dayOffset: -17,
+        notes:
+          '<p>A little before seven, with four passengers, nine white shirts on a line, and a dog that has seen a heron.</p>',
       },
       {
-        number: 5, title: 'The last boat, with the lamps lit', sound: 'sf-5.mp3', standing: 'released', dayOffset: -3,
-        notes: '<p>At night the crossing takes a minute more. Tonight there is a boy on deck with a cello on his back.</p>',
+        number: 5,
+        title: 'The last boat, with the lamps lit',
+        sound: 'sf-5.mp3',
+        standing: 'released',
+        dayOffset: -3,
+        notes:
+          '<p>At night the crossing takes a minute more. Tonight there is a boy on deck with a cello on his back.</p>',
       },
     ],
   },

@@ -19,9 +19,11 @@ afterAll(() => house?.stop())
 async function sticksOut(): Promise<string[]> {
   await page.setViewportSize({ width: 320, height: 800 })
   await page.waitForTimeout(200)
-  const found = await page.evaluate(() => [...document.querySelectorAll('body *')]
-    .filter(element => element.getBoundingClientRect().right > window.innerWidth + 1)
-    .map(element => `sticks out: ${element.outerHTML.slice(0, 100)}`))
+  const found = await page.evaluate(() =>
+    [...document.querySelectorAll('body *')]
+      .filter(element => element.getBoundingClientRect().right > window.innerWidth + 1)
+      .map(element => `sticks out: ${element.outerHTML.slice(0, 100)}`),
+  )
   await page.setViewportSize({ width: 1280, height: 800 })
   return found
 }
@@ -30,11 +32,15 @@ async function violations(): Promise<string[]> {
   await page.waitForTimeout(400)
   await page.evaluate(axe)
   const found = await page.evaluate(async () => {
-    const { axe: checker } = window as unknown as { axe: { run(options: object): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }> } }
-    const { violations: found } = await checker.run({ runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
+    const { axe: checker } = window as unknown as {
+      axe: { run(options: object): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }> }
+    }
+    const { violations: found } = await checker.run({
+      runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'],
+    })
     return found.flatMap(({ id, nodes }) => nodes.map(({ html }) => `${id}: ${html.slice(0, 140)}`))
   })
-  return [...found, ...await sticksOut()]
+  return [...found, ...(await sticksOut())]
 }
 
 describe.each(['light', 'dark'] as const)('in the %s theme', colorScheme => {
@@ -45,12 +51,15 @@ describe.each(['light', 'dark'] as const)('in the %s theme', colorScheme => {
     await page.getByText('Next out').waitFor()
     expect(await violations()).toEqual([])
   })
-  it.each(['The concertina in the lifeboat', 'A letter from a chapel', 'What the bellows remember'])('the desk with %s', async title => {
-    await page.goto(`${house.address}/studio/bellows-and-reeds`)
-    await page.getByRole('link', { name: title }).first().click()
-    await page.locator('#title').waitFor()
-    expect(await violations()).toEqual([])
-  })
+  it.each(['The concertina in the lifeboat', 'A letter from a chapel', 'What the bellows remember'])(
+    'the desk with %s',
+    async title => {
+      await page.goto(`${house.address}/studio/bellows-and-reeds`)
+      await page.getByRole('link', { name: title }).first().click()
+      await page.locator('#title').waitFor()
+      expect(await violations()).toEqual([])
+    },
+  )
   it('the shelf', async () => {
     await page.goto(`${house.address}/studio/bellows-and-reeds/shelf`)
     await page.getByRole('row').nth(1).waitFor()
@@ -68,10 +77,13 @@ describe.each(['light', 'dark'] as const)('in the %s theme', colorScheme => {
     await page.getByRole('alert').first().waitFor()
     expect(await violations()).toEqual([])
   })
-  it.each(['/bellows-and-reeds', '/bellows-and-reeds/what-the-bellows-remember', '/nowhere'])('the public page %s', async path => {
-    await page.goto(house.address + path)
-    expect(await violations()).toEqual([])
-  })
+  it.each(['/bellows-and-reeds', '/bellows-and-reeds/what-the-bellows-remember', '/nowhere'])(
+    'the public page %s',
+    async path => {
+      await page.goto(house.address + path)
+      expect(await violations()).toEqual([])
+    },
+  )
 })
 
 it('the release can be scheduled with the keyboard alone', async () => {
@@ -84,7 +96,10 @@ it('the release can be scheduled with the keyboard alone', async () => {
   await page.keyboard.press('ControlOrMeta+a')
   await page.keyboard.type('23h30')
   await page.keyboard.press('Enter')
-  await page.getByTestId('standing').getByText(/23:30 \(Europe\/Zurich\)/).waitFor()
+  await page
+    .getByTestId('standing')
+    .getByText(/23:30 \(Europe\/Zurich\)/)
+    .waitFor()
 })
 
 it('public pages can be read and heard without script', async () => {

@@ -31,20 +31,36 @@ export async function openDemoHouse(more: Record<string, string> = {}): Promise<
   const [port, listenerPort] = [await freePort(), await freePort()]
   const address = `http://127.0.0.1:${port}`
   const listenerAddress = `http://127.0.0.1:${listenerPort}`
-  const environment = { PORT: String(port), DATABASE_URL: database.url, MEDIA_DIR: join(folder, 'media'), LISTENER_URL: listenerAddress, ...more }
+  const environment = {
+    PORT: String(port),
+    DATABASE_URL: database.url,
+    MEDIA_DIR: join(folder, 'media'),
+    LISTENER_URL: listenerAddress,
+    ...more,
+  }
   let server = startProgram('dist/server/main.js', environment)
   const others: ReturnType<typeof startProgram>[] = []
   const listener = startProgram('dist/server/listener.js', { LISTENER_PORT: String(listenerPort) })
   await Promise.all([server.listening, listener.listening])
   const browser: Browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--autoplay-policy=no-user-gesture-required'],
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--autoplay-policy=no-user-gesture-required',
+    ],
   })
   return {
     address,
     listenerAddress,
     async openWindow(context, at = address) {
-      const own = context ?? await browser.newContext({ viewport: { width: 1280, height: 800 }, timezoneId: 'Europe/Zurich' })
+      const own =
+        context ?? (await browser.newContext({ viewport: { width: 1280, height: 800 }, timezoneId: 'Europe/Zurich' }))
       const page = await own.newPage()
       await page.goto(`${at}/studio/`)
       if (!context) await signIn(page)
@@ -59,7 +75,9 @@ export async function openDemoHouse(more: Record<string, string> = {}): Promise<
       return `http://127.0.0.1:${ownPort}`
     },
     stopDatabase: () => database.stop(),
-    async startDatabase() { database = await startDatabase(folder, { port: database.port }) },
+    async startDatabase() {
+      database = await startDatabase(folder, { port: database.port })
+    },
     killServer: () => server.stop('SIGKILL'),
     async startServer() {
       server = startProgram('dist/server/main.js', environment)

@@ -17,7 +17,11 @@ export default async function fillTemplate({ provide }: TestProject): Promise<()
   const folder = await mkdtemp(join(tmpdir(), 'lake-letter-template-'))
   const database = await startDatabase(folder)
   try {
-    await runProgram('dist/server/demo.js', { DATABASE_URL: database.url, MEDIA_DIR: join(folder, 'media'), FILL_DEMO: 'yes' })
+    await runProgram('dist/server/demo.js', {
+      DATABASE_URL: database.url,
+      MEDIA_DIR: join(folder, 'media'),
+      FILL_DEMO: 'yes',
+    })
   } finally {
     await database.stop()
   }

@@ -2,12 +2,22 @@ import { readFileSync } from 'node:fs'
 import type { Page } from 'playwright-core'
 
 /** Drops files on a window, as a hand would: they are over it first. `hover` is what the window says meanwhile. */
-export async function dropFiles(window: Page, files: readonly { name: string; path: string }[], hover: string): Promise<void> {
-  const transfer = await window.evaluateHandle(given => {
-    const dropped = new DataTransfer()
-    for (const { name, bytes } of given) dropped.items.add(new File([Uint8Array.from(atob(bytes), letter => letter.charCodeAt(0))], name, { type: 'audio/mpeg' }))
-    return dropped
-  }, files.map(({ name, path }) => ({ name, bytes: readFileSync(path).toString('base64') })))
+export async function dropFiles(
+  window: Page,
+  files: readonly { name: string; path: string }[],
+  hover: string,
+): Promise<void> {
+  const transfer = await window.evaluateHandle(
+    given => {
+      const dropped = new DataTransfer()
+      for (const { name, bytes } of given)
+        dropped.items.add(
+          new File([Uint8Array.from(atob(bytes), letter => letter.charCodeAt(0))], name, { type: 'audio/mpeg' }),
+        )
+      return dropped
+    },
+    files.map(({ name, path }) => ({ name, bytes: readFileSync(path).toString('base64') })),
+  )
   await window.dispatchEvent('body', 'dragenter', { dataTransfer: transfer })
   await window.getByText(hover).waitFor()
   await window.dispatchEvent('body', 'drop', { dataTransfer: transfer })

@@ -23,7 +23,10 @@ it('from a file to a feed: sign in, drop a file, write, release, and the stand-i
   await page.fill('#title', 'A letter, sent by test')
   await page.click('#notes')
   await page.keyboard.type('Half an hour on the telephone.')
-  await page.getByTestId('saving').getByText(/^Saved /).waitFor()
+  await page
+    .getByTestId('saving')
+    .getByText(/^Saved /)
+    .waitFor()
   await page.reload()
   await page.getByText('Half an hour on the telephone.').waitFor()
   expect(await page.inputValue('#title')).toBe('A letter, sent by test')
@@ -37,14 +40,22 @@ it('from a file to a feed: sign in, drop a file, write, release, and the stand-i
   const first = page.locator('li > button').first()
   await expect.poll(() => first.innerText()).toContain('A letter, sent by test')
   await first.click()
-  await expect.poll(() => page.locator('audio').evaluate(audio => (audio as HTMLAudioElement).currentTime), { timeout: 15_000 }).toBeGreaterThan(1)
+  await expect
+    .poll(() => page.locator('audio').evaluate(audio => (audio as HTMLAudioElement).currentTime), { timeout: 15_000 })
+    .toBeGreaterThan(1)
   await page.getByLabel('Place').fill('60')
-  await expect.poll(() => page.locator('audio').evaluate(audio => (audio as HTMLAudioElement).currentTime)).toBeGreaterThan(60)
+  await expect
+    .poll(() => page.locator('audio').evaluate(audio => (audio as HTMLAudioElement).currentTime))
+    .toBeGreaterThan(60)
 })
 
 it('a file dropped on the window begins a new episode with it', async () => {
   const window = await house.openWindow()
-  await dropFiles(window, [{ name: '39_the-borrowed-bellows.mp3', path: join(demoSounds, 'sf-5.mp3') }], 'a new episode begins with each file')
+  await dropFiles(
+    window,
+    [{ name: '39_the-borrowed-bellows.mp3', path: join(demoSounds, 'sf-5.mp3') }],
+    'a new episode begins with each file',
+  )
   await window.waitForURL(/episodes/)
   await window.getByText('39_the-borrowed-bellows.mp3').first().waitFor()
   await expect.poll(() => window.inputValue('#title')).toBe('The last boat, with the lamps lit')
@@ -52,11 +63,17 @@ it('a file dropped on the window begins a new episode with it', async () => {
 
 it('what is written after a release is saved, and goes out when it is sent', async () => {
   const window = await house.openWindow()
-  await window.getByRole('link', { name: /Tuning by the ferry bell/ }).first().click()
+  await window
+    .getByRole('link', { name: /Tuning by the ferry bell/ })
+    .first()
+    .click()
   await window.fill('#title', 'Tuning by the evening bell')
   await window.getByText('Listeners still have the earlier one').waitFor()
   const feed = async () => (await fetch(`${house.address}/bellows-and-reeds/feed.xml`)).text()
-  await window.getByTestId('saving').getByText(/^Saved /).waitFor()
+  await window
+    .getByTestId('saving')
+    .getByText(/^Saved /)
+    .waitFor()
   expect(await feed()).not.toContain('evening bell')
   await window.getByRole('button', { name: 'Send the changes' }).click()
   await window.getByText('The feed carries it just as it stands here').waitFor()
@@ -65,7 +82,9 @@ it('what is written after a release is saved, and goes out when it is sent', asy
 
 it('a show is made on one screen, a picture that is not square is cut out, and the feed answers', async () => {
   const { default: sharp } = await import('sharp')
-  const wide = await sharp({ create: { width: 2000, height: 1500, channels: 3, background: '#b24a26' } }).jpeg().toBuffer()
+  const wide = await sharp({ create: { width: 2000, height: 1500, channels: 3, background: '#b24a26' } })
+    .jpeg()
+    .toBuffer()
   const window = await house.openWindow()
   await window.getByRole('link', { name: 'Make another show' }).click()
   await window.getByLabel('Name').fill('Kettle & Key')

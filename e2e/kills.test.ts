@@ -30,7 +30,13 @@ beforeAll(async () => {
   database = await startDatabase(folder)
   const port = await freePort()
   address = `http://127.0.0.1:${port}`
-  start = () => startProgram('dist/server/main.js', { PORT: String(port), DATABASE_URL: database.url, MEDIA_DIR: join(folder, 'media'), LOG_LEVEL: 'silent' })
+  start = () =>
+    startProgram('dist/server/main.js', {
+      PORT: String(port),
+      DATABASE_URL: database.url,
+      MEDIA_DIR: join(folder, 'media'),
+      LOG_LEVEL: 'silent',
+    })
   server = start()
   await server.listening
 })
@@ -46,9 +52,12 @@ type Whole = Episode & { sound: Sound }
 async function call(method: string, path: string, body?: unknown): Promise<{ status: number; json: never }> {
   for (;;) {
     const answer = await fetch(`${address}/api/v1${path}`, {
-      method, headers: { cookie: cookie ?? '', ...(body !== undefined && { 'content-type': 'application/json' }) }, body: body === undefined ? undefined : JSON.stringify(body), signal: AbortSignal.timeout(8000),
+      method,
+      headers: { cookie: cookie ?? '', ...(body !== undefined && { 'content-type': 'application/json' }) },
+      body: body === undefined ? undefined : JSON.stringify(body),
+      signal: AbortSignal.timeout(8000),
     }).catch(() => null)
-    const text = answer && await answer.text().catch(() => null)
+    const text = answer && (await answer.text().catch(() => null))
     if (answer && text !== null && answer.status < 500) {
       cookie ||= answer.headers.getSetCookie()[0]?.split(';')[0] ?? ''
       return { status: answer.status, json: (text ? JSON.parse(text) : null) as never }
@@ -56,10 +65,17 @@ async function call(method: string, path: string, body?: unknown): Promise<{ sta
     await wait(150)
   }
 }
-const get = async (id: string): Promise<Whole> => ({ ...(await call('GET', `/episodes/${id}`)).json as Episode, sound: (await call('GET', `/episodes/${id}/sound`)).json })
+const get = async (id: string): Promise<Whole> => ({
+  ...((await call('GET', `/episodes/${id}`)).json as Episode),
+  sound: (await call('GET', `/episodes/${id}/sound`)).json,
+})
 
 /** Does a step from the newest version on until the episode is where it leads; a step whose answer was lost was done all the same. */
-async function until(id: string, isDone: (episode: Whole) => boolean, step: (episode: Whole) => Promise<unknown>): Promise<Whole> {
+async function until(
+  id: string,
+  isDone: (episode: Whole) => boolean,
+  step: (episode: Whole) => Promise<unknown>,
+): Promise<Whole> {
   for (;;) {
     const episode = await get(id)
     if (isDone(episode)) return episode
@@ -68,40 +84,108 @@ async function until(id: string, isDone: (episode: Whole) => boolean, step: (epi
   }
 }
 
-const upload = (episodeId: string, name: string, bytes: Buffer): Promise<void> => new Promise((resolve, reject) => {
-  new Upload(bytes, {
-    endpoint: `${address}/api/v1/uploads`, chunkSize: 200_000, retryDelays: Array.from({ length: 400 }, () => 200), headers: { cookie }, metadata: { episodeId, filename: name },
-    onShouldRetry: () => true, onError: reject, onSuccess: () => resolve(),
-  }).start()
-})
+const upload = (episodeId: string, name: string, bytes: Buffer): Promise<void> =>
+  new Promise((resolve, reject) => {
+    new Upload(bytes, {
+      endpoint: `${address}/api/v1/uploads`,
+      chunkSize: 200_000,
+      retryDelays: Array.from({ length: 400 }, () => 200),
+      headers: { cookie },
+      metadata: { episodeId, filename: name },
+      onShouldRetry: () => true,
+      onError: reject,
+      onSuccess: () => resolve(),
+    }).start()
+  })
 
-async function bringOut(showId: string, n: number): Promise<{ id: string; guid: string; sha256: string; title: string }> {
+async function bringOut(
+  showId: string,
+  n: number,
+): Promise<{ id: string; guid: string; sha256: string; title: string }> {
   const title = `Crossing ${n}`
-  const bytes = execFileSync('ffmpeg', ['-v', 'error', '-f', 'lavfi', '-i', `sine=frequency=${200 + n * 7}:duration=45`, '-b:a', '192k', '-metadata', `comment=${randomBytes(8).toString('hex')}`, '-f', 'mp3', '-'], { maxBuffer: 1e8 })
+  const bytes = execFileSync(
+    'ffmpeg',
+    [
+      '-v',
+      'error',
+      '-f',
+      'lavfi',
+      '-i',
+      `sine=frequency=${200 + n * 7}:duration=45`,
+      '-b:a',
+      '192k',
+      '-metadata',
+      `comment=${randomBytes(8).toString('hex')}`,
+      '-f',
+      'mp3',
+      '-',
+    ],
+    { maxBuffer: 1e8 },
+  )
   const sha256 = createHash('sha256').update(bytes).digest('hex')
   const made: Episode = (await call('POST', `/shows/${showId}/episodes`, { title })).json
   await upload(made.id, `${n}.mp3`, bytes)
-  await until(made.id, ({ sound }) => sound.source?.measuring === 'done', async () => undefined)
-  await until(made.id, ({ sound }) => sound.finishing === 'done', ({ sound }) => sound.finishing === 'working' ? Promise.resolve() : call('POST', `/episodes/${made.id}/finish`, { version: sound.version, recipe: { ...sound.usual, encoding: 'speech' } }))
+  await until(
+    made.id,
+    ({ sound }) => sound.source?.measuring === 'done',
+    async () => undefined,
+  )
+  await until(
+    made.id,
+    ({ sound }) => sound.finishing === 'done',
+    ({ sound }) =>
+      sound.finishing === 'working'
+        ? Promise.resolve()
+        : call('POST', `/episodes/${made.id}/finish`, {
+            version: sound.version,
+            recipe: { ...sound.usual, encoding: 'speech' },
+          }),
+  )
   const local = DateTime.utc().plus({ minutes: 1 }).toFormat("yyyy-MM-dd'T'HH:mm")
   const when = n % 2 ? { kind: 'now' } : { kind: 'at', local, zone: 'UTC' }
-  const { guid } = await until(made.id, ({ standing }) => standing !== 'draft', ({ version }) => call('POST', `/episodes/${made.id}/release`, { version, when }))
-  await until(made.id, ({ standing }) => standing === 'released', async () => undefined)
+  const { guid } = await until(
+    made.id,
+    ({ standing }) => standing !== 'draft',
+    ({ version }) => call('POST', `/episodes/${made.id}/release`, { version, when }),
+  )
+  await until(
+    made.id,
+    ({ standing }) => standing === 'released',
+    async () => undefined,
+  )
   return { id: made.id, guid, sha256, title }
 }
 
 it(`${kills} times killed amid uploads, finishes and releases, the server loses nothing, does nothing twice and hangs nowhere`, async () => {
   await call('POST', '/accounts', account)
-  const show = (await call('POST', '/shows', {
-    slug: 'slow-ferry', name: 'Slow Ferry', description: 'Crossings.', language: 'en', author: 'Tove Aldermoor', ownerEmail: 'workshop@bellowsandreeds.example',
-    category: 'Leisure', subcategory: null, explicit: false, type: 'episodic', zone: 'Europe/Zurich',
-  })).json as { id: string }
+  const show = (
+    await call('POST', '/shows', {
+      slug: 'slow-ferry',
+      name: 'Slow Ferry',
+      description: 'Crossings.',
+      language: 'en',
+      author: 'Tove Aldermoor',
+      ownerEmail: 'workshop@bellowsandreeds.example',
+      category: 'Leisure',
+      subcategory: null,
+      explicit: false,
+      type: 'episodic',
+      zone: 'Europe/Zurich',
+    })
+  ).json as { id: string }
   let done = false
   const work = (async () => {
     const all: Awaited<ReturnType<typeof bringOut>>[] = []
-    for (let n = 0; n < episodesCount; n += 3) all.push(...await Promise.all([n, n + 1, n + 2].filter(each => each < episodesCount).map(each => bringOut(show.id, each))))
+    for (let n = 0; n < episodesCount; n += 3)
+      all.push(
+        ...(await Promise.all(
+          [n, n + 1, n + 2].filter(each => each < episodesCount).map(each => bringOut(show.id, each)),
+        )),
+      )
     return all
-  })().finally(() => { done = true })
+  })().finally(() => {
+    done = true
+  })
   let killed = 0
   for (; killed < kills && !done; killed++) {
     await wait(600 + Math.random() * 3500)
@@ -115,7 +199,9 @@ it(`${kills} times killed amid uploads, finishes and releases, the server loses 
   const feed = await (await fetch(`${address}/slow-ferry/feed.xml`)).text()
   for (const { id, guid, sha256, title } of brought) {
     expect(feed.split(guid), title).toHaveLength(2)
-    const { sound: { source, finished } } = await get(id)
+    const {
+      sound: { source, finished },
+    } = await get(id)
     expect(source!.sha256, title).toBe(sha256)
     const kept = await readFile(join(folder, 'media/files', finished!.sha256.slice(0, 2), finished!.sha256))
     expect(createHash('sha256').update(kept).digest('hex'), title).toBe(finished!.sha256)
@@ -124,7 +210,19 @@ it(`${kills} times killed amid uploads, finishes and releases, the server loses 
 
   const connection = await createConnection(database.url)
   onTestFinished(() => connection.end())
-  await expect.poll(() => connection.query("SELECT id FROM uploads WHERE state IN ('receiving', 'reading') UNION SELECT id FROM jobs WHERE state = 'open' AND kind <> 'tidy'"), { timeout: 60_000 }).toEqual([])
+  await expect
+    .poll(
+      () =>
+        connection.query(
+          "SELECT id FROM uploads WHERE state IN ('receiving', 'reading') UNION SELECT id FROM jobs WHERE state = 'open' AND kind <> 'tidy'",
+        ),
+      { timeout: 60_000 },
+    )
+    .toEqual([])
   expect(await connection.query("SELECT kind, attempts, failures, error FROM jobs WHERE state = 'failed'")).toEqual([])
-  await expect.poll(async () => (await readdir(join(folder, 'media/inbox'))).filter(name => /^[0-9a-f]{32}$/.test(name)), { timeout: 10_000 }).toEqual([])
+  await expect
+    .poll(async () => (await readdir(join(folder, 'media/inbox'))).filter(name => /^[0-9a-f]{32}$/.test(name)), {
+      timeout: 10_000,
+    })
+    .toEqual([])
 }, 1_800_000)

@@ -5,13 +5,22 @@ import { makeSound } from '../core/audio/sound.fixture'
 import { type DemoHouse, openDemoHouse } from './demoHouse'
 
 let house: DemoHouse
-beforeAll(async () => { house = await openDemoHouse({ MAX_UPLOAD_BYTES: '60000000' }) })
+beforeAll(async () => {
+  house = await openDemoHouse({ MAX_UPLOAD_BYTES: '60000000' })
+})
 afterAll(() => house?.stop())
 
-const saved = (page: Page) => page.getByTestId('saving').getByText(/^Saved /).waitFor()
+const saved = (page: Page) =>
+  page
+    .getByTestId('saving')
+    .getByText(/^Saved /)
+    .waitFor()
 
 async function openDraft(page: Page): Promise<void> {
-  await page.getByRole('link', { name: /The concertina/ }).first().click()
+  await page
+    .getByRole('link', { name: /The concertina/ })
+    .first()
+    .click()
   await page.locator('#title').waitFor()
 }
 
@@ -63,7 +72,7 @@ it('two windows: different fields come together, the same field is a choice, and
   await house.startServer()
   const panels = [one, two].map(page => page.getByText('Another window changed this episode too'))
   await Promise.race(panels.map(panel => panel.waitFor()))
-  const loser = await panels[0]!.isVisible() ? one : two
+  const loser = (await panels[0]!.isVisible()) ? one : two
   const [mine, theirs] = loser === one ? ['One again', 'Two again'] : ['Two again', 'One again']
   await loser.getByText(theirs).first().waitFor()
   await loser.getByRole('button', { name: 'Keep this one' }).click()
@@ -76,7 +85,12 @@ it('an upload goes on after a reload and a dead server, where it stopped', async
   const page = await house.openWindow()
   const client = await page.context().newCDPSession(page)
   await client.send('Network.enable')
-  await client.send('Network.emulateNetworkConditions', { offline: false, latency: 5, downloadThroughput: -1, uploadThroughput: 1_500_000 })
+  await client.send('Network.emulateNetworkConditions', {
+    offline: false,
+    latency: 5,
+    downloadThroughput: -1,
+    uploadThroughput: 1_500_000,
+  })
   await page.getByRole('button', { name: 'New episode' }).click()
   await page.getByText('Drop the audio anywhere').waitFor()
   const sound = makeSound('/tmp/lake-letter-long.mp3', 300, ['-b:a', '320k'])
@@ -89,7 +103,9 @@ it('an upload goes on after a reload and a dead server, where it stopped', async
   await house.startServer()
   await page.getByText(/MB of 12\.0 MB .* left/).waitFor()
   const posts: string[] = []
-  page.on('request', request => { if (request.method() === 'POST' && request.url().includes('/uploads')) posts.push(request.url()) })
+  page.on('request', request => {
+    if (request.method() === 'POST' && request.url().includes('/uploads')) posts.push(request.url())
+  })
   await page.reload()
   await page.getByText('MP3, 320 kbit/s').waitFor({ timeout: 60_000 })
   expect(posts).toEqual([])
@@ -107,22 +123,35 @@ it('a file over the limit is refused before it is sent; a text named .mp3 after 
     input.dispatchEvent(new Event('change'))
   })
   await page.getByText('huge.mp3 has 60.0 MB; at most 60.0 MB are taken.').waitFor()
-  await page.setInputFiles('input[type=file]', { name: 'letter.mp3', mimeType: 'audio/mpeg', buffer: Buffer.from('Dear listeners,\n'.repeat(900)) })
+  await page.setInputFiles('input[type=file]', {
+    name: 'letter.mp3',
+    mimeType: 'audio/mpeg',
+    buffer: Buffer.from('Dear listeners,\n'.repeat(900)),
+  })
   await page.getByText('This is a text file, not sound').waitFor()
 })
 
 it('a scheduled episode goes out by itself, also when the server was down at that moment', async () => {
   const page = await house.openWindow()
-  await page.getByRole('link', { name: /A letter from a chapel/ }).first().click()
+  await page
+    .getByRole('link', { name: /A letter from a chapel/ })
+    .first()
+    .click()
   await page.getByTestId('standing').getByText('Scheduled.').waitFor()
   const { id, version } = await page.evaluate(async () => {
     const episodeId = location.pathname.split('/').at(-1)!
     return (await fetch(`/api/v1/episodes/${episodeId}`)).json() as Promise<{ id: string; version: number }>
   })
   const local = new Date(Date.now() + 5_000).toISOString().slice(0, 23)
-  await page.evaluate(async ([episodeId, startVersion, at]) => fetch(`/api/v1/episodes/${episodeId}/release`, {
-    method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ version: startVersion, when: { kind: 'at', local: at, zone: 'UTC' } }),
-  }), [id, version, local] as const)
+  await page.evaluate(
+    async ([episodeId, startVersion, at]) =>
+      fetch(`/api/v1/episodes/${episodeId}/release`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ version: startVersion, when: { kind: 'at', local: at, zone: 'UTC' } }),
+      }),
+    [id, version, local] as const,
+  )
   await house.killServer()
   await wait(6_000)
   await house.startServer()

@@ -19,7 +19,9 @@ afterAll(() => house?.stop())
 /** What a window asks of the API while something happens. */
 async function askedBy(page: Page, act: () => Promise<unknown>): Promise<string[]> {
   const asked: string[] = []
-  const note = (request: { method(): string; url(): string }): void => { if (request.url().includes('/api/')) asked.push(`${request.method()} ${new URL(request.url()).pathname}`) }
+  const note = (request: { method(): string; url(): string }): void => {
+    if (request.url().includes('/api/')) asked.push(`${request.method()} ${new URL(request.url()).pathname}`)
+  }
   page.on('request', note)
   await act()
   page.off('request', note)
@@ -28,9 +30,14 @@ async function askedBy(page: Page, act: () => Promise<unknown>): Promise<string[
 
 it('what one window writes by one process is on the desk and in the rail of another window by another process', async () => {
   await other.locator('#title').fill('The concertina that came back')
-  await other.getByTestId('saving').getByText(/^Saved /).waitFor()
+  await other
+    .getByTestId('saving')
+    .getByText(/^Saved /)
+    .waitFor()
   const from = performance.now()
-  await expect.poll(() => one.locator('#title').inputValue(), { interval: 25, timeout: 10_000 }).toBe('The concertina that came back')
+  await expect
+    .poll(() => one.locator('#title').inputValue(), { interval: 25, timeout: 10_000 })
+    .toBe('The concertina that came back')
   await one.getByRole('link', { name: 'The concertina that came back' }).first().waitFor()
   const seconds = (performance.now() - from) / 1000
   console.log(`  seen by the other window after ${seconds.toFixed(2)} s`)
@@ -51,7 +58,10 @@ it('a new episode of another window is in the rail', async () => {
 it('a window whose stream is cut takes it up again, and shows what it missed', async () => {
   await house.killServer()
   await other.locator('#title').fill('A bandoneon in three bags')
-  await other.getByTestId('saving').getByText(/^Saved /).waitFor()
+  await other
+    .getByTestId('saving')
+    .getByText(/^Saved /)
+    .waitFor()
   await house.startServer()
   await one.getByRole('link', { name: 'A bandoneon in three bags' }).first().waitFor({ timeout: 20_000 })
   // Until the stream is up again it asks by the clock, and from then on nothing.

@@ -16,7 +16,12 @@ let page: Page
 const folder = mkdtempSync(join(tmpdir(), 'lake-letter-sounds-'))
 
 /** The first seconds of a demo sound as a file of its own, so that no two are the same. */
-function cut(name: string, seconds: number, coding: string[] = ['-c', 'copy', '-map', '0:a', '-map_metadata', '-1'], ending = 'mp3'): string {
+function cut(
+  name: string,
+  seconds: number,
+  coding: string[] = ['-c', 'copy', '-map', '0:a', '-map_metadata', '-1'],
+  ending = 'mp3',
+): string {
   const path = join(folder, `${seconds}.${ending}`)
   execFileSync('ffmpeg', ['-v', 'error', '-y', '-i', join(demoSounds, name), '-t', String(seconds), ...coding, path])
   return path
@@ -28,11 +33,23 @@ async function openHost(): Promise<{ address: string; stop(): void }> {
   const server = createServer((request, response) => {
     const [, from = '0', to = String(bytes.length - 1)] = /^bytes=(\d+)-(\d*)$/.exec(request.headers.range ?? '') ?? []
     const part = bytes.subarray(Number(from), Math.min(Number(to || bytes.length), bytes.length - 1) + 1)
-    response.writeHead(request.headers.range ? 206 : 200, { 'content-type': 'audio/mpeg', 'content-length': part.length, ...(request.headers.range && { 'content-range': `bytes ${from}-${Number(from) + part.length - 1}/${bytes.length}` }) })
+    response.writeHead(request.headers.range ? 206 : 200, {
+      'content-type': 'audio/mpeg',
+      'content-length': part.length,
+      ...(request.headers.range && {
+        'content-range': `bytes ${from}-${Number(from) + part.length - 1}/${bytes.length}`,
+      }),
+    })
     response.end(request.method === 'HEAD' ? undefined : part)
   })
   await new Promise<void>(resolve => server.listen(0, '127.0.0.1', resolve))
-  return { address: `http://127.0.0.1:${(server.address() as AddressInfo).port}`, stop: () => { server.closeAllConnections(); server.close() } }
+  return {
+    address: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+    stop: () => {
+      server.closeAllConnections()
+      server.close()
+    },
+  }
 }
 
 beforeAll(async () => {
@@ -47,7 +64,10 @@ afterAll(async () => {
 })
 
 it('five files of a backlog become five drafts, in the order of the numbers in their names', async () => {
-  const files = [12, 3, 10, 1, 2].map((number, index) => ({ name: `Take ${number} the reed box.mp3`, path: cut('br-3' + (index + 1) + '.mp3', 20 + number) }))
+  const files = [12, 3, 10, 1, 2].map((number, index) => ({
+    name: `Take ${number} the reed box.mp3`,
+    path: cut('br-3' + (index + 1) + '.mp3', 20 + number),
+  }))
   await dropFiles(page, files, 'a new episode begins with each file')
   await page.getByText('5 of 5 files are here').waitFor({ timeout: 60_000 })
   const names = await page.getByLabel('Files on their way').getByRole('link').allInnerTexts()
@@ -57,13 +77,25 @@ it('five files of a backlog become five drafts, in the order of the numbers in t
 })
 
 it('a file that is too quiet is finished by one press, heard against its source, and goes out finished', async () => {
-  await page.getByRole('link', { name: /A letter from a chapel/ }).first().click()
+  await page
+    .getByRole('link', { name: /A letter from a chapel/ })
+    .first()
+    .click()
   const quiet = page.locator('[data-finding=quieter]')
-  await quiet.getByText(/\d+\.\d LU quieter than your episodes usually are. Raising it by \d+\.\d dB would put the loudest moment at .* dBTP/).waitFor()
-  await page.locator('[data-finding=head-silence]').getByText(/begins with 2\.\d s of silence/).waitFor()
+  await quiet
+    .getByText(
+      /\d+\.\d LU quieter than your episodes usually are. Raising it by \d+\.\d dB would put the loudest moment at .* dBTP/,
+    )
+    .waitFor()
+  await page
+    .locator('[data-finding=head-silence]')
+    .getByText(/begins with 2\.\d s of silence/)
+    .waitFor()
   await quiet.getByRole('button', { name: 'Finish it' }).click()
   await page.getByText('Finished. This file goes out.').waitFor({ timeout: 60_000 })
-  await expect.poll(async () => (await page.getByRole('table').first().locator('tbody tr').allInnerTexts())[1]).toMatch(/Finished\s+−(18\.[89]|19\.[0-2]) LUFS/)
+  await expect
+    .poll(async () => (await page.getByRole('table').first().locator('tbody tr').allInnerTexts())[1])
+    .toMatch(/Finished\s+−(18\.[89]|19\.[0-2]) LUFS/)
   await expect.poll(() => page.locator('[data-finding]').count()).toBe(0)
 
   const choice = page.getByRole('group', { name: 'What is heard, both equally loud' })
@@ -84,7 +116,10 @@ it('a file that is too quiet is finished by one press, heard against its source,
 })
 
 it('the recipe is set with the keyboard, kept over a reload, and can be the show’s', async () => {
-  await page.getByRole('link', { name: /Take 10|reed box/ }).first().click()
+  await page
+    .getByRole('link', { name: /Take 10|reed box/ })
+    .first()
+    .click()
   await page.getByRole('button', { name: 'The recipe' }).click()
   await page.getByLabel('Where the sound begins').focus()
   for (let n = 0; n < 3; n++) await page.keyboard.press('PageUp')
@@ -102,10 +137,16 @@ it('the recipe is set with the keyboard, kept over a reload, and can be the show
 })
 
 it('a released episode’s audio is replaced: its old address still answers, and the shelf knows both files', async () => {
-  await page.getByRole('link', { name: /Tuning by the ferry bell/ }).first().click()
+  await page
+    .getByRole('link', { name: /Tuning by the ferry bell/ })
+    .first()
+    .click()
   await page.getByText('What apps know it by').click()
   const address = page.locator('.copy-field', { hasText: 'Address of the audio' }).locator('code')
-  const [guid, before] = [await page.locator('.copy-field', { hasText: 'GUID' }).locator('code').innerText(), await address.innerText()]
+  const [guid, before] = [
+    await page.locator('.copy-field', { hasText: 'GUID' }).locator('code').innerText(),
+    await address.innerText(),
+  ]
   await page.setInputFiles('input[type=file]', cut('br-35.mp3', 40))
   await page.getByText('40.mp3').first().waitFor()
   await page.getByRole('button', { name: 'Send the changes' }).click()
@@ -136,7 +177,10 @@ it('a WAV says that it cannot go out as it is, and one press encodes it', async 
   await page.getByRole('button', { name: 'New episode' }).click()
   await page.getByText('Drop the audio anywhere').waitFor()
   await page.setInputFiles('input[type=file]', cut('br-33.mp3', 15, [], 'wav'))
-  await page.locator('[data-finding=not-deliverable]').getByText('WAV cannot go out as it is.').waitFor({ timeout: 30_000 })
+  await page
+    .locator('[data-finding=not-deliverable]')
+    .getByText('WAV cannot go out as it is.')
+    .waitFor({ timeout: 30_000 })
   await expect.poll(() => page.getByRole('button', { name: 'Release now' }).isDisabled()).toBe(true)
   await page.locator('[data-finding=not-deliverable]').getByRole('button', { name: 'Finish it' }).click()
   await page.getByText('Finished. This file goes out.').waitFor({ timeout: 60_000 })
@@ -148,7 +192,10 @@ it('finishing survives a server that dies in the midst of it', async () => {
   await page.getByRole('button', { name: 'New episode' }).click()
   await page.getByText('Drop the audio anywhere').waitFor()
   await page.setInputFiles('input[type=file]', join(folder, 'long.flac'))
-  await page.locator('[data-finding=not-deliverable]').getByRole('button', { name: 'Finish it' }).waitFor({ timeout: 60_000 })
+  await page
+    .locator('[data-finding=not-deliverable]')
+    .getByRole('button', { name: 'Finish it' })
+    .waitFor({ timeout: 60_000 })
   await page.locator('[data-finding=quieter], [data-finding=louder]').first().waitFor({ timeout: 60_000 })
   await page.locator('[data-finding=not-deliverable]').getByRole('button', { name: 'Finish it' }).click()
   await page.getByText(/Finishing … [1-9]\d? %/).waitFor({ timeout: 30_000 })

@@ -27,7 +27,12 @@ await main(async () => {
   parts.stopOnSignals(release)
   try {
     const { url } = parts.add(await startDatabase(folder, { log: console.log }))
-    const environment = { DATABASE_URL: url, MEDIA_DIR: join(folder, 'media'), PORT: String(serverPort), PUBLIC_URL: address }
+    const environment = {
+      DATABASE_URL: url,
+      MEDIA_DIR: join(folder, 'media'),
+      PORT: String(serverPort),
+      PUBLIC_URL: address,
+    }
     await runProgram('dist/server/demo.js', { ...environment, FILL_DEMO: 'yes' })
     let server = startProgram('dist/server/main.js', environment)
     parts.add({ stop: () => server.stop(), process: { once: () => undefined } })
@@ -40,10 +45,15 @@ await main(async () => {
       timer = setTimeout(async () => {
         await server.stop()
         server = startProgram('dist/server/main.js', environment)
-        server.listening.then(() => console.log('The server has its new code.'), () => console.log('The server does not start; it is tried again at the next change.'))
+        server.listening.then(
+          () => console.log('The server has its new code.'),
+          () => console.log('The server does not start; it is tried again at the next change.'),
+        )
       }, settleMs)
     })
-    console.log(`\n  The studio, as you change it: ${address}/studio/\n  Sign in with demo@lakeletter.example / lake-letter-demo. Ctrl-C ends it.\n`)
+    console.log(
+      `\n  The studio, as you change it: ${address}/studio/\n  Sign in with demo@lakeletter.example / lake-letter-demo. Ctrl-C ends it.\n`,
+    )
     await parts.keepRunning()
   } finally {
     await parts.stop()
@@ -52,7 +62,11 @@ await main(async () => {
 })
 
 function vite(...parameters) {
-  const child = spawn(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), ...parameters], { cwd: root, stdio: 'inherit', env: { ...process.env, SERVER_ADDRESS: `http://127.0.0.1:${serverPort}` } })
+  const child = spawn(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), ...parameters], {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...process.env, SERVER_ADDRESS: `http://127.0.0.1:${serverPort}` },
+  })
   const ended = new Promise(resolve => child.once('close', resolve))
   return {
     process: child,

@@ -40,7 +40,8 @@ export async function serve({ name, demo = false, fresh = false }) {
     if (demo) {
       environment.LISTENER_URL = `http://127.0.0.1:${listenerPort}`
       await runProgram('dist/server/demo.js', { ...environment, FILL_DEMO: 'yes' })
-      await parts.addStandIn(() => startProgram('dist/server/listener.js', { LISTENER_PORT: String(listenerPort) })).listening
+      await parts.addStandIn(() => startProgram('dist/server/listener.js', { LISTENER_PORT: String(listenerPort) }))
+        .listening
     }
     await parts.add(startProgram('dist/server/main.js', environment)).listening
     console.log(greeting({ address, demo, listenerPort }))
@@ -51,12 +52,16 @@ export async function serve({ name, demo = false, fresh = false }) {
   }
 }
 
-const greeting = ({ address, demo, listenerPort }) => [
-  '',
-  `  Lake Letter is open at ${address}`,
-  ...(demo
-    ? ['  Sign in with         demo@lakeletter.example / lake-letter-demo', `  The stand-in listener http://127.0.0.1:${listenerPort}`]
-    : ['  The first visit makes the first account.']),
-  '  Ctrl-C ends it.',
-  '',
-].join('\n')
+const greeting = ({ address, demo, listenerPort }) =>
+  [
+    '',
+    `  Lake Letter is open at ${address}`,
+    ...(demo
+      ? [
+          '  Sign in with         demo@lakeletter.example / lake-letter-demo',
+          `  The stand-in listener http://127.0.0.1:${listenerPort}`,
+        ]
+      : ['  The first visit makes the first account.']),
+    '  Ctrl-C ends it.',
+    '',
+  ].join('\n')

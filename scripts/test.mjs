@@ -22,17 +22,36 @@ const areChosen = paths.length > 0
 function run(name, program, parameters, environment = {}) {
   console.log(`\n— ${name}`)
   return new Promise(resolve => {
-    const child = spawn(process.execPath, [join(root, 'node_modules', program), ...parameters], { cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...environment } })
+    const child = spawn(process.execPath, [join(root, 'node_modules', program), ...parameters], {
+      cwd: root,
+      stdio: ['ignore', 'inherit', 'inherit'],
+      env: { ...process.env, ...environment },
+    })
     child.once('close', code => resolve(code === 0))
   })
 }
 
-const count = ok => { counts[ok ? 'passed' : 'failed']++ }
+const count = ok => {
+  counts[ok ? 'passed' : 'failed']++
+}
 
 async function tests(project, environment) {
   const report = join(folder, `${project}.json`)
   rmSync(report, { force: true })
-  const ok = await run(project, 'vitest/vitest.mjs', ['run', '--project', project, ...(areChosen ? ['--passWithNoTests', ...paths] : []), '--reporter=default', '--reporter=json', `--outputFile=${report}`], environment)
+  const ok = await run(
+    project,
+    'vitest/vitest.mjs',
+    [
+      'run',
+      '--project',
+      project,
+      ...(areChosen ? ['--passWithNoTests', ...paths] : []),
+      '--reporter=default',
+      '--reporter=json',
+      `--outputFile=${report}`,
+    ],
+    environment,
+  )
   try {
     const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(readFileSync(report, 'utf8'))
     counts.passed += numPassedTests
@@ -53,10 +72,12 @@ await main(async () => {
   const parts = new Parts()
   parts.stopOnSignals()
   try {
-    if (!areChosen) for (const ok of await Promise.all([
-      run('types', 'vue-tsc/bin/vue-tsc.js', ['--noEmit']),
-      run('lint', 'eslint/bin/eslint.js', ['.', '--max-warnings', '0']),
-    ])) count(ok)
+    if (!areChosen)
+      for (const ok of await Promise.all([
+        run('types', 'vue-tsc/bin/vue-tsc.js', ['--noEmit']),
+        run('lint', 'eslint/bin/eslint.js', ['.', '--max-warnings', '0']),
+      ]))
+        count(ok)
     await tests('unit')
     const database = parts.add(await startDatabase(folder))
     await tests('server', { DATABASE_URL: database.url })

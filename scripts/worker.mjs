@@ -8,7 +8,8 @@ import { startProgram } from './setup/programs.mjs'
 /** Runs jobs and the release clock beside the servers of a house, without HTTP; any number may. */
 await main(async () => {
   for (const variable of ['DATABASE_URL', 'MEDIA_DIR']) {
-    if (!process.env[variable]) throw new Halt(`A worker shares the database and the media of the servers: set ${variable} as they have it.`)
+    if (!process.env[variable])
+      throw new Halt(`A worker shares the database and the media of the servers: set ${variable} as they have it.`)
   }
   needPrograms(['ffmpeg', 'ffprobe'])
   needPackages()

@@ -2,7 +2,13 @@ import fastifyCompress from '@fastify/compress'
 import fastifyCookie from '@fastify/cookie'
 import fastifyHelmet from '@fastify/helmet'
 import fastifySwagger from '@fastify/swagger'
-import Fastify, { type FastifyBaseLogger, type FastifyInstance, type FastifyReply, type FastifyRequest, type RouteOptions } from 'fastify'
+import Fastify, {
+  type FastifyBaseLogger,
+  type FastifyInstance,
+  type FastifyReply,
+  type FastifyRequest,
+  type RouteOptions,
+} from 'fastify'
 import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod'
 import { accountRoutes } from './accounts/routes'
 import { guard, letAnyoneIn } from './access/access'
@@ -39,7 +45,8 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
     // The nearest proxies only: what stands farther back in X-Forwarded-For was written by whoever sent the request.
     trustProxy: configuration.trustProxy > 0 && ((_address: string, hop: number) => hop < configuration.trustProxy),
     forceCloseConnections: true,
-    frameworkErrors: (error: unknown, request: FastifyRequest, reply: FastifyReply) => void sendProblem(reply, asAppError(error, request, log)),
+    frameworkErrors: (error: unknown, request: FastifyRequest, reply: FastifyReply) =>
+      void sendProblem(reply, asAppError(error, request, log)),
   })
   if (onRoute) app.addHook('onRoute', onRoute)
   installProblems(app, log)
@@ -50,7 +57,9 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
   })
   // What a request brings is JSON where no route says otherwise, and nothing is guessed.
   app.removeAllContentTypeParsers()
-  app.addContentTypeParser('application/json', { parseAs: 'string' }, async (_request: unknown, text: string) => readJson(text))
+  app.addContentTypeParser('application/json', { parseAs: 'string' }, async (_request: unknown, text: string) =>
+    readJson(text),
+  )
 
   await app.register(async open => {
     letAnyoneIn(open)
@@ -64,35 +73,40 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
     })
   })
 
-  await app.register(async api => {
-    api.setValidatorCompiler(validatorCompiler).setSerializerCompiler(serializerCompiler)
-    await api.register(fastifySwagger, {
-      openapi: { info: { title: 'Lake Letter', version: '1' }, servers: [{ url: configuration.publicUrl }] },
-      transform: jsonSchemaTransform,
-    })
-    await api.register(fastifyCookie)
-    refuseForeignOrigins(api, configuration.publicUrl)
-    guard(api, platform)
-    api.addHook('onRequest', async (_request, reply) => { reply.header('cache-control', 'no-store') })
-    await api.register(uploadRoutes(platform))
-    await api.register(eventRoutes(platform))
-    await api.register(async answers => {
-      await answers.register(fastifyCompress, { encodings: ['br', 'gzip'] })
-      await answers.register(async open => {
-        letAnyoneIn(open)
-        await open.register(accountRoutes(platform))
-        open.get('/openapi.json', { schema: { hide: true } }, () => api.swagger())
+  await app.register(
+    async api => {
+      api.setValidatorCompiler(validatorCompiler).setSerializerCompiler(serializerCompiler)
+      await api.register(fastifySwagger, {
+        openapi: { info: { title: 'Lake Letter', version: '1' }, servers: [{ url: configuration.publicUrl }] },
+        transform: jsonSchemaTransform,
       })
-      await answers.register(pictureRoutes(platform))
-      await answers.register(showRoutes(platform))
-      await answers.register(episodeRoutes(platform))
-      await answers.register(releaseRoutes(platform))
-      await answers.register(fileRoutes(platform))
-      await answers.register(finishingRoutes(platform))
-      await answers.register(shelfRoutes(platform))
-      await answers.register(remoteRoutes(platform))
-    })
-  }, { prefix: '/api/v1' })
+      await api.register(fastifyCookie)
+      refuseForeignOrigins(api, configuration.publicUrl)
+      guard(api, platform)
+      api.addHook('onRequest', async (_request, reply) => {
+        reply.header('cache-control', 'no-store')
+      })
+      await api.register(uploadRoutes(platform))
+      await api.register(eventRoutes(platform))
+      await api.register(async answers => {
+        await answers.register(fastifyCompress, { encodings: ['br', 'gzip'] })
+        await answers.register(async open => {
+          letAnyoneIn(open)
+          await open.register(accountRoutes(platform))
+          open.get('/openapi.json', { schema: { hide: true } }, () => api.swagger())
+        })
+        await answers.register(pictureRoutes(platform))
+        await answers.register(showRoutes(platform))
+        await answers.register(episodeRoutes(platform))
+        await answers.register(releaseRoutes(platform))
+        await answers.register(fileRoutes(platform))
+        await answers.register(finishingRoutes(platform))
+        await answers.register(shelfRoutes(platform))
+        await answers.register(remoteRoutes(platform))
+      })
+    },
+    { prefix: '/api/v1' },
+  )
 
   return app
 }

@@ -12,11 +12,17 @@ const schema = z.object({
   MAX_UPLOAD_BYTES: z.coerce.number().int().positive().default(2_000_000_000),
   FETCH_ALLOW: z.string().default(''),
   CACHE_BYTES: z.coerce.number().int().min(0).default(64_000_000),
-  MEDIA_ACCEL: z.string().regex(/^(\/[\w.-]+)+\/$/, 'The part of an address where the proxy finds the stored files, such as /stored/.').optional(),
+  MEDIA_ACCEL: z
+    .string()
+    .regex(/^(\/[\w.-]+)+\/$/, 'The part of an address where the proxy finds the stored files, such as /stored/.')
+    .optional(),
   RUN_JOBS: z.enum(['yes', 'no']).default('yes'),
   LISTENER_URL: z.url().optional(),
   LOG_LEVEL: z.enum(['trace', 'debug', 'info', 'warn', 'error', 'silent']).default('warn'),
-  TRUST_PROXY: z.string().regex(/^(true|false|\d{1,2})$/, 'How many proxies stand before the server: 0, 1, 2 …').default('0'),
+  TRUST_PROXY: z
+    .string()
+    .regex(/^(true|false|\d{1,2})$/, 'How many proxies stand before the server: 0, 1, 2 …')
+    .default('0'),
 })
 
 export interface Configuration {
@@ -48,7 +54,9 @@ export interface Configuration {
 export function readConfiguration(environment: NodeJS.ProcessEnv): Configuration {
   const read = schema.safeParse(environment)
   if (!read.success) {
-    const faults = read.error.issues.map(issue => `${issue.path.join('.')}=${String(environment[String(issue.path[0])] ?? '')}: ${issue.message}`)
+    const faults = read.error.issues.map(
+      issue => `${issue.path.join('.')}=${String(environment[String(issue.path[0])] ?? '')}: ${issue.message}`,
+    )
     throw new Error(`The configuration cannot be used. ${faults.join('; ')}`)
   }
   const { data } = read
@@ -61,7 +69,9 @@ export function readConfiguration(environment: NodeJS.ProcessEnv): Configuration
     webDir: data.WEB_DIR,
     serverDir: data.SERVER_DIR,
     maxUploadBytes: data.MAX_UPLOAD_BYTES,
-    fetchAllow: data.FETCH_ALLOW.split(',').map(each => each.trim()).filter(Boolean),
+    fetchAllow: data.FETCH_ALLOW.split(',')
+      .map(each => each.trim())
+      .filter(Boolean),
     listenerUrl: data.LISTENER_URL ?? null,
     cacheBytes: data.CACHE_BYTES,
     mediaAccel: data.MEDIA_ACCEL ?? null,

@@ -17,6 +17,6 @@ export function jobList(platform: Platform): JobList {
     'measure-file': measureFile(platform),
     'finish-episode': finishEpisode(platform),
     'clear-blobs': { lane: 'tidying', run: () => blobKeeper(platform).clear(), gaveUp: null },
-    'tidy': tidying(platform).job,
+    tidy: tidying(platform).job,
   }
 }

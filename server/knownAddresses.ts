@@ -15,7 +15,8 @@ export interface KnownAddresses {
 export function knownAddresses(app: FastifyInstance): KnownAddresses {
   const router = findMyWay()
   app.addHook('onRoute', ({ method, url }) => {
-    for (const each of [method].flat() as HTTPMethod[]) if (!router.hasRoute(each, url)) router.on(each, url, () => undefined, url)
+    for (const each of [method].flat() as HTTPMethod[])
+      if (!router.hasRoute(each, url)) router.on(each, url, () => undefined, url)
   })
   return {
     methodsAt: path => methods.filter(method => router.find(method, path) !== null),

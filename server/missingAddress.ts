@@ -9,12 +9,19 @@ export function missingAddress(app: FastifyInstance, known: KnownAddresses, publ
     const [path = '/', query] = request.url.split(/\?(.*)/s)
     const reads = request.method === 'GET' || request.method === 'HEAD'
     if (reads && /^\/[^/].*[^/]\/$/.test(path) && known.patternAt(path.slice(0, -1))?.startsWith('/:show')) {
-      return reply.header('location', `${publicUrl}${path.slice(0, -1)}${query ? `?${query}` : ''}`).code(301).send()
+      return reply
+        .header('location', `${publicUrl}${path.slice(0, -1)}${query ? `?${query}` : ''}`)
+        .code(301)
+        .send()
     }
     const methods = known.methodsAt(path)
-    if (methods.length === 0) return sendProblem(reply, new AppError('not-found', `Nothing is at ${shown(request.url)}.`))
+    if (methods.length === 0)
+      return sendProblem(reply, new AppError('not-found', `Nothing is at ${shown(request.url)}.`))
     // RFC 9110 section 15.5.6: "The origin server MUST generate an Allow header field in a 405 response".
     reply.header('allow', methods.join(', '))
-    return sendProblem(reply, new AppError('method-refused', `${shown(path)} takes ${methods.join(', ')}, not ${request.method}.`))
+    return sendProblem(
+      reply,
+      new AppError('method-refused', `${shown(path)} takes ${methods.join(', ')}, not ${request.method}.`),
+    )
   })
 }

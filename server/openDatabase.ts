@@ -25,6 +25,16 @@ export function openDatabase(address: string): Sequelize {
     isolationLevel: 'READ COMMITTED',
     define: { underscored: true, timestamps: false },
   })
-  for (const init of [initAccounts, initPictures, initShows, initAccess, initFiles, initEpisodes, initUploads, initJobs]) init(database)
+  for (const init of [
+    initAccounts,
+    initPictures,
+    initShows,
+    initAccess,
+    initFiles,
+    initEpisodes,
+    initUploads,
+    initJobs,
+  ])
+    init(database)
   return database
 }

@@ -27,7 +27,10 @@ export function problemOf(error: AppError): Problem {
 /** Answers with a problem. */
 export function sendProblem(reply: FastifyReply, error: AppError): FastifyReply {
   if (error.status === 503) reply.header('retry-after', '2')
-  return reply.code(error.status).type('application/problem+json').send(JSON.stringify(problemOf(error)))
+  return reply
+    .code(error.status)
+    .type('application/problem+json')
+    .send(JSON.stringify(problemOf(error)))
 }
 
 /** An error by its name, whatever was thrown; one of our own making is logged, and told without any of its words. */
@@ -36,7 +39,9 @@ export function asAppError(error: unknown, request: FastifyRequest | null, log: 
   if (hasZodFastifySchemaValidationErrors(error)) {
     const faults = error.validation.map(({ instancePath, message }) => {
       const field = instancePath.slice(1).replaceAll('/', '.')
-      const value = field.endsWith('password') ? '(not shown)' : shown(valueAt(request!, error.validationContext, instancePath))
+      const value = field.endsWith('password')
+        ? '(not shown)'
+        : shown(valueAt(request!, error.validationContext, instancePath))
       return { field: field || '(whole)', value, rule: message ?? '' }
     })
     return new AppError('bad-input', faults.map(fault => `${fault.field}: ${fault.rule}`).join(' '), faults)
@@ -44,7 +49,8 @@ export function asAppError(error: unknown, request: FastifyRequest | null, log: 
   if (isDatabaseDown(error)) return new AppError('unavailable', 'The database does not answer at the moment.')
   const { statusCode, message, code } = error as FastifyError
   if (statusCode === 413) return new AppError('too-large', 'The request is larger than this address takes.')
-  if (statusCode === 415) return new AppError('unsupported', `This address does not take ${shown(request?.headers['content-type'])}.`)
+  if (statusCode === 415)
+    return new AppError('unsupported', `This address does not take ${shown(request?.headers['content-type'])}.`)
   if (statusCode && statusCode >= 400 && statusCode < 500) return new AppError('unreadable', message)
   if (code === 'ENOSPC') return new AppError('no-room', 'The disk is full.')
   log.error(error)
@@ -56,10 +62,15 @@ export function isDatabaseDown(error: unknown): boolean {
   if (error instanceof ConnectionError) return true
   if (!(error instanceof BaseError) && !(error instanceof DatabaseError)) return false
   const { code } = ((error as DatabaseError).original ?? {}) as { code?: string }
-  return /^(ER_SOCKET|ER_CONNECTION|ER_CMD_CONNECTION_CLOSED|ER_SERVER_SHUTDOWN|ER_GET_CONNECTION|ER_QUERY_INTERRUPTED|ECONN|EPIPE)/.test(code ?? '')
+  return /^(ER_SOCKET|ER_CONNECTION|ER_CMD_CONNECTION_CLOSED|ER_SERVER_SHUTDOWN|ER_GET_CONNECTION|ER_QUERY_INTERRUPTED|ECONN|EPIPE)/.test(
+    code ?? '',
+  )
 }
 
 function valueAt(request: FastifyRequest, context: string | undefined, path: string): unknown {
   const whole = context === 'querystring' ? request.query : context === 'params' ? request.params : request.body
-  return path.split('/').slice(1).reduce<unknown>((value, key) => (value as Record<string, unknown> | undefined)?.[key], whole)
+  return path
+    .split('/')
+    .slice(1)
+    .reduce<unknown>((value, key) => (value as Record<string, unknown> | undefined)?.[key], whole)
 }

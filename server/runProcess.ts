@@ -15,7 +15,11 @@ export async function runProcess(begin: (configuration: Configuration) => Promis
     process.once('disconnect', stop)
   } catch (error) {
     const { code, message } = error as NodeJS.ErrnoException
-    console.error(code === 'EADDRINUSE' ? `Port ${process.env.PORT ?? 4310} is taken by another program. Stop that, or choose another port: PORT=4320.` : `Lake Letter could not start. ${message}`)
+    console.error(
+      code === 'EADDRINUSE'
+        ? `Port ${process.env.PORT ?? 4310} is taken by another program. Stop that, or choose another port: PORT=4320.`
+        : `Lake Letter could not start. ${message}`,
+    )
     process.exit(1)
   }
 }

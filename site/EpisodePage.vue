@@ -11,7 +11,7 @@ defineProps<{ show: PublicShow; episode: PublicEpisode }>()
 <template>
   <header class="masthead small">
     <div class="column masthead-row">
-      <img class="artwork" :src="artworkAt(show.artworkAddress, 160)" alt="" width="64" height="64">
+      <img class="artwork" :src="artworkAt(show.artworkAddress, 160)" alt="" width="64" height="64" />
       <a class="show-name" :href="show.pageAddress">{{ show.name }}</a>
     </div>
     <div class="shore" aria-hidden="true" />
@@ -29,9 +29,7 @@ defineProps<{ show: PublicShow; episode: PublicEpisode }>()
       </div>
       <!-- eslint-disable-next-line vue/no-v-html -- cleaned by core/notes before it was kept -->
       <div class="notes" v-html="episode.notesHtml" />
-      <p class="quiet">
-        <a :href="episode.soundAddress" download>Download the sound</a> ({{ amount(episode.bytes) }})
-      </p>
+      <p class="quiet"><a :href="episode.soundAddress" download>Download the sound</a> ({{ amount(episode.bytes) }})</p>
     </article>
     <FeedAddress :address="show.feedAddress" />
   </main>

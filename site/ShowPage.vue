@@ -11,7 +11,13 @@ defineProps<{ show: PublicShow; episodes: readonly PublicEpisode[] }>()
 <template>
   <header class="masthead">
     <div class="column masthead-row">
-      <img class="artwork" :src="artworkAt(show.artworkAddress, 480)" :alt="`Artwork of ${show.name}`" width="200" height="200">
+      <img
+        class="artwork"
+        :src="artworkAt(show.artworkAddress, 480)"
+        :alt="`Artwork of ${show.name}`"
+        width="200"
+        height="200"
+      />
       <div>
         <h1>{{ show.name }}</h1>
         <p class="by">by {{ show.author }}</p>

@@ -6,7 +6,10 @@ import MissingPageView from './MissingPage.vue'
 import ShowPageView from './ShowPage.vue'
 
 /** Addresses of what a page loads in the browser. */
-export interface SiteAssets { script: string; styles: readonly string[] }
+export interface SiteAssets {
+  script: string
+  styles: readonly string[]
+}
 
 export interface PublicShow {
   name: string
@@ -35,14 +38,32 @@ export interface PublicEpisode {
   releasedAt: string
 }
 
-export interface ShowPage { show: PublicShow; episodes: readonly PublicEpisode[] }
-export interface EpisodePage { show: PublicShow; episode: PublicEpisode }
+export interface ShowPage {
+  show: PublicShow
+  episodes: readonly PublicEpisode[]
+}
+export interface EpisodePage {
+  show: PublicShow
+  episode: PublicEpisode
+}
 
-interface Head { language: string; title: string; description: string; picture?: string; feed?: { title: string; address: string } }
+interface Head {
+  language: string
+  title: string
+  description: string
+  picture?: string
+  feed?: { title: string; address: string }
+}
 
 export function renderShowPage(page: ShowPage, assets: SiteAssets): Promise<string> {
   const { name, description, language, artworkAddress, feedAddress } = page.show
-  return render(ShowPageView, page, assets, { language, title: name, description, picture: artworkAddress, feed: { title: name, address: feedAddress } })
+  return render(ShowPageView, page, assets, {
+    language,
+    title: name,
+    description,
+    picture: artworkAddress,
+    feed: { title: name, address: feedAddress },
+  })
 }
 
 export function renderEpisodePage(page: EpisodePage, assets: SiteAssets): Promise<string> {
@@ -57,7 +78,11 @@ export function renderEpisodePage(page: EpisodePage, assets: SiteAssets): Promis
 }
 
 export function renderMissingPage(assets: SiteAssets): Promise<string> {
-  return render(MissingPageView, {}, assets, { language: 'en', title: 'Nothing here', description: 'There is no page at this address.' })
+  return render(MissingPageView, {}, assets, {
+    language: 'en',
+    title: 'Nothing here',
+    description: 'There is no page at this address.',
+  })
 }
 
 /** A whole HTML document; everything in the head goes through `escaped`, the body through Vue. */

@@ -1,11 +1,39 @@
 /** First parts of addresses that Lake Letter keeps for itself; a show cannot live there. */
 export const reservedAddressParts: readonly string[] = [
-  'studio', 'api', 'media', 'assets', 'healthz', 'readyz', 'robots.txt', 'favicon.ico', 'favicon.svg',
-  'site', 'static', 'embed', 'well-known', 'admin', 'sign-in', 'sign-out', 'feed', 'feeds', 'show', 'shows',
+  'studio',
+  'api',
+  'media',
+  'assets',
+  'healthz',
+  'readyz',
+  'robots.txt',
+  'favicon.ico',
+  'favicon.svg',
+  'site',
+  'static',
+  'embed',
+  'well-known',
+  'admin',
+  'sign-in',
+  'sign-out',
+  'feed',
+  'feeds',
+  'show',
+  'shows',
 ]
 
 const spelledOut: Readonly<Record<string, string>> = {
-  ß: 'ss', æ: 'ae', œ: 'oe', ø: 'o', å: 'a', ð: 'd', þ: 'th', ł: 'l', đ: 'd', ı: 'i', '&': ' and ',
+  ß: 'ss',
+  æ: 'ae',
+  œ: 'oe',
+  ø: 'o',
+  å: 'a',
+  ð: 'd',
+  þ: 'th',
+  ł: 'l',
+  đ: 'd',
+  ı: 'i',
+  '&': ' and ',
 }
 
 /**

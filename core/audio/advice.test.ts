@@ -8,19 +8,38 @@ import { cuttingPlaces, snapped } from './snap'
 import { heardLufs, usualLoudness } from './usual'
 
 const fine: Measurement = {
-  durationMs: 1_800_000, sampleRateHz: 44_100, channels: 2, integratedLufs: -16.2, rangeLu: 6, momentaryMaxLufs: -11, shortTermMaxLufs: -13, truePeakDbtp: -1.4,
-  samplePeakDbfs: -1.5, clips: [], clipCount: 0, headSilenceMs: 120, tailSilenceMs: 800, gaps: [], image: 'stereo',
+  durationMs: 1_800_000,
+  sampleRateHz: 44_100,
+  channels: 2,
+  integratedLufs: -16.2,
+  rangeLu: 6,
+  momentaryMaxLufs: -11,
+  shortTermMaxLufs: -13,
+  truePeakDbtp: -1.4,
+  samplePeakDbfs: -1.5,
+  clips: [],
+  clipCount: 0,
+  headSilenceMs: 120,
+  tailSilenceMs: 800,
+  gaps: [],
+  image: 'stereo',
 }
-const judge = (change: Partial<Measurement>, usualLufs: number | null = null) => advice({ ...fine, ...change }, { recipe: firstRecipe, usualLufs })
+const judge = (change: Partial<Measurement>, usualLufs: number | null = null) =>
+  advice({ ...fine, ...change }, { recipe: firstRecipe, usualLufs })
 const codes = (change: Partial<Measurement>): string[] => judge(change).map(({ code }) => code)
 
 describe('what a measurement gives reason to say', () => {
   it('is nothing where all is well', () => expect(judge({})).toEqual([]))
 
   it('names the distance, the gain, where the peak would be, and the limiting it needs', () => {
-    expect(judge({ integratedLufs: -21.1, truePeakDbtp: -3.9 }, -16)[0]!.says)
-      .toBe('5.1 LU quieter than your episodes usually are. Raising it by 5.1 dB would put the loudest moment at +1.2 dBTP, so it needs limiting.')
-    expect(judge({ integratedLufs: -12 })[0]).toMatchObject({ code: 'louder', says: '4.0 LU louder than the show’s target. Lowering it by 4.0 dB would put the loudest moment at −5.4 dBTP.', mend: 'finish' })
+    expect(judge({ integratedLufs: -21.1, truePeakDbtp: -3.9 }, -16)[0]!.says).toBe(
+      '5.1 LU quieter than your episodes usually are. Raising it by 5.1 dB would put the loudest moment at +1.2 dBTP, so it needs limiting.',
+    )
+    expect(judge({ integratedLufs: -12 })[0]).toMatchObject({
+      code: 'louder',
+      says: '4.0 LU louder than the show’s target. Lowering it by 4.0 dB would put the loudest moment at −5.4 dBTP.',
+      mend: 'finish',
+    })
   })
 
   // Common practice, no source: one channel at −19 LUFS sounds as loud as two at −16.
@@ -47,11 +66,17 @@ describe('what a measurement gives reason to say', () => {
   })
 
   it('puts the gravest first', () => {
-    expect(judge({ rangeLu: 20, headSilenceMs: 3000 }).map(({ weight }) => weight)).toEqual(['worth mending', 'good to know'])
+    expect(judge({ rangeLu: 20, headSilenceMs: 3000 }).map(({ weight }) => weight)).toEqual([
+      'worth mending',
+      'good to know',
+    ])
   })
 
   it('says of a form that apps cannot play that it must be encoded', () => {
-    expect(deliveryFindings({ type: 'audio/flac', channels: 6 }).map(({ says }) => says)).toEqual(['FLAC cannot go out as it is.', 'It has 6 channels.'])
+    expect(deliveryFindings({ type: 'audio/flac', channels: 6 }).map(({ says }) => says)).toEqual([
+      'FLAC cannot go out as it is.',
+      'It has 6 channels.',
+    ])
     expect(deliveryFindings({ type: 'audio/mp4', channels: 2 })).toEqual([])
   })
 })
@@ -70,7 +95,10 @@ describe('a plan', () => {
   })
   it('fades a cut for a few milliseconds, and an end that nobody cut not at all', () => {
     expect(planBeforeGain({ ...firstRecipe, fromMs: 1000 }, fine).fades).toMatchObject({ inFrames: 221, outFrames: 0 })
-    expect(planBeforeGain({ ...firstRecipe, toMs: 60_000, fadeOutMs: 2000 }, fine).fades).toMatchObject({ inFrames: 0, outFrames: 88_200 })
+    expect(planBeforeGain({ ...firstRecipe, toMs: 60_000, fadeOutMs: 2000 }, fine).fades).toMatchObject({
+      inFrames: 0,
+      outFrames: 88_200,
+    })
   })
   it('cuts silence off and leaves a breath of it; of silence alone it cuts nothing', () => {
     expect(trimOf({ ...fine, headSilenceMs: 2400, tailSilenceMs: 5000 })).toEqual({ fromMs: 2150, toMs: 1_796_000 })
@@ -81,11 +109,19 @@ describe('a plan', () => {
 
 it('a handle snaps to the edge of silence where that is near', () => {
   const places = cuttingPlaces({ ...fine, headSilenceMs: 2000, gaps: [{ fromMs: 60_000, toMs: 64_000 }] })
-  expect([snapped(2080, places, 100), snapped(2300, places, 100), snapped(63_950, places, 100)]).toEqual([2000, 2300, 64_000])
+  expect([snapped(2080, places, 100), snapped(2300, places, 100), snapped(63_950, places, 100)]).toEqual([
+    2000, 2300, 64_000,
+  ])
 })
 
 it('how loud a show usually is, is the median, with one channel counted as it is heard', () => {
-  expect([{ integratedLufs: -16, channels: 2 }, { integratedLufs: -21, channels: 1 }, { integratedLufs: null, channels: 1 }].map(heardLufs)).toEqual([-16, -18, null])
+  expect(
+    [
+      { integratedLufs: -16, channels: 2 },
+      { integratedLufs: -21, channels: 1 },
+      { integratedLufs: null, channels: 1 },
+    ].map(heardLufs),
+  ).toEqual([-16, -18, null])
   expect(usualLoudness([-16, -30, -18])).toBe(-18)
   expect(usualLoudness([-16, -18])).toBe(-17)
   expect(usualLoudness([-16])).toBeNull()

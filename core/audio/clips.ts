@@ -16,7 +16,12 @@ const surelyInRow = 32
 const drawnTogetherMs = 100
 const mostKept = 200
 
-interface Run { length: number; top: number; hasEdge: boolean; last: number }
+interface Run {
+  length: number
+  top: number
+  hasEdge: boolean
+  last: number
+}
 
 /**
  * Finds flat tops at full scale, stretch by stretch as they come. A value over full scale is none: floating point and lossy
@@ -27,7 +32,10 @@ export class ClipFinder {
   private count = 0
   private readonly runs: Run[]
 
-  constructor(channels: number, private readonly sampleRateHz: number) {
+  constructor(
+    channels: number,
+    private readonly sampleRateHz: number,
+  ) {
     this.runs = Array.from({ length: channels }, () => ({ length: 0, top: 0, hasEdge: false, last: Number.NaN }))
   }
 
@@ -56,7 +64,8 @@ export class ClipFinder {
     if (run.length > 0 && Math.abs(value - run.top) <= flat) run.length++
     else {
       this.end(run, place, value)
-      if (mayClip(Math.abs(value))) Object.assign(run, { length: 1, top: value, hasEdge: Math.abs(value) - Math.abs(run.last) > leastEdge })
+      if (mayClip(Math.abs(value)))
+        Object.assign(run, { length: 1, top: value, hasEdge: Math.abs(value) - Math.abs(run.last) > leastEdge })
     }
     run.last = value
   }

@@ -16,23 +16,25 @@ export const unmeasured: Finding = {
 /** What there is to say about the form that a file would be delivered in. */
 export function deliveryFindings({ type, channels }: { type: string; channels: number }): Finding[] {
   const found: Finding[] = []
-  if (!isDeliverable(type)) found.push({
-    weight: 'must mend',
-    code: 'not-deliverable',
-    says: `${formatName(type)} cannot go out as it is.`,
-    rule: 'Listening apps play MP3, and most of them M4A (common practice, no source).',
-    ifItStays: 'It is kept here, and cannot be released. Finishing encodes it.',
-    mend: 'finish',
-    places: [],
-  })
-  if (channels > 2) found.push({
-    weight: 'worth mending',
-    code: 'many-channels',
-    says: `It has ${channels} channels.`,
-    rule: 'Listening apps expect one or two (common practice, no source).',
-    ifItStays: 'Some apps play only some of the channels. Finishing mixes them to two.',
-    mend: 'finish',
-    places: [],
-  })
+  if (!isDeliverable(type))
+    found.push({
+      weight: 'must mend',
+      code: 'not-deliverable',
+      says: `${formatName(type)} cannot go out as it is.`,
+      rule: 'Listening apps play MP3, and most of them M4A (common practice, no source).',
+      ifItStays: 'It is kept here, and cannot be released. Finishing encodes it.',
+      mend: 'finish',
+      places: [],
+    })
+  if (channels > 2)
+    found.push({
+      weight: 'worth mending',
+      code: 'many-channels',
+      says: `It has ${channels} channels.`,
+      rule: 'Listening apps expect one or two (common practice, no source).',
+      ifItStays: 'Some apps play only some of the channels. Finishing mixes them to two.',
+      mend: 'finish',
+      places: [],
+    })
   return found
 }

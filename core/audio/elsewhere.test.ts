@@ -13,7 +13,16 @@ describe('the host of a file that lives elsewhere', () => {
     [{ contentType: null }, 'Its host calls it nothing at all, not a sound.'],
   ])('%j: %s', (change, says) => expect(hostFindings({ ...good, ...change }).map(found => found.says)).toEqual([says]))
   it('that does not give the file must be mended', () => {
-    expect(unreachable({ title: 'There is nothing at this address', detail: 'It answers 404.', todo: 'Copy the address again.' }))
-      .toMatchObject({ weight: 'must mend', says: 'There is nothing at this address. It answers 404.', ifItStays: expect.stringContaining('Copy the address again.') })
+    expect(
+      unreachable({
+        title: 'There is nothing at this address',
+        detail: 'It answers 404.',
+        todo: 'Copy the address again.',
+      }),
+    ).toMatchObject({
+      weight: 'must mend',
+      says: 'There is nothing at this address. It answers 404.',
+      ifItStays: expect.stringContaining('Copy the address again.'),
+    })
   })
 })

@@ -10,10 +10,20 @@ export function fadeGain(share: number, shape: FadeShape): number {
   return shape === 'linear' ? share : amplitude(deepestDb * (1 - share))
 }
 
-export interface Fades { frames: number; inFrames: number; outFrames: number; shape: FadeShape }
+export interface Fades {
+  frames: number
+  inFrames: number
+  outFrames: number
+  shape: FadeShape
+}
 
 /** Fades interleaved frames in place; the first of them has the given place in the whole sound. */
-export function fade(interleaved: Float32Array, channels: number, place: number, { frames, inFrames, outFrames, shape }: Fades): void {
+export function fade(
+  interleaved: Float32Array,
+  channels: number,
+  place: number,
+  { frames, inFrames, outFrames, shape }: Fades,
+): void {
   const count = interleaved.length / channels
   if (place >= inFrames && place + count <= frames - outFrames) return
   for (let i = 0; i < count; i++) {

@@ -10,7 +10,10 @@ const keptTailMs = 1_000
 const cutFadeMs = 5
 
 /** Where to cut so that the silence at the ends goes, with a breath of it left; null where there is none to speak of. */
-export function trimOf({ headSilenceMs, tailSilenceMs, durationMs }: Measurement): { fromMs: number | null; toMs: number | null } {
+export function trimOf({ headSilenceMs, tailSilenceMs, durationMs }: Measurement): {
+  fromMs: number | null
+  toMs: number | null
+} {
   if (headSilenceMs >= durationMs) return { fromMs: null, toMs: null }
   return {
     fromMs: headSilenceMs > keptHeadMs * 2 ? Math.round(headSilenceMs - keptHeadMs) : null,
@@ -34,7 +37,10 @@ export function planBeforeGain(recipe: Recipe, source: Measurement): FinishPlan 
       shape: recipe.fadeShape,
     },
     // The source is first brought to the target, so that the threshold of the levelling means the same for each.
-    gainBeforeDb: recipe.levelling > 0 && source.integratedLufs !== null ? targetFor(recipe, source.channels) - source.integratedLufs : 0,
+    gainBeforeDb:
+      recipe.levelling > 0 && source.integratedLufs !== null
+        ? targetFor(recipe, source.channels) - source.integratedLufs
+        : 0,
     levelling: recipe.levelling,
     gainDb: 0,
     ceilingDbtp: null,
@@ -42,7 +48,10 @@ export function planBeforeGain(recipe: Recipe, source: Measurement): FinishPlan 
 }
 
 /** What earlier tries of a plan came out wrong by, once encoded. */
-export interface Miss { lu: number; peakDb: number }
+export interface Miss {
+  lu: number
+  peakDb: number
+}
 
 /** The ceiling for the sound before it is encoded: lower by what the encoder does to the level, and by what it adds to peaks. */
 export function ceilingBeforeEncoding(recipe: Recipe, { peakDb }: Miss): number {
@@ -51,7 +60,8 @@ export function ceilingBeforeEncoding(recipe: Recipe, { peakDb }: Miss): number 
 }
 
 /** The loudness wanted of the sound before it is encoded. */
-export const targetBeforeEncoding = (recipe: Recipe, channels: number, { lu }: Miss): number => targetFor(recipe, channels) - lu - encodingOf(recipe).gainDb
+export const targetBeforeEncoding = (recipe: Recipe, channels: number, { lu }: Miss): number =>
+  targetFor(recipe, channels) - lu - encodingOf(recipe).gainDb
 
 /** How far a finished file may lie from the target. */
 export const nearEnoughLu = 0.2
@@ -59,11 +69,15 @@ export const nearEnoughLu = 0.2
 /** What an encoder adds to peaks grows with what is asked of it; far over the ceiling, part of it goes with the rest. */
 const wholeDb = 1.5
 const sparedDb = 0.2
-const roomFor = (overDb: number): number => overDb <= 0 ? 0 : Math.min(overDb, wholeDb) + Math.max(0, overDb - wholeDb) / 2 + sparedDb
+const roomFor = (overDb: number): number =>
+  overDb <= 0 ? 0 : Math.min(overDb, wholeDb) + Math.max(0, overDb - wholeDb) / 2 + sparedDb
 
 /** By how much a finished file missed its recipe: LU over the target, and the room that peaks over the ceiling ask for, in dB; zeros where it is near enough. */
 export function missOf(recipe: Recipe, finished: Measurement): Miss {
-  const lu = recipe.toTarget && finished.integratedLufs !== null ? finished.integratedLufs - targetFor(recipe, finished.channels) : 0
+  const lu =
+    recipe.toTarget && finished.integratedLufs !== null
+      ? finished.integratedLufs - targetFor(recipe, finished.channels)
+      : 0
   const peakDb = finished.truePeakDbtp === null ? 0 : Math.max(0, finished.truePeakDbtp - recipe.ceilingDbtp)
   return { lu: Math.abs(lu) <= nearEnoughLu ? 0 : lu, peakDb: roomFor(peakDb) }
 }

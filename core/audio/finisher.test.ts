@@ -8,8 +8,15 @@ import { SoundMeter } from './soundMeter'
 
 const rate = 44_100
 const plain: FinishPlan = {
-  sampleRateHz: rate, channels: 2, fromFrame: 0, toFrame: Infinity, fades: { inFrames: 0, outFrames: 0, shape: 'linear' },
-  gainBeforeDb: 0, levelling: 0, gainDb: 0, ceilingDbtp: null,
+  sampleRateHz: rate,
+  channels: 2,
+  fromFrame: 0,
+  toFrame: Infinity,
+  fades: { inFrames: 0, outFrames: 0, shape: 'linear' },
+  gainBeforeDb: 0,
+  levelling: 0,
+  gainDb: 0,
+  ceilingDbtp: null,
 }
 
 /** Speech-like: bursts of noise and tone, soft and loud, with peaks between samples. */
@@ -34,7 +41,8 @@ function finished(sound: Float32Array, plan: Partial<FinishPlan>, chunk = 9001 *
   return { sound: new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length)), ...report }
 }
 
-const same = (one: Float32Array, other: Float32Array): boolean => one.length === other.length && one.every((value, i) => value === other[i])
+const same = (one: Float32Array, other: Float32Array): boolean =>
+  one.length === other.length && one.every((value, i) => value === other[i])
 
 function measure(sound: Float32Array, channels: 1 | 2 = 2) {
   const meter = new SoundMeter(rate, channels)
@@ -75,7 +83,10 @@ describe('levelling', () => {
   })
   it('turns a steady level down by what the ratio says', () => {
     const leveller = new Leveller(rate, 1, 1)
-    const tone = Float32Array.from({ length: rate * 2 }, (_, i) => amplitude(-6) * Math.SQRT2 * Math.sin((2 * Math.PI * 441 * i) / rate))
+    const tone = Float32Array.from(
+      { length: rate * 2 },
+      (_, i) => amplitude(-6) * Math.SQRT2 * Math.sin((2 * Math.PI * 441 * i) / rate),
+    )
     leveller.process(tone)
     const { thresholdDb, ratio } = levellingOf(1)
     const rms = Math.sqrt(tone.subarray(rate).reduce((sum, value) => sum + value * value, 0) / rate)
@@ -91,15 +102,27 @@ describe('levelling', () => {
 
 describe('trim and fades', () => {
   it('keep what lies between the ends, sample for sample, however the sound comes in', () => {
-    const tone = Float32Array.from({ length: rate * 2 * 2 }, (_, i) => Math.sin((2 * Math.PI * 100 * (i >> 1)) / rate + 0.5) * 0.5)
+    const tone = Float32Array.from(
+      { length: rate * 2 * 2 },
+      (_, i) => Math.sin((2 * Math.PI * 100 * (i >> 1)) / rate + 0.5) * 0.5,
+    )
     for (const chunk of [14, 9000, 1e9]) {
-      expect(same(finished(tone, { fromFrame: 1000, toFrame: 50_000 }, chunk).sound, tone.subarray(2000, 100_000))).toBe(true)
+      expect(
+        same(finished(tone, { fromFrame: 1000, toFrame: 50_000 }, chunk).sound, tone.subarray(2000, 100_000)),
+      ).toBe(true)
     }
   })
   it('begin and end softly on both sides where a loud sound is cut, whatever stands there', () => {
     // The left side crosses zero where the right one is at its loudest.
-    const tone = Float32Array.from({ length: rate * 2 * 2 }, (_, i) => Math.sin((2 * Math.PI * 100 * (i >> 1)) / rate + (i % 2) * Math.PI / 2) * 0.5)
-    const { sound } = finished(tone, { fromFrame: 4410, toFrame: 44_100, fades: { inFrames: 220, outFrames: 220, shape: 'logarithmic' } })
+    const tone = Float32Array.from(
+      { length: rate * 2 * 2 },
+      (_, i) => Math.sin((2 * Math.PI * 100 * (i >> 1)) / rate + ((i % 2) * Math.PI) / 2) * 0.5,
+    )
+    const { sound } = finished(tone, {
+      fromFrame: 4410,
+      toFrame: 44_100,
+      fades: { inFrames: 220, outFrames: 220, shape: 'logarithmic' },
+    })
     for (const at of [0, 1, sound.length - 2, sound.length - 1]) expect(Math.abs(sound[at]!)).toBeLessThan(0.01)
   })
   it('without a cut keep every frame', () => {
@@ -122,6 +145,9 @@ describe('trim and fades', () => {
 
 // Common practice, no source: raising from −9 dB to −3 dB peak is +6 dB of gain.
 it('raising a peak from −9 dB to −3 dB takes 6 dB of gain', () => {
-  const tone = Float32Array.from({ length: rate * 2 }, (_, i) => amplitude(-9) * Math.sin((2 * Math.PI * 997 * (i >> 1)) / rate))
+  const tone = Float32Array.from(
+    { length: rate * 2 },
+    (_, i) => amplitude(-9) * Math.sin((2 * Math.PI * 997 * (i >> 1)) / rate),
+  )
   expect(measure(finished(tone, { gainDb: 6 }).sound).samplePeakDbfs).toBeCloseTo(-3, 2)
 })

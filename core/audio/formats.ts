@@ -1,12 +1,32 @@
 /** Media types by ffmpeg's names of formats; those that can be delivered are told by their codec, too. */
 const types: Readonly<Record<string, string>> = {
-  wav: 'audio/wav', w64: 'audio/x-w64', flac: 'audio/flac', ogg: 'audio/ogg', aiff: 'audio/aiff', caf: 'audio/x-caf', au: 'audio/basic',
-  asf: 'audio/x-ms-wma', aac: 'audio/aac', matroska: 'audio/matroska', amr: 'audio/amr', ac3: 'audio/ac3',
+  wav: 'audio/wav',
+  w64: 'audio/x-w64',
+  flac: 'audio/flac',
+  ogg: 'audio/ogg',
+  aiff: 'audio/aiff',
+  caf: 'audio/x-caf',
+  au: 'audio/basic',
+  asf: 'audio/x-ms-wma',
+  aac: 'audio/aac',
+  matroska: 'audio/matroska',
+  amr: 'audio/amr',
+  ac3: 'audio/ac3',
 }
 
 const names: Readonly<Record<string, string>> = {
-  'audio/wav': 'WAV', 'audio/x-w64': 'W64', 'audio/flac': 'FLAC', 'audio/ogg': 'Ogg', 'audio/aiff': 'AIFF', 'audio/x-caf': 'CAF', 'audio/basic': 'AU',
-  'audio/x-ms-wma': 'WMA', 'audio/aac': 'AAC without a container', 'audio/matroska': 'Matroska', 'audio/amr': 'AMR', 'audio/ac3': 'AC-3',
+  'audio/wav': 'WAV',
+  'audio/x-w64': 'W64',
+  'audio/flac': 'FLAC',
+  'audio/ogg': 'Ogg',
+  'audio/aiff': 'AIFF',
+  'audio/x-caf': 'CAF',
+  'audio/basic': 'AU',
+  'audio/x-ms-wma': 'WMA',
+  'audio/aac': 'AAC without a container',
+  'audio/matroska': 'Matroska',
+  'audio/amr': 'AMR',
+  'audio/ac3': 'AC-3',
 }
 
 /**

@@ -6,8 +6,15 @@ import { SoundProfiler } from './soundProfile'
 
 const rate = 44_100
 const plain: FinishPlan = {
-  sampleRateHz: rate, channels: 2, fromFrame: 0, toFrame: Infinity, fades: { inFrames: 0, outFrames: 0, shape: 'linear' },
-  gainBeforeDb: 0, levelling: 0, gainDb: 0, ceilingDbtp: null,
+  sampleRateHz: rate,
+  channels: 2,
+  fromFrame: 0,
+  toFrame: Infinity,
+  fades: { inFrames: 0, outFrames: 0, shape: 'linear' },
+  gainBeforeDb: 0,
+  levelling: 0,
+  gainDb: 0,
+  ceilingDbtp: null,
 }
 
 /** Music-like: long tones with drum hits that are far louder, ever denser; `hits` a second at the end. */
@@ -17,7 +24,9 @@ function music(seconds: number, hits: number, peak = 0.9, bed = 0.05): Float32Ar
     seed = (seed * 1_664_525 + 1_013_904_223) >>> 0
     const t = (i >> 1) / rate
     const sinceHit = (t * hits * (0.3 + 0.7 * (t / seconds))) % 1
-    return bed * Math.sin(2 * Math.PI * 220 * t + (i & 1)) + peak * Math.exp(-sinceHit * 40) * (seed / 2 ** 32 - 0.5) * 2
+    return (
+      bed * Math.sin(2 * Math.PI * 220 * t + (i & 1)) + peak * Math.exp(-sinceHit * 40) * (seed / 2 ** 32 - 0.5) * 2
+    )
   })
 }
 
@@ -41,14 +50,27 @@ describe('the loudness behind the limiter, told from a profile', () => {
     const sound = music(12, 2)
     expect(loudnessBehindLimiter(profileOf(sound), -3, 0)).toBeCloseTo(measureWith(sound, -3, null).integratedLufs!, 1)
   })
-  it.each([[2, 6], [4, 12], [8, 18]])('agrees with the meter at %i hits a second and %i dB of gain', (hits, gainDb) => {
+  it.each([
+    [2, 6],
+    [4, 12],
+    [8, 18],
+  ])('agrees with the meter at %i hits a second and %i dB of gain', (hits, gainDb) => {
     const sound = music(12, hits)
-    expect(Math.abs(loudnessBehindLimiter(profileOf(sound), gainDb, -1.6)! - measureWith(sound, gainDb, -1.6).integratedLufs!)).toBeLessThan(0.15)
+    expect(
+      Math.abs(
+        loudnessBehindLimiter(profileOf(sound), gainDb, -1.6)! - measureWith(sound, gainDb, -1.6).integratedLufs!,
+      ),
+    ).toBeLessThan(0.15)
   })
 })
 
 describe('the gain for a target under a ceiling', () => {
-  it.each([[1, -20], [3, -16], [6, -16], [9, -14]])('is found for music of %i hits a second at %i LUFS', (hits, target) => {
+  it.each([
+    [1, -20],
+    [3, -16],
+    [6, -16],
+    [9, -14],
+  ])('is found for music of %i hits a second at %i LUFS', (hits, target) => {
     const sound = music(15, hits)
     const { gainDb, lufs, reaches } = searchGain(profileOf(sound), target, -1.6)
     const { integratedLufs, truePeakDbtp } = measureWith(sound, gainDb, -1.6)
@@ -69,6 +91,10 @@ describe('the gain for a target under a ceiling', () => {
     expect(found.gainDb).toBeLessThan(40)
   })
   it('leaves silence alone', () => {
-    expect(searchGain(profileOf(new Float32Array(rate * 4)), -16, -1)).toEqual({ gainDb: 0, lufs: null, reaches: false })
+    expect(searchGain(profileOf(new Float32Array(rate * 4)), -16, -1)).toEqual({
+      gainDb: 0,
+      lufs: null,
+      reaches: false,
+    })
   })
 })

@@ -49,7 +49,11 @@ export function searchGain(profile: SoundProfile, targetLufs: number, ceilingDbt
 }
 
 /** The integrated loudness of a profile's sound behind a gain and a limiter as `Limiter` is one; null for silence. */
-export function loudnessBehindLimiter({ peaks, energies, sampleRateHz, frames }: SoundProfile, gainDb: number, ceilingDbtp: number): number | null {
+export function loudnessBehindLimiter(
+  { peaks, energies, sampleRateHz, frames }: SoundProfile,
+  gainDb: number,
+  ceilingDbtp: number,
+): number | null {
   const gains = limiterGains(peaks, amplitude(gainDb), amplitude(ceilingDbtp), sampleRateHz)
   const history = new LoudnessHistory()
   const power = amplitude(gainDb) ** 2
@@ -75,7 +79,7 @@ export function loudnessBehindLimiter({ peaks, energies, sampleRateHz, frames }:
 function limiterGains(peaks: Float32Array, gain: number, ceiling: number, sampleRateHz: number): Float32Array | null {
   const most = ceiling / gain
   if (!peaks.some(peak => peak > most)) return null
-  const ahead = Math.max(1, Math.round((lookaheadMs / 1000) * sampleRateHz / windowFrames))
+  const ahead = Math.max(1, Math.round(((lookaheadMs / 1000) * sampleRateHz) / windowFrames))
   const release = 1 - Math.exp((-1000 * windowFrames) / (releaseMs * sampleRateHz))
   const gains = new Float32Array(peaks.length)
   const slope = new Float32Array(ahead).fill(1)
@@ -83,7 +87,8 @@ function limiterGains(peaks: Float32Array, gain: number, ceiling: number, sample
   let sum = ahead
   for (let window = 0; window < peaks.length; window++) {
     let least = 1
-    for (let n = window; n <= Math.min(window + ahead, peaks.length - 1); n++) if (peaks[n]! > most && most / peaks[n]! < least) least = most / peaks[n]!
+    for (let n = window; n <= Math.min(window + ahead, peaks.length - 1); n++)
+      if (peaks[n]! > most && most / peaks[n]! < least) least = most / peaks[n]!
     released = Math.min(least, released + (1 - released) * release)
     sum += released - slope[window % ahead]!
     slope[window % ahead] = released

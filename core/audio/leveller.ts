@@ -8,7 +8,10 @@ const releaseMs = 220
 const detectorMs = 15
 
 /** What the one knob, 0 (leave) to 1 (even), comes to. */
-export const levellingOf = (knob: number): { thresholdDb: number; ratio: number } => ({ thresholdDb: firstThresholdDb - 12 * knob, ratio: 1 + 3 * knob })
+export const levellingOf = (knob: number): { thresholdDb: number; ratio: number } => ({
+  thresholdDb: firstThresholdDb - 12 * knob,
+  ratio: 1 + 3 * knob,
+})
 
 /** By how many dB a steady level is turned down: nothing under the threshold, a soft knee, then by the ratio. */
 export function reductionDb(levelDb: number, knob: number): number {
@@ -32,7 +35,11 @@ export class Leveller {
   private step = 0
   private hops = 0
 
-  constructor(private readonly sampleRateHz: number, private readonly channels: number, private readonly knob: number) {
+  constructor(
+    private readonly sampleRateHz: number,
+    private readonly channels: number,
+    private readonly knob: number,
+  ) {
     this.hopFrames = Math.max(1, Math.round(sampleRateHz / 1000))
   }
 

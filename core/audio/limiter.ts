@@ -33,7 +33,11 @@ export class Limiter {
   /** Frames of the silence that stands before the sound, still to be dropped. */
   private lead: number
 
-  constructor(sampleRateHz: number, private readonly channels: number, ceilingDbtp: number) {
+  constructor(
+    sampleRateHz: number,
+    private readonly channels: number,
+    ceilingDbtp: number,
+  ) {
     this.ceiling = amplitude(ceilingDbtp)
     this.blocks = new SoundBlocks(this.kernel, channels, frames => this.work(frames))
     this.lookahead = Math.max(1, Math.round((lookaheadMs / 1000) * sampleRateHz))
@@ -54,7 +58,9 @@ export class Limiter {
   /** Answers the rest. */
   finish(): Float32Array {
     this.blocks.finish()
-    this.ready.push(this.apply(new Float32Array(this.lookahead * this.channels), new Float32Array(this.lookahead).fill(1)))
+    this.ready.push(
+      this.apply(new Float32Array(this.lookahead * this.channels), new Float32Array(this.lookahead).fill(1)),
+    )
     return this.taken()
   }
 
@@ -104,7 +110,8 @@ export class Limiter {
     const out = allSound.slice(0, frames * channels)
     this.waiting = allSound.slice(frames * channels)
     this.wishes = allWishes.slice(frames)
-    if (this.slopeSum < lookahead - 1e-6 || this.released < 1 || allWishes.some(wish => wish < 1)) this.turnDown(out, leastAhead(allWishes, lookahead))
+    if (this.slopeSum < lookahead - 1e-6 || this.released < 1 || allWishes.some(wish => wish < 1))
+      this.turnDown(out, leastAhead(allWishes, lookahead))
     const dropped = Math.min(this.lead, frames)
     this.lead -= dropped
     return dropped > 0 ? out.subarray(dropped * channels) : out

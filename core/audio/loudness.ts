@@ -5,7 +5,7 @@ const loudness = (meanSquare: number): number => -0.691 + 10 * Math.log10(meanSq
 const meanSquareOf = (lufs: number): number => 10 ** ((lufs + 0.691) / 10)
 
 /** Silence has no loudness. */
-const heard = (lufs: number): number | null => lufs > -Infinity ? lufs : null
+const heard = (lufs: number): number | null => (lufs > -Infinity ? lufs : null)
 
 const absoluteGate = meanSquareOf(-70)
 

@@ -1,5 +1,8 @@
 /** A stretch of time in a sound. */
-export interface Stretch { fromMs: number; toMs: number }
+export interface Stretch {
+  fromMs: number
+  toMs: number
+}
 
 /** What one pass over decoded sound finds. A level is null where there is nothing but silence, or too little to tell. */
 export interface Measurement {

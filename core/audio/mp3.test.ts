@@ -43,7 +43,11 @@ describe('the walk over an MP3', () => {
     expect(scan(readFileSync(path))!.durationMs).toBeCloseTo(decodedMs(path), 1)
     expect(scan(readFileSync(path))!.frames).toBe(probe(path).packets)
   })
-  it.each([['44100', '128k'], ['24000', '64k'], ['8000', '16k']])('tells the length at %s Hz as it is heard', (rate, bits) => {
+  it.each([
+    ['44100', '128k'],
+    ['24000', '64k'],
+    ['8000', '16k'],
+  ])('tells the length at %s Hz as it is heard', (rate, bits) => {
     const path = join(folder, `heard-${rate}.mp3`)
     const found = scan(makeSound(path, 6.543, ['-ar', rate, '-b:a', bits]))!
     expect(found.durationMs).toBeCloseTo(decodedMs(path, Number(rate)), 1)
@@ -104,7 +108,8 @@ describe('the walk over an MP3', () => {
   })
 
   it('finds nothing in text, silence of zeros, or nothing', () => {
-    for (const bytes of [Buffer.from('words '.repeat(5000)), Buffer.alloc(100_000), Buffer.alloc(0)]) expect(scan(bytes)).toBeNull()
+    for (const bytes of [Buffer.from('words '.repeat(5000)), Buffer.alloc(100_000), Buffer.alloc(0)])
+      expect(scan(bytes)).toBeNull()
   })
 })
 

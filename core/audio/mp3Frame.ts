@@ -33,7 +33,7 @@ export function headerAt(bytes: Uint8Array, at: number): Mp3Frame | null {
   const channels = bytes[at + 3]! >> 6 === 3 ? 1 : 2
   const sideBytes = version === 3 ? (channels === 1 ? 17 : 32) : channels === 1 ? 9 : 17
   return {
-    lengthBytes: Math.floor((samples / 8) * bitRateKbps * 1000 / sampleRateHz) + ((third >> 1) & 1),
+    lengthBytes: Math.floor(((samples / 8) * bitRateKbps * 1000) / sampleRateHz) + ((third >> 1) & 1),
     samples,
     sampleRateHz,
     bitRateBps: bitRateKbps * 1000,
@@ -66,24 +66,30 @@ export function mp3Header(bytes: Uint8Array, at: number, frame: Mp3Frame): Mp3He
   const mark = (from: number): string => String.fromCharCode(...bytes.subarray(from, from + 4))
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   // Some writers leave room for a checksum before it, some do not.
-  const from = [at + frame.sideEnd, at + frame.sideEnd - checksumBytes].find(place => mark(place) === 'Xing' || mark(place) === 'Info')
+  const from = [at + frame.sideEnd, at + frame.sideEnd - checksumBytes].find(
+    place => mark(place) === 'Xing' || mark(place) === 'Info',
+  )
   if (from !== undefined && from + 8 <= bytes.length) {
     const flags = view.getUint32(from + 4)
     const frames = flags & 1 && from + 12 <= bytes.length ? view.getUint32(from + 8) : 0
     return { frames, silentSamples: silentSamples(bytes, from + 8 + fieldBytes(flags)) }
   }
   // VBRI: version, delay, quality (two bytes each), bytes (four), then frames.
-  return mark(at + vbriAt) === 'VBRI' && at + vbriAt + 18 <= bytes.length ? { frames: view.getUint32(at + vbriAt + 14), silentSamples: 0 } : null
+  return mark(at + vbriAt) === 'VBRI' && at + vbriAt + 18 <= bytes.length
+    ? { frames: view.getUint32(at + vbriAt + 14), silentSamples: 0 }
+    : null
 }
 
 const checksumBytes = 2
 
 /** What the flags of a Xing header say that follows: frames, bytes, table of contents, quality. */
-const fieldBytes = (flags: number): number => (flags & 1 ? 4 : 0) + (flags & 2 ? 4 : 0) + (flags & 4 ? 100 : 0) + (flags & 8 ? 4 : 0)
+const fieldBytes = (flags: number): number =>
+  (flags & 1 ? 4 : 0) + (flags & 2 ? 4 : 0) + (flags & 4 ? 100 : 0) + (flags & 8 ? 4 : 0)
 
 /** The encoder's own field behind a Xing header: nine letters of its name, twelve bytes, then delay and padding of twelve bits each (as LAME's tag specification has it, from memory). */
 function silentSamples(bytes: Uint8Array, from: number): number {
-  if (from + 24 > bytes.length || !/^(LAME|Lavf|Lavc)/.test(String.fromCharCode(...bytes.subarray(from, from + 4)))) return 0
+  if (from + 24 > bytes.length || !/^(LAME|Lavf|Lavc)/.test(String.fromCharCode(...bytes.subarray(from, from + 4))))
+    return 0
   const [first, second, third] = bytes.subarray(from + 21, from + 24) as unknown as [number, number, number]
   return ((first << 4) | (second >> 4)) + (((second & 15) << 8) | third)
 }

@@ -17,7 +17,9 @@ it('the opening of an MP3 with a Xing header tells its length as it is heard', (
 })
 
 it('a VBRI header is read too, and is no sound', () => {
-  const bytes = Buffer.from(makeSound(join(folder, 'b.mp3'), 4, ['-b:a', '128k', '-write_xing', '0', '-id3v2_version', '0']))
+  const bytes = Buffer.from(
+    makeSound(join(folder, 'b.mp3'), 4, ['-b:a', '128k', '-write_xing', '0', '-id3v2_version', '0']),
+  )
   const frame = headerAt(bytes, 0)!
   const head = Buffer.from(bytes.subarray(0, frame.lengthBytes)).fill(0, 4)
   head.write('VBRI', 36)

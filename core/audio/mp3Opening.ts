@@ -21,7 +21,9 @@ export function mp3Opening(bytes: Uint8Array): Mp3Opening | null {
   const header = mp3Header(bytes, at, frame)
   return {
     fromBytes: at,
-    durationMs: header?.frames ? ((header.frames * frame.samples - header.silentSamples) * 1000) / frame.sampleRateHz : null,
+    durationMs: header?.frames
+      ? ((header.frames * frame.samples - header.silentSamples) * 1000) / frame.sampleRateHz
+      : null,
     sampleRateHz: frame.sampleRateHz,
     channels: frame.channels,
     bitRateBps: frame.bitRateBps,

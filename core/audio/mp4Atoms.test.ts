@@ -38,7 +38,11 @@ describe('an atom', () => {
 })
 
 describe('the index of an M4A', () => {
-  it.each([[44_100, 1], [48_000, 2], [22_050, 2]])('tells the sound as ffprobe does: %i Hz, %i channels', (sampleRateHz, channels) => {
+  it.each([
+    [44_100, 1],
+    [48_000, 2],
+    [22_050, 2],
+  ])('tells the sound as ffprobe does: %i Hz, %i channels', (sampleRateHz, channels) => {
     const path = join(folder, `${sampleRateHz}.m4a`)
     const bytes = makeSound(path, 7, ['-ar', String(sampleRateHz), '-ac', String(channels), '-c:a', 'aac'])
     const moov = atomsIn(bytes, 0, bytes.length).find(({ type }) => type === 'moov')!
@@ -54,7 +58,12 @@ describe('the index of an M4A', () => {
 })
 
 describe('the index in a file that comes in piece by piece', () => {
-  const bytes = (faststart: boolean): Buffer => makeSound(join(folder, `stream-${faststart}.m4a`), 7, ['-c:a', 'aac', ...(faststart ? ['-movflags', '+faststart'] : [])])
+  const bytes = (faststart: boolean): Buffer =>
+    makeSound(join(folder, `stream-${faststart}.m4a`), 7, [
+      '-c:a',
+      'aac',
+      ...(faststart ? ['-movflags', '+faststart'] : []),
+    ])
   const found = (whole: Buffer, piece: number): { moov: Uint8Array | null; read: number } => {
     const finder = new MoovFinder()
     let read = 0
@@ -65,7 +74,12 @@ describe('the index in a file that comes in piece by piece', () => {
     return { moov: finder.moov, read }
   }
 
-  it.each([[true, 7], [true, 65_536], [false, 13], [false, 65_536]])('is the one in the whole (at the front: %s, pieces of %i bytes)', (faststart, piece) => {
+  it.each([
+    [true, 7],
+    [true, 65_536],
+    [false, 13],
+    [false, 65_536],
+  ])('is the one in the whole (at the front: %s, pieces of %i bytes)', (faststart, piece) => {
     const whole = bytes(faststart)
     const at = atomsIn(whole, 0, whole.length).find(({ type }) => type === 'moov')!
     expect(Buffer.from(found(whole, piece).moov!).equals(whole.subarray(at.from, at.to))).toBe(true)
@@ -79,11 +93,17 @@ describe('the index in a file that comes in piece by piece', () => {
     expect(found(Buffer.concat([huge, Buffer.alloc(100_000)]), 4096)).toEqual({ moov: null, read: 4096 })
   })
   const fast = bytes(true)
-  it('of any bytes at all ends, and is a sound or none', () => fc.assert(fc.property(fc.uint8Array({ maxLength: 400 }), noise => {
-    const at = atomsIn(fast, 0, fast.length).find(({ type }) => type === 'moov')!
-    const moov = Buffer.from(fast.subarray(at.from, at.to))
-    noise.forEach((byte, index) => { if (index % 3 === 0) moov[(index * 7919 + byte) % moov.length] = byte })
-    const sound = soundInMoov(moov)
-    expect(sound === null || (Number.isFinite(sound.durationMs) && sound.durationMs > 0)).toBe(true)
-  }), { numRuns: 300 }))
+  it('of any bytes at all ends, and is a sound or none', () =>
+    fc.assert(
+      fc.property(fc.uint8Array({ maxLength: 400 }), noise => {
+        const at = atomsIn(fast, 0, fast.length).find(({ type }) => type === 'moov')!
+        const moov = Buffer.from(fast.subarray(at.from, at.to))
+        noise.forEach((byte, index) => {
+          if (index % 3 === 0) moov[(index * 7919 + byte) % moov.length] = byte
+        })
+        const sound = soundInMoov(moov)
+        expect(sound === null || (Number.isFinite(sound.durationMs) && sound.durationMs > 0)).toBe(true)
+      }),
+      { numRuns: 300 },
+    ))
 })

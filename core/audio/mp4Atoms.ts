@@ -1,8 +1,15 @@
 /** An atom of an MP4 file: its four letters and where its content stands (ISO/IEC 14496-12 section 4.2). */
-export interface Atom { type: string; from: number; to: number }
+export interface Atom {
+  type: string
+  from: number
+  to: number
+}
 
 /** The head of the atom at an offset: its type, its length with the head; null where the bytes do not reach. */
-export function atomHead(bytes: Uint8Array, at: number): { type: string; headBytes: number; lengthBytes: number } | null {
+export function atomHead(
+  bytes: Uint8Array,
+  at: number,
+): { type: string; headBytes: number; lengthBytes: number } | null {
   if (at + 8 > bytes.length) return null
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength)
   const type = String.fromCharCode(...bytes.subarray(at + 4, at + 8))
@@ -25,13 +32,24 @@ export function atomsIn(bytes: Uint8Array, from: number, to: number): Atom[] {
   return found
 }
 
-export interface Mp4Sound { durationMs: number; sampleRateHz: number; channels: number; codec: string }
+export interface Mp4Sound {
+  durationMs: number
+  sampleRateHz: number
+  channels: number
+  codec: string
+}
 
 /** Length and form of the sound that a `moov` atom's content describes; null where it describes none, or nothing that could be. */
 export function soundInMoov(moov: Uint8Array): Mp4Sound | null {
   try {
     const sound = describedIn(moov)
-    return sound && sound.durationMs > 0 && Number.isFinite(sound.durationMs) && sound.sampleRateHz > 0 && sound.channels > 0 ? sound : null
+    return sound &&
+      sound.durationMs > 0 &&
+      Number.isFinite(sound.durationMs) &&
+      sound.sampleRateHz > 0 &&
+      sound.channels > 0
+      ? sound
+      : null
   } catch (error) {
     // An atom that ends before its fields do.
     if (error instanceof RangeError) return null
@@ -42,7 +60,8 @@ export function soundInMoov(moov: Uint8Array): Mp4Sound | null {
 function describedIn(moov: Uint8Array): Mp4Sound | null {
   const view = new DataView(moov.buffer, moov.byteOffset, moov.byteLength)
   const letters = (at: number): string => String.fromCharCode(...moov.subarray(at, at + 4))
-  const inside = (parent: Atom | undefined, type: string): Atom | undefined => parent && atomsIn(moov, parent.from, parent.to).find(atom => atom.type === type)
+  const inside = (parent: Atom | undefined, type: string): Atom | undefined =>
+    parent && atomsIn(moov, parent.from, parent.to).find(atom => atom.type === type)
   for (const track of atomsIn(moov, 0, moov.length).filter(({ type }) => type === 'trak')) {
     const media = inside(track, 'mdia')
     const handler = inside(media, 'hdlr')
@@ -88,7 +107,7 @@ function channelsIn(descriptor: Uint8Array): number | null {
     }
     if (tag === 5) {
       const [first = 0, second = 0] = descriptor.subarray(at)
-      const hasPlainRate = ((first & 7) << 1 | second >> 7) !== 15
+      const hasPlainRate = (((first & 7) << 1) | (second >> 7)) !== 15
       return hasPlainRate ? (second >> 3) & 15 || null : null
     }
     // An ES descriptor begins with 3 bytes, a decoder's with 13; what they hold follows. Others are passed over.

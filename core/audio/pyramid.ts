@@ -7,10 +7,17 @@ const magic = 0x4c4c5731 // "LLW1"
 const headerBytes = 24
 
 /** A waveform at one fineness: lowest and highest value of each stretch in turn, −127 to 127. */
-export interface Level { stretchMs: number; pairs: Int8Array }
+export interface Level {
+  stretchMs: number
+  pairs: Int8Array
+}
 
 /** A waveform as it is drawn at any zoom, finest level first, and the short-term loudness of each second in LUFS. */
-export interface Pyramid { durationMs: number; levels: readonly Level[]; curveLufs: readonly number[] }
+export interface Pyramid {
+  durationMs: number
+  levels: readonly Level[]
+  curveLufs: readonly number[]
+}
 
 /**
  * Draws a waveform as it comes in, without knowing its length ahead: when the finest level is full, two and two of its
@@ -36,7 +43,9 @@ export class PyramidBuilder {
     if (this.parts > 0) this.close()
     const levels: Int8Array[] = [this.pairs.slice(0, this.stretches * 2)]
     while (levels.at(-1)!.length / 2 > coarsestStretches) levels.push(coarser(levels.at(-1)!))
-    const bytes = new Uint8Array(headerBytes + levels.reduce((sum, level) => sum + level.length, 0) + curveLufs.length * 2)
+    const bytes = new Uint8Array(
+      headerBytes + levels.reduce((sum, level) => sum + level.length, 0) + curveLufs.length * 2,
+    )
     const view = new DataView(bytes.buffer)
     view.setUint32(0, magic)
     view.setUint32(4, this.partsPerStretch * finestStretch)

@@ -44,9 +44,33 @@ export interface Encoding {
 const lameGainDb = 20 * Math.log10(0.95)
 
 const encodings: Readonly<Record<Exclude<EncodingName, 'as it came'>, Encoding>> = {
-  'speech and music': { codec: 'mp3', bitRateBps: 128_000, sampleRateHz: 44_100, channels: 2, type: 'audio/mpeg', gainDb: lameGainDb, peakRoomDb: 0.8 },
-  speech: { codec: 'mp3', bitRateBps: 64_000, sampleRateHz: 44_100, channels: 1, type: 'audio/mpeg', gainDb: lameGainDb, peakRoomDb: 1 },
-  m4a: { codec: 'aac', bitRateBps: 128_000, sampleRateHz: 44_100, channels: 2, type: 'audio/mp4', gainDb: 0, peakRoomDb: 1.8 },
+  'speech and music': {
+    codec: 'mp3',
+    bitRateBps: 128_000,
+    sampleRateHz: 44_100,
+    channels: 2,
+    type: 'audio/mpeg',
+    gainDb: lameGainDb,
+    peakRoomDb: 0.8,
+  },
+  speech: {
+    codec: 'mp3',
+    bitRateBps: 64_000,
+    sampleRateHz: 44_100,
+    channels: 1,
+    type: 'audio/mpeg',
+    gainDb: lameGainDb,
+    peakRoomDb: 1,
+  },
+  m4a: {
+    codec: 'aac',
+    bitRateBps: 128_000,
+    sampleRateHz: 44_100,
+    channels: 2,
+    type: 'audio/mp4',
+    gainDb: 0,
+    peakRoomDb: 1.8,
+  },
 }
 
 /** What a recipe's preset comes to. Throws a RangeError for `as it came`, which is not encoded. */
@@ -57,15 +81,26 @@ export function encodingOf({ encoding }: Pick<Recipe, 'encoding'>): Encoding {
 
 /** What a show begins with. Target and ceiling: common practice, no source. */
 export const firstRecipe: Recipe = {
-  fromMs: null, toMs: null, fadeInMs: 0, fadeOutMs: 0, fadeShape: 'logarithmic',
-  levelling: 0, toTarget: true, targetLufs: -16, ceilingDbtp: -1, encoding: 'speech and music', oneChannel: 'both sides',
+  fromMs: null,
+  toMs: null,
+  fadeInMs: 0,
+  fadeOutMs: 0,
+  fadeShape: 'logarithmic',
+  levelling: 0,
+  toTarget: true,
+  targetLufs: -16,
+  ceilingDbtp: -1,
+  encoding: 'speech and music',
+  oneChannel: 'both sides',
 }
 
 /** The target for so many channels: one channel comes from both loudspeakers and sounds 3 LU louder than it measures. */
-export const targetFor = (recipe: Pick<Recipe, 'targetLufs'>, channels: number): number => channels === 1 ? recipe.targetLufs - 3 : recipe.targetLufs
+export const targetFor = (recipe: Pick<Recipe, 'targetLufs'>, channels: number): number =>
+  channels === 1 ? recipe.targetLufs - 3 : recipe.targetLufs
 
 /** Two recipes that turn the same source into the same sound have the same text. */
-export const recipeText = (recipe: Recipe): string => JSON.stringify(Object.entries(recipe).sort(([one], [other]) => one < other ? -1 : 1))
+export const recipeText = (recipe: Recipe): string =>
+  JSON.stringify(Object.entries(recipe).sort(([one], [other]) => (one < other ? -1 : 1)))
 
 export const deliverableTypes: readonly string[] = ['audio/mpeg', 'audio/mp4']
 

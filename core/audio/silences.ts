@@ -36,7 +36,8 @@ export class SilenceFinder {
   }
 
   private gap(from: number, to: number): void {
-    if (this.ms(to - from) >= leastGapMs && this.gaps.length < mostKept) this.gaps.push({ fromMs: this.ms(from), toMs: this.ms(to) })
+    if (this.ms(to - from) >= leastGapMs && this.gaps.length < mostKept)
+      this.gaps.push({ fromMs: this.ms(from), toMs: this.ms(to) })
   }
 
   private ms(samples: number): number {

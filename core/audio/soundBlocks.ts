@@ -8,14 +8,21 @@ export class SoundBlocks {
   /** Frames in the block and the margin behind it. */
   private filled = 0
 
-  constructor(private readonly kernel: SoundKernel, private readonly channels: number, private readonly work: (frames: number) => void) {}
+  constructor(
+    private readonly kernel: SoundKernel,
+    private readonly channels: number,
+    private readonly work: (frames: number) => void,
+  ) {}
 
   push(interleaved: Float32Array): void {
     const { channels, kernel } = this
     const frames = interleaved.length / channels
     for (let from = 0; from < frames;) {
       const count = Math.min(frames - from, blockFrames + marginFrames - this.filled)
-      kernel.sound.set(interleaved.subarray(from * channels, (from + count) * channels), (marginFrames + this.filled) * channels)
+      kernel.sound.set(
+        interleaved.subarray(from * channels, (from + count) * channels),
+        (marginFrames + this.filled) * channels,
+      )
       this.filled += count
       from += count
       if (this.filled === blockFrames + marginFrames) this.take(blockFrames)

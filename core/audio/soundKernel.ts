@@ -28,8 +28,10 @@ const compiled = new WebAssembly.Module(bytes)
 /** A kernel with a state of its own, for one sound; it knows the filter for values between samples. */
 export function soundKernel(): SoundKernel {
   const { exports } = new WebAssembly.Instance(compiled)
-  const { memory, soundAt, extremesAt, peaksAt, filterAt, weightingAt, ...loops } = exports as unknown as
-    SoundKernel & Record<'soundAt' | 'extremesAt' | 'peaksAt' | 'filterAt' | 'weightingAt', () => number> & { memory: WebAssembly.Memory }
+  const { memory, soundAt, extremesAt, peaksAt, filterAt, weightingAt, ...loops } = exports as unknown as SoundKernel &
+    Record<'soundAt' | 'extremesAt' | 'peaksAt' | 'filterAt' | 'weightingAt', () => number> & {
+      memory: WebAssembly.Memory
+    }
   new Float32Array(memory.buffer, filterAt(), truePeakFilter.length).set(truePeakFilter)
   return {
     ...loops,

@@ -18,7 +18,9 @@ describe('integrated loudness of EBU Tech 3341', () => {
   })
 
   it.each([8000, 11_025, 22_050, 44_100, 96_000])('case 1 at %i Hz', rate => {
-    expect(Math.abs(measured(tones([{ seconds: 20, dbfs: -23 }], rate), rate).integratedLufs! + 23)).toBeLessThanOrEqual(0.1)
+    expect(
+      Math.abs(measured(tones([{ seconds: 20, dbfs: -23 }], rate), rate).integratedLufs! + 23),
+    ).toBeLessThanOrEqual(0.1)
   })
 
   it('of one channel is 3 LU lower than of two alike', () => {
@@ -28,7 +30,13 @@ describe('integrated loudness of EBU Tech 3341', () => {
 
 // EBU Tech 3341, cases 9 and 12 in spirit, from memory: a steady tone has the same momentary and short-term loudness.
 it('momentary and short-term maximum of a steady tone are its loudness', () => {
-  const { momentaryMaxLufs, shortTermMaxLufs } = measured(tones([{ seconds: 10, dbfs: -40 }, { seconds: 4, dbfs: -23 }, { seconds: 6, dbfs: -40 }]))
+  const { momentaryMaxLufs, shortTermMaxLufs } = measured(
+    tones([
+      { seconds: 10, dbfs: -40 },
+      { seconds: 4, dbfs: -23 },
+      { seconds: 6, dbfs: -40 },
+    ]),
+  )
   expect(momentaryMaxLufs).toBeCloseTo(-23, 1)
   expect(shortTermMaxLufs).toBeCloseTo(-23, 1)
 })
@@ -49,14 +57,30 @@ describe('true peak of EBU Tech 3341', () => {
 
 // Reference: ffmpeg's ebur128 on the same file.
 describe('the demo’s files', () => {
-  it.each(['br-31.mp3', 'br-32.mp3', 'br-33.mp3', 'br-34.mp3', 'br-35.mp3', 'br-36.mp3', 'br-37.mp3', 'sf-4.m4a', 'sf-5.mp3'])('%s is measured as ffmpeg measures it', name => {
+  it.each([
+    'br-31.mp3',
+    'br-32.mp3',
+    'br-33.mp3',
+    'br-34.mp3',
+    'br-35.mp3',
+    'br-36.mp3',
+    'br-37.mp3',
+    'sf-4.m4a',
+    'sf-5.mp3',
+  ])('%s is measured as ffmpeg measures it', name => {
     const path = join(import.meta.dirname, '../../demo/sounds', name)
-    const { stderr } = spawnSync('ffmpeg', ['-nostats', '-i', path, '-af', 'ebur128=peak=true', '-f', 'null', '-'], { encoding: 'utf8' })
+    const { stderr } = spawnSync('ffmpeg', ['-nostats', '-i', path, '-af', 'ebur128=peak=true', '-f', 'null', '-'], {
+      encoding: 'utf8',
+    })
     const summary = stderr.slice(stderr.lastIndexOf('Summary:'))
     const theirs = (mark: RegExp): number => Number(mark.exec(summary)![1])
     const [, rate, channels] = /, (\d+) Hz, (mono|stereo)/.exec(stderr)!
     const bytes = execFileSync('ffmpeg', ['-v', 'error', '-i', path, '-f', 'f32le', '-'], { maxBuffer: 1e9 })
-    const ours = measured(new Float32Array(bytes.buffer, bytes.byteOffset, bytes.length / 4), Number(rate), channels === 'mono' ? 1 : 2)
+    const ours = measured(
+      new Float32Array(bytes.buffer, bytes.byteOffset, bytes.length / 4),
+      Number(rate),
+      channels === 'mono' ? 1 : 2,
+    )
     expect(Math.abs(ours.integratedLufs! - theirs(/I:\s+(-?[\d.]+) LUFS/))).toBeLessThanOrEqual(0.1)
     expect(Math.abs(ours.rangeLu - theirs(/LRA:\s+([\d.]+) LU/))).toBeLessThanOrEqual(0.5)
     expect(Math.abs(ours.truePeakDbtp! - theirs(/Peak:\s+(-?[\d.]+) dBFS/))).toBeLessThanOrEqual(0.3)
@@ -64,12 +88,18 @@ describe('the demo’s files', () => {
 })
 
 describe('one pass', () => {
-  const noise = Float32Array.from({ length: 400_001 * 2 }, (_, i) => Math.sin(i * i * 0.000_37) * 0.6 * Math.abs(Math.sin(i / 90_000)))
+  const noise = Float32Array.from(
+    { length: 400_001 * 2 },
+    (_, i) => Math.sin(i * i * 0.000_37) * 0.6 * Math.abs(Math.sin(i / 90_000)),
+  )
 
   it('finds the same however the sound comes in', () => {
     const whole = measure(noise, 44_100, 2, noise.length)
     for (const frames of [1, 333, 8192, 8200]) {
-      if (frames === 1) expect(measured(noise.subarray(0, 40_000), 44_100, 2, 2)).toEqual(measured(noise.subarray(0, 40_000), 44_100, 2, 40_000))
+      if (frames === 1)
+        expect(measured(noise.subarray(0, 40_000), 44_100, 2, 2)).toEqual(
+          measured(noise.subarray(0, 40_000), 44_100, 2, 40_000),
+        )
       else expect(measure(noise, 44_100, 2, frames * 2)).toEqual(whole)
     }
   })
@@ -82,7 +112,12 @@ describe('one pass', () => {
   })
 
   it('of nothing, of a blink and of silence is told without a number that is none', () => {
-    expect(measured(new Float32Array())).toMatchObject({ durationMs: 0, integratedLufs: null, truePeakDbtp: null, rangeLu: 0 })
+    expect(measured(new Float32Array())).toMatchObject({
+      durationMs: 0,
+      integratedLufs: null,
+      truePeakDbtp: null,
+      rangeLu: 0,
+    })
     expect(measured(tones([{ seconds: 0.3, dbfs: -20 }])).integratedLufs).toBeNull()
     const silence = measured(new Float32Array(48_000 * 10))
     expect(silence).toMatchObject({ integratedLufs: null, headSilenceMs: 5000, tailSilenceMs: 0, gaps: [] })
@@ -104,16 +139,24 @@ describe('what is clipped', () => {
     expect(measured(sound, 48_000, 1).clipCount).toBe(0)
   })
   it('is not a value over full scale, as floating point and lossy codings have them', () => {
-    const sound = Float32Array.from({ length: 48_000 * 2 }, (_, i) => 1.6 * Math.sin((2 * Math.PI * 60 * i) / 48_000) + 0.2 * Math.sin((2 * Math.PI * 1234 * i) / 48_000))
+    const sound = Float32Array.from(
+      { length: 48_000 * 2 },
+      (_, i) => 1.6 * Math.sin((2 * Math.PI * 60 * i) / 48_000) + 0.2 * Math.sin((2 * Math.PI * 1234 * i) / 48_000),
+    )
     expect(measured(sound, 48_000, 1)).toMatchObject({ clipCount: 0 })
   })
   it('is not a low tone that just fits, rounded to 16 bit', () => {
-    const sound = Float32Array.from({ length: 48_000 * 2 }, (_, i) => Math.round(32_767 * Math.sin((2 * Math.PI * 40 * i) / 48_000)) / 32_768)
-    const touched = sound.map(value => value === 32_767 / 32_768 ? 1 - 1 / 65_536 : value)
+    const sound = Float32Array.from(
+      { length: 48_000 * 2 },
+      (_, i) => Math.round(32_767 * Math.sin((2 * Math.PI * 40 * i) / 48_000)) / 32_768,
+    )
+    const touched = sound.map(value => (value === 32_767 / 32_768 ? 1 - 1 / 65_536 : value))
     expect(measured(touched, 48_000, 1).clipCount).toBe(0)
   })
   it('is a tone whose tops were cut off', () => {
-    const sound = Float32Array.from({ length: 48_000 }, (_, i) => Math.max(-1, Math.min(1, 1.3 * Math.sin((2 * Math.PI * 200 * i) / 48_000))))
+    const sound = Float32Array.from({ length: 48_000 }, (_, i) =>
+      Math.max(-1, Math.min(1, 1.3 * Math.sin((2 * Math.PI * 200 * i) / 48_000))),
+    )
     expect(measured(sound, 48_000, 1).clipCount).toBe(1)
   })
   it('is everything where all of it is at full scale', () => {
@@ -125,7 +168,15 @@ describe('what is clipped', () => {
 
 describe('silence', () => {
   it('is found at both ends and in long gaps', () => {
-    const sound = tones([{ seconds: 2, dbfs: -90 }, { seconds: 5, dbfs: -20 }, { seconds: 4, dbfs: -90 }, { seconds: 5, dbfs: -20 }, { seconds: 1, dbfs: -90 }, { seconds: 3, dbfs: -20 }, { seconds: 6, dbfs: -90 }])
+    const sound = tones([
+      { seconds: 2, dbfs: -90 },
+      { seconds: 5, dbfs: -20 },
+      { seconds: 4, dbfs: -90 },
+      { seconds: 5, dbfs: -20 },
+      { seconds: 1, dbfs: -90 },
+      { seconds: 3, dbfs: -20 },
+      { seconds: 6, dbfs: -90 },
+    ])
     const { headSilenceMs, tailSilenceMs, gaps } = measured(sound)
     expect(headSilenceMs).toBeCloseTo(2000, -1)
     expect(tailSilenceMs).toBeCloseTo(6000, -1)
@@ -139,32 +190,45 @@ describe('the stereo image', () => {
   const mono = tones([{ seconds: 1, dbfs: -12 }])
   it.each([
     ['dual mono', mono],
-    ['one side only', mono.map((value, i) => i % 2 ? 0 : value)],
-    ['stereo', mono.map((value, i) => i % 2 ? value * 0.7 : value)],
+    ['one side only', mono.map((value, i) => (i % 2 ? 0 : value))],
+    ['stereo', mono.map((value, i) => (i % 2 ? value * 0.7 : value))],
   ])('%s', (image, sound) => expect(measured(sound).image).toBe(image))
 })
 
 describe('the waveform', () => {
-  it.each([[3, 400_000], [9, 450_000]])('of %i hours takes less than %i bytes', (hours, bytes) => {
-    const meter = new SoundMeter(8000, 1)
-    const minute = tones([{ seconds: 60, dbfs: -6, hz: 300 }], 8000, 1)
-    for (let n = 0; n < hours * 60; n++) meter.push(minute)
-    const { waveform, measurement } = meter.finish()
-    expect(waveform.length).toBeLessThan(bytes)
-    expect(measurement.durationMs).toBe(hours * 3600_000)
-    const pyramid = readPyramid(waveform)
-    expect(pyramid.durationMs).toBe(hours * 3600_000)
-    expect(pyramid.curveLufs.length).toBe(hours * 3600 - 2)
-  }, 30_000)
+  it.each([
+    [3, 400_000],
+    [9, 450_000],
+  ])(
+    'of %i hours takes less than %i bytes',
+    (hours, bytes) => {
+      const meter = new SoundMeter(8000, 1)
+      const minute = tones([{ seconds: 60, dbfs: -6, hz: 300 }], 8000, 1)
+      for (let n = 0; n < hours * 60; n++) meter.push(minute)
+      const { waveform, measurement } = meter.finish()
+      expect(waveform.length).toBeLessThan(bytes)
+      expect(measurement.durationMs).toBe(hours * 3600_000)
+      const pyramid = readPyramid(waveform)
+      expect(pyramid.durationMs).toBe(hours * 3600_000)
+      expect(pyramid.curveLufs.length).toBe(hours * 3600 - 2)
+    },
+    30_000,
+  )
 
   it('can be drawn at any zoom, and shows a peak where it is', () => {
     const sound = tones([{ seconds: 30, dbfs: -40 }], 44_100, 1)
     sound[20 * 44_100] = 0.9
     const pyramid = readPyramid(measure(sound, 44_100, 1).waveform)
-    for (const [fromMs, toMs] of [[0, 30_000], [15_000, 25_000], [19_990, 20_010]] as const) {
+    for (const [fromMs, toMs] of [
+      [0, 30_000],
+      [15_000, 25_000],
+      [19_990, 20_010],
+    ] as const) {
       const columns = columnsOf(pyramid, fromMs, toMs, 400)
       const highest = columns.indexOf(Math.max(...columns))
-      expect(Math.abs(fromMs + ((highest >> 1) / 400) * (toMs - fromMs) - 20_000)).toBeLessThanOrEqual(Math.max(2, (toMs - fromMs) / 400))
+      expect(Math.abs(fromMs + ((highest >> 1) / 400) * (toMs - fromMs) - 20_000)).toBeLessThanOrEqual(
+        Math.max(2, (toMs - fromMs) / 400),
+      )
       expect(columns[highest]).toBe(Math.round(0.9 * 127))
     }
   })

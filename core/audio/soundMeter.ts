@@ -47,7 +47,11 @@ export class SoundMeter {
    * @param channels 1 or 2, weighted alike as BS.1770-5 weights left and right
    * @param onStretch is told the mean square of each 100 ms, all channels summed, after K-weighting
    */
-  constructor(private readonly sampleRateHz: number, private readonly channels: 1 | 2, private readonly onStretch?: (meanSquare: number) => void) {
+  constructor(
+    private readonly sampleRateHz: number,
+    private readonly channels: 1 | 2,
+    private readonly onStretch?: (meanSquare: number) => void,
+  ) {
     this.kernel.weighting.set(kWeighting(sampleRateHz))
     this.blocks = new SoundBlocks(this.kernel, channels, frames => this.work(frames))
     this.clips = new ClipFinder(channels, sampleRateHz)
@@ -87,7 +91,8 @@ export class SoundMeter {
       this.common += kernel.common(frames)
       this.power += kernel.power(frames, channels)
     }
-    for (let window = 0; window * windowFrames < frames; window++) this.note(window, Math.min(windowFrames, frames - window * windowFrames))
+    for (let window = 0; window * windowFrames < frames; window++)
+      this.note(window, Math.min(windowFrames, frames - window * windowFrames))
     this.place += frames
   }
 

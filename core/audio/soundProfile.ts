@@ -23,7 +23,11 @@ export class SoundProfiler {
   private frames = 0
 
   /** @param lookedInto windows whose peak may lie over this amplitude are looked into between their samples, which takes time */
-  constructor(private readonly sampleRateHz: number, private readonly channels: 1 | 2, private readonly lookedInto = 0) {
+  constructor(
+    private readonly sampleRateHz: number,
+    private readonly channels: 1 | 2,
+    private readonly lookedInto = 0,
+  ) {
     this.kernel.weighting.set(kWeighting(sampleRateHz))
     this.blocks = new SoundBlocks(this.kernel, channels, frames => this.work(frames))
   }
@@ -35,7 +39,12 @@ export class SoundProfiler {
 
   finish(): SoundProfile {
     this.blocks.finish()
-    return { sampleRateHz: this.sampleRateHz, frames: this.frames, peaks: this.peaks.subarray(0, this.windows), energies: this.energies.subarray(0, this.windows) }
+    return {
+      sampleRateHz: this.sampleRateHz,
+      frames: this.frames,
+      peaks: this.peaks.subarray(0, this.windows),
+      energies: this.energies.subarray(0, this.windows),
+    }
   }
 
   private work(frames: number): void {

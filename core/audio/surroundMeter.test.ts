@@ -6,8 +6,12 @@ const rate = 48_000
 
 /** Tones of 1 kHz, each channel at its level in dBFS (−Infinity for none), in the phases given. */
 function tones(seconds: number, dbfs: readonly number[]): Float32Array {
-  return Float32Array.from({ length: seconds * rate * surroundChannels }, (_, i) =>
-    10 ** (dbfs[i % surroundChannels]! / 20) * Math.sin((2 * Math.PI * (1000 + 7 * (i % surroundChannels)) * Math.floor(i / surroundChannels)) / rate))
+  return Float32Array.from(
+    { length: seconds * rate * surroundChannels },
+    (_, i) =>
+      10 ** (dbfs[i % surroundChannels]! / 20) *
+      Math.sin((2 * Math.PI * (1000 + 7 * (i % surroundChannels)) * Math.floor(i / surroundChannels)) / rate),
+  )
 }
 
 function measure(sound: Float32Array) {
@@ -18,7 +22,26 @@ function measure(sound: Float32Array) {
 
 // Reference: ffmpeg's ebur128, which weighs 5.0 as BS.1770 does.
 function theirs(sound: Float32Array): { lufs: number; peak: number } {
-  const { stderr } = spawnSync('ffmpeg', ['-nostats', '-f', 'f32le', '-ar', String(rate), '-channel_layout', '5.0', '-i', '-', '-af', 'ebur128=peak=true', '-f', 'null', '-'], { input: Buffer.from(sound.buffer), maxBuffer: 1e8 })
+  const { stderr } = spawnSync(
+    'ffmpeg',
+    [
+      '-nostats',
+      '-f',
+      'f32le',
+      '-ar',
+      String(rate),
+      '-channel_layout',
+      '5.0',
+      '-i',
+      '-',
+      '-af',
+      'ebur128=peak=true',
+      '-f',
+      'null',
+      '-',
+    ],
+    { input: Buffer.from(sound.buffer), maxBuffer: 1e8 },
+  )
   const said = stderr.toString()
   const summary = said.slice(said.lastIndexOf('Summary'))
   return { lufs: Number(/I:\s+(-?[\d.]+)/.exec(summary)![1]), peak: Number(/Peak:\s+(-?[\d.]+)/.exec(summary)![1]) }
@@ -38,12 +61,14 @@ describe('five channels', () => {
     expect(Math.abs(found.integratedLufs! - reference.lufs)).toBeLessThanOrEqual(0.1)
     expect(Math.abs(found.truePeakDbtp! - reference.peak)).toBeLessThanOrEqual(0.1)
   })
-  it('come to −23 LUFS in case 6', () => expect(Math.abs(measure(tones(20, [-28, -28, -24, -30, -30])).integratedLufs! + 23)).toBeLessThanOrEqual(0.1))
+  it('come to −23 LUFS in case 6', () =>
+    expect(Math.abs(measure(tones(20, [-28, -28, -24, -30, -30])).integratedLufs! + 23)).toBeLessThanOrEqual(0.1))
 
   it('are silent where all of them are', () => {
     const sound = tones(12, [-20, -20, -20, -20, -20])
     sound.fill(0, 0, 2 * rate * surroundChannels)
-    for (let frame = 5 * rate; frame < 9 * rate; frame++) for (const channel of [0, 1, 3, 4]) sound[frame * surroundChannels + channel] = 0
+    for (let frame = 5 * rate; frame < 9 * rate; frame++)
+      for (const channel of [0, 1, 3, 4]) sound[frame * surroundChannels + channel] = 0
     const found = measure(sound)
     expect(found.headSilenceMs).toBeCloseTo(2000, -1)
     expect(found.gaps).toEqual([])

@@ -17,7 +17,11 @@ export class SurroundMeter {
   constructor(private readonly sampleRateHz: number) {
     this.meters = pairs.map(({ channels }) => {
       const stretches: number[] = []
-      return { channels, stretches, meter: new SoundMeter(sampleRateHz, channels.length as 1 | 2, meanSquare => stretches.push(meanSquare)) }
+      return {
+        channels,
+        stretches,
+        meter: new SoundMeter(sampleRateHz, channels.length as 1 | 2, meanSquare => stretches.push(meanSquare)),
+      }
     })
   }
 
@@ -25,7 +29,9 @@ export class SurroundMeter {
     const frames = interleaved.length / surroundChannels
     for (const { channels, meter } of this.meters) {
       const sound = new Float32Array(frames * channels.length)
-      for (let i = 0; i < frames; i++) for (const [at, channel] of channels.entries()) sound[i * channels.length + at] = interleaved[i * surroundChannels + channel]!
+      for (let i = 0; i < frames; i++)
+        for (const [at, channel] of channels.entries())
+          sound[i * channels.length + at] = interleaved[i * surroundChannels + channel]!
       meter.push(sound)
     }
   }
@@ -38,10 +44,17 @@ export class SurroundMeter {
       history.add(this.meters.reduce((sum, { stretches }, pair) => sum + stretches[n]! * pairs[pair]!.weight, 0))
     }
     const { durationMs } = parts[0]!
-    const silences = parts.map(({ headSilenceMs, tailSilenceMs, gaps }) =>
-      [{ fromMs: 0, toMs: headSilenceMs }, ...gaps, { fromMs: durationMs - tailSilenceMs, toMs: durationMs }])
+    const silences = parts.map(({ headSilenceMs, tailSilenceMs, gaps }) => [
+      { fromMs: 0, toMs: headSilenceMs },
+      ...gaps,
+      { fromMs: durationMs - tailSilenceMs, toMs: durationMs },
+    ])
     const common = silences.reduce(overlaps)
-    const loudest = parts.reduce((best, part, pair) => (part.integratedLufs ?? -Infinity) > (parts[best]!.integratedLufs ?? -Infinity) ? pair : best, 0)
+    const loudest = parts.reduce(
+      (best, part, pair) =>
+        (part.integratedLufs ?? -Infinity) > (parts[best]!.integratedLufs ?? -Infinity) ? pair : best,
+      0,
+    )
     return {
       waveform: found[loudest]!.waveform,
       measurement: {
@@ -62,10 +75,13 @@ export class SurroundMeter {
   }
 }
 
-const overlaps = (one: Stretch[], other: Stretch[]): Stretch[] => one.flatMap(a => other.flatMap(b => {
-  const both = { fromMs: Math.max(a.fromMs, b.fromMs), toMs: Math.min(a.toMs, b.toMs) }
-  return both.toMs > both.fromMs ? [both] : []
-}))
+const overlaps = (one: Stretch[], other: Stretch[]): Stretch[] =>
+  one.flatMap(a =>
+    other.flatMap(b => {
+      const both = { fromMs: Math.max(a.fromMs, b.fromMs), toMs: Math.min(a.toMs, b.toMs) }
+      return both.toMs > both.fromMs ? [both] : []
+    }),
+  )
 
 function highest(levels: readonly (number | null)[]): number | null {
   const known = levels.filter(level => level !== null)

@@ -1,6 +1,11 @@
 import { amplitude } from './decibels'
 
-export interface Part { seconds: number; dbfs: number; hz?: number; phase?: number }
+export interface Part {
+  seconds: number
+  dbfs: number
+  hz?: number
+  phase?: number
+}
 
 /** Sines one after the other, the same on all channels, interleaved. */
 export function tones(parts: readonly Part[], rate = 48_000, channels: 1 | 2 = 2): Float32Array {
@@ -17,7 +22,8 @@ export function tones(parts: readonly Part[], rate = 48_000, channels: 1 | 2 = 2
 }
 
 /** Opened and closed slowly, since a tone that breaks off has a higher true peak at the break. */
-export const eased = (sound: Float32Array): Float32Array => sound.map((value, i) => value * Math.min(1, i / 20_000, (sound.length - i) / 20_000))
+export const eased = (sound: Float32Array): Float32Array =>
+  sound.map((value, i) => value * Math.min(1, i / 20_000, (sound.length - i) / 20_000))
 
 const steady = (seconds: number, ...levels: number[]): Part[] => levels.map(dbfs => ({ seconds, dbfs }))
 
@@ -38,7 +44,9 @@ export const rangeCases: readonly [string, Part[], number][] = [
   ['4', steady(20, -50, -35, -20, -35, -50), 15],
 ]
 
-const sine = (part: number, degrees: number, scale: number): Part[] => [{ seconds: 2, dbfs: 20 * Math.log10(scale), hz: 48_000 / part, phase: (degrees / 180) * Math.PI }]
+const sine = (part: number, degrees: number, scale: number): Part[] => [
+  { seconds: 2, dbfs: 20 * Math.log10(scale), hz: 48_000 / part, phase: (degrees / 180) * Math.PI },
+]
 
 /** EBU Tech 3341, table 1, cases 15 to 19, from memory: true peak, +0.2 / −0.4 dB. To be eased. */
 export const truePeakCases: readonly [string, Part[], number][] = [

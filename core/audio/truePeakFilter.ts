@@ -16,8 +16,11 @@ export const truePeakFilter: readonly number[] = Array.from({ length: factor - 1
 }).flat()
 
 /** No value between samples is larger than this many times the largest sample around it: the taps' magnitudes, summed. */
-export const truePeakBound = Math.max(...[0, 1, 2].map(phase =>
-  truePeakFilter.slice(phase * taps, (phase + 1) * taps).reduce((sum, weight) => sum + Math.abs(weight), 0)))
+export const truePeakBound = Math.max(
+  ...[0, 1, 2].map(phase =>
+    truePeakFilter.slice(phase * taps, (phase + 1) * taps).reduce((sum, weight) => sum + Math.abs(weight), 0),
+  ),
+)
 
 /** A Kaiser window (β = 5), 1 in the middle and near 0 at ±1. */
 function kaiser(at: number): number {

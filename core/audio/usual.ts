@@ -1,7 +1,10 @@
 import type { Measurement } from './measurement'
 
 /** How loud a sound is as it is heard, in LUFS: one channel comes from both loudspeakers, 3 LU louder than it measures. */
-export function heardLufs({ integratedLufs, channels }: Pick<Measurement, 'integratedLufs' | 'channels'>): number | null {
+export function heardLufs({
+  integratedLufs,
+  channels,
+}: Pick<Measurement, 'integratedLufs' | 'channels'>): number | null {
   return integratedLufs !== null && channels === 1 ? integratedLufs + 3 : integratedLufs
 }
 

@@ -10,7 +10,11 @@ const folder = mkdtempSync(join(tmpdir(), 'lake-letter-ends-'))
 afterAll(() => rmSync(folder, { recursive: true }))
 
 // Reference: files that ffmpeg makes, of a length that is asked for.
-it.each([['44100', '1'], ['48000', '2'], ['8000', '1']])('a WAV at %s Hz with %s channels says how long it is', (rate, channels) => {
+it.each([
+  ['44100', '1'],
+  ['48000', '2'],
+  ['8000', '1'],
+])('a WAV at %s Hz with %s channels says how long it is', (rate, channels) => {
   const bytes = makeSound(join(folder, 'a.wav'), 3, ['-ar', rate, '-ac', channels])
   expect(announcedWavMs(bytes.subarray(0, 4096))).toBeCloseTo(3000, 0)
 })
@@ -24,6 +28,9 @@ it('one that was written into a pipe does not say', () => {
 it('an Ogg tells its end by its last page', () => {
   const bytes = makeSound(join(folder, 'c.ogg'), 20, ['-c:a', 'libvorbis'])
   expect(isOggCutShort(bytes.subarray(-66_000))).toBe(false)
-  for (const share of [0.3, 0.5, 0.99]) expect(isOggCutShort(bytes.subarray(0, Math.round(bytes.length * share)).subarray(-66_000)), String(share)).toBe(true)
+  for (const share of [0.3, 0.5, 0.99])
+    expect(isOggCutShort(bytes.subarray(0, Math.round(bytes.length * share)).subarray(-66_000)), String(share)).toBe(
+      true,
+    )
   expect(isOggCutShort(new Uint8Array(100))).toBe(true)
 })

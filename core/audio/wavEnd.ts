@@ -11,7 +11,8 @@ export function announcedWavMs(head: Uint8Array): number | null {
   for (let at = 12; at + 8 <= head.length;) {
     const length = view.getUint32(at + 4, true)
     if (letters(at) === 'fmt ' && at + 20 <= head.length) bytesPerSecond = view.getUint32(at + 16, true)
-    if (letters(at) === 'data') return bytesPerSecond > 0 && length > 0 && length < unknownBytes ? (length / bytesPerSecond) * 1000 : null
+    if (letters(at) === 'data')
+      return bytesPerSecond > 0 && length > 0 && length < unknownBytes ? (length / bytesPerSecond) * 1000 : null
     // Chunks begin at even bytes.
     at += 8 + length + (length & 1)
   }

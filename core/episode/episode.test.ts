@@ -8,7 +8,9 @@ const base: EpisodeText = { title: 'One', number: 1, season: null, kind: 'full',
 describe('two texts that grew from one', () => {
   it('come together where different fields changed', () => {
     expect(mergeTexts(base, { ...base, title: 'Mine' }, { ...base, notes: '<p>theirs</p>' })).toEqual({
-      text: { ...base, title: 'Mine', notes: '<p>theirs</p>' }, mine: { title: 'Mine' }, conflicts: [],
+      text: { ...base, title: 'Mine', notes: '<p>theirs</p>' },
+      mine: { title: 'Mine' },
+      conflicts: [],
     })
   })
   it('are a person’s to choose where the same field changed differently', () => {
@@ -18,7 +20,10 @@ describe('two texts that grew from one', () => {
     expect(merge.mine).toEqual({ number: 2 })
   })
   it('agree where both changed to the same', () => {
-    expect(mergeTexts(base, { ...base, title: 'Same' }, { ...base, title: 'Same' })).toMatchObject({ mine: {}, conflicts: [] })
+    expect(mergeTexts(base, { ...base, title: 'Same' }, { ...base, title: 'Same' })).toMatchObject({
+      mine: {},
+      conflicts: [],
+    })
   })
 })
 
@@ -33,6 +38,9 @@ describe('title and number of a new episode', () => {
     ['.mp3', { title: '', number: null }],
   ])('from the name %s', (fileName, expected) => expect(prefillFrom({ fileName, tags: none })).toEqual(expected))
   it('are the tags’, where there are tags', () => {
-    expect(prefillFrom({ fileName: '012_draft.mp3', tags: { title: ' The wet reed ', track: 13 } })).toEqual({ title: 'The wet reed', number: 13 })
+    expect(prefillFrom({ fileName: '012_draft.mp3', tags: { title: ' The wet reed ', track: 13 } })).toEqual({
+      title: 'The wet reed',
+      number: 13,
+    })
   })
 })

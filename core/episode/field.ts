@@ -35,12 +35,13 @@ export interface Field<Schema extends z.ZodType = z.ZodType> {
   shown(value: z.output<Schema>): string
 }
 
-type Told<Schema extends z.ZodType> = Omit<Field<Schema>, 'isSame' | 'merge' | 'shown'> & Partial<Pick<Field<Schema>, 'shown'>>
+type Told<Schema extends z.ZodType> = Omit<Field<Schema>, 'isSame' | 'merge' | 'shown'> &
+  Partial<Pick<Field<Schema>, 'shown'>>
 
 /** A field that is one thing: it changes as a whole. */
 export function whole<Schema extends z.ZodType>(told: Told<Schema>): Field<Schema> {
   return {
-    shown: value => value === null ? '' : String(value),
+    shown: value => (value === null ? '' : String(value)),
     ...told,
     isSame: deepEqual,
     merge: mergeWhole,
@@ -57,13 +58,16 @@ export function parts<Schema extends z.ZodType<Record<string, unknown>>>(told: T
     merge(base, mine, theirs) {
       const names = [...new Set([...Object.keys(theirs), ...Object.keys(mine)])]
       const merged = names.map(name => [name, mergeWhole(base[name], mine[name], theirs[name])] as const)
-      return merged.some(([, value]) => value === conflict) ? conflict : Object.fromEntries(merged) as Value
+      return merged.some(([, value]) => value === conflict) ? conflict : (Object.fromEntries(merged) as Value)
     },
   }
 }
 
 /** A field that is a list of entries, which come, change and go by themselves; `keyOf` tells which is which. */
-export function list<Entry, Schema extends z.ZodType<Entry[]>>(told: Told<Schema>, keyOf: (entry: Entry) => string): Field<Schema> {
+export function list<Entry, Schema extends z.ZodType<Entry[]>>(
+  told: Told<Schema>,
+  keyOf: (entry: Entry) => string,
+): Field<Schema> {
   return {
     shown: value => value.map(keyOf).join(', '),
     ...told,
@@ -78,8 +82,15 @@ function mergeWhole<Value>(base: Value, mine: Value, theirs: Value): Value | Con
 }
 
 /** In the order of whoever changed it, theirs where both did; what only the other has comes behind. */
-function mergeLists<Entry>(base: readonly Entry[], mine: readonly Entry[], theirs: readonly Entry[], keyOf: (entry: Entry) => string): Entry[] | Conflict {
-  const [bases, mines, theirss] = [base, mine, theirs].map(entries => new Map(entries.map(entry => [keyOf(entry), entry])))
+function mergeLists<Entry>(
+  base: readonly Entry[],
+  mine: readonly Entry[],
+  theirs: readonly Entry[],
+  keyOf: (entry: Entry) => string,
+): Entry[] | Conflict {
+  const [bases, mines, theirss] = [base, mine, theirs].map(
+    entries => new Map(entries.map(entry => [keyOf(entry), entry])),
+  )
   const isTheirsMoved = !deepEqual(theirs.map(keyOf), base.map(keyOf))
   const [first, second] = isTheirsMoved ? [theirs, mine] : [mine, theirs]
   const merged: Entry[] = []

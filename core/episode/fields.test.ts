@@ -18,11 +18,19 @@ describe('a field that is one thing', () => {
 })
 
 describe('a field of parts', () => {
-  const field = parts({ ...told, schema: z.object({ name: z.string(), place: z.string() }), unset: { name: '', place: '' } })
+  const field = parts({
+    ...told,
+    schema: z.object({ name: z.string(), place: z.string() }),
+    unset: { name: '', place: '' },
+  })
   const base = { name: 'Benno', place: 'Lake' }
-  it('is the same whatever the order of its parts', () => expect(field.isSame(base, { place: 'Lake', name: 'Benno' })).toBe(true))
+  it('is the same whatever the order of its parts', () =>
+    expect(field.isSame(base, { place: 'Lake', name: 'Benno' })).toBe(true))
   it('comes together where different parts changed', () => {
-    expect(field.merge(base, { ...base, name: 'Benno W.' }, { ...base, place: 'Harbour' })).toEqual({ name: 'Benno W.', place: 'Harbour' })
+    expect(field.merge(base, { ...base, name: 'Benno W.' }, { ...base, place: 'Harbour' })).toEqual({
+      name: 'Benno W.',
+      place: 'Harbour',
+    })
   })
   it('is a person’s to choose where the same part changed differently', () => {
     expect(field.merge(base, { ...base, name: 'B.' }, { ...base, name: 'W.' })).toBe(conflict)
@@ -30,15 +38,25 @@ describe('a field of parts', () => {
 })
 
 describe('a field that is a list', () => {
-  interface Link { address: string; words: string }
-  const field = list({ ...told, schema: z.array(z.object({ address: z.string(), words: z.string() })), unset: [] }, ({ address }: Link) => address)
-  const [one, two, three] = ['one', 'two', 'three'].map(name => ({ address: `https://${name}.example`, words: name })) as [Link, Link, Link]
+  interface Link {
+    address: string
+    words: string
+  }
+  const field = list(
+    { ...told, schema: z.array(z.object({ address: z.string(), words: z.string() })), unset: [] },
+    ({ address }: Link) => address,
+  )
+  const [one, two, three] = ['one', 'two', 'three'].map(name => ({
+    address: `https://${name}.example`,
+    words: name,
+  })) as [Link, Link, Link]
   it('keeps what both added', () => expect(field.merge([one], [one, two], [one, three])).toEqual([one, three, two]))
   it('loses what either took away', () => expect(field.merge([one, two], [one], [two])).toEqual([]))
   it('takes over a changed entry beside an added one', () => {
     expect(field.merge([one], [{ ...one, words: 'first' }], [one, two])).toEqual([{ ...one, words: 'first' }, two])
   })
-  it('keeps the order of whoever moved its entries', () => expect(field.merge([one, two], [two, one], [one, two])).toEqual([two, one]))
+  it('keeps the order of whoever moved its entries', () =>
+    expect(field.merge([one, two], [two, one], [one, two])).toEqual([two, one]))
   it('is a person’s to choose where one changed an entry that the other changed, or took away', () => {
     expect(field.merge([one], [{ ...one, words: 'a' }], [{ ...one, words: 'b' }])).toBe(conflict)
     expect(field.merge([one], [{ ...one, words: 'a' }], [])).toBe(conflict)
@@ -52,7 +70,8 @@ describe('the registry', () => {
     expect(field.kept.parse(field.unset)).toEqual(field.unset)
   })
   it.each(Object.entries(fields))('%s: what may be written is read', (_name, field) => {
-    for (const value of ['A title', 31, 'bonus'].filter(each => field.schema.safeParse(each).success)) expect(field.kept.safeParse(value).success).toBe(true)
+    for (const value of ['A title', 31, 'bonus'].filter(each => field.schema.safeParse(each).success))
+      expect(field.kept.safeParse(value).success).toBe(true)
   })
 })
 

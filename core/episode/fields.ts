@@ -80,5 +80,7 @@ export const differingFields = (one: EpisodeText, other: EpisodeText): EpisodeFi
   episodeFields.filter(name => !isSameField(name, one, other))
 
 function each(of: (field: Field, name: EpisodeField) => unknown): object {
-  return Object.fromEntries(Object.entries(fields).map(([name, field]) => [name, of(field as Field, name as EpisodeField)]))
+  return Object.fromEntries(
+    Object.entries(fields).map(([name, field]) => [name, of(field as Field, name as EpisodeField)]),
+  )
 }

@@ -12,7 +12,9 @@ export interface Merge {
 
 /** Brings together two texts of an episode that grew from the same one in two windows. */
 export function mergeTexts(base: EpisodeText, mine: EpisodeText, theirs: EpisodeText): Merge {
-  const merged = episodeFields.map(name => [name, (fields[name] as Field).merge(base[name], mine[name], theirs[name])] as const)
+  const merged = episodeFields.map(
+    name => [name, (fields[name] as Field).merge(base[name], mine[name], theirs[name])] as const,
+  )
   const settled = Object.fromEntries(merged.filter(([, value]) => value !== conflict)) as Partial<EpisodeText>
   const text = { ...theirs, ...settled }
   const changed = episodeFields.filter(name => !isSameField(name, text, theirs))

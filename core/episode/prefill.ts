@@ -17,7 +17,10 @@ const highestNumber = 99_999
 export function prefillFrom({ fileName, tags }: FileHints): { title: string; number: number | null } {
   const stem = fileName.replace(/\.[a-z0-9]{1,5}$/i, '').replace(showPrefix, '')
   const found = leadingNumber.exec(stem)
-  const rest = (found ? stem.slice(found[0].length) : stem).replace(/[_\s]+/g, ' ').replace(/(?<=\S)-(?=\S)/g, ' ').trim()
+  const rest = (found ? stem.slice(found[0].length) : stem)
+    .replace(/[_\s]+/g, ' ')
+    .replace(/(?<=\S)-(?=\S)/g, ' ')
+    .trim()
   const title = cut(oneLine(tags.title?.trim() || sentenceCase(rest)), longestTitle)
   const number = [tags.track, found ? Number(found[1]) : null].find(each => each && each > 0 && each <= highestNumber)
   return { title, number: number ?? null }

@@ -12,7 +12,10 @@ export const currentSchema = Math.max(...Object.values(fields).map(({ since }) =
 export const snapshotOf = (text: EpisodeText): Snapshot => ({ schema: currentSchema, text })
 
 /** The text of a snapshot; fields that came after it are as an episode has them that never wrote any. */
-export function readSnapshot({ schema, text }: Snapshot, known: Readonly<Record<string, { since: number }>> = fields): EpisodeText {
+export function readSnapshot(
+  { schema, text }: Snapshot,
+  known: Readonly<Record<string, { since: number }>> = fields,
+): EpisodeText {
   const had = episodeFields.filter(name => known[name]!.since <= schema && text[name] !== undefined)
   return { ...unsetText, ...Object.fromEntries(had.map(name => [name, text[name]])) }
 }

@@ -8,7 +8,14 @@ import { itemDescription, safeInBothReadings } from './description'
 /** What a reader shows that takes it for HTML. */
 function asHtml(text: string): string {
   let shown = ''
-  const parser = new Parser({ ontext(words) { shown += words } }, { decodeEntities: true })
+  const parser = new Parser(
+    {
+      ontext(words) {
+        shown += words
+      },
+    },
+    { decodeEntities: true },
+  )
   parser.end(text)
   return shown
 }
@@ -23,10 +30,39 @@ describe('a description', () => {
   ])('of %s stands as %s', (words, written) => expect(safeInBothReadings(words)).toBe(written))
 
   // Reference: htmlparser2, a parser of HTML.
-  it('shows every word to readers of HTML', () => fc.assert(fc.property(
-    fc.array(fc.constantFrom('<', '>', '&', ';', '#', 'amp', 'copy', 'lt', 'b', '/', '!', ' ', 'x', '39', '\n', '🪗', 'ä'), { maxLength: 40 }).map(parts => parts.join('')),
-    words => { expect(asHtml(safeInBothReadings(words))).toBe(words) },
-  ), { numRuns: 2000 }))
+  it('shows every word to readers of HTML', () =>
+    fc.assert(
+      fc.property(
+        fc
+          .array(
+            fc.constantFrom(
+              '<',
+              '>',
+              '&',
+              ';',
+              '#',
+              'amp',
+              'copy',
+              'lt',
+              'b',
+              '/',
+              '!',
+              ' ',
+              'x',
+              '39',
+              '\n',
+              '🪗',
+              'ä',
+            ),
+            { maxLength: 40 },
+          )
+          .map(parts => parts.join('')),
+        words => {
+          expect(asHtml(safeInBothReadings(words))).toBe(words)
+        },
+      ),
+      { numRuns: 2000 },
+    ))
 
   it('is cut at 4,000 bytes, between letters, with an ellipsis', () => {
     for (const words of ['👩‍👩‍👧‍👦'.repeat(400), '<b'.repeat(3000), 'ä'.repeat(4000), `${'x'.repeat(3996)}&&&&&&`]) {

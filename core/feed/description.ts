@@ -11,7 +11,9 @@ const mostBytes = 4000
  */
 export function safeInBothReadings(text: string): string {
   // HTML Standard section 13.2.5: a tag opens with < and a letter, /, ! or ?.
-  return text.replace(/<(?=[a-z/!?])|&(?=(#?[a-z0-9]{1,32};?))/gi, (sign, word?: string) => sign === '<' ? '&lt;' : isReference(sign + word) ? '&amp;' : sign)
+  return text.replace(/<(?=[a-z/!?])|&(?=(#?[a-z0-9]{1,32};?))/gi, (sign, word?: string) =>
+    sign === '<' ? '&lt;' : isReference(sign + word) ? '&amp;' : sign,
+  )
 }
 
 /** Whether HTML would show something else for these letters, as it does for `&amp;` and, of old, for `&copy` too. */
@@ -20,8 +22,11 @@ const isReference = (letters: string): boolean => decodeHTML(letters) !== letter
 /** An item's description out of its notes as plain text: at most 4,000 bytes, cut between letters, with an ellipsis. */
 export function itemDescription(plain: string): string {
   const whole = safeInBothReadings(plain)
-  return utf8Bytes(whole) <= mostBytes ? whole : `${safeInBothReadings(cut(plain, mostBytes - utf8Bytes('…'), bytesAtMost))}…`
+  return utf8Bytes(whole) <= mostBytes
+    ? whole
+    : `${safeInBothReadings(cut(plain, mostBytes - utf8Bytes('…'), bytesAtMost))}…`
 }
 
 /** What a letter takes at most, whatever it stands beside. */
-const bytesAtMost = (letter: string): number => utf8Bytes(letter) + (letter.startsWith('<') ? 3 : letter.startsWith('&') ? 4 : 0)
+const bytesAtMost = (letter: string): number =>
+  utf8Bytes(letter) + (letter.startsWith('<') ? 3 : letter.startsWith('&') ? 4 : 0)

@@ -24,12 +24,21 @@ describe('a feed', () => {
     const read = parseRssFeed(xml)
     expect(read.title).toBe(model.channel.title)
     expect(read.atom?.links?.[0]).toMatchObject({ rel: 'self', href: model.channel.feedAddress })
-    expect(read.itunes).toMatchObject({ author: model.channel.author, explicit: false, type: 'episodic', categories: [{ text: 'Leisure', categories: [{ text: 'Crafts' }] }] })
+    expect(read.itunes).toMatchObject({
+      author: model.channel.author,
+      explicit: false,
+      type: 'episodic',
+      categories: [{ text: 'Leisure', categories: [{ text: 'Crafts' }] }],
+    })
     expect(read.podcast?.guid).toBe(model.channel.podcastGuid)
     read.items!.forEach((item, index) => {
       const wrote = model.items[index]!
       expect(item.guid).toMatchObject({ value: wrote.guid, isPermaLink: false })
-      expect(item.enclosures?.[0]).toMatchObject({ url: wrote.enclosure.address, length: wrote.enclosure.bytes, type: wrote.enclosure.type })
+      expect(item.enclosures?.[0]).toMatchObject({
+        url: wrote.enclosure.address,
+        length: wrote.enclosure.bytes,
+        type: wrote.enclosure.type,
+      })
       expect(item.content?.encoded).toBe(wrote.notesHtml)
       expect(item.itunes?.episodeType).toBe(wrote.kind)
       expect(new Date(String(item.pubDate))).toEqual(wrote.publishedAt)
@@ -39,11 +48,25 @@ describe('a feed', () => {
 
   it('says the same to rss-parser', async () => {
     const read = await new Parser().parseString(xml)
-    expect(read.items.map(({ title, guid, isoDate, enclosure }) => ({ title, guid, isoDate, url: enclosure?.url, length: Number(enclosure?.length), type: enclosure?.type })))
-      .toEqual(model.items.map(item => ({
-        title: item.title.replace(/[\u0007\ud800]/g, ''), guid: item.guid, isoDate: item.publishedAt.toISOString(),
-        url: item.enclosure.address, length: item.enclosure.bytes, type: item.enclosure.type,
-      })))
+    expect(
+      read.items.map(({ title, guid, isoDate, enclosure }) => ({
+        title,
+        guid,
+        isoDate,
+        url: enclosure?.url,
+        length: Number(enclosure?.length),
+        type: enclosure?.type,
+      })),
+    ).toEqual(
+      model.items.map(item => ({
+        title: item.title.replace(/[\u0007\ud800]/g, ''),
+        guid: item.guid,
+        isoDate: item.publishedAt.toISOString(),
+        url: item.enclosure.address,
+        length: item.enclosure.bytes,
+        type: item.enclosure.type,
+      })),
+    )
   })
 
   // RFC 5322 section 3.3, read by luxon; the day of the week agrees or it would not be valid.

@@ -24,10 +24,16 @@ const builder = new XMLBuilder({
  * Characters that XML 1.0 (section 2.2) has no place for are left out.
  */
 export function feedXml({ channel, items }: FeedModel): string {
-  return xmlSafe(builder.build({
-    '?xml': { '@version': '1.0', '@encoding': 'UTF-8' },
-    rss: { '@version': '2.0', ...namespaces, channel: { ...channelElements(channel), item: items.map(itemElements) } },
-  }))
+  return xmlSafe(
+    builder.build({
+      '?xml': { '@version': '1.0', '@encoding': 'UTF-8' },
+      rss: {
+        '@version': '2.0',
+        ...namespaces,
+        channel: { ...channelElements(channel), item: items.map(itemElements) },
+      },
+    }),
+  )
 }
 
 function channelElements(channel: FeedChannel) {

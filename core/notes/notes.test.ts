@@ -4,7 +4,8 @@ import { plainNotes } from './plain'
 
 describe('clean notes', () => {
   it('keep bold, italic, links and lists', () => {
-    const notes = '<p><strong>One</strong> <em>two</em> <a href="https://lake.example/a?b=1&amp;c=2">three</a></p><ul><li>four</li></ul><ol><li>five</li></ol>'
+    const notes =
+      '<p><strong>One</strong> <em>two</em> <a href="https://lake.example/a?b=1&amp;c=2">three</a></p><ul><li>four</li></ul><ol><li>five</li></ol>'
     expect(cleanNotes(notes)).toBe(notes)
   })
 
@@ -24,7 +25,9 @@ describe('clean notes', () => {
     '<<script>alert(1)//<</script>',
     '<style>@import"https://elsewhere.example"</style>',
   ])('have no way to run anything: %s', attack => {
-    expect(cleanNotes(attack)).not.toMatch(/script|alert|onerror|onload|onmouse|style=|href="(?!https?:|mailto:)|<(svg|math|iframe|img)/i)
+    expect(cleanNotes(attack)).not.toMatch(
+      /script|alert|onerror|onload|onmouse|style=|href="(?!https?:|mailto:)|<(svg|math|iframe|img)/i,
+    )
   })
 
   it('close what was left open, and turn foreign blocks into paragraphs', () => {
@@ -32,7 +35,8 @@ describe('clean notes', () => {
     expect(cleanNotes('<h2>Head</h2><table><tr><td>cell</td></tr></table>')).toBe('<p>Head</p>cell')
   })
 
-  it('keep the words of a tag they do not know', () => expect(cleanNotes('<p><blink>hello</blink></p>')).toBe('<p>hello</p>'))
+  it('keep the words of a tag they do not know', () =>
+    expect(cleanNotes('<p><blink>hello</blink></p>')).toBe('<p>hello</p>'))
   it('stay as they are when cleaned again', () => {
     const once = cleanNotes('<div>a<br>b &lt;c&gt; <a href="https://x.example">d</a><p>')
     expect(cleanNotes(once)).toBe(once)
@@ -41,8 +45,11 @@ describe('clean notes', () => {
 
 describe('notes as plain text', () => {
   it('have a line for each block, and addresses behind their links', () => {
-    expect(plainNotes('<p>Look <a href="https://lake.example">here</a> &amp; there.</p><ul><li><p>one</p></li><li>two</li></ul><p>End</p>'))
-      .toBe('Look here (https://lake.example) & there.\n– one\n– two\n\nEnd')
+    expect(
+      plainNotes(
+        '<p>Look <a href="https://lake.example">here</a> &amp; there.</p><ul><li><p>one</p></li><li>two</li></ul><p>End</p>',
+      ),
+    ).toBe('Look here (https://lake.example) & there.\n– one\n– two\n\nEnd')
   })
   it('do not say an address twice', () => {
     expect(plainNotes('<p><a href="https://lake.example">https://lake.example</a></p>')).toBe('https://lake.example')

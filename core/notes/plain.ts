@@ -8,22 +8,27 @@ export function plainNotes(html: string): string {
   let text = ''
   let linkFrom = 0
   const hrefs: string[] = []
-  const parser = new Parser({
-    onopentag(name, attributes) {
-      if (name === 'br') text += '\n'
-      if (name === 'li') text += '\n– '
-      if (name !== 'a') return
-      hrefs.push(attributes.href ?? '')
-      linkFrom = text.length
+  const parser = new Parser(
+    {
+      onopentag(name, attributes) {
+        if (name === 'br') text += '\n'
+        if (name === 'li') text += '\n– '
+        if (name !== 'a') return
+        hrefs.push(attributes.href ?? '')
+        linkFrom = text.length
+      },
+      ontext(words) {
+        text += words
+      },
+      onclosetag(name) {
+        if (name === 'p' || name === 'ul' || name === 'ol') text += '\n\n'
+        if (name !== 'a') return
+        const href = (hrefs.pop() ?? '').replace(/^mailto:/, '')
+        if (href && !text.slice(linkFrom).includes(href)) text += ` (${href})`
+      },
     },
-    ontext(words) { text += words },
-    onclosetag(name) {
-      if (name === 'p' || name === 'ul' || name === 'ol') text += '\n\n'
-      if (name !== 'a') return
-      const href = (hrefs.pop() ?? '').replace(/^mailto:/, '')
-      if (href && !text.slice(linkFrom).includes(href)) text += ` (${href})`
-    },
-  }, { decodeEntities: true })
+    { decodeEntities: true },
+  )
   parser.end(html)
   return tidied(text)
 }

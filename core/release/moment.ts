@@ -20,7 +20,10 @@ export function readLocalMoment(local: string, zone: string): LocalMoment {
   const meant = DateTime.fromISO(local, { zone })
   if (!meant.isValid) return { kind: 'unreadable' }
   if (meant.toFormat(wallFormat) !== local.slice(0, 16)) return { kind: 'skipped', next: firstWallTimeAfterJump(meant) }
-  const [first, second] = meant.getPossibleOffsets().map(each => each.toJSDate()).sort((a, b) => +a - +b)
+  const [first, second] = meant
+    .getPossibleOffsets()
+    .map(each => each.toJSDate())
+    .sort((a, b) => +a - +b)
   return second ? { kind: 'twice', at: first!, second } : { kind: 'moment', at: first! }
 }
 

@@ -5,32 +5,52 @@ import { after, missingForRelease, standings, type Step } from './standing'
 
 describe('a wall time in a zone', () => {
   it('means one moment on most days', () => {
-    expect(readLocalMoment('2026-12-03T06:00', 'Europe/Zurich')).toEqual({ kind: 'moment', at: new Date('2026-12-03T05:00:00Z') })
-    expect(readLocalMoment('2026-12-03T06:00', 'Asia/Kathmandu')).toEqual({ kind: 'moment', at: new Date('2026-12-03T00:15:00Z') })
+    expect(readLocalMoment('2026-12-03T06:00', 'Europe/Zurich')).toEqual({
+      kind: 'moment',
+      at: new Date('2026-12-03T05:00:00Z'),
+    })
+    expect(readLocalMoment('2026-12-03T06:00', 'Asia/Kathmandu')).toEqual({
+      kind: 'moment',
+      at: new Date('2026-12-03T00:15:00Z'),
+    })
   })
   it('is said to be skipped in the hour that the clock jumps over, with the next one named', () => {
     expect(readLocalMoment('2026-03-29T02:30', 'Europe/Zurich')).toEqual({ kind: 'skipped', next: '2026-03-29T03:00' })
-    expect(readLocalMoment('2026-03-08T02:00', 'America/New_York')).toEqual({ kind: 'skipped', next: '2026-03-08T03:00' })
-    expect(readLocalMoment('2026-10-04T02:10', 'Australia/Lord_Howe')).toEqual({ kind: 'skipped', next: '2026-10-04T02:30' })
+    expect(readLocalMoment('2026-03-08T02:00', 'America/New_York')).toEqual({
+      kind: 'skipped',
+      next: '2026-03-08T03:00',
+    })
+    expect(readLocalMoment('2026-10-04T02:10', 'Australia/Lord_Howe')).toEqual({
+      kind: 'skipped',
+      next: '2026-10-04T02:30',
+    })
   })
   it('has two moments in the hour that the clock shows twice', () => {
     expect(readLocalMoment('2026-10-25T02:30', 'Europe/Zurich')).toEqual({
-      kind: 'twice', at: new Date('2026-10-25T00:30:00Z'), second: new Date('2026-10-25T01:30:00Z'),
+      kind: 'twice',
+      at: new Date('2026-10-25T00:30:00Z'),
+      second: new Date('2026-10-25T01:30:00Z'),
     })
   })
   it.each(['', 'tomorrow', '2026-02-30T06:00', '2026-12-03T25:00', '2026-12-03'])('cannot be read from %j', local => {
     expect(readLocalMoment(local, 'Europe/Zurich').kind).toBe('unreadable')
   })
-  it('cannot be read in a zone that does not exist', () => expect(readLocalMoment('2026-12-03T06:00', 'Lake/Odrem').kind).toBe('unreadable'))
+  it('cannot be read in a zone that does not exist', () =>
+    expect(readLocalMoment('2026-12-03T06:00', 'Lake/Odrem').kind).toBe('unreadable'))
 
   // IANA tz database, as the system's own `date` reads it.
-  it.each(['Europe/Zurich', 'America/New_York', 'Pacific/Auckland', 'Asia/Tehran', 'America/Sao_Paulo'])('agrees with the system’s clock in %s', zone => {
-    for (const local of ['2026-01-15T06:00', '2026-04-15T23:59', '2026-07-15T12:00', '2026-11-15T00:00']) {
-      const epoch = execFileSync('date', ['-d', `TZ="${zone}" ${local.replace('T', ' ')}`, '+%s'], { encoding: 'utf8' }).trim()
-      expect(readLocalMoment(local, zone)).toMatchObject({ at: new Date(Number(epoch) * 1000) })
-      expect(wallTime(new Date(Number(epoch) * 1000), zone)).toBe(local)
-    }
-  })
+  it.each(['Europe/Zurich', 'America/New_York', 'Pacific/Auckland', 'Asia/Tehran', 'America/Sao_Paulo'])(
+    'agrees with the system’s clock in %s',
+    zone => {
+      for (const local of ['2026-01-15T06:00', '2026-04-15T23:59', '2026-07-15T12:00', '2026-11-15T00:00']) {
+        const epoch = execFileSync('date', ['-d', `TZ="${zone}" ${local.replace('T', ' ')}`, '+%s'], {
+          encoding: 'utf8',
+        }).trim()
+        expect(readLocalMoment(local, zone)).toMatchObject({ at: new Date(Number(epoch) * 1000) })
+        expect(wallTime(new Date(Number(epoch) * 1000), zone)).toBe(local)
+      }
+    },
+  )
 })
 
 describe('the standing of an episode', () => {
@@ -40,7 +60,9 @@ describe('the standing of an episode', () => {
     expect(from('schedule')).toEqual(['draft', 'scheduled'])
   })
   it('never leads from released back to draft', () => {
-    expect(['release', 'schedule', 'unschedule', 'retire', 'restore'].map(step => after(step as Step, 'released'))).toEqual([null, null, null, 'retired', null])
+    expect(
+      ['release', 'schedule', 'unschedule', 'retire', 'restore'].map(step => after(step as Step, 'released')),
+    ).toEqual([null, null, null, 'retired', null])
   })
   it('needs audio and a title first', () => {
     expect(missingForRelease({ title: '  ', hasAudio: false })).toEqual(['audio', 'title'])

@@ -5,9 +5,14 @@ export const artworkRule = { minPx: 1400, maxPx: 3000 } as const
 export const artworkSidesPx = [480, 160] as const
 
 /** The address of a smaller size of a picture, by the address of the whole. */
-export const artworkAt = (address: string, sidePx: (typeof artworkSidesPx)[number]): string => address.replace(/(?=\.[a-z]+$)/, `-${sidePx}`)
+export const artworkAt = (address: string, sidePx: (typeof artworkSidesPx)[number]): string =>
+  address.replace(/(?=\.[a-z]+$)/, `-${sidePx}`)
 
-export interface Crop { left: number; top: number; sidePx: number }
+export interface Crop {
+  left: number
+  top: number
+  sidePx: number
+}
 
 export type ArtworkVerdict =
   | { kind: 'fits' }
@@ -20,9 +25,11 @@ export function judgeArtwork({ widthPx, heightPx }: { widthPx: number; heightPx:
   const { minPx, maxPx } = artworkRule
   const size = `${widthPx} × ${heightPx} px`
   const sidePx = Math.min(widthPx, heightPx)
-  if (sidePx < minPx) return { kind: 'refused', why: `The picture is ${size}. Artwork is square, at least ${minPx} × ${minPx} px.` }
+  if (sidePx < minPx)
+    return { kind: 'refused', why: `The picture is ${size}. Artwork is square, at least ${minPx} × ${minPx} px.` }
   const crop = { left: Math.floor((widthPx - sidePx) / 2), top: Math.floor((heightPx - sidePx) / 2), sidePx }
   if (widthPx !== heightPx) return { kind: 'crop', crop, why: `The picture is ${size}. Artwork is square.` }
-  if (sidePx > maxPx) return { kind: 'crop', crop, why: `The picture is ${size}. Artwork is at most ${maxPx} × ${maxPx} px.` }
+  if (sidePx > maxPx)
+    return { kind: 'crop', crop, why: `The picture is ${size}. Artwork is at most ${maxPx} × ${maxPx} px.` }
   return { kind: 'fits' }
 }

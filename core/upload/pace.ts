@@ -1,9 +1,15 @@
-export interface Progress { atMs: number; sentBytes: number }
+export interface Progress {
+  atMs: number
+  sentBytes: number
+}
 
 const windowMs = 5_000
 
 /** Speed over the last five seconds and the time left at it; null while there is too little to tell. */
-export function pace(history: readonly Progress[], totalBytes: number): { bytesPerSecond: number; secondsLeft: number } | null {
+export function pace(
+  history: readonly Progress[],
+  totalBytes: number,
+): { bytesPerSecond: number; secondsLeft: number } | null {
   const last = history.at(-1)
   const first = last && history.find(({ atMs }) => last.atMs - atMs <= windowMs)
   if (!last || !first || last.atMs - first.atMs < 250) return null

@@ -32,7 +32,13 @@ export function stepsOf(expression: RegExp, text: string): number {
     return at < text.length && isIn(element.raw, text[at]!) && go(at + 1)
   }
   function repeated(quantifier: AST.Quantifier, count: number, at: number, go: Go): boolean {
-    const more = (): boolean => count < quantifier.max && one(quantifier.element, at, next => (next > at || count < quantifier.min) && repeated(quantifier, count + 1, next, go))
+    const more = (): boolean =>
+      count < quantifier.max &&
+      one(
+        quantifier.element,
+        at,
+        next => (next > at || count < quantifier.min) && repeated(quantifier, count + 1, next, go),
+      )
     const enough = (): boolean => count >= quantifier.min && go(at)
     return quantifier.greedy ? more() || enough() : enough() || more()
   }
@@ -40,13 +46,20 @@ export function stepsOf(expression: RegExp, text: string): number {
     if (assertion.kind === 'start') return at === 0
     if (assertion.kind === 'end') return at === text.length
     if (assertion.kind === 'lookahead') return any(assertion.alternatives, at, () => true) !== assertion.negate
-    if (assertion.kind === 'lookbehind') return (at > 0 && any(assertion.alternatives, at - 1, end => end === at)) !== assertion.negate
+    if (assertion.kind === 'lookbehind')
+      return (at > 0 && any(assertion.alternatives, at - 1, end => end === at)) !== assertion.negate
     return true
   }
 
   for (let from = 0; from <= text.length;) {
     let end = -1
-    if (any(pattern.alternatives, from, at => { end = at; return true })) from = Math.max(end, from + 1)
+    if (
+      any(pattern.alternatives, from, at => {
+        end = at
+        return true
+      })
+    )
+      from = Math.max(end, from + 1)
     else from++
   }
   return steps

@@ -7,8 +7,24 @@ import { Halt } from './halt.mjs'
 import { root } from './place.mjs'
 
 const sources = [
-  'core', 'contract', 'server', 'web', 'site', 'stand-ins', 'theme', 'demo/fill.ts', 'demo/scenario.ts', 'bench',
-  'studio.html', 'vite.config.ts', 'vite.server.config.ts', 'vite.aliases.ts', 'vite.kernel.ts', 'vite.compressed.ts', 'vite.studio.ts', 'package-lock.json',
+  'core',
+  'contract',
+  'server',
+  'web',
+  'site',
+  'stand-ins',
+  'theme',
+  'demo/fill.ts',
+  'demo/scenario.ts',
+  'bench',
+  'studio.html',
+  'vite.config.ts',
+  'vite.server.config.ts',
+  'vite.aliases.ts',
+  'vite.kernel.ts',
+  'vite.compressed.ts',
+  'vite.studio.ts',
+  'package-lock.json',
 ]
 const mark = join(root, 'dist/.built-from')
 
@@ -23,8 +39,14 @@ export async function needBuild() {
 
 function vite(config) {
   return new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--config', config, '--logLevel', 'error'], { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] })
-    child.once('close', code => code === 0 ? resolve() : reject(new Halt(`The build of ${config} failed; its own message stands above.`)))
+    const child = spawn(
+      process.execPath,
+      [join(root, 'node_modules/vite/bin/vite.js'), 'build', '--config', config, '--logLevel', 'error'],
+      { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] },
+    )
+    child.once('close', code =>
+      code === 0 ? resolve() : reject(new Halt(`The build of ${config} failed; its own message stands above.`)),
+    )
   })
 }
 

@@ -21,12 +21,25 @@ export async function startDatabase(folder, { port, log = () => {} } = {}) {
   if (!existsSync(join(data, 'mysql'))) install(data, log)
   const init = join(folder, 'init.sql')
   writeFileSync(init, initSql(password), { mode: 0o600 })
-  const given = port ?? await freePort()
-  const child = spawn(findProgram('mariadbd'), [
-    '--no-defaults', `--datadir=${data}`, '--socket=mariadb.sock', `--port=${given}`, '--bind-address=127.0.0.1',
-    `--pid-file=${join(data, 'mariadbd.pid')}`, `--log-error=${join(folder, 'mariadb.log')}`, `--init-file=${init}`,
-    '--skip-name-resolve', '--character-set-server=utf8mb4', '--innodb-buffer-pool-size=128M', ...asRoot(),
-  ], { stdio: 'ignore', detached: true })
+  const given = port ?? (await freePort())
+  const child = spawn(
+    findProgram('mariadbd'),
+    [
+      '--no-defaults',
+      `--datadir=${data}`,
+      '--socket=mariadb.sock',
+      `--port=${given}`,
+      '--bind-address=127.0.0.1',
+      `--pid-file=${join(data, 'mariadbd.pid')}`,
+      `--log-error=${join(folder, 'mariadb.log')}`,
+      `--init-file=${init}`,
+      '--skip-name-resolve',
+      '--character-set-server=utf8mb4',
+      '--innodb-buffer-pool-size=128M',
+      ...asRoot(),
+    ],
+    { stdio: 'ignore', detached: true },
+  )
   const ended = new Promise(resolve => child.once('close', resolve))
   await answering(given, child, folder)
   return {
@@ -43,25 +56,28 @@ export async function startDatabase(folder, { port, log = () => {} } = {}) {
 function install(data, log) {
   log('Making the database …')
   rmSync(data, { recursive: true, force: true })
-  const { status, stderr } = spawnSync(findProgram('mariadb-install-db'), [
-    '--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...asRoot(),
-  ], { stdio: ['ignore', 'ignore', 'pipe'] })
+  const { status, stderr } = spawnSync(
+    findProgram('mariadb-install-db'),
+    ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...asRoot()],
+    { stdio: ['ignore', 'ignore', 'pipe'] },
+  )
   if (status !== 0) {
     rmSync(data, { recursive: true, force: true })
     throw new Halt(`MariaDB could not make its data folder ${data}: ${String(stderr).trim().split('\n').at(-1)}`)
   }
 }
 
-const asRoot = () => process.getuid() === 0 ? ['--user=root'] : []
+const asRoot = () => (process.getuid() === 0 ? ['--user=root'] : [])
 
-const initSql = password => [
-  'CREATE DATABASE IF NOT EXISTS lake_letter CHARACTER SET utf8mb4;',
-  `CREATE OR REPLACE USER lake@'127.0.0.1' IDENTIFIED BY '${password}';`,
-  "GRANT ALL ON `lake\\_%`.* TO lake@'127.0.0.1';",
-  "ALTER USER root@localhost IDENTIFIED VIA unix_socket;",
-  "DROP USER IF EXISTS ''@localhost;",
-  '',
-].join('\n')
+const initSql = password =>
+  [
+    'CREATE DATABASE IF NOT EXISTS lake_letter CHARACTER SET utf8mb4;',
+    `CREATE OR REPLACE USER lake@'127.0.0.1' IDENTIFIED BY '${password}';`,
+    "GRANT ALL ON `lake\\_%`.* TO lake@'127.0.0.1';",
+    'ALTER USER root@localhost IDENTIFIED VIA unix_socket;',
+    "DROP USER IF EXISTS ''@localhost;",
+    '',
+  ].join('\n')
 
 function passwordIn(folder) {
   mkdirSync(folder, { recursive: true })
@@ -78,7 +94,11 @@ async function answering(port, child, folder) {
     if (child.exitCode !== null) {
       const log = readFileSync(join(folder, 'mariadb.log'), 'utf8')
       const full = /No space left|errno: 28/.test(log)
-      throw new Halt(full ? 'The disk is full, so MariaDB cannot start; make room and start again.' : `MariaDB ended at once; its log is ${join(folder, 'mariadb.log')}`)
+      throw new Halt(
+        full
+          ? 'The disk is full, so MariaDB cannot start; make room and start again.'
+          : `MariaDB ended at once; its log is ${join(folder, 'mariadb.log')}`,
+      )
     }
     if (await connects(port)) return
     await wait(100)
@@ -87,14 +107,18 @@ async function answering(port, child, folder) {
   throw new Halt(`MariaDB did not answer within 30 s; its log is ${join(folder, 'mariadb.log')}`)
 }
 
-const connects = port => new Promise(resolve => {
-  const socket = createConnection({ port, host: '127.0.0.1' })
-  const end = outcome => {
-    socket.destroy()
-    resolve(outcome)
-  }
-  socket.once('error', () => end(false)).once('data', () => end(true)).setTimeout(1000, () => end(false))
-})
+const connects = port =>
+  new Promise(resolve => {
+    const socket = createConnection({ port, host: '127.0.0.1' })
+    const end = outcome => {
+      socket.destroy()
+      resolve(outcome)
+    }
+    socket
+      .once('error', () => end(false))
+      .once('data', () => end(true))
+      .setTimeout(1000, () => end(false))
+  })
 
 /** Ends a MariaDB that runs on this data folder, told by the process's own command line. */
 async function endLeftOver(data) {

@@ -25,7 +25,9 @@ export function findProgram(name) {
     try {
       accessSync(join(folder, name), constants.X_OK)
       return join(folder, name)
-    } catch { /* not there */ }
+    } catch {
+      /* not there */
+    }
   }
   return null
 }
@@ -35,13 +37,24 @@ export function needPrograms(names) {
   const missing = [...new Set(names.filter(name => !findProgram(name)).map(name => packageOf[name]))]
   if (missing.length === 0) return
   const byHand = `apt-get update && apt-get install -y --no-install-recommends ${missing.join(' ')}`
-  if (process.getuid() !== 0) throw new Halt(`Some programs are missing and need an administrator to install them: sudo sh -c '${byHand}'`)
-  if (!findProgram('apt-get')) throw new Halt(`These Debian packages are missing, and there is no apt-get to install them with: ${missing.join(', ')}.`)
+  if (process.getuid() !== 0)
+    throw new Halt(`Some programs are missing and need an administrator to install them: sudo sh -c '${byHand}'`)
+  if (!findProgram('apt-get'))
+    throw new Halt(
+      `These Debian packages are missing, and there is no apt-get to install them with: ${missing.join(', ')}.`,
+    )
   console.log(`Installing from Debian: ${missing.join(', ')} …`)
   const quiet = { stdio: ['ignore', 'ignore', 'pipe'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }
   spawnSync('apt-get', ['update', '-qq'], quiet)
-  const { status, stderr } = spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing], quiet)
-  if (status !== 0) throw new Halt(`Debian could not install ${missing.join(', ')}: ${lastLine(stderr)} Mend that, or install by hand: ${byHand}`)
+  const { status, stderr } = spawnSync(
+    'apt-get',
+    ['install', '-y', '-qq', '--no-install-recommends', ...missing],
+    quiet,
+  )
+  if (status !== 0)
+    throw new Halt(
+      `Debian could not install ${missing.join(', ')}: ${lastLine(stderr)} Mend that, or install by hand: ${byHand}`,
+    )
 }
 
 const lastLine = output => String(output).trim().split('\n').at(-1) ?? ''

@@ -14,6 +14,7 @@ export async function main(act) {
 /** What of a caught error a person can use: the disk is full, the folder is closed, or the message itself. */
 export function plainReason(error) {
   if (error.code === 'ENOSPC') return 'The disk is full; make room and start again.'
-  if (error.code === 'EACCES' || error.code === 'EROFS') return `There is no right to write to ${error.path ?? 'the folder'}; give it, or copy the project to a folder of your own.`
+  if (error.code === 'EACCES' || error.code === 'EROFS')
+    return `There is no right to write to ${error.path ?? 'the folder'}; give it, or copy the project to a folder of your own.`
   return error.message
 }

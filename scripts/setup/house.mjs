@@ -8,7 +8,9 @@ export function claim(folder, address) {
   const path = join(folder, 'running.json')
   const held = JSON.parse(readOrNull(path) ?? 'null')
   if (held && held.pid !== process.pid && (readOrNull(`/proc/${held.pid}/cmdline`) ?? '').includes(held.script)) {
-    throw new Halt(`Lake Letter runs from this folder already, at ${held.address}; use that one, or end it with Ctrl-C in its terminal.`)
+    throw new Halt(
+      `Lake Letter runs from this folder already, at ${held.address}; use that one, or end it with Ctrl-C in its terminal.`,
+    )
   }
   writeFileSync(path, JSON.stringify({ pid: process.pid, script: basename(process.argv[1]), address }))
   return () => {
@@ -31,7 +33,11 @@ export class Parts {
     const holder = { standIn: true, stop: () => holder.current.stop() }
     const run = () => {
       holder.current = start()
-      holder.current.process.once('close', () => setTimeout(() => { if (!this.#stopped) run() }, pauseMs))
+      holder.current.process.once('close', () =>
+        setTimeout(() => {
+          if (!this.#stopped) run()
+        }, pauseMs),
+      )
       // One that falls before it listens is started again, too.
       holder.current.listening?.catch(() => {})
     }
@@ -46,12 +52,23 @@ export class Parts {
 
   /** Stops everything and ends this process on Ctrl-C, SIGTERM or a closed terminal, from now on. */
   stopOnSignals(also = () => {}) {
-    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.once(signal, () => void this.stop().then(also).then(() => process.exit(0)))
+    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
+      process.once(
+        signal,
+        () =>
+          void this.stop()
+            .then(also)
+            .then(() => process.exit(0)),
+      )
   }
 
   /** Waits until a part ends by itself, which none should; throws a Halt then. */
   async keepRunning() {
-    await Promise.race(this.#parts.filter(part => !part.standIn).map(part => new Promise(resolve => part.process.once('close', resolve))))
+    await Promise.race(
+      this.#parts
+        .filter(part => !part.standIn)
+        .map(part => new Promise(resolve => part.process.once('close', resolve))),
+    )
     if (this.#parts.length === 0) return new Promise(() => {})
     throw new Halt('A part of Lake Letter ended by itself, so all of it was stopped; start it again.')
   }

@@ -5,7 +5,15 @@ import { Parts } from './house.mjs'
 /** A part that falls when told, and counts how often it was started. */
 function part() {
   let fall: () => void = () => undefined
-  const made = { starts: 0, process: { once: (_event: string, act: () => void) => { fall = act } }, stop: async () => undefined }
+  const made = {
+    starts: 0,
+    process: {
+      once: (_event: string, act: () => void) => {
+        fall = act
+      },
+    },
+    stop: async () => undefined,
+  }
   return { made, fall: () => fall() }
 }
 

@@ -10,10 +10,15 @@ const mark = join(root, 'node_modules/.lake-letter-lock')
 
 /** Runs `npm ci` where the lock file is another than at the last run. */
 export function needPackages() {
-  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex')
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex')
   if (readOrNull(mark) === lock) return
   console.log('Installing packages (npm ci) …')
-  const { status } = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: ['ignore', 'ignore', 'inherit'] })
+  const { status } = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+    cwd: root,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  })
   if (status !== 0) throw new Halt('npm ci could not install the packages; its own message stands above.')
   writeFileSync(mark, lock)
 }

@@ -32,7 +32,13 @@ export function startProgram(entry, environment) {
 /** Runs a Node.js program of ours to its end. */
 export function runProgram(entry, environment) {
   return new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, [entry], { cwd: root, env: { ...process.env, ...environment }, stdio: ['ignore', 'inherit', 'inherit'] })
-    child.once('close', code => code === 0 ? resolve() : reject(new Halt(`${entry} failed; its own message stands above.`)))
+    const child = spawn(process.execPath, [entry], {
+      cwd: root,
+      env: { ...process.env, ...environment },
+      stdio: ['ignore', 'inherit', 'inherit'],
+    })
+    child.once('close', code =>
+      code === 0 ? resolve() : reject(new Halt(`${entry} failed; its own message stands above.`)),
+    )
   })
 }

@@ -1,5 +1,8 @@
 declare module '*/setup/database.mjs' {
-  export function startDatabase(folder: string, options?: { port?: number; log?: (line: string) => void }): Promise<{ url: string; port: number; stop(): Promise<void> }>
+  export function startDatabase(
+    folder: string,
+    options?: { port?: number; log?: (line: string) => void },
+  ): Promise<{ url: string; port: number; stop(): Promise<void> }>
 }
 declare module '*/ports.mjs' {
   export function freePort(): Promise<number>
@@ -12,7 +15,11 @@ declare module '*/debian.mjs' {
   export function findProgram(name: string): string | null
 }
 declare module '*/setup/programs.mjs' {
-  interface Program { listening: Promise<string>; ended: Promise<void>; stop(signal?: string): Promise<void> }
+  interface Program {
+    listening: Promise<string>
+    ended: Promise<void>
+    stop(signal?: string): Promise<void>
+  }
   export function startProgram(entry: string, environment: Record<string, string>): Program
   export function runProgram(entry: string, environment: Record<string, string>): Promise<void>
 }

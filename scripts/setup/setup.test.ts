@@ -15,7 +15,9 @@ describe('a port that is taken', () => {
   it('stops the start with one sentence that names another', async () => {
     const port = await freePort()
     const server = createServer().listen(port, '127.0.0.1')
-    await expect(needPort(port, 'PORT', 'npm run demo')).rejects.toThrow(`Port ${port} is taken by another program; stop that, or choose another port: PORT=${port + 10} npm run demo`)
+    await expect(needPort(port, 'PORT', 'npm run demo')).rejects.toThrow(
+      `Port ${port} is taken by another program; stop that, or choose another port: PORT=${port + 10} npm run demo`,
+    )
     await new Promise(resolve => server.close(resolve))
     await needPort(port, 'PORT', 'npm run demo')
   })
@@ -30,7 +32,9 @@ describe('a folder that is in use', () => {
     const holder = spawn(process.execPath, ['holder.mjs'], { cwd: folder, stdio: 'ignore' })
     writeFileSync(path, JSON.stringify({ pid: holder.pid, script: 'holder.mjs', address: 'http://127.0.0.1:4310' }))
     await expect.poll(() => readFileSync(`/proc/${holder.pid}/cmdline`, 'utf8')).toContain('holder.mjs')
-    expect(() => claim(folder, 'http://127.0.0.1:4320')).toThrow('runs from this folder already, at http://127.0.0.1:4310')
+    expect(() => claim(folder, 'http://127.0.0.1:4320')).toThrow(
+      'runs from this folder already, at http://127.0.0.1:4310',
+    )
     holder.kill('SIGKILL')
     await new Promise(resolve => holder.once('close', resolve))
     claim(folder, 'http://127.0.0.1:4320')()

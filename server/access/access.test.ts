@@ -19,11 +19,20 @@ beforeAll(async () => {
   await house.call('POST', `/episodes/${released.id}/release`, { version: released.version, when: { kind: 'now' } })
   const episode: Episode = (await house.call('POST', `/shows/${show.id}/episodes`, { title: 'A draft' })).json()
   const upload = await house.app.inject({
-    method: 'POST', url: '/api/v1/uploads',
-    headers: { cookie: house.cookie, 'tus-resumable': '1.0.0', 'upload-length': '100', 'upload-metadata': `episodeId ${Buffer.from(episode.id).toString('base64')},filename ${Buffer.from('a.mp3').toString('base64')}` },
+    method: 'POST',
+    url: '/api/v1/uploads',
+    headers: {
+      cookie: house.cookie,
+      'tus-resumable': '1.0.0',
+      'upload-length': '100',
+      'upload-metadata': `episodeId ${Buffer.from(episode.id).toString('base64')},filename ${Buffer.from('a.mp3').toString('base64')}`,
+    },
   })
   ids = {
-    show: show.id, episode: episode.id, file: released.sound.source!.id, upload: String(upload.headers.location).split('/').at(-1)!,
+    show: show.id,
+    episode: episode.id,
+    file: released.sound.source!.id,
+    upload: String(upload.headers.location).split('/').at(-1)!,
     picture: released.sound.source!.pictureAddress?.split('/').at(-1) ?? 'none.jpg',
   }
   stranger = await join('stranger@lakeletter.example')
@@ -32,35 +41,55 @@ afterAll(() => house.close())
 
 /** Another account, signed in; answers its cookie. Inviting people has no route yet. */
 async function join(email: string): Promise<string> {
-  await house.platform.database.query('INSERT INTO accounts (id, email, password_hash, created_at) SELECT UUID(), ?, password_hash, created_at FROM accounts LIMIT 1', { replacements: [email] })
+  await house.platform.database.query(
+    'INSERT INTO accounts (id, email, password_hash, created_at) SELECT UUID(), ?, password_hash, created_at FROM accounts LIMIT 1',
+    { replacements: [email] },
+  )
   const answer = await house.app.inject({ method: 'POST', url: '/api/v1/session', payload: { ...account, email } })
   return String(answer.headers['set-cookie']).split(';')[0]!
 }
 
 const removing = /^DELETE/
 /** Every route behind a sign-in, what removes something last. */
-const guarded = () => house.routes.filter(({ access }) => access !== 'anyone').toSorted((one, other) => Number(removing.test(one.method)) - Number(removing.test(other.method)))
+const guarded = () =>
+  house.routes
+    .filter(({ access }) => access !== 'anyone')
+    .toSorted((one, other) => Number(removing.test(one.method)) - Number(removing.test(other.method)))
 
 function addressOf({ url, access }: House['routes'][number]): string {
   const thing = typeof access === 'object' ? access.of : 'show'
-  return url.replace(':fileId', ids.file!).replace(':name', ids.picture!).replace(':slug', 'kept').replace(':id', url.includes(':fileId') ? ids.show! : ids[thing]!)
+  return url
+    .replace(':fileId', ids.file!)
+    .replace(':name', ids.picture!)
+    .replace(':slug', 'kept')
+    .replace(':id', url.includes(':fileId') ? ids.show! : ids[thing]!)
 }
 
 const answerTo = (route: House['routes'][number], cookie: string) => {
   const headers = { cookie, ...(route.url.includes('/uploads') && { 'tus-resumable': '1.0.0' }) }
   return house.app.inject({ method: route.method as InjectOptions['method'], url: addressOf(route), headers })
 }
-const ask = async (route: House['routes'][number], cookie: string): Promise<number> => (await answerTo(route, cookie)).statusCode
+const ask = async (route: House['routes'][number], cookie: string): Promise<number> =>
+  (await answerTo(route, cookie)).statusCode
 
 describe('every route', () => {
   it('declares whom it lets in', () => {
     expect(house.routes.length).toBeGreaterThan(50)
-    expect(house.routes.filter(({ access }) => access === undefined).map(({ method, url }) => `${method} ${url}`)).toEqual([])
+    expect(
+      house.routes.filter(({ access }) => access === undefined).map(({ method, url }) => `${method} ${url}`),
+    ).toEqual([])
   })
 
   it('of the API lets in anyone only to sign in, to make the first account, and to the description of itself', () => {
-    expect([...new Set(house.routes.filter(({ url, access }) => url.startsWith('/api/') && access === 'anyone').map(({ url }) => url))].toSorted())
-      .toEqual(['/api/v1/accounts', '/api/v1/openapi.json', '/api/v1/session'])
+    expect(
+      [
+        ...new Set(
+          house.routes
+            .filter(({ url, access }) => url.startsWith('/api/') && access === 'anyone')
+            .map(({ url }) => url),
+        ),
+      ].toSorted(),
+    ).toEqual(['/api/v1/accounts', '/api/v1/openapi.json', '/api/v1/session'])
   })
 
   it('that does not let anyone in sends those away who are not signed in', async () => {
@@ -88,7 +117,8 @@ describe('every route', () => {
 })
 
 describe('another’s account', () => {
-  const call = (method: InjectOptions['method'], path: string, payload?: object) => house.app.inject({ method, url: `/api/v1${path}`, headers: { cookie: stranger }, payload })
+  const call = (method: InjectOptions['method'], path: string, payload?: object) =>
+    house.app.inject({ method, url: `/api/v1${path}`, headers: { cookie: stranger }, payload })
 
   it('has no shows in its list, and keeps those that it makes', async () => {
     expect((await call('GET', '/shows')).json()).toEqual({ shows: [], total: 0, after: null })
@@ -100,18 +130,32 @@ describe('another’s account', () => {
 
   it('cannot upload to an episode that it may not see', async () => {
     const answer = await house.app.inject({
-      method: 'POST', url: '/api/v1/uploads',
-      headers: { cookie: stranger, 'tus-resumable': '1.0.0', 'upload-length': '100', 'upload-metadata': `episodeId ${Buffer.from(ids.episode!).toString('base64')}` },
+      method: 'POST',
+      url: '/api/v1/uploads',
+      headers: {
+        cookie: stranger,
+        'tus-resumable': '1.0.0',
+        'upload-length': '100',
+        'upload-metadata': `episodeId ${Buffer.from(ids.episode!).toString('base64')}`,
+      },
     })
     expect(answer.statusCode).toBe(404)
   })
 
   it('cannot take a picture that another brought for its artwork, nor look at it', async () => {
-    const brought = await house.app.inject({ method: 'POST', url: '/api/v1/artwork', headers: { cookie: house.cookie, 'content-type': 'image/jpeg' }, payload: await squarePicture(1500) })
+    const brought = await house.app.inject({
+      method: 'POST',
+      url: '/api/v1/artwork',
+      headers: { cookie: house.cookie, 'content-type': 'image/jpeg' },
+      payload: await squarePicture(1500),
+    })
     const { id: artworkId, address } = brought.json() as { id: string; address: string }
     expect((await house.app.inject({ url: address, headers: { cookie: house.cookie } })).statusCode).toBe(200)
     expect((await house.app.inject({ url: address, headers: { cookie: stranger } })).statusCode).toBe(404)
-    expect((await call('POST', '/shows', { ...showFacts, slug: 'taken', artworkId })).json()).toMatchObject({ status: 422, faults: [{ field: 'artworkId' }] })
+    expect((await call('POST', '/shows', { ...showFacts, slug: 'taken', artworkId })).json()).toMatchObject({
+      status: 422,
+      faults: [{ field: 'artworkId' }],
+    })
   })
 
   it('cannot give an episode of its own a file of another’s shelf', async () => {
@@ -126,10 +170,18 @@ describe('a member', () => {
   const acts: [string, (cookie: string) => Promise<number>][] = [
     ['look', cookie => status(cookie, 'GET', `/episodes/${ids.episode}`)],
     ['write', cookie => status(cookie, 'PATCH', `/episodes/${ids.episode}`, { version: 0, text: {} })],
-    ['release', cookie => status(cookie, 'POST', `/episodes/${ids.episode}/release`, { version: 0, when: { kind: 'now' } })],
+    [
+      'release',
+      cookie => status(cookie, 'POST', `/episodes/${ids.episode}/release`, { version: 0, when: { kind: 'now' } }),
+    ],
     ['remove a file for good', cookie => status(cookie, 'DELETE', `/shows/${ids.show}/files/${ids.file}`)],
   ]
-  const status = async (cookie: string, method: InjectOptions['method'], path: string, payload?: object): Promise<number> =>
+  const status = async (
+    cookie: string,
+    method: InjectOptions['method'],
+    path: string,
+    payload?: object,
+  ): Promise<number> =>
     (await house.app.inject({ method, url: `/api/v1${path}`, headers: { cookie }, payload })).statusCode
 
   it.each([
@@ -139,7 +191,9 @@ describe('a member', () => {
     ['keeper', ['look', 'write', 'release', 'remove a file for good']],
   ] as [Role, string[]][])('who is a %s may %j', async (role, allowed) => {
     const cookie = await join(`${role}-${randomBytes(3).toString('hex')}@lakeletter.example`)
-    const session = (await house.app.inject({ url: '/api/v1/session', headers: { cookie } })).json() as { account: { id: string } }
+    const session = (await house.app.inject({ url: '/api/v1/session', headers: { cookie } })).json() as {
+      account: { id: string }
+    }
     await Membership.create({ accountId: session.account.id, showId: show.id, role })
     await house.call('POST', `/episodes/${ids.episode}/restoration`)
     const answers = await Promise.all(acts.map(async ([act, ask]) => [act, await ask(cookie)] as const))

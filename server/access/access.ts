@@ -22,12 +22,16 @@ declare module 'fastify' {
 }
 
 /** The configuration of a route that is about something in a show; `parameter` is the part of the address with its id. */
-export const accessTo = (of: Thing, may: Act, parameter = 'id') => ({ config: { access: { of, may, parameter } as const } })
+export const accessTo = (of: Thing, may: Act, parameter = 'id') => ({
+  config: { access: { of, may, parameter } as const },
+})
 export const signedIn = { config: { access: 'signed in' } } as const
 
 /** Lets anyone in to all routes of this part that say nothing else. */
 export function letAnyoneIn(app: FastifyInstance): void {
-  app.addHook('onRoute', route => { route.config = { access: 'anyone', ...route.config } })
+  app.addHook('onRoute', route => {
+    route.config = { access: 'anyone', ...route.config }
+  })
 }
 
 /** Keeps the routes of this part to those whom they declare; one that declares nothing lets nobody in. */

@@ -9,9 +9,12 @@ export class Membership extends Model<InferAttributes<Membership>, InferCreation
 }
 
 export function initAccess(sequelize: Sequelize): void {
-  Membership.init({
-    accountId: { type: DataTypes.UUID, primaryKey: true },
-    showId: { type: DataTypes.UUID, primaryKey: true },
-    role: DataTypes.STRING,
-  }, { sequelize, tableName: 'memberships' })
+  Membership.init(
+    {
+      accountId: { type: DataTypes.UUID, primaryKey: true },
+      showId: { type: DataTypes.UUID, primaryKey: true },
+      role: DataTypes.STRING,
+    },
+    { sequelize, tableName: 'memberships' },
+  )
 }

@@ -25,7 +25,11 @@ const showsOf: Readonly<Record<Thing, string>> = {
 }
 
 const nowhere: Readonly<Record<Thing, string>> = {
-  show: 'There is no such show.', address: 'There is no show at this address.', episode: 'There is no such episode.', file: 'There is no such file here.', upload: 'There is no such upload.',
+  show: 'There is no such show.',
+  address: 'There is no show at this address.',
+  episode: 'There is no such episode.',
+  file: 'There is no such file here.',
+  upload: 'There is no such upload.',
 }
 
 const canBeId = /^[0-9a-f-]{32,64}$/
@@ -35,15 +39,28 @@ const canBeAddress = /^[a-z0-9-]{1,60}$/
  * Finds the show that an id belongs to, and what an account is there. Throws `not-found` where the account may not even look,
  * as if there were nothing, and `not-allowed` where it may look, but not do what it wants to.
  */
-export async function scopeOf(database: Sequelize, accountId: string, thing: Thing, id: string, act: Act): Promise<Scope> {
-  const [row] = !(thing === 'address' ? canBeAddress : canBeId).test(id) ? [] : await database.query<{ showId: string; role: Role }>(
-    `SELECT m.show_id AS showId, m.role AS role FROM memberships m WHERE m.account_id = :accountId AND m.show_id IN (${showsOf[thing]}) LIMIT 1`,
-    { replacements: { accountId, id }, type: QueryTypes.SELECT },
-  )
+export async function scopeOf(
+  database: Sequelize,
+  accountId: string,
+  thing: Thing,
+  id: string,
+  act: Act,
+): Promise<Scope> {
+  const [row] = !(thing === 'address' ? canBeAddress : canBeId).test(id)
+    ? []
+    : await database.query<{ showId: string; role: Role }>(
+        `SELECT m.show_id AS showId, m.role AS role FROM memberships m WHERE m.account_id = :accountId AND m.show_id IN (${showsOf[thing]}) LIMIT 1`,
+        { replacements: { accountId, id }, type: QueryTypes.SELECT },
+      )
   if (!row) throw new AppError('not-found', nowhere[thing])
   if (!may(row.role, act)) throw new AppError('not-allowed', `Who is a ${row.role} of this show cannot do that.`)
   return { id, accountId, ...row }
 }
 
 /** The scope in which the house itself acts on something: its jobs, its clock, the demo. */
-export const houseScope = ({ id, showId }: { id: string; showId: string }): Scope => ({ id, showId, accountId: null, role: 'keeper' })
+export const houseScope = ({ id, showId }: { id: string; showId: string }): Scope => ({
+  id,
+  showId,
+  accountId: null,
+  role: 'keeper',
+})

@@ -31,13 +31,15 @@ async function inTurn<T>(act: () => Promise<T>): Promise<T> {
 const decoy = hash(randomBytes(16).toString('hex'), argon)
 
 /** The hash of a password; `mayStill` is asked when its turn has come, and may throw. */
-export const hashed = (password: string, mayStill: () => Promise<void>): Promise<string> => inTurn(async () => {
-  await mayStill()
-  return hash(password, argon)
-})
+export const hashed = (password: string, mayStill: () => Promise<void>): Promise<string> =>
+  inTurn(async () => {
+    await mayStill()
+    return hash(password, argon)
+  })
 
 /** Whether a password is the one behind a hash; without a hash it takes as long, and is not. */
-export const isPassword = (passwordHash: string | null, password: string): Promise<boolean> => inTurn(async () => {
-  const right = await verify(passwordHash ?? await decoy, password)
-  return right && passwordHash !== null
-})
+export const isPassword = (passwordHash: string | null, password: string): Promise<boolean> =>
+  inTurn(async () => {
+    const right = await verify(passwordHash ?? (await decoy), password)
+    return right && passwordHash !== null
+  })

@@ -16,16 +16,22 @@ export class Session extends Model<InferAttributes<Session>, InferCreationAttrib
 }
 
 export function initAccounts(sequelize: Sequelize): void {
-  Account.init({
-    id: { type: DataTypes.UUID, primaryKey: true },
-    email: DataTypes.STRING,
-    passwordHash: DataTypes.STRING,
-    createdAt: DataTypes.DATE(3),
-  }, { sequelize, tableName: 'accounts' })
-  Session.init({
-    tokenHash: { type: DataTypes.CHAR(64), primaryKey: true },
-    accountId: DataTypes.UUID,
-    createdAt: DataTypes.DATE(3),
-    expiresAt: DataTypes.DATE(3),
-  }, { sequelize, tableName: 'sessions' })
+  Account.init(
+    {
+      id: { type: DataTypes.UUID, primaryKey: true },
+      email: DataTypes.STRING,
+      passwordHash: DataTypes.STRING,
+      createdAt: DataTypes.DATE(3),
+    },
+    { sequelize, tableName: 'accounts' },
+  )
+  Session.init(
+    {
+      tokenHash: { type: DataTypes.CHAR(64), primaryKey: true },
+      accountId: DataTypes.UUID,
+      createdAt: DataTypes.DATE(3),
+      expiresAt: DataTypes.DATE(3),
+    },
+    { sequelize, tableName: 'sessions' },
+  )
 }

@@ -22,10 +22,10 @@ export function accountService({ database, clock }: { database: Sequelize; clock
     return token
   }
 
-  const isFirstVisit = async (): Promise<boolean> => await Account.count() === 0
+  const isFirstVisit = async (): Promise<boolean> => (await Account.count()) === 0
 
   async function needFirstVisit(): Promise<void> {
-    if (!await isFirstVisit()) throw new AppError('account-exists', 'An account was made before.')
+    if (!(await isFirstVisit())) throw new AppError('account-exists', 'An account was made before.')
   }
 
   return {
@@ -49,7 +49,7 @@ export function accountService({ database, clock }: { database: Sequelize; clock
       const name = email.toLowerCase()
       await attempts.need(name, address)
       const account = await Account.findOne({ where: { email: name } })
-      if (!await isPassword(account?.passwordHash ?? null, password) || !account) {
+      if (!(await isPassword(account?.passwordHash ?? null, password)) || !account) {
         throw new AppError('sign-in-refused', 'No account has this e-mail and this password.')
       }
       await attempts.forgive(name, address)
@@ -63,7 +63,9 @@ export function accountService({ database, clock }: { database: Sequelize; clock
 
     /** The account that a session token belongs to; null where it is unknown or has run out. */
     async accountOf(token: string): Promise<Account | null> {
-      const session = await Session.findOne({ where: { tokenHash: digest(token), expiresAt: { [Op.gt]: clock.now() } } })
+      const session = await Session.findOne({
+        where: { tokenHash: digest(token), expiresAt: { [Op.gt]: clock.now() } },
+      })
       return session && Account.findByPk(session.accountId)
     },
   }

@@ -27,15 +27,23 @@ export async function migrate(database: Sequelize): Promise<void> {
   const umzug = new Umzug({
     migrations: migrations.map(({ name, statements }) => ({
       name,
-      up: async () => { for (const statement of statements) await database.query(statement) },
+      up: async () => {
+        for (const statement of statements) await database.query(statement)
+      },
     })),
     storage: new SequelizeStorage({ sequelize: database, tableName: 'migrations' }),
     logger: undefined,
   })
   await database.transaction(async transaction => {
     const lock = { type: QueryTypes.SELECT as const, transaction }
-    const [row] = await database.query<{ got: number | bigint | null }>("SELECT GET_LOCK('lake-letter-migrations', 60) AS got", lock)
-    if (Number(row?.got) !== 1) throw new Error('Another process has been bringing the database up to date for a minute; look whether it hangs, then start again.')
+    const [row] = await database.query<{ got: number | bigint | null }>(
+      "SELECT GET_LOCK('lake-letter-migrations', 60) AS got",
+      lock,
+    )
+    if (Number(row?.got) !== 1)
+      throw new Error(
+        'Another process has been bringing the database up to date for a minute; look whether it hangs, then start again.',
+      )
     try {
       await umzug.up()
     } finally {

@@ -16,5 +16,5 @@ function shorten(address: string): string {
   if (!ipaddr.isValid(address)) return ''
   const read = ipaddr.process(address)
   const [bytes, kept] = [read.toByteArray(), read.kind() === 'ipv4' ? 3 : 6]
-  return ipaddr.fromByteArray(bytes.map((byte, n) => n < kept ? byte : 0)).toString()
+  return ipaddr.fromByteArray(bytes.map((byte, n) => (n < kept ? byte : 0))).toString()
 }

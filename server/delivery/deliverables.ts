@@ -52,7 +52,11 @@ export function deliverableFiles(clock: Clock, events: Events) {
   }
 
   function ask(episodeId: string): Promise<Deliverables> {
-    const underway = loading.get(episodeId) ?? load(episodeId).finally(() => { if (loading.get(episodeId) === underway) loading.delete(episodeId) })
+    const underway =
+      loading.get(episodeId) ??
+      load(episodeId).finally(() => {
+        if (loading.get(episodeId) === underway) loading.delete(episodeId)
+      })
     loading.set(episodeId, underway)
     return underway
   }
@@ -77,12 +81,40 @@ export function deliverableFiles(clock: Clock, events: Events) {
 /** The files of a released episode: the current one, and those that were replaced not long ago. What lives elsewhere was never here. */
 async function readDeliverables(episodeId: string, now: Date): Promise<Deliverables> {
   if (!/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(episodeId)) return none
-  const episode = await Episode.findOne({ where: { id: episodeId, standing: 'released' }, attributes: ['id', 'showId'], include: withRole('released', ...columns) })
+  const episode = await Episode.findOne({
+    where: { id: episodeId, standing: 'released' },
+    attributes: ['id', 'showId'],
+    include: withRole('released', ...columns),
+  })
   if (!episode) return none
-  const past = await PastDelivery.findAll({ where: { episodeId, until: { [Op.gt]: now } }, include: { model: AudioFile, as: 'file', attributes: [...columns] } })
-  const all = [...past.map(({ file, until }) => ({ file: file!, until })), { file: fileIn(episode, 'released')!, until: null }]
-  return new Map(all.filter(({ file }) => !file.address).map(({ file, until }) => {
-    const delivery = { sha256: file.sha256, bytes: Number(file.bytes), type: file.type, lastModified: file.createdAt, cacheControl }
-    return [deliveredName(file), { ...delivery, showId: episode.showId, headers: { ...fileHeaders(delivery), ...publicAccess, ...nosniff }, until }]
-  }))
+  const past = await PastDelivery.findAll({
+    where: { episodeId, until: { [Op.gt]: now } },
+    include: { model: AudioFile, as: 'file', attributes: [...columns] },
+  })
+  const all = [
+    ...past.map(({ file, until }) => ({ file: file!, until })),
+    { file: fileIn(episode, 'released')!, until: null },
+  ]
+  return new Map(
+    all
+      .filter(({ file }) => !file.address)
+      .map(({ file, until }) => {
+        const delivery = {
+          sha256: file.sha256,
+          bytes: Number(file.bytes),
+          type: file.type,
+          lastModified: file.createdAt,
+          cacheControl,
+        }
+        return [
+          deliveredName(file),
+          {
+            ...delivery,
+            showId: episode.showId,
+            headers: { ...fileHeaders(delivery), ...publicAccess, ...nosniff },
+            until,
+          },
+        ]
+      }),
+  )
 }

@@ -31,14 +31,21 @@ beforeAll(async () => {
 })
 afterAll(() => house.close())
 
-const get = (headers: Record<string, string> = {}, method: 'GET' | 'HEAD' = 'GET') => house.app.inject({ method, url, headers })
+const get = (headers: Record<string, string> = {}, method: 'GET' | 'HEAD' = 'GET') =>
+  house.app.inject({ method, url, headers })
 
 // RFC 9110: section 14 (range requests), 13.1.5 (If-Range), 15.5.17 (416).
 describe('audio out', () => {
   it('is the file itself, to keep for ever', async () => {
     const answer = await get()
     expect(answer.rawPayload.equals(whole)).toBe(true)
-    expect(answer.headers).toMatchObject({ 'content-type': 'audio/mpeg', 'content-length': String(whole.length), 'accept-ranges': 'bytes', 'cache-control': 'public, max-age=31536000, immutable', 'cross-origin-resource-policy': 'cross-origin' })
+    expect(answer.headers).toMatchObject({
+      'content-type': 'audio/mpeg',
+      'content-length': String(whole.length),
+      'accept-ranges': 'bytes',
+      'cache-control': 'public, max-age=31536000, immutable',
+      'cross-origin-resource-policy': 'cross-origin',
+    })
   })
 
   it.each([
@@ -55,18 +62,26 @@ describe('audio out', () => {
     expect(answer.rawPayload.equals(whole.subarray(start, end + 1))).toBe(true)
   })
 
-  it.each([`bytes=${whole.length}-`, 'bytes=99999999-', 'bytes=-0'])('answers 416 with the length to %s', async range => {
-    const answer = await get({ range })
-    expect(answer.statusCode).toBe(416)
-    expect(answer.headers['content-range']).toBe(`bytes */${whole.length}`)
-  })
+  it.each([`bytes=${whole.length}-`, 'bytes=99999999-', 'bytes=-0'])(
+    'answers 416 with the length to %s',
+    async range => {
+      const answer = await get({ range })
+      expect(answer.statusCode).toBe(416)
+      expect(answer.headers['content-range']).toBe(`bytes */${whole.length}`)
+    },
+  )
 
-  it.each(['bytes=abc', 'lines=1-2', 'bytes=5-2', 'bytes=0-1,5-6'])('answers the whole file to %s, which it may ignore', async range => {
-    expect((await get({ range })).statusCode).toBe(200)
-  })
+  it.each(['bytes=abc', 'lines=1-2', 'bytes=5-2', 'bytes=0-1,5-6'])(
+    'answers the whole file to %s, which it may ignore',
+    async range => {
+      expect((await get({ range })).statusCode).toBe(200)
+    },
+  )
 
   it('follows a range only while If-Range holds', async () => {
-    const { headers: { etag, 'last-modified': modified } } = await get()
+    const {
+      headers: { etag, 'last-modified': modified },
+    } = await get()
     const status = async (ifRange: string) => (await get({ range: 'bytes=0-9', 'if-range': ifRange })).statusCode
     expect(await status(String(etag))).toBe(206)
     expect(await status(String(modified))).toBe(206)
@@ -99,13 +114,20 @@ describe('a draft’s audio', () => {
     const { playAddress, waveformAddress } = released.sound.source!
     await house.workOnSound()
     expect((await house.app.inject({ url: playAddress })).statusCode).toBe(401)
-    expect((await house.app.inject({ url: playAddress, headers: { cookie: house.cookie, range: 'bytes=0-9' } })).statusCode).toBe(206)
-    expect((await house.app.inject({ url: waveformAddress, headers: { cookie: house.cookie } })).rawPayload.length).toBeGreaterThan(2000)
+    expect(
+      (await house.app.inject({ url: playAddress, headers: { cookie: house.cookie, range: 'bytes=0-9' } })).statusCode,
+    ).toBe(206)
+    expect(
+      (await house.app.inject({ url: waveformAddress, headers: { cookie: house.cookie } })).rawPayload.length,
+    ).toBeGreaterThan(2000)
   })
 
-  it.each(['/media/..%2f..%2fpackage.json/x', '/media/artwork/..%2f..%2fpackage.json', '/media/a/b'])('nothing else lies at %s', async path => {
-    expect((await house.app.inject({ url: path })).statusCode).toBe(404)
-  })
+  it.each(['/media/..%2f..%2fpackage.json/x', '/media/artwork/..%2f..%2fpackage.json', '/media/a/b'])(
+    'nothing else lies at %s',
+    async path => {
+      expect((await house.app.inject({ url: path })).statusCode).toBe(404)
+    },
+  )
 })
 
 describe('what an address delivers is known here, and', () => {
@@ -145,21 +167,42 @@ describe('the log of deliveries', () => {
 
   async function entries(): Promise<DeliveryEntry[]> {
     await house.platform.deliveries.flush()
-    const rows = await house.platform.database.query<{ entries: number; packed: Buffer }>('SELECT entries, packed FROM delivery_log ORDER BY id', { type: QueryTypes.SELECT })
+    const rows = await house.platform.database.query<{ entries: number; packed: Buffer }>(
+      'SELECT entries, packed FROM delivery_log ORDER BY id',
+      { type: QueryTypes.SELECT },
+    )
     const all = await Promise.all(rows.map(({ packed }) => unpack(packed)))
     expect(rows.map(row => row.entries)).toEqual(all.map(each => each.length))
     return all.flat()
   }
 
   it('tells time, episode, bytes, range, program and the address without its end; a HEAD is no delivery', async () => {
-    for (const [path, init] of [[url, { headers: { 'user-agent': 'Pocket wireless/3', range: 'bytes=10-19' } }], [url, { method: 'HEAD' }], ['/slow-ferry/feed.xml', { headers: { 'user-agent': 'Directory' } }]] as const) {
+    for (const [path, init] of [
+      [url, { headers: { 'user-agent': 'Pocket wireless/3', range: 'bytes=10-19' } }],
+      [url, { method: 'HEAD' }],
+      ['/slow-ferry/feed.xml', { headers: { 'user-agent': 'Directory' } }],
+    ] as const) {
       await (await fetch(`http://127.0.0.1:${port}${path}`, init)).arrayBuffer()
     }
     const [part, feed] = (await entries()).slice(-2)
     expect(part).toEqual({
-      at: house.clock.now(), kind: 'media', showId: released.showId, episodeId: released.id, status: 206, bytesSent: 10, range: { start: 10, end: 19 }, agent: 'Pocket wireless/3', address: '127.0.0.0',
+      at: house.clock.now(),
+      kind: 'media',
+      showId: released.showId,
+      episodeId: released.id,
+      status: 206,
+      bytesSent: 10,
+      range: { start: 10, end: 19 },
+      agent: 'Pocket wireless/3',
+      address: '127.0.0.0',
     })
-    expect(feed).toMatchObject({ kind: 'feed', showId: released.showId, episodeId: null, status: 200, agent: 'Directory' })
+    expect(feed).toMatchObject({
+      kind: 'feed',
+      showId: released.showId,
+      episodeId: null,
+      status: 200,
+      agent: 'Directory',
+    })
     expect(feed!.bytesSent).toBeGreaterThan(500)
   })
 
@@ -172,7 +215,9 @@ describe('the log of deliveries', () => {
       await house.platform.media.take(join(folder, 'a'), sha256)
     })
     await AudioFile.update({ sha256, bytes: bytes.length }, { where: { id: long.sound.source!.id } })
-    const answer = (await house.call('POST', `/episodes/${long.id}/release`, { version: long.version, when: { kind: 'now' } })).json() as EpisodeView
+    const answer = (
+      await house.call('POST', `/episodes/${long.id}/release`, { version: long.version, when: { kind: 'now' } })
+    ).json() as EpisodeView
     const socket = connect(port, '127.0.0.1')
     socket.write(`GET ${new URL(answer.enclosureAddress!).pathname} HTTP/1.1\r\nHost: lake.example\r\n\r\n`)
     await once(socket, 'readable')
@@ -194,5 +239,8 @@ describe('the log of deliveries', () => {
 })
 
 it.each([
-  ['192.0.2.77', '192.0.2.0'], ['::ffff:192.0.2.77', '192.0.2.0'], ['2001:db8:1:2:3:4:5:6', '2001:db8:1::'], ['unknown', ''],
+  ['192.0.2.77', '192.0.2.0'],
+  ['::ffff:192.0.2.77', '192.0.2.0'],
+  ['2001:db8:1:2:3:4:5:6', '2001:db8:1::'],
+  ['unknown', ''],
 ])('the address %s is kept as %s', (address, kept) => expect(shortenedAddress(address)).toBe(kept))

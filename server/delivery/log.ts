@@ -74,7 +74,9 @@ export function deliveryLog(database: Sequelize, clock: Clock, report: (error: u
       while (waiting.length > 0) {
         const batch = waiting.slice(0, mostInBatch)
         const packed = await pack(batch)
-        await database.query('INSERT INTO delivery_log (at, entries, packed) VALUES (?, ?, ?)', { replacements: [clock.now(), batch.length, packed] })
+        await database.query('INSERT INTO delivery_log (at, entries, packed) VALUES (?, ?, ?)', {
+          replacements: [clock.now(), batch.length, packed],
+        })
         waiting = waiting.slice(batch.length)
       }
       if (lost > 0) report(new Error(`The delivery log lost ${lost} entries while the database was away.`))
@@ -94,8 +96,9 @@ export function deliveryLog(database: Sequelize, clock: Clock, report: (error: u
     follow(delivery, request, response, handedOver) {
       const at = clock.now()
       const agent = (request.headers['user-agent'] ?? '').slice(0, longestAgent)
-      const waitingBytes = (): number => response.writableFinished ? 0 : response.writableLength
-      const noteNow = (): void => note(entryOf(delivery, at, agent, handedOver && Math.max(0, handedOver - waitingBytes())))
+      const waitingBytes = (): number => (response.writableFinished ? 0 : response.writableLength)
+      const noteNow = (): void =>
+        note(entryOf(delivery, at, agent, handedOver && Math.max(0, handedOver - waitingBytes())))
       // Most answers are short, and are on the line at once; only of longer ones the end must be waited for.
       if (!handedOver || response.destroyed || waitingBytes() === 0) noteNow()
       else response.once('close', noteNow)
@@ -107,24 +110,70 @@ export function deliveryLog(database: Sequelize, clock: Clock, report: (error: u
   }
 }
 
-function entryOf({ kind, showId, episodeId, status, part, isRange, address }: Delivery, at: Date, agent: string, bytesSent: number | null): DeliveryEntry {
-  return { at, kind, showId, episodeId, status, bytesSent, range: isRange ? part : null, agent, address: shortenedAddress(address) }
+function entryOf(
+  { kind, showId, episodeId, status, part, isRange, address }: Delivery,
+  at: Date,
+  agent: string,
+  bytesSent: number | null,
+): DeliveryEntry {
+  return {
+    at,
+    kind,
+    showId,
+    episodeId,
+    status,
+    bytesSent,
+    range: isRange ? part : null,
+    agent,
+    address: shortenedAddress(address),
+  }
 }
 
 /** A batch as it is kept: a line of JSON for each entry, its values in a fixed order, all of it compressed by gzip. */
 export function pack(entries: readonly DeliveryEntry[]): Promise<Buffer> {
   const lines = entries.map(({ at, kind, showId, episodeId, status, bytesSent, range, agent, address }) =>
-    JSON.stringify([+at, kind, showId, episodeId, status, bytesSent, range && [range.start, range.end], agent, address]))
+    JSON.stringify([
+      +at,
+      kind,
+      showId,
+      episodeId,
+      status,
+      bytesSent,
+      range && [range.start, range.end],
+      agent,
+      address,
+    ]),
+  )
   return promisify(gzip)(lines.join('\n'), { level: 1 })
 }
 
-type Line = [at: number, kind: Delivery['kind'], showId: string, episodeId: string | null, status: number, bytesSent: number | null, range: [number, number] | null, agent: string, address: string]
+type Line = [
+  at: number,
+  kind: Delivery['kind'],
+  showId: string,
+  episodeId: string | null,
+  status: number,
+  bytesSent: number | null,
+  range: [number, number] | null,
+  agent: string,
+  address: string,
+]
 
 /** The entries of a batch. */
 export async function unpack(packed: Buffer): Promise<DeliveryEntry[]> {
   const lines = (await promisify(gunzip)(packed)).toString().split('\n')
   return lines.map(line => {
     const [at, kind, showId, episodeId, status, bytesSent, range, agent, address] = JSON.parse(line) as Line
-    return { at: new Date(at), kind, showId, episodeId, status, bytesSent, range: range && { start: range[0], end: range[1] }, agent, address }
+    return {
+      at: new Date(at),
+      kind,
+      showId,
+      episodeId,
+      status,
+      bytesSent,
+      range: range && { start: range[0], end: range[1] },
+      agent,
+      address,
+    }
   })
 }

@@ -20,7 +20,10 @@ let episodeId: string
 /** The configuration that ships, with the ports and the folder of this test. */
 function configuration(port: number, serverPort: number): string {
   const shipped = readFileSync(join(import.meta.dirname, '../../deploy/nginx.conf'), 'utf8')
-  const ours = shipped.replace('127.0.0.1:4310', `127.0.0.1:${serverPort}`).replace('listen 80;', `listen 127.0.0.1:${port};`).replace('/srv/lake-letter/media', house.mediaFolder)
+  const ours = shipped
+    .replace('127.0.0.1:4310', `127.0.0.1:${serverPort}`)
+    .replace('listen 80;', `listen 127.0.0.1:${port};`)
+    .replace('/srv/lake-letter/media', house.mediaFolder)
   // Around it stands what Debian's own nginx.conf brings: the events, the types, logs and temporary files.
   return `user root; pid ${folder}/nginx.pid; error_log ${folder}/error.log; events { worker_connections 256; }
     http { default_type application/octet-stream; access_log off; ${['client_body', 'proxy', 'fastcgi', 'uwsgi', 'scgi'].map(name => `${name}_temp_path ${folder}/${name};`).join(' ')}\n${ours}\n}`
@@ -32,7 +35,9 @@ beforeAll(async () => {
   await house.app.listen({ port: serverPort, host: '127.0.0.1' })
   mkdirSync(join(folder, 'logs'))
   writeFileSync(join(folder, 'nginx.conf'), configuration(port, serverPort))
-  nginx = spawn(findProgram('nginx')!, ['-p', folder, '-c', join(folder, 'nginx.conf'), '-g', 'daemon off;'], { stdio: 'inherit' })
+  nginx = spawn(findProgram('nginx')!, ['-p', folder, '-c', join(folder, 'nginx.conf'), '-g', 'daemon off;'], {
+    stdio: 'inherit',
+  })
   await listening(port)
   base = `http://127.0.0.1:${port}`
   const show = await house.makeShow('slow-ferry')
@@ -50,7 +55,10 @@ afterAll(async () => {
 async function listening(port: number): Promise<void> {
   for (let n = 0; n < 100; n++) {
     const isUp = await new Promise<boolean>(resolve => {
-      const socket = connect(port, '127.0.0.1', () => { socket.destroy(); resolve(true) }).once('error', () => resolve(false))
+      const socket = connect(port, '127.0.0.1', () => {
+        socket.destroy()
+        resolve(true)
+      }).once('error', () => resolve(false))
     })
     if (isUp) return
     await wait(50)
@@ -63,8 +71,13 @@ describe('behind Debian’s nginx, with the configuration that ships', () => {
     const answer = await fetch(base + path)
     expect(Buffer.from(await answer.arrayBuffer()).equals(whole)).toBe(true)
     expect(Object.fromEntries(answer.headers)).toMatchObject({
-      'content-type': 'audio/mpeg', 'content-length': String(whole.length), 'accept-ranges': 'bytes', 'cache-control': 'public, max-age=31536000, immutable',
-      'access-control-allow-origin': '*', 'cross-origin-resource-policy': 'cross-origin', 'x-content-type-options': 'nosniff',
+      'content-type': 'audio/mpeg',
+      'content-length': String(whole.length),
+      'accept-ranges': 'bytes',
+      'cache-control': 'public, max-age=31536000, immutable',
+      'access-control-allow-origin': '*',
+      'cross-origin-resource-policy': 'cross-origin',
+      'x-content-type-options': 'nosniff',
     })
     expect(answer.headers.has('x-accel-redirect')).toBe(false)
   })
@@ -77,14 +90,19 @@ describe('behind Debian’s nginx, with the configuration that ships', () => {
     const behind = await fetch(base + path, { headers: { range: `bytes=${whole.length}-` } })
     expect([behind.status, behind.headers.get('content-range')]).toEqual([416, `bytes */${whole.length}`])
     const etag = part.headers.get('etag')!
-    const status = async (ifRange: string) => (await fetch(base + path, { headers: { range: 'bytes=0-9', 'if-range': ifRange } })).status
+    const status = async (ifRange: string) =>
+      (await fetch(base + path, { headers: { range: 'bytes=0-9', 'if-range': ifRange } })).status
     expect([await status(etag), await status('"another"')]).toEqual([206, 200])
     expect((await fetch(base + path, { headers: { 'if-none-match': etag } })).status).toBe(304)
   })
 
   it('HEAD tells the length and sends nothing', async () => {
     const answer = await fetch(base + path, { method: 'HEAD' })
-    expect([answer.status, answer.headers.get('content-length'), (await answer.arrayBuffer()).byteLength]).toEqual([200, String(whole.length), 0])
+    expect([answer.status, answer.headers.get('content-length'), (await answer.arrayBuffer()).byteLength]).toEqual([
+      200,
+      String(whole.length),
+      0,
+    ])
   })
 
   it('nobody gets at the stored files by their own address, and a retired episode’s file is not sent', async () => {
@@ -98,7 +116,9 @@ describe('behind Debian’s nginx, with the configuration that ships', () => {
   })
 
   it('feeds, pages and the news come through', async () => {
-    expect((await fetch(`${base}/slow-ferry/feed.xml`)).headers.get('content-type')).toBe('application/rss+xml; charset=utf-8')
+    expect((await fetch(`${base}/slow-ferry/feed.xml`)).headers.get('content-type')).toBe(
+      'application/rss+xml; charset=utf-8',
+    )
     const stop = new AbortController()
     const news = await fetch(`${base}/api/v1/events`, { headers: { cookie: house.cookie }, signal: stop.signal })
     const reader = news.body!.pipeThrough(new TextDecoderStream()).getReader()

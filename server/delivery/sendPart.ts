@@ -23,7 +23,11 @@ export function sendPart(response: ServerResponse, pieces: StoredPieces, part: P
   return end - start + 1
 }
 
-async function sendLong(response: ServerResponse, pieces: StoredPieces, { sha256, fileBytes, start, end }: Part): Promise<number> {
+async function sendLong(
+  response: ServerResponse,
+  pieces: StoredPieces,
+  { sha256, fileBytes, start, end }: Part,
+): Promise<number> {
   let handedOver = 0
   const last = Math.floor(end / pieceBytes)
   for (let index = Math.floor(start / pieceBytes); index <= last; index++) {

@@ -16,7 +16,8 @@ export type InShow = Pick<Scope, 'id' | 'showId'>
 
 /** Columns of an episode's sound: they change with its sound's version. */
 type SoundColumn = 'recipe' | 'finishing' | 'finishedWith' | 'finishProblem'
-type KeptColumn = 'id' | 'showId' | 'guid' | 'standing' | 'isChanged' | 'version' | 'soundVersion' | 'createdAt' | 'updatedAt'
+type KeptColumn =
+  'id' | 'showId' | 'guid' | 'standing' | 'isChanged' | 'version' | 'soundVersion' | 'createdAt' | 'updatedAt'
 
 /** What becomes of an episode, and what goes with it. */
 export interface Change {
@@ -50,7 +51,11 @@ export function episodeChanges(platform: Pick<Platform, 'database' | 'clock' | '
   const { database, clock, jobs, events } = platform
 
   /** Writes a decided change of an episode that is locked; the feed's revision is left to whoever changes many. */
-  async function apply(episode: Episode, { fields, sound, files, step, jobs: added = [] }: Change, transaction: Transaction): Promise<void> {
+  async function apply(
+    episode: Episode,
+    { fields, sound, files, step, jobs: added = [] }: Change,
+    transaction: Transaction,
+  ): Promise<void> {
     const standing = step ? after(step, episode.standing) : episode.standing
     if (!standing) throw new AppError('wrong-standing', `The episode is ${episode.standing} by now.`)
     if (files) await giveRoles(episode, files, transaction)
@@ -73,12 +78,25 @@ export function episodeChanges(platform: Pick<Platform, 'database' | 'clock' | '
      * Changes an episode that is still as a window has seen it. Throws `not-found`, `version-conflict`, `wrong-standing`, and
      * whatever the decision throws.
      */
-    async changeEpisode(place: InShow, seen: Seen, decide: Decision, which: 'on the list' | 'also removed' = 'on the list'): Promise<void> {
+    async changeEpisode(
+      place: InShow,
+      seen: Seen,
+      decide: Decision,
+      which: 'on the list' | 'also removed' = 'on the list',
+    ): Promise<void> {
       await transact(database, async transaction => {
         const episode = await lockEpisode(place, transaction)
         if (episode.deletedAt && which === 'on the list') throw noSuchEpisode()
-        if (isOlder(seen.version, episode.version)) throw new AppError('version-conflict', 'The episode was changed in another window. Look at it and decide again.')
-        if (isOlder(seen.soundVersion, episode.soundVersion)) throw new AppError('version-conflict', 'The episode’s sound was changed in another window, or has been finished meanwhile. Look at it and decide again.')
+        if (isOlder(seen.version, episode.version))
+          throw new AppError(
+            'version-conflict',
+            'The episode was changed in another window. Look at it and decide again.',
+          )
+        if (isOlder(seen.soundVersion, episode.soundVersion))
+          throw new AppError(
+            'version-conflict',
+            'The episode’s sound was changed in another window, or has been finished meanwhile. Look at it and decide again.',
+          )
         const change = await decide(episode, transaction)
         if (!change) return
         await apply(episode, change, transaction)
@@ -93,7 +111,10 @@ const isOlder = (seen: number | undefined, now: number): boolean => seen !== und
 /** Whether the feed has another text, or another file, than a sending now would give it. */
 export function isOtherThanReleased(episode: Episode): boolean {
   if (!episode.released) return false
-  return deliveredFileId(episode) !== fileIdOf(episode, 'released') || differingFields(textOf(episode), readSnapshot(episode.released)).length > 0
+  return (
+    deliveredFileId(episode) !== fileIdOf(episode, 'released') ||
+    differingFields(textOf(episode), readSnapshot(episode.released)).length > 0
+  )
 }
 
 const noSuchEpisode = (): AppError => new AppError('not-found', 'There is no such episode.')

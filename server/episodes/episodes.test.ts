@@ -14,7 +14,8 @@ beforeAll(async () => {
 afterAll(() => house.close())
 
 const create = async (): Promise<EpisodeView> => (await house.call('POST', `/shows/${showId}/episodes`, {})).json()
-const page = async (id: string, query = ''): Promise<EpisodePage> => (await house.call('GET', `/shows/${id}/episodes${query}`)).json()
+const page = async (id: string, query = ''): Promise<EpisodePage> =>
+  (await house.call('GET', `/shows/${id}/episodes${query}`)).json()
 const change = (id: string, version: number, text: object) => house.call('PATCH', `/episodes/${id}`, { version, text })
 
 describe('saving an episode', () => {
@@ -26,7 +27,11 @@ describe('saving an episode', () => {
 
   it('cleans the notes', async () => {
     const { id } = await create()
-    const saved = (await change(id, 1, { notes: '<p onclick="x()">Hi<script>alert(1)</script> <a href="javascript:x()">a</a> <b>open' })).json() as EpisodeView
+    const saved = (
+      await change(id, 1, {
+        notes: '<p onclick="x()">Hi<script>alert(1)</script> <a href="javascript:x()">a</a> <b>open',
+      })
+    ).json() as EpisodeView
     expect(saved.text.notes).toBe('<p>Hi <a>a</a> <strong>open</strong></p>')
   })
 
@@ -42,7 +47,10 @@ describe('saving an episode', () => {
     await change(id, 1, { title: 'From the first window' })
     const second = await change(id, 1, { title: 'From the second window', number: 4 })
     expect(second.statusCode).toBe(409)
-    expect(second.json()).toMatchObject({ code: 'version-conflict', current: { version: 2, text: { title: 'From the first window' } } })
+    expect(second.json()).toMatchObject({
+      code: 'version-conflict',
+      current: { version: 2, text: { title: 'From the first window' } },
+    })
     const kept = (await house.call('GET', `/episodes/${id}/kept-texts`)).json()
     expect(kept).toMatchObject([{ id: second.json().keptId, text: { title: 'From the second window', number: 4 } }])
   })
@@ -77,17 +85,29 @@ describe('saving an episode', () => {
 describe('the list', () => {
   it('has drafts first, then scheduled, the next one first, then released, newest first', async () => {
     const show = await house.makeShow('ordered')
-    const [one, two, three, four] = [await house.makeReady(show.id, 'First out'), await house.makeReady(show.id, 'Later'), await house.makeReady(show.id, 'Sooner'), await house.makeReady(show.id, 'Still open')]
+    const [one, two, three, four] = [
+      await house.makeReady(show.id, 'First out'),
+      await house.makeReady(show.id, 'Later'),
+      await house.makeReady(show.id, 'Sooner'),
+      await house.makeReady(show.id, 'Still open'),
+    ]
     const at = (local: string) => ({ kind: 'at', local, zone: 'Europe/Zurich' })
     await house.call('POST', `/episodes/${one!.id}/release`, { version: one!.version, when: { kind: 'now' } })
     await house.call('POST', `/episodes/${two!.id}/release`, { version: two!.version, when: at('2026-05-02T06:00') })
-    await house.call('POST', `/episodes/${three!.id}/release`, { version: three!.version, when: at('2026-05-01T06:00') })
+    await house.call('POST', `/episodes/${three!.id}/release`, {
+      version: three!.version,
+      when: at('2026-05-01T06:00'),
+    })
     const list = await page(show.id)
     expect(list.episodes.map(({ title }) => title)).toEqual(['Still open', 'Sooner', 'Later', 'First out'])
     expect(list).toMatchObject({ total: 4, after: null })
     expect(list.episodes.map(({ id }) => id)).toContain(four!.id)
     const near = (await house.call('GET', `/shows/${show.id}/episodes/near`)).json() as EpisodesNear
-    expect([near.draft, near.scheduled, near.released, near.retired].map(({ episodes }) => episodes.map(({ title }) => title))).toEqual([['Still open'], ['Sooner', 'Later'], ['First out'], []])
+    expect(
+      [near.draft, near.scheduled, near.released, near.retired].map(({ episodes }) =>
+        episodes.map(({ title }) => title),
+      ),
+    ).toEqual([['Still open'], ['Sooner', 'Later'], ['First out'], []])
   })
 
   it('comes in pages that have each episode once, also while drafts are written between them', async () => {
@@ -111,11 +131,12 @@ describe('the list', () => {
 
   it('is searched by words of the title, whatever their case, and by number; signs of the query language are signs', async () => {
     const show = await house.makeShow('searched')
-    const titles = ['The wet reed', '100 % wool', 'A_b', 'Axb', 'O’Leary\\’s \'bellows\'']
+    const titles = ['The wet reed', '100 % wool', 'A_b', 'Axb', "O’Leary\\’s 'bellows'"]
     for (const title of titles) await house.call('POST', `/shows/${show.id}/episodes`, { title })
     const [first] = (await page(show.id, '?find=wet')).episodes
     await change(first!.id, 1, { number: 31 })
-    const found = async (find: string) => (await page(show.id, `?find=${encodeURIComponent(find)}`)).episodes.map(({ title }) => title)
+    const found = async (find: string) =>
+      (await page(show.id, `?find=${encodeURIComponent(find)}`)).episodes.map(({ title }) => title)
     expect(await found('WET re')).toEqual(['The wet reed'])
     expect(await found('31')).toEqual(['The wet reed'])
     expect(await found('%')).toEqual(['100 % wool'])
@@ -125,10 +146,13 @@ describe('the list', () => {
     expect(await found('nothing of the kind')).toEqual([])
   })
 
-  it.each(['1', 'draft.1', 'draft.1.x', "draft.1.' OR 1=1 --", 'film.1.01a20b82-0000-7000-8000-000000000000'])('refuses a cursor that no page gave: %s', async after => {
-    const answer = await house.call('GET', `/shows/${showId}/episodes?after=${encodeURIComponent(after)}`)
-    expect(answer.json()).toMatchObject({ status: 422, faults: [{ field: 'after', value: after }] })
-  })
+  it.each(['1', 'draft.1', 'draft.1.x', "draft.1.' OR 1=1 --", 'film.1.01a20b82-0000-7000-8000-000000000000'])(
+    'refuses a cursor that no page gave: %s',
+    async after => {
+      const answer = await house.call('GET', `/shows/${showId}/episodes?after=${encodeURIComponent(after)}`)
+      expect(answer.json()).toMatchObject({ status: 422, faults: [{ field: 'after', value: after }] })
+    },
+  )
 
   it('loses a removed draft and gets it back whole', async () => {
     const { id } = await create()
@@ -144,7 +168,10 @@ describe('what is kept can always be shown', () => {
     const { id } = await create()
     const growing = '&'.repeat(60_000)
     const answer = await change(id, 1, { notes: growing })
-    expect(answer.json()).toMatchObject({ status: 422, faults: [{ field: 'text.notes', rule: expect.stringContaining('100,000') }] })
+    expect(answer.json()).toMatchObject({
+      status: 422,
+      faults: [{ field: 'text.notes', rule: expect.stringContaining('100,000') }],
+    })
     expect((await house.call('GET', `/episodes/${id}`)).json()).toMatchObject({ version: 1, text: { notes: '' } })
     expect((await change(id, 1, { notes: '&'.repeat(19_000) })).statusCode).toBe(200)
   })
@@ -156,7 +183,12 @@ describe('what is kept can always be shown', () => {
 
   it('half a letter becomes a sign that stands for it', async () => {
     const { id } = await create()
-    const answer = await house.app.inject({ method: 'PATCH', url: `/api/v1/episodes/${id}`, headers: { cookie: house.cookie, 'content-type': 'application/json' }, payload: '{"version":1,"text":{"title":"reed \\ud83e"}}' })
+    const answer = await house.app.inject({
+      method: 'PATCH',
+      url: `/api/v1/episodes/${id}`,
+      headers: { cookie: house.cookie, 'content-type': 'application/json' },
+      payload: '{"version":1,"text":{"title":"reed \\ud83e"}}',
+    })
     expect(answer.json().text.title).toBe('reed \ufffd')
   })
 
@@ -194,8 +226,24 @@ describe('the sound of an episode', () => {
     const { id, version, sound } = await house.makeReady(showId, 'Two windows')
     await house.call('PUT', `/episodes/${id}/recipe`, { version: sound.version, recipe: firstRecipe })
     await house.call('PUT', `/episodes/${id}/recipe`, { version: sound.version + 1, recipe: null })
-    const answer = await house.call('POST', `/episodes/${id}/release`, { version, soundVersion: sound.version, when: { kind: 'now' } })
-    expect(answer.json()).toMatchObject({ status: 409, code: 'version-conflict', detail: expect.stringContaining('sound') })
-    expect((await house.call('POST', `/episodes/${id}/release`, { version, soundVersion: sound.version + 2, when: { kind: 'now' } })).statusCode).toBe(200)
+    const answer = await house.call('POST', `/episodes/${id}/release`, {
+      version,
+      soundVersion: sound.version,
+      when: { kind: 'now' },
+    })
+    expect(answer.json()).toMatchObject({
+      status: 409,
+      code: 'version-conflict',
+      detail: expect.stringContaining('sound'),
+    })
+    expect(
+      (
+        await house.call('POST', `/episodes/${id}/release`, {
+          version,
+          soundVersion: sound.version + 2,
+          when: { kind: 'now' },
+        })
+      ).statusCode,
+    ).toBe(200)
   })
 })

@@ -12,9 +12,21 @@ import { summaryOf } from './views'
 const near: Readonly<Record<Standing, number>> = { draft: 20, scheduled: 20, released: 40, retired: 10 }
 const mostChanged = 20
 
-const columns = ['id', 'title', 'number', 'standing', 'releaseAt', 'updatedAt', 'recipe', 'finishing', 'isChanged'] as const
+const columns = [
+  'id',
+  'title',
+  'number',
+  'standing',
+  'releaseAt',
+  'updatedAt',
+  'recipe',
+  'finishing',
+  'isChanged',
+] as const
 /** Entries lie by standing, then by their key, then by id. */
-const order = [literal('`Episode`.`standing`'), literal('`Episode`.`order_key`'), literal('`Episode`.`id`')].map(column => [column, 'ASC'] as [typeof column, string])
+const order = [literal('`Episode`.`standing`'), literal('`Episode`.`order_key`'), literal('`Episode`.`id`')].map(
+  column => [column, 'ASC'] as [typeof column, string],
+)
 
 /** Lists of a show's episodes: summaries, in pages that each begin behind the last entry of the one before. */
 export const episodeLists = {
@@ -27,14 +39,22 @@ export const episodeLists = {
   async near({ showId }: Scope): Promise<EpisodesNear> {
     const of = { showId, deletedAt: null }
     const [counts, changed, ...lists] = await Promise.all([
-      Episode.findAll({ where: of, attributes: ['standing', [fn('COUNT', literal('*')), 'total']], group: ['standing'], raw: true }) as unknown as Promise<{ standing: Standing; total: number | bigint }[]>,
+      Episode.findAll({
+        where: of,
+        attributes: ['standing', [fn('COUNT', literal('*')), 'total']],
+        group: ['standing'],
+        raw: true,
+      }) as unknown as Promise<{ standing: Standing; total: number | bigint }[]>,
       entries({ ...of, standing: 'released', isChanged: true }, mostChanged),
       ...standings.map(standing => entries({ ...of, standing }, near[standing] + 1)),
     ])
     const totals = new Map(counts.map(({ standing, total }) => [standing, Number(total)]))
     const summaryOfRow = await summarizer([...changed, ...lists.flat()])
-    const pages = standings.map((standing, index) => [standing, pageFrom(lists[index]!, near[standing], totals.get(standing) ?? 0, summaryOfRow)] as const)
-    return { ...Object.fromEntries(pages) as Record<Standing, EpisodePage>, changed: changed.map(summaryOfRow) }
+    const pages = standings.map(
+      (standing, index) =>
+        [standing, pageFrom(lists[index]!, near[standing], totals.get(standing) ?? 0, summaryOfRow)] as const,
+    )
+    return { ...(Object.fromEntries(pages) as Record<Standing, EpisodePage>), changed: changed.map(summaryOfRow) }
   },
 }
 
@@ -47,15 +67,32 @@ async function pageOf(where: WhereOptions<Episode>, limit: number, after?: strin
 }
 
 /** A page of rows, of which one more than fits tells that there is another page. */
-function pageFrom(rows: readonly Episode[], limit: number, total: number, summaryOfRow: (row: Episode) => EpisodeSummary): EpisodePage {
-  return { episodes: rows.slice(0, limit).map(summaryOfRow), total, after: rows.length > limit ? cursorOf(rows[limit - 1]!) : null }
+function pageFrom(
+  rows: readonly Episode[],
+  limit: number,
+  total: number,
+  summaryOfRow: (row: Episode) => EpisodeSummary,
+): EpisodePage {
+  return {
+    episodes: rows.slice(0, limit).map(summaryOfRow),
+    total,
+    after: rows.length > limit ? cursorOf(rows[limit - 1]!) : null,
+  }
 }
 
 function entries(where: WhereOptions<Episode>, limit: number): Promise<Episode[]> {
   return Episode.findAll({
     where,
-    attributes: { include: [[literal('`Episode`.`order_key`'), 'orderKey']], exclude: Object.keys(Episode.getAttributes()).filter(name => !(columns as readonly string[]).includes(name)) },
-    include: { model: EpisodeFile, as: 'files', separate: true, include: [{ model: AudioFile, as: 'file', attributes: ['id', 'durationMs'] }] },
+    attributes: {
+      include: [[literal('`Episode`.`order_key`'), 'orderKey']],
+      exclude: Object.keys(Episode.getAttributes()).filter(name => !(columns as readonly string[]).includes(name)),
+    },
+    include: {
+      model: EpisodeFile,
+      as: 'files',
+      separate: true,
+      include: [{ model: AudioFile, as: 'file', attributes: ['id', 'durationMs'] }],
+    },
     order,
     limit,
   })
@@ -63,7 +100,11 @@ function entries(where: WhereOptions<Episode>, limit: number): Promise<Episode[]
 
 /** Makes summaries of some rows, knowing what is on its way to which. */
 async function summarizer(rows: readonly Episode[]): Promise<(row: Episode) => EpisodeSummary> {
-  const underway = await Upload.findAll({ where: { episodeId: rows.map(({ id }) => id), state: ['receiving', 'reading'] }, attributes: ['episodeId', 'fileName'], order: [['createdAt', 'ASC']] })
+  const underway = await Upload.findAll({
+    where: { episodeId: rows.map(({ id }) => id), state: ['receiving', 'reading'] },
+    attributes: ['episodeId', 'fileName'],
+    order: [['createdAt', 'ASC']],
+  })
   const arriving = new Map(underway.map(({ episodeId, fileName }) => [episodeId, fileName]))
   return row => summaryOf(row, arriving.get(row.id) ?? null)
 }

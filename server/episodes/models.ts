@@ -1,4 +1,12 @@
-import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type NonAttribute, type Sequelize } from 'sequelize'
+import {
+  type CreationOptional,
+  DataTypes,
+  type InferAttributes,
+  type InferCreationAttributes,
+  Model,
+  type NonAttribute,
+  type Sequelize,
+} from 'sequelize'
 import type { Recipe } from '@core/audio/recipe'
 import type { EpisodeText } from '@core/episode/fields'
 import type { Snapshot } from '@core/episode/snapshot'
@@ -73,50 +81,62 @@ export class KeptText extends Model<InferAttributes<KeptText>, InferCreationAttr
 }
 
 export function initEpisodes(sequelize: Sequelize): void {
-  Episode.init({
-    id: { type: DataTypes.UUID, primaryKey: true },
-    showId: DataTypes.UUID,
-    guid: DataTypes.UUID,
-    slug: DataTypes.STRING,
-    title: DataTypes.STRING,
-    number: DataTypes.INTEGER.UNSIGNED,
-    season: DataTypes.INTEGER.UNSIGNED,
-    kind: DataTypes.STRING,
-    notes: DataTypes.TEXT('medium'),
-    standing: DataTypes.STRING,
-    releaseAt: DataTypes.DATE(3),
-    releaseZone: DataTypes.STRING,
-    released: DataTypes.JSON,
-    isChanged: { type: DataTypes.BOOLEAN, defaultValue: false },
-    recipe: DataTypes.JSON,
-    finishing: { type: DataTypes.STRING, defaultValue: 'none' },
-    finishedWith: DataTypes.JSON,
-    finishProblem: DataTypes.JSON,
-    version: { type: DataTypes.INTEGER.UNSIGNED, defaultValue: 1 },
-    soundVersion: { type: DataTypes.INTEGER.UNSIGNED, defaultValue: 1 },
-    createdAt: DataTypes.DATE(3),
-    updatedAt: DataTypes.DATE(3),
-    deletedAt: DataTypes.DATE(3),
-  }, { sequelize, tableName: 'episodes' })
-  KeptText.init({
-    id: { type: DataTypes.UUID, primaryKey: true },
-    episodeId: DataTypes.UUID,
-    fromVersion: DataTypes.INTEGER.UNSIGNED,
-    text: DataTypes.JSON,
-    savedAt: DataTypes.DATE(3),
-  }, { sequelize, tableName: 'kept_texts' })
-  PastDelivery.init({
-    episodeId: { type: DataTypes.UUID, primaryKey: true },
-    fileId: { type: DataTypes.UUID, primaryKey: true },
-    until: DataTypes.DATE(3),
-  }, { sequelize, tableName: 'past_deliveries' })
+  Episode.init(
+    {
+      id: { type: DataTypes.UUID, primaryKey: true },
+      showId: DataTypes.UUID,
+      guid: DataTypes.UUID,
+      slug: DataTypes.STRING,
+      title: DataTypes.STRING,
+      number: DataTypes.INTEGER.UNSIGNED,
+      season: DataTypes.INTEGER.UNSIGNED,
+      kind: DataTypes.STRING,
+      notes: DataTypes.TEXT('medium'),
+      standing: DataTypes.STRING,
+      releaseAt: DataTypes.DATE(3),
+      releaseZone: DataTypes.STRING,
+      released: DataTypes.JSON,
+      isChanged: { type: DataTypes.BOOLEAN, defaultValue: false },
+      recipe: DataTypes.JSON,
+      finishing: { type: DataTypes.STRING, defaultValue: 'none' },
+      finishedWith: DataTypes.JSON,
+      finishProblem: DataTypes.JSON,
+      version: { type: DataTypes.INTEGER.UNSIGNED, defaultValue: 1 },
+      soundVersion: { type: DataTypes.INTEGER.UNSIGNED, defaultValue: 1 },
+      createdAt: DataTypes.DATE(3),
+      updatedAt: DataTypes.DATE(3),
+      deletedAt: DataTypes.DATE(3),
+    },
+    { sequelize, tableName: 'episodes' },
+  )
+  KeptText.init(
+    {
+      id: { type: DataTypes.UUID, primaryKey: true },
+      episodeId: DataTypes.UUID,
+      fromVersion: DataTypes.INTEGER.UNSIGNED,
+      text: DataTypes.JSON,
+      savedAt: DataTypes.DATE(3),
+    },
+    { sequelize, tableName: 'kept_texts' },
+  )
+  PastDelivery.init(
+    {
+      episodeId: { type: DataTypes.UUID, primaryKey: true },
+      fileId: { type: DataTypes.UUID, primaryKey: true },
+      until: DataTypes.DATE(3),
+    },
+    { sequelize, tableName: 'past_deliveries' },
+  )
   PastDelivery.belongsTo(AudioFile, { as: 'file', foreignKey: 'fileId' })
   Episode.belongsTo(Show, { as: 'show', foreignKey: 'showId' })
-  EpisodeFile.init({
-    episodeId: { type: DataTypes.UUID, primaryKey: true },
-    role: { type: DataTypes.STRING, primaryKey: true },
-    fileId: DataTypes.UUID,
-  }, { sequelize, tableName: 'episode_files' })
+  EpisodeFile.init(
+    {
+      episodeId: { type: DataTypes.UUID, primaryKey: true },
+      role: { type: DataTypes.STRING, primaryKey: true },
+      fileId: DataTypes.UUID,
+    },
+    { sequelize, tableName: 'episode_files' },
+  )
   EpisodeFile.belongsTo(AudioFile, { as: 'file', foreignKey: 'fileId' })
   EpisodeFile.belongsTo(Episode, { as: 'episode', foreignKey: 'episodeId' })
   Episode.hasMany(EpisodeFile, { as: 'files', foreignKey: 'episodeId' })

@@ -10,7 +10,7 @@ export function withFiles(...attributes: (keyof AudioFile['_attributes'])[]): In
 
 /** Only episodes that have a file in a role, together with that file. */
 export function withRole(role: FileRole, ...attributes: (keyof AudioFile['_attributes'])[]): Includeable {
-  return { ...withFiles(...attributes) as object, where: { role }, required: true }
+  return { ...(withFiles(...attributes) as object), where: { role }, required: true }
 }
 
 /** Loads which files an episode has, without the files. */
@@ -39,7 +39,11 @@ export function deliveredFileId(episode: Episode): string | null {
 }
 
 /** Gives an episode's roles to files, or takes them away. */
-export async function giveRoles(episode: Episode, roles: Partial<Record<FileRole, string | null>>, transaction: Transaction): Promise<void> {
+export async function giveRoles(
+  episode: Episode,
+  roles: Partial<Record<FileRole, string | null>>,
+  transaction: Transaction,
+): Promise<void> {
   for (const [role, fileId] of Object.entries(roles) as [FileRole, string | null][]) {
     const place = { episodeId: episode.id, role }
     if (fileId) await EpisodeFile.upsert({ ...place, fileId }, { transaction })

@@ -9,25 +9,61 @@ import { episodeService } from './service'
 
 const byId = z.object({ id: z.uuid() })
 
-export const episodeRoutes = (platform: Platform): FastifyPluginAsyncZod => async app => {
-  const episodes = episodeService(platform)
+export const episodeRoutes =
+  (platform: Platform): FastifyPluginAsyncZod =>
+  async app => {
+    const episodes = episodeService(platform)
 
-  app.get('/shows/:id/episodes', { ...accessTo('show', 'look'), schema: { params: byId, querystring: listQuery, response: { 200: episodePage } } }, request =>
-    episodeLists.page(request.scope, request.query))
-  app.get('/shows/:id/episodes/near', { ...accessTo('show', 'look'), schema: { params: byId, response: { 200: episodesNear } } }, request =>
-    episodeLists.near(request.scope))
-  app.post('/shows/:id/episodes', { ...accessTo('show', 'write'), schema: { params: byId, body: newEpisode, response: { 201: episode } } }, async (request, reply) =>
-    reply.code(201).send(await episodes.create(request.scope, request.body)))
-  app.get('/episodes/:id', { ...accessTo('episode', 'look'), schema: { params: byId, response: { 200: episode } } }, request => episodes.get(request.scope))
-  app.get('/episodes/:id/sound', { ...accessTo('episode', 'look'), schema: { params: byId, response: { 200: sound } } }, request => episodes.sound(request.scope))
-  app.patch('/episodes/:id', { ...accessTo('episode', 'write'), schema: { params: byId, body: episodeChange, response: { 200: episode } }, bodyLimit: 2_000_000 }, request =>
-    episodes.change(request.scope, request.body))
-  app.get('/episodes/:id/kept-texts', { ...accessTo('episode', 'look'), schema: { params: byId, response: { 200: z.array(keptText) } } }, request =>
-    episodes.kept(request.scope))
-  app.delete('/episodes/:id', { ...accessTo('episode', 'make'), schema: { params: byId, response: { 204: z.null() } } }, async (request, reply) => {
-    await episodes.remove(request.scope)
-    return reply.code(204).send(null)
-  })
-  app.post('/episodes/:id/restoration', { ...accessTo('episode', 'make'), schema: { params: byId, response: { 200: episode } } }, request =>
-    episodes.restore(request.scope))
-}
+    app.get(
+      '/shows/:id/episodes',
+      { ...accessTo('show', 'look'), schema: { params: byId, querystring: listQuery, response: { 200: episodePage } } },
+      request => episodeLists.page(request.scope, request.query),
+    )
+    app.get(
+      '/shows/:id/episodes/near',
+      { ...accessTo('show', 'look'), schema: { params: byId, response: { 200: episodesNear } } },
+      request => episodeLists.near(request.scope),
+    )
+    app.post(
+      '/shows/:id/episodes',
+      { ...accessTo('show', 'write'), schema: { params: byId, body: newEpisode, response: { 201: episode } } },
+      async (request, reply) => reply.code(201).send(await episodes.create(request.scope, request.body)),
+    )
+    app.get(
+      '/episodes/:id',
+      { ...accessTo('episode', 'look'), schema: { params: byId, response: { 200: episode } } },
+      request => episodes.get(request.scope),
+    )
+    app.get(
+      '/episodes/:id/sound',
+      { ...accessTo('episode', 'look'), schema: { params: byId, response: { 200: sound } } },
+      request => episodes.sound(request.scope),
+    )
+    app.patch(
+      '/episodes/:id',
+      {
+        ...accessTo('episode', 'write'),
+        schema: { params: byId, body: episodeChange, response: { 200: episode } },
+        bodyLimit: 2_000_000,
+      },
+      request => episodes.change(request.scope, request.body),
+    )
+    app.get(
+      '/episodes/:id/kept-texts',
+      { ...accessTo('episode', 'look'), schema: { params: byId, response: { 200: z.array(keptText) } } },
+      request => episodes.kept(request.scope),
+    )
+    app.delete(
+      '/episodes/:id',
+      { ...accessTo('episode', 'make'), schema: { params: byId, response: { 204: z.null() } } },
+      async (request, reply) => {
+        await episodes.remove(request.scope)
+        return reply.code(204).send(null)
+      },
+    )
+    app.post(
+      '/episodes/:id/restoration',
+      { ...accessTo('episode', 'make'), schema: { params: byId, response: { 200: episode } } },
+      request => episodes.restore(request.scope),
+    )
+  }

@@ -22,7 +22,10 @@ export function episodeService(platform: Pick<Platform, 'database' | 'clock' | '
   const { changeEpisode } = episodeChanges(platform)
 
   async function find({ id, showId }: InShow): Promise<Episode> {
-    const episode = await Episode.findOne({ where: { id, showId, deletedAt: null }, include: [{ model: Show, as: 'show' }, withFiles()] })
+    const episode = await Episode.findOne({
+      where: { id, showId, deletedAt: null },
+      include: [{ model: Show, as: 'show' }, withFiles()],
+    })
     if (!episode) throw new AppError('not-found', 'There is no such episode.')
     return episode
   }
@@ -30,23 +33,40 @@ export function episodeService(platform: Pick<Platform, 'database' | 'clock' | '
   async function view(place: InShow): Promise<EpisodeView> {
     const [episode, upload] = await Promise.all([
       find(place),
-      Upload.findOne({ where: { episodeId: place.id }, order: [['createdAt', 'DESC'], ['id', 'DESC']] }),
+      Upload.findOne({
+        where: { episodeId: place.id },
+        order: [
+          ['createdAt', 'DESC'],
+          ['id', 'DESC'],
+        ],
+      }),
     ])
     return episodeOf(episode, configuration.publicUrl, upload && upload.state !== 'done' ? upload : null)
   }
 
   /** Writes fields that were checked before, with the next version, or keeps them aside where another window was first; answers as what. */
-  async function write(scope: Scope, version: number, fields: Partial<EpisodeText>): Promise<{ keptId: string } | null> {
+  async function write(
+    scope: Scope,
+    version: number,
+    fields: Partial<EpisodeText>,
+  ): Promise<{ keptId: string } | null> {
     let kept: { keptId: string } | null = null
     await changeEpisode(scope, {}, async (episode, transaction) => {
       kept = null
       if (episode.version !== version) {
-        const row = await KeptText.create({ id: uuidV7(), episodeId: episode.id, fromVersion: version, text: fields, savedAt: clock.now() }, { transaction })
+        const row = await KeptText.create(
+          { id: uuidV7(), episodeId: episode.id, fromVersion: version, text: fields, savedAt: clock.now() },
+          { transaction },
+        )
         kept = { keptId: row.id }
         return null
       }
       if (episode.standing === 'scheduled' && fields.title !== undefined && isBlank(fields.title)) {
-        throw badInput('title', fields.title, 'A scheduled episode needs a title. Take it back to draft first, or write one.')
+        throw badInput(
+          'title',
+          fields.title,
+          'A scheduled episode needs a title. Take it back to draft first, or write one.',
+        )
       }
       const text = textOf(episode)
       return differingFields(text, { ...text, ...fields }).length === 0 ? null : { fields }
@@ -63,7 +83,10 @@ export function episodeService(platform: Pick<Platform, 'database' | 'clock' | '
       const now = clock.now()
       const id = uuidV7()
       await transact(database, async transaction => {
-        await Episode.create({ id, showId, guid: uuidV4(), notes: '', ...text, createdAt: now, updatedAt: now }, { transaction })
+        await Episode.create(
+          { id, showId, guid: uuidV4(), notes: '', ...text, createdAt: now, updatedAt: now },
+          { transaction },
+        )
         await events.note({ kind: 'episode', showId, id }, transaction)
       })
       return view({ id, showId })
@@ -76,10 +99,15 @@ export function episodeService(platform: Pick<Platform, 'database' | 'clock' | '
     async change(scope: Scope, { version, text }: EpisodeChange): Promise<EpisodeView> {
       const fields = text.notes === undefined ? text : { ...text, notes: cleanNotes(text.notes) }
       // Cleaning closes tags and spells letters out, which can make more of them.
-      if ((fields.notes?.length ?? 0) > mostNotesCharacters) throw badInput('text.notes', text.notes, 'At most 100,000 characters, markup counted as it is kept.')
+      if ((fields.notes?.length ?? 0) > mostNotesCharacters)
+        throw badInput('text.notes', text.notes, 'At most 100,000 characters, markup counted as it is kept.')
       const kept = await write(scope, version, fields)
       const current = await view(scope)
-      if (kept) throw new AppError('version-conflict', 'The episode was changed in another window.', undefined, { current, ...kept })
+      if (kept)
+        throw new AppError('version-conflict', 'The episode was changed in another window.', undefined, {
+          current,
+          ...kept,
+        })
       return current
     },
 
@@ -92,13 +120,19 @@ export function episodeService(platform: Pick<Platform, 'database' | 'clock' | '
     /** Takes a draft off the list. Its words and its file stay, and `restore` brings it back. */
     async remove(scope: Scope): Promise<void> {
       await changeEpisode(scope, {}, async ({ standing }) => {
-        if (standing !== 'draft') throw new AppError('wrong-standing', `Only a draft can be removed; this episode is ${standing}.`)
+        if (standing !== 'draft')
+          throw new AppError('wrong-standing', `Only a draft can be removed; this episode is ${standing}.`)
         return { fields: { deletedAt: clock.now() } }
       })
     },
 
     async restore(scope: Scope): Promise<EpisodeView> {
-      await changeEpisode(scope, {}, async ({ deletedAt }) => deletedAt && { fields: { deletedAt: null } }, 'also removed')
+      await changeEpisode(
+        scope,
+        {},
+        async ({ deletedAt }) => deletedAt && { fields: { deletedAt: null } },
+        'also removed',
+      )
       return view(scope)
     },
   }

@@ -21,10 +21,17 @@ import { tagsFor } from './tags'
 const mostCompany = 10
 
 /** An episode's sound as the desk shows it. The episode comes with its show and its files. */
-export async function soundOf(episode: Episode, { clock, configuration: { publicUrl } }: Pick<Platform, 'clock' | 'configuration'>): Promise<Sound> {
+export async function soundOf(
+  episode: Episode,
+  { clock, configuration: { publicUrl } }: Pick<Platform, 'clock' | 'configuration'>,
+): Promise<Sound> {
   const { show } = episode
   const file = fileIn(episode, 'source')
-  const [company, alsoIn, work] = await Promise.all([companyOf(episode), alsoInOf(episode), workOn(episode, clock.now())])
+  const [company, alsoIn, work] = await Promise.all([
+    companyOf(episode),
+    alsoInOf(episode),
+    workOn(episode, clock.now()),
+  ])
   const usualLufs = usualLoudness(company.map(({ lufs }) => lufs))
   const recipe = usualFor(show!, file)
   const finished = episode.finishing === 'done' ? fileIn(episode, 'finished') : null
@@ -47,9 +54,42 @@ export async function soundOf(episode: Episode, { clock, configuration: { public
 
 /** A file as the studio shows it. */
 export function fileOf(file: AudioFile): AudioFileView {
-  const { id, name, sha256, bytes, type, durationMs, codec, bitRateBps, sampleRateHz, channels, origin, tags, pictureId, chapters, measuring, measurement, address } = file
+  const {
+    id,
+    name,
+    sha256,
+    bytes,
+    type,
+    durationMs,
+    codec,
+    bitRateBps,
+    sampleRateHz,
+    channels,
+    origin,
+    tags,
+    pictureId,
+    chapters,
+    measuring,
+    measurement,
+    address,
+  } = file
   return {
-    id, name, sha256, bytes: Number(bytes), type, durationMs, codec, bitRateBps, sampleRateHz, channels, origin, tags, chapters, measuring, measurement, address,
+    id,
+    name,
+    sha256,
+    bytes: Number(bytes),
+    type,
+    durationMs,
+    codec,
+    bitRateBps,
+    sampleRateHz,
+    channels,
+    origin,
+    tags,
+    chapters,
+    measuring,
+    measurement,
+    address,
     pictureAddress: pictureId && studioPictureAddress({ id: pictureId }),
     playAddress: address ?? `/api/v1/files/${id}/sound`,
     waveformAddress: `/api/v1/files/${id}/waveform`,
@@ -64,7 +104,12 @@ function usualFor(show: Show, file: AudioFile | null): Recipe {
   return { ...usual, ...trimOf(file.measurement), ...(isMono && { encoding: 'speech' as const }) }
 }
 
-function findingsOf(episode: Episode, source: AudioFile, finished: AudioFile | null, standard: Parameters<typeof advice>[1]): Sound['findings'] {
+function findingsOf(
+  episode: Episode,
+  source: AudioFile,
+  finished: AudioFile | null,
+  standard: Parameters<typeof advice>[1],
+): Sound['findings'] {
   const heard = finished ?? source
   return [
     ...deliveryFindings({ type: heard.type, channels: heard.channels }),
@@ -79,20 +124,37 @@ function findingsOf(episode: Episode, source: AudioFile, finished: AudioFile | n
 }
 
 /** What was done to the finished sound; one that was finished long ago does not tell by how much it missed. */
-const reportOf = ({ finishedWith }: Episode): FinishReport => ({ ...finishedWith!.report, missedByLu: finishedWith!.report.missedByLu ?? 0 })
+const reportOf = ({ finishedWith }: Episode): FinishReport => ({
+  ...finishedWith!.report,
+  missedByLu: finishedWith!.report.missedByLu ?? 0,
+})
 
 function tagsAreOld(episode: Episode, publicUrl: string, now: Date): boolean {
   const { tags, recipe } = episode.finishedWith!
   const { durationMs } = fileIn(episode, 'finished')!
-  const current = tagsFor(episode, episode.show!, publicUrl, now, { fromMs: recipe.fromMs ?? 0, durationMs }, fileIn(episode, 'source')?.chapters ?? [])
+  const current = tagsFor(
+    episode,
+    episode.show!,
+    publicUrl,
+    now,
+    { fromMs: recipe.fromMs ?? 0, durationMs },
+    fileIn(episode, 'source')?.chapters ?? [],
+  )
   // The date of an unreleased episode is that of the finishing, and no reason to finish again.
-  const told = ({ date: _date, webAddress: _address, ...rest }: typeof tags): string => JSON.stringify(Object.entries(rest).sort())
+  const told = ({ date: _date, webAddress: _address, ...rest }: typeof tags): string =>
+    JSON.stringify(Object.entries(rest).sort())
   return told(tags) !== told(current)
 }
 
 async function companyOf(episode: Episode): Promise<Sound['company']> {
   const others = await Episode.findAll({
-    where: { showId: episode.showId, deletedAt: null, standing: 'released', id: { [Op.ne]: episode.id }, ...(episode.standing === 'released' && { releaseAt: { [Op.lt]: episode.releaseAt! } }) },
+    where: {
+      showId: episode.showId,
+      deletedAt: null,
+      standing: 'released',
+      id: { [Op.ne]: episode.id },
+      ...(episode.standing === 'released' && { releaseAt: { [Op.lt]: episode.releaseAt! } }),
+    },
     attributes: ['id', 'title', 'number', 'releaseAt'],
     include: withRole('released', 'measurement'),
     order: [['releaseAt', 'DESC']],
@@ -128,6 +190,6 @@ async function workOn(episode: Episode, now: Date): Promise<Sound['work']> {
   return {
     kind: subject === id ? 'finishing' : 'measuring',
     progress,
-    secondsLeft: progress > 0.05 && spentMs > 2000 ? Math.ceil((spentMs / progress) * (1 - progress) / 1000) : null,
+    secondsLeft: progress > 0.05 && spentMs > 2000 ? Math.ceil(((spentMs / progress) * (1 - progress)) / 1000) : null,
   }
 }

@@ -23,7 +23,14 @@ export interface Tags {
 }
 
 /** The tags that an episode's delivered file carries, from what is written about it and its show, and from the chapters that its source brings. */
-export function tagsFor(episode: Episode, show: Show, publicUrl: string, now: Date, sound: { fromMs: number; durationMs: number }, brought: readonly Chapter[]): Tags {
+export function tagsFor(
+  episode: Episode,
+  show: Show,
+  publicUrl: string,
+  now: Date,
+  sound: { fromMs: number; durationMs: number },
+  brought: readonly Chapter[],
+): Tags {
   const written = chaptersFromNotes(episode.notes)
   const [first = ''] = plainNotes(episode.notes).split('\n')
   return {

@@ -2,7 +2,11 @@ import type { Transaction } from 'sequelize'
 import { Episode, EpisodeFile, type FileRole } from './models'
 
 /** The episodes that have a file in a role, without those that were removed. */
-export async function episodesWith(fileId: string, role: FileRole, transaction: Transaction): Promise<Pick<Episode, 'id' | 'showId' | 'standing'>[]> {
+export async function episodesWith(
+  fileId: string,
+  role: FileRole,
+  transaction: Transaction,
+): Promise<Pick<Episode, 'id' | 'showId' | 'standing'>[]> {
   return Episode.findAll({
     where: { deletedAt: null },
     attributes: ['id', 'showId', 'standing'],

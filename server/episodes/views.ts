@@ -36,14 +36,24 @@ export function episodeOf(episode: Episode, publicUrl: string, upload: Upload | 
     text: textOf(episode),
     releaseZone: episode.releaseZone,
     pageAddress: episode.slug && `${publicUrl}/${show!.slug}/${episode.slug}`,
-    enclosureAddress: episode.standing === 'released' && released ? enclosureAddress(publicUrl, episode.id, released) : null,
+    enclosureAddress:
+      episode.standing === 'released' && released ? enclosureAddress(publicUrl, episode.id, released) : null,
     upload: upload && uploadOf(upload),
   }
 }
 
-export const enclosureAddress = (publicUrl: string, episodeId: string, file: { sha256: string; type: string; address: string | null }): string =>
-  file.address ?? `${publicUrl}/media/${episodeId}/${deliveredName(file)}`
+export const enclosureAddress = (
+  publicUrl: string,
+  episodeId: string,
+  file: { sha256: string; type: string; address: string | null },
+): string => file.address ?? `${publicUrl}/media/${episodeId}/${deliveredName(file)}`
 
 const isUnderWay = ({ state }: Upload): boolean => state === 'receiving' || state === 'reading'
 
-export const uploadOf = ({ id, fileName, bytes, state, refusal }: Upload): UploadView => ({ id, fileName, bytes: Number(bytes), state, refusal })
+export const uploadOf = ({ id, fileName, bytes, state, refusal }: Upload): UploadView => ({
+  id,
+  fileName,
+  bytes: Number(bytes),
+  state,
+  refusal,
+})

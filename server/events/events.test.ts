@@ -17,7 +17,10 @@ afterAll(() => house.close())
 /** Reads the stream as a browser does; answers the news as they come, and how to leave. */
 async function listen(cookie: string, lastEventId?: number) {
   const leaving = new AbortController()
-  const answer = await fetch(`${address}/api/v1/events`, { headers: { cookie, ...(lastEventId && { 'last-event-id': String(lastEventId) }) }, signal: leaving.signal })
+  const answer = await fetch(`${address}/api/v1/events`, {
+    headers: { cookie, ...(lastEventId && { 'last-event-id': String(lastEventId) }) },
+    signal: leaving.signal,
+  })
   const heard: (NumberedNews | 'all')[] = []
   const ended = (async () => {
     let text = ''
@@ -34,11 +37,20 @@ async function listen(cookie: string, lastEventId?: number) {
   })().catch(() => undefined)
   // It begins with the word that all may be another.
   if (!lastEventId) await expect.poll(() => heard.splice(0), { interval: 20 }).toEqual(['all'])
-  return { answer, heard, leave: async () => { leaving.abort(); await ended } }
+  return {
+    answer,
+    heard,
+    leave: async () => {
+      leaving.abort()
+      await ended
+    },
+  }
 }
 
-const draft = async (title: string): Promise<Episode> => (await house.call('POST', `/shows/${show.id}/episodes`, { title })).json()
-const kinds = (heard: (NumberedNews | 'all')[]) => heard.map(each => each === 'all' ? each : `${each.kind} ${each.id}`)
+const draft = async (title: string): Promise<Episode> =>
+  (await house.call('POST', `/shows/${show.id}/episodes`, { title })).json()
+const kinds = (heard: (NumberedNews | 'all')[]) =>
+  heard.map(each => (each === 'all' ? each : `${each.kind} ${each.id}`))
 
 describe('a window that listens', () => {
   it('hears of a new episode, of what is written, and of what the clock does', async () => {
@@ -60,7 +72,9 @@ describe('a window that listens', () => {
     await expect.poll(() => kinds(heard), { timeout: 1000, interval: 20 }).toEqual([`episode ${id}`])
     heard.length = 0
     // Its process does not wake this one.
-    await house.platform.database.transaction(transaction => other.note({ kind: 'sound', showId: show.id, id }, transaction))
+    await house.platform.database.transaction(transaction =>
+      other.note({ kind: 'sound', showId: show.id, id }, transaction),
+    )
     await expect.poll(() => kinds(heard), { timeout: 1000, interval: 20 }).toEqual([`sound ${id}`])
     await leave()
   })
@@ -73,7 +87,9 @@ describe('a window that listens', () => {
     const { database, events } = house.platform
     const open = await database.transaction()
     await events.note({ kind: 'episode', showId: show.id, id: slow.id }, open)
-    await database.transaction(transaction => events.note({ kind: 'episode', showId: show.id, id: quick.id }, transaction))
+    await database.transaction(transaction =>
+      events.note({ kind: 'episode', showId: show.id, id: quick.id }, transaction),
+    )
     await expect.poll(() => kinds(heard)).toEqual([`episode ${quick.id}`])
     await open.commit()
     await expect.poll(() => kinds(heard)).toEqual([`episode ${quick.id}`, `episode ${slow.id}`])
@@ -85,10 +101,12 @@ describe('a window that listens', () => {
   it('hears nothing of what was taken back', async () => {
     const { heard, leave } = await listen(house.cookie)
     const { database, events } = house.platform
-    await database.transaction(async transaction => {
-      await events.note({ kind: 'show', showId: show.id, id: show.id }, transaction)
-      throw new Error('taken back')
-    }).catch(() => undefined)
+    await database
+      .transaction(async transaction => {
+        await events.note({ kind: 'show', showId: show.id, id: show.id }, transaction)
+        throw new Error('taken back')
+      })
+      .catch(() => undefined)
     const { id } = await draft('After it')
     await expect.poll(() => kinds(heard)).toEqual([`episode ${id}`])
     await leave()
@@ -115,13 +133,34 @@ describe('a window that listens', () => {
 })
 
 it('another’s account hears of its own shows alone, of one that it makes from then on', async () => {
-  await house.platform.database.query('INSERT INTO accounts (id, email, password_hash, created_at) SELECT UUID(), ?, password_hash, created_at FROM accounts LIMIT 1', { replacements: ['other@lakeletter.example'] })
-  const answer = await house.app.inject({ method: 'POST', url: '/api/v1/session', payload: { ...account, email: 'other@lakeletter.example' } })
+  await house.platform.database.query(
+    'INSERT INTO accounts (id, email, password_hash, created_at) SELECT UUID(), ?, password_hash, created_at FROM accounts LIMIT 1',
+    { replacements: ['other@lakeletter.example'] },
+  )
+  const answer = await house.app.inject({
+    method: 'POST',
+    url: '/api/v1/session',
+    payload: { ...account, email: 'other@lakeletter.example' },
+  })
   const cookie = String(answer.headers['set-cookie']).split(';')[0]!
   const { heard, leave } = await listen(cookie)
   await draft('Not for them')
-  const own = (await house.app.inject({ method: 'POST', url: '/api/v1/shows', headers: { cookie }, payload: { ...showFacts, slug: 'theirs' } })).json() as Show
-  const { id } = (await house.app.inject({ method: 'POST', url: `/api/v1/shows/${own.id}/episodes`, headers: { cookie }, payload: {} })).json() as Episode
+  const own = (
+    await house.app.inject({
+      method: 'POST',
+      url: '/api/v1/shows',
+      headers: { cookie },
+      payload: { ...showFacts, slug: 'theirs' },
+    })
+  ).json() as Show
+  const { id } = (
+    await house.app.inject({
+      method: 'POST',
+      url: `/api/v1/shows/${own.id}/episodes`,
+      headers: { cookie },
+      payload: {},
+    })
+  ).json() as Episode
   await expect.poll(() => kinds(heard)).toContain(`episode ${id}`)
   expect(heard.every(each => each !== 'all' && each.showId === own.id)).toBe(true)
   await leave()

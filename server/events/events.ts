@@ -2,7 +2,9 @@ import { QueryTypes, type Sequelize, type Transaction } from 'sequelize'
 import type { News } from '@contract/events'
 import type { Clock } from '../clock'
 
-export interface NumberedNews extends News { number: number }
+export interface NumberedNews extends News {
+  number: number
+}
 
 /** Whoever hears of changes: an account with what it is told of. */
 export interface Listening {
@@ -26,7 +28,13 @@ const lookMs = 400
 /** Numbers are given before a transaction commits, so for so long a lower one may still come after a higher one. */
 const lateMs = 5_000
 
-interface Row { number: number | bigint; kind: News['kind']; showId: string; id: string; at: Date }
+interface Row {
+  number: number | bigint
+  kind: News['kind']
+  showId: string
+  id: string
+  at: Date
+}
 const columns = 'number, kind, show_id AS showId, subject AS id, at'
 
 /** Changes as rows that any number of processes write and read. */
@@ -43,10 +51,16 @@ export function createEvents(database: Sequelize, clock: Clock, report: (error: 
   let again = false
 
   const select = (where: string, replacements: Record<string, unknown>): Promise<Row[]> =>
-    database.query<Row>(`SELECT ${columns} FROM events WHERE ${where} ORDER BY number`, { replacements, type: QueryTypes.SELECT })
+    database.query<Row>(`SELECT ${columns} FROM events WHERE ${where} ORDER BY number`, {
+      replacements,
+      type: QueryTypes.SELECT,
+    })
 
   async function showsOf(accountId: string): Promise<Set<string>> {
-    const rows = await database.query<{ showId: string }>('SELECT show_id AS showId FROM memberships WHERE account_id = ?', { replacements: [accountId], type: QueryTypes.SELECT })
+    const rows = await database.query<{ showId: string }>(
+      'SELECT show_id AS showId FROM memberships WHERE account_id = ?',
+      { replacements: [accountId], type: QueryTypes.SELECT },
+    )
     return new Set(rows.map(({ showId }) => showId))
   }
 
@@ -70,7 +84,10 @@ export function createEvents(database: Sequelize, clock: Clock, report: (error: 
   /** Begins above all that is old; what is young counts as told, except where it comes late. */
   async function begin(): Promise<void> {
     const settled = new Date(+clock.now() - lateMs)
-    const [row] = await database.query<{ floor: number | bigint | null }>('SELECT MAX(number) AS floor FROM events WHERE at < ?', { replacements: [settled], type: QueryTypes.SELECT })
+    const [row] = await database.query<{ floor: number | bigint | null }>(
+      'SELECT MAX(number) AS floor FROM events WHERE at < ?',
+      { replacements: [settled], type: QueryTypes.SELECT },
+    )
     floor = Number(row?.floor ?? 0)
     told = new Set((await select('number > :floor', { floor })).map(({ number }) => Number(number)))
   }
@@ -106,13 +123,16 @@ export function createEvents(database: Sequelize, clock: Clock, report: (error: 
       again = true
       return
     }
-    looking = ready().then(look).catch(report).then(() => {
-      looking = null
-      if (again) {
-        again = false
-        wake()
-      } else if (isHeard()) timer = setTimeout(wake, lookMs)
-    })
+    looking = ready()
+      .then(look)
+      .catch(report)
+      .then(() => {
+        looking = null
+        if (again) {
+          again = false
+          wake()
+        } else if (isHeard()) timer = setTimeout(wake, lookMs)
+      })
   }
 
   /** Where nobody hears any more, what came meanwhile is not told later. */
@@ -126,7 +146,9 @@ export function createEvents(database: Sequelize, clock: Clock, report: (error: 
   async function catchUp(listening: Listening, shows: Set<string>, since?: number): Promise<void> {
     const [known] = since === undefined ? [] : await select('number = :since', { since })
     if (!known) {
-      const [row] = await database.query<{ last: number | bigint | null }>('SELECT MAX(number) AS last FROM events', { type: QueryTypes.SELECT })
+      const [row] = await database.query<{ last: number | bigint | null }>('SELECT MAX(number) AS last FROM events', {
+        type: QueryTypes.SELECT,
+      })
       listening.tellAll(Number(row?.last ?? 0))
       return
     }
@@ -136,7 +158,10 @@ export function createEvents(database: Sequelize, clock: Clock, report: (error: 
 
   return {
     async note({ kind, showId, id }, transaction) {
-      await database.query('INSERT INTO events (kind, show_id, subject, at) VALUES (?, ?, ?, ?)', { replacements: [kind, showId, id, clock.now()], transaction })
+      await database.query('INSERT INTO events (kind, show_id, subject, at) VALUES (?, ?, ?, ?)', {
+        replacements: [kind, showId, id, clock.now()],
+        transaction,
+      })
       transaction.afterCommit(() => {
         for (const hear of hearers) hear({ kind, showId, id })
         wake()

@@ -12,28 +12,38 @@ let house: House
 beforeAll(async () => {
   house = await openHouse()
   const show = await house.makeShow('slow-ferry')
-  const episode = await house.makeReady(show.id, 'The last boat') as Episode
+  const episode = (await house.makeReady(show.id, 'The last boat')) as Episode
   await house.call('POST', `/episodes/${episode.id}/release`, { version: episode.version, when: { kind: 'now' } })
   await house.makeReady(show.id, 'A draft that nobody sees')
   house.clock.moveBy(5_000)
 })
 afterAll(() => house.close())
 
-const get = (headers: Record<string, string> = {}, method: 'GET' | 'HEAD' = 'GET') => house.app.inject({ method, url: '/slow-ferry/feed.xml', headers })
+const get = (headers: Record<string, string> = {}, method: 'GET' | 'HEAD' = 'GET') =>
+  house.app.inject({ method, url: '/slow-ferry/feed.xml', headers })
 
 // RFC 9110: sections 8.8 (validators), 12.5.3 (content coding), 13 (conditional requests).
 describe('serving a feed', () => {
   it('has the right type, a strong entity tag and a date, and released episodes only', async () => {
     const answer = await get()
-    expect(answer.headers).toMatchObject({ 'content-type': 'application/rss+xml; charset=utf-8', etag: expect.stringMatching(/^"[\w-]+"$/), 'last-modified': 'Tue, 10 Mar 2026 05:00:01 GMT' })
+    expect(answer.headers).toMatchObject({
+      'content-type': 'application/rss+xml; charset=utf-8',
+      etag: expect.stringMatching(/^"[\w-]+"$/),
+      'last-modified': 'Tue, 10 Mar 2026 05:00:01 GMT',
+    })
     expect(answer.body).toContain('The last boat')
     expect(answer.body).not.toContain('A draft that nobody sees')
   })
 
   it('answers 304 without a body to its own entity tag, to a list with it, and to its date', async () => {
-    const { headers: { etag, 'last-modified': modified } } = await get()
+    const {
+      headers: { etag, 'last-modified': modified },
+    } = await get()
     const conditions: [string, string][] = [
-      ['if-none-match', String(etag)], ['if-none-match', `"other", W/${String(etag)}`], ['if-none-match', '*'], ['if-modified-since', String(modified)],
+      ['if-none-match', String(etag)],
+      ['if-none-match', `"other", W/${String(etag)}`],
+      ['if-none-match', '*'],
+      ['if-modified-since', String(modified)],
     ]
     for (const [name, value] of conditions) {
       const answer = await get({ [name]: value })
@@ -43,7 +53,9 @@ describe('serving a feed', () => {
   })
 
   it('answers 200 to another tag, also when the date would match, and to an unreadable date', async () => {
-    const { headers: { 'last-modified': modified } } = await get()
+    const {
+      headers: { 'last-modified': modified },
+    } = await get()
     expect((await get({ 'if-none-match': '"other"', 'if-modified-since': String(modified) })).statusCode).toBe(200)
     expect((await get({ 'if-modified-since': 'yesterday' })).statusCode).toBe(200)
     expect((await get({ 'if-modified-since': 'Mon, 09 Mar 2026 05:00:00 GMT' })).statusCode).toBe(200)
@@ -75,7 +87,10 @@ describe('serving a feed', () => {
     expect((await get()).headers.etag).toBe(before)
     const { id } = (await house.call('GET', '/shows/at/slow-ferry')).json()
     const draft = ((await house.call('GET', `/shows/${id}/episodes`)).json() as EpisodePage).episodes[0]!
-    await house.call('PATCH', `/episodes/${draft.id}`, { version: (await house.call('GET', `/episodes/${draft.id}`)).json().version, text: { title: 'Still a draft' } })
+    await house.call('PATCH', `/episodes/${draft.id}`, {
+      version: (await house.call('GET', `/episodes/${draft.id}`)).json().version,
+      text: { title: 'Still a draft' },
+    })
     expect((await get()).headers.etag).toBe(before)
     const show = (await house.call('GET', `/shows/${id}`)).json()
     await house.call('PATCH', `/shows/${id}`, { version: show.version, description: 'Five minutes.' })
@@ -84,10 +99,13 @@ describe('serving a feed', () => {
 
   it('answers in full where two changes within one second share a date that was sent', async () => {
     const show = (await house.call('GET', '/shows/at/slow-ferry')).json()
-    const describe = async (version: number, description: string) => (await house.call('PATCH', `/shows/${show.id}`, { version, description })).json()
+    const describe = async (version: number, description: string) =>
+      (await house.call('PATCH', `/shows/${show.id}`, { version, description })).json()
     house.clock.moveTo(new Date('2026-03-10T06:00:00.100Z'))
     const { version } = await describe(show.version, 'The first of two.')
-    const { headers: { 'last-modified': sent } } = await get()
+    const {
+      headers: { 'last-modified': sent },
+    } = await get()
     expect(Date.parse(String(sent))).toBeLessThanOrEqual(+house.clock.now())
     house.clock.moveBy(500)
     await describe(version, 'The second of two.')
@@ -101,31 +119,67 @@ describe('serving a feed', () => {
     const show = (await house.call('GET', '/shows/at/slow-ferry')).json()
     const before = await get()
     house.clock.moveBy(10_000)
-    const same = await house.call('PATCH', `/shows/${show.id}`, { version: show.version, name: show.name, description: show.description, category: show.category, explicit: show.explicit })
+    const same = await house.call('PATCH', `/shows/${show.id}`, {
+      version: show.version,
+      name: show.name,
+      description: show.description,
+      category: show.category,
+      explicit: show.explicit,
+    })
     expect(same.json().version).toBe(show.version)
-    const { headers: { etag, 'last-modified': modified } } = await get()
+    const {
+      headers: { etag, 'last-modified': modified },
+    } = await get()
     expect([etag, modified]).toEqual([before.headers.etag, before.headers['last-modified']])
   })
 
-  it.each([['yesterday', 200], ['2030-01-01', 200], ['1893456000000', 200], ['Tue, 01 Jan 2030 00:00:00 GMT', 304], ['Tuesday, 01-Jan-30 00:00:00 GMT', 304]])('takes If-Modified-Since: %s for what it is', async (date, status) =>
-    expect((await get({ 'if-modified-since': date })).statusCode).toBe(status))
+  it.each([
+    ['yesterday', 200],
+    ['2030-01-01', 200],
+    ['1893456000000', 200],
+    ['Tue, 01 Jan 2030 00:00:00 GMT', 304],
+    ['Tuesday, 01-Jan-30 00:00:00 GMT', 304],
+  ])('takes If-Modified-Since: %s for what it is', async (date, status) =>
+    expect((await get({ 'if-modified-since': date })).statusCode).toBe(status),
+  )
 
   // RFC 9110 section 12.5.3.
   it.each([
-    ['gzip;q=0.5, br;q=0.9', 'br'], ['br;q=0.2, gzip;q=0.8', 'gzip'], ['identity;q=0.5, gzip;q=0.1', undefined], ['*', 'br'], ['gzip;q=0, br;q=0', undefined],
-    ['identity;q=0, gzip', 'gzip'], ['', undefined],
+    ['gzip;q=0.5, br;q=0.9', 'br'],
+    ['br;q=0.2, gzip;q=0.8', 'gzip'],
+    ['identity;q=0.5, gzip;q=0.1', undefined],
+    ['*', 'br'],
+    ['gzip;q=0, br;q=0', undefined],
+    ['identity;q=0, gzip', 'gzip'],
+    ['', undefined],
   ])('comes as Accept-Encoding %j weighs it', async (accepted, encoding) => {
     const answer = await get({ 'accept-encoding': accepted })
     expect([answer.statusCode, answer.headers['content-encoding']]).toEqual([200, encoding])
   })
-  it('is not acceptable where the request takes no encoding at all', async () => expect((await get({ 'accept-encoding': 'identity;q=0' })).json()).toMatchObject({ status: 406, code: 'not-acceptable' }))
+  it('is not acceptable where the request takes no encoding at all', async () =>
+    expect((await get({ 'accept-encoding': 'identity;q=0' })).json()).toMatchObject({
+      status: 406,
+      code: 'not-acceptable',
+    }))
 
   it('says which methods it takes, and lets pages of other sites ask', async () => {
     const refused = await house.app.inject({ method: 'POST', url: '/slow-ferry/feed.xml' })
     expect([refused.statusCode, refused.headers.allow]).toEqual([405, 'GET, HEAD, OPTIONS'])
-    const asked = await house.app.inject({ method: 'OPTIONS', url: '/slow-ferry/feed.xml', headers: { origin: 'https://player.example', 'access-control-request-method': 'GET', 'access-control-request-headers': 'if-none-match' } })
+    const asked = await house.app.inject({
+      method: 'OPTIONS',
+      url: '/slow-ferry/feed.xml',
+      headers: {
+        origin: 'https://player.example',
+        'access-control-request-method': 'GET',
+        'access-control-request-headers': 'if-none-match',
+      },
+    })
     expect(asked.statusCode).toBe(204)
-    expect(asked.headers).toMatchObject({ 'access-control-allow-origin': '*', 'access-control-allow-methods': 'GET, HEAD', 'access-control-allow-headers': expect.stringContaining('if-none-match') })
+    expect(asked.headers).toMatchObject({
+      'access-control-allow-origin': '*',
+      'access-control-allow-methods': 'GET, HEAD',
+      'access-control-allow-headers': expect.stringContaining('if-none-match'),
+    })
     expect((await get()).headers['access-control-expose-headers']).toContain('etag')
     expect((await get()).headers['x-content-type-options']).toBe('nosniff')
   })
@@ -135,7 +189,8 @@ describe('serving a feed', () => {
     expect([answer.statusCode, answer.headers.location]).toEqual([301, 'http://lake.example/slow-ferry/feed.xml'])
   })
 
-  it('knows no other show', async () => expect((await house.app.inject({ url: '/nowhere/feed.xml' })).statusCode).toBe(404))
+  it('knows no other show', async () =>
+    expect((await house.app.inject({ url: '/nowhere/feed.xml' })).statusCode).toBe(404))
 })
 
 describe('any number of processes', () => {

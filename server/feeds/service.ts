@@ -29,7 +29,10 @@ export function feedService(platform: Pick<Platform, 'configuration' | 'events'>
         where: { showId: show.id, standing: 'released' },
         attributes: ['id', 'guid', 'slug', 'releaseAt', 'released'],
         include: withRole('released', 'sha256', 'type', 'bytes', 'durationMs', 'address'),
-        order: [['releaseAt', 'DESC'], ['id', 'DESC']],
+        order: [
+          ['releaseAt', 'DESC'],
+          ['id', 'DESC'],
+        ],
       }),
     ])
     const { pageAddress, feedAddress } = addressesOf(publicUrl, show.slug)
@@ -75,6 +78,10 @@ export function feedService(platform: Pick<Platform, 'configuration' | 'events'>
   }
 
   return writtenAnswers(platform, async (show, path, lastModified) => ({
-    path, answer: await written('application/rss+xml; charset=utf-8', feedXml(await modelOf(show)), lastModified, { ...publicAccess, ...nosniff }),
+    path,
+    answer: await written('application/rss+xml; charset=utf-8', feedXml(await modelOf(show)), lastModified, {
+      ...publicAccess,
+      ...nosniff,
+    }),
   }))
 }

@@ -5,7 +5,10 @@ import type { Platform } from '../platform'
 import type { AudioFacts } from '../sound/reading'
 import { AudioFile } from './models'
 
-type NewFile = Omit<AudioFacts, 'picture' | 'chapters'> & Partial<Pick<AudioFacts, 'chapters'>> & Pick<AudioFile, 'showId' | 'name' | 'pictureId'> & Partial<Pick<AudioFile, 'origin' | 'measuring' | 'measurement' | 'waveformId' | 'address' | 'checkedAt'>>
+type NewFile = Omit<AudioFacts, 'picture' | 'chapters'> &
+  Partial<Pick<AudioFacts, 'chapters'>> &
+  Pick<AudioFile, 'showId' | 'name' | 'pictureId'> &
+  Partial<Pick<AudioFile, 'origin' | 'measuring' | 'measurement' | 'waveformId' | 'address' | 'checkedAt'>>
 
 /** Writes files down, each content once for a show, together with their bytes. */
 export function fileKeeper(platform: Pick<Platform, 'database' | 'media' | 'clock' | 'jobs'>) {
@@ -30,7 +33,11 @@ export function fileKeeper(platform: Pick<Platform, 'database' | 'media' | 'cloc
 
     /** Has a file measured that was not yet; its bytes must be in the media store. */
     async measure(file: AudioFile, transaction: Transaction): Promise<void> {
-      if (file.measuring === 'waiting') await jobs.add({ kind: 'measure-file', payload: { fileId: file.id }, subject: file.id, showId: file.showId }, transaction)
+      if (file.measuring === 'waiting')
+        await jobs.add(
+          { kind: 'measure-file', payload: { fileId: file.id }, subject: file.id, showId: file.showId },
+          transaction,
+        )
     },
   }
 }

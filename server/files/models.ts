@@ -1,4 +1,11 @@
-import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize'
+import {
+  type CreationOptional,
+  DataTypes,
+  type InferAttributes,
+  type InferCreationAttributes,
+  Model,
+  type Sequelize,
+} from 'sequelize'
 import type { Finding } from '@core/audio/findings'
 import type { Measurement } from '@core/audio/measurement'
 import type { Chapter } from '@core/chapters/fromNotes'
@@ -40,31 +47,34 @@ export class AudioFile extends Model<InferAttributes<AudioFile>, InferCreationAt
 }
 
 export function initFiles(sequelize: Sequelize): void {
-  AudioFile.init({
-    id: { type: DataTypes.UUID, primaryKey: true },
-    showId: DataTypes.UUID,
-    sha256: DataTypes.CHAR(64),
-    name: DataTypes.STRING,
-    type: DataTypes.STRING,
-    bytes: DataTypes.BIGINT.UNSIGNED,
-    durationMs: DataTypes.INTEGER.UNSIGNED,
-    codec: DataTypes.STRING,
-    bitRateBps: DataTypes.INTEGER.UNSIGNED,
-    sampleRateHz: DataTypes.INTEGER.UNSIGNED,
-    channels: DataTypes.TINYINT.UNSIGNED,
-    tags: DataTypes.JSON,
-    pictureId: DataTypes.CHAR(64),
-    chapters: { type: DataTypes.JSON, defaultValue: [] },
-    findings: DataTypes.JSON,
-    soundFromBytes: DataTypes.BIGINT.UNSIGNED,
-    soundToBytes: DataTypes.BIGINT.UNSIGNED,
-    origin: { type: DataTypes.STRING, defaultValue: 'upload' },
-    measuring: { type: DataTypes.STRING, defaultValue: 'waiting' },
-    measurement: DataTypes.JSON,
-    waveformId: DataTypes.CHAR(64),
-    address: DataTypes.STRING(2048),
-    checkedAt: DataTypes.DATE(3),
-    reachable: { type: DataTypes.BOOLEAN, defaultValue: true },
-    createdAt: DataTypes.DATE(3),
-  }, { sequelize, tableName: 'files' })
+  AudioFile.init(
+    {
+      id: { type: DataTypes.UUID, primaryKey: true },
+      showId: DataTypes.UUID,
+      sha256: DataTypes.CHAR(64),
+      name: DataTypes.STRING,
+      type: DataTypes.STRING,
+      bytes: DataTypes.BIGINT.UNSIGNED,
+      durationMs: DataTypes.INTEGER.UNSIGNED,
+      codec: DataTypes.STRING,
+      bitRateBps: DataTypes.INTEGER.UNSIGNED,
+      sampleRateHz: DataTypes.INTEGER.UNSIGNED,
+      channels: DataTypes.TINYINT.UNSIGNED,
+      tags: DataTypes.JSON,
+      pictureId: DataTypes.CHAR(64),
+      chapters: { type: DataTypes.JSON, defaultValue: [] },
+      findings: DataTypes.JSON,
+      soundFromBytes: DataTypes.BIGINT.UNSIGNED,
+      soundToBytes: DataTypes.BIGINT.UNSIGNED,
+      origin: { type: DataTypes.STRING, defaultValue: 'upload' },
+      measuring: { type: DataTypes.STRING, defaultValue: 'waiting' },
+      measurement: DataTypes.JSON,
+      waveformId: DataTypes.CHAR(64),
+      address: DataTypes.STRING(2048),
+      checkedAt: DataTypes.DATE(3),
+      reachable: { type: DataTypes.BOOLEAN, defaultValue: true },
+      createdAt: DataTypes.DATE(3),
+    },
+    { sequelize, tableName: 'files' },
+  )
 }

@@ -1,4 +1,11 @@
-import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize'
+import {
+  type CreationOptional,
+  DataTypes,
+  type InferAttributes,
+  type InferCreationAttributes,
+  Model,
+  type Sequelize,
+} from 'sequelize'
 import type { Upload as UploadView } from '@contract/episodes'
 
 export class Upload extends Model<InferAttributes<Upload>, InferCreationAttributes<Upload>> {
@@ -12,13 +19,16 @@ export class Upload extends Model<InferAttributes<Upload>, InferCreationAttribut
 }
 
 export function initUploads(sequelize: Sequelize): void {
-  Upload.init({
-    id: { type: DataTypes.CHAR(32), primaryKey: true },
-    episodeId: DataTypes.UUID,
-    fileName: DataTypes.STRING,
-    bytes: DataTypes.BIGINT.UNSIGNED,
-    state: DataTypes.STRING,
-    refusal: DataTypes.JSON,
-    createdAt: DataTypes.DATE(3),
-  }, { sequelize, tableName: 'uploads' })
+  Upload.init(
+    {
+      id: { type: DataTypes.CHAR(32), primaryKey: true },
+      episodeId: DataTypes.UUID,
+      fileName: DataTypes.STRING,
+      bytes: DataTypes.BIGINT.UNSIGNED,
+      state: DataTypes.STRING,
+      refusal: DataTypes.JSON,
+      createdAt: DataTypes.DATE(3),
+    },
+    { sequelize, tableName: 'uploads' },
+  )
 }

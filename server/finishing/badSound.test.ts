@@ -36,18 +36,27 @@ async function bring(name: string, bytes: Buffer): Promise<WholeEpisode> {
 }
 
 async function begin({ id }: Pick<Episode, 'id'>): Promise<WholeEpisode> {
-  const { sound: { version } } = await get(id)
+  const {
+    sound: { version },
+  } = await get(id)
   const answer = await house.call('POST', `/episodes/${id}/finish`, { version, recipe: firstRecipe })
   expect(answer.statusCode, answer.body).toBe(200)
   return get(id)
 }
 
-const sound = (name: string, seconds: number, coding: string[] = ['-b:a', '96k']): Buffer => makeSound(place(name), seconds, coding)
+const sound = (name: string, seconds: number, coding: string[] = ['-b:a', '96k']): Buffer =>
+  makeSound(place(name), seconds, coding)
 
 describe('a damaged file', () => {
   it('whose second half is garbage is taken as far as it is sound, says so, and is finished', async () => {
     const whole = sound('a.mp3', 20)
-    const episode = await bring('half.mp3', Buffer.concat([whole.subarray(0, whole.length / 2), randomBytes(whole.length / 2).map(byte => byte === 255 ? 0 : byte)]))
+    const episode = await bring(
+      'half.mp3',
+      Buffer.concat([
+        whole.subarray(0, whole.length / 2),
+        randomBytes(whole.length / 2).map(byte => (byte === 255 ? 0 : byte)),
+      ]),
+    )
     expect(episode.sound.source!.durationMs).toBeGreaterThan(9_000)
     expect(episode.sound.source!.durationMs).toBeLessThan(11_000)
     expect(episode.sound.findings.map(({ code }) => code)).toEqual(expect.arrayContaining(['junk-behind', 'cut-short']))
@@ -57,15 +66,32 @@ describe('a damaged file', () => {
   })
 
   it('whose sample rate changes in mid-file is measured to its end', async () => {
-    const both = Buffer.concat([sound('b.mp3', 5, ['-b:a', '96k', '-write_xing', '0', '-id3v2_version', '0']), sound('c.mp3', 5, ['-ar', '22050', '-b:a', '64k', '-write_xing', '0', '-id3v2_version', '0'])])
+    const both = Buffer.concat([
+      sound('b.mp3', 5, ['-b:a', '96k', '-write_xing', '0', '-id3v2_version', '0']),
+      sound('c.mp3', 5, ['-ar', '22050', '-b:a', '64k', '-write_xing', '0', '-id3v2_version', '0']),
+    ])
     const { source } = (await bring('mixed.mp3', both)).sound
     expect(Math.abs(source!.durationMs - 10_000)).toBeLessThan(200)
     expect(Math.abs(source!.measurement!.durationMs - 10_000)).toBeLessThan(300)
   })
 
   it('a film without sound is refused in words', async () => {
-    execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', 'testsrc=d=1:s=64x64', '-pix_fmt', 'yuv420p', place('film.mp4')])
-    const { upload, sound: { source } } = await bring('film.mp3', await readFile(place('film.mp4')))
+    execFileSync('ffmpeg', [
+      '-v',
+      'error',
+      '-y',
+      '-f',
+      'lavfi',
+      '-i',
+      'testsrc=d=1:s=64x64',
+      '-pix_fmt',
+      'yuv420p',
+      place('film.mp4'),
+    ])
+    const {
+      upload,
+      sound: { source },
+    } = await bring('film.mp3', await readFile(place('film.mp4')))
     expect([source, upload!.refusal!.title]).toEqual([null, 'This is a film'])
   })
 })
@@ -73,13 +99,24 @@ describe('a damaged file', () => {
 describe('tags', () => {
   it('a picture of 30 MB in the tags is taken and made small', async () => {
     const side = 3300
-    const picture = await sharp(randomBytes(side * side * 3), { raw: { width: side, height: side, channels: 3 } }).png({ compressionLevel: 0 }).toBuffer()
+    const picture = await sharp(randomBytes(side * side * 3), { raw: { width: side, height: side, channels: 3 } })
+      .png({ compressionLevel: 0 })
+      .toBuffer()
     expect(picture.length).toBeGreaterThan(30_000_000)
-    const tag = NodeID3.create({ title: 'Heavy', image: { mime: 'image/png', type: { id: 3 }, description: '', imageBuffer: picture } })
-    const episode = await bring('heavy.mp3', Buffer.concat([tag, sound('d.mp3', 3, ['-b:a', '96k', '-id3v2_version', '0'])]))
+    const tag = NodeID3.create({
+      title: 'Heavy',
+      image: { mime: 'image/png', type: { id: 3 }, description: '', imageBuffer: picture },
+    })
+    const episode = await bring(
+      'heavy.mp3',
+      Buffer.concat([tag, sound('d.mp3', 3, ['-b:a', '96k', '-id3v2_version', '0'])]),
+    )
     expect(episode.text.title).toBe('Heavy')
     expect(Math.abs(episode.sound.source!.durationMs - 3000)).toBeLessThan(60)
-    const { rawPayload } = await house.app.inject({ url: episode.sound.source!.pictureAddress!, headers: { cookie: house.cookie } })
+    const { rawPayload } = await house.app.inject({
+      url: episode.sound.source!.pictureAddress!,
+      headers: { cookie: house.cookie },
+    })
     expect(rawPayload.length).toBeLessThan(600_000)
   })
 
@@ -88,7 +125,13 @@ describe('tags', () => {
     const v1 = Buffer.alloc(128)
     v1.write('TAG', 0)
     v1.write('Old title', 3)
-    const all = Buffer.concat([NodeID3.create({ title: 'First tag' }), NodeID3.create({ title: 'Second tag' }), bare, ape({ Title: 'Ape title' }), v1])
+    const all = Buffer.concat([
+      NodeID3.create({ title: 'First tag' }),
+      NodeID3.create({ title: 'Second tag' }),
+      bare,
+      ape({ Title: 'Ape title' }),
+      v1,
+    ])
     const episode = await bring('tags.mp3', all)
     expect(Math.abs(episode.sound.source!.durationMs - 6000)).toBeLessThan(60)
     expect(episode.sound.findings.filter(({ code }) => code.startsWith('junk') || code === 'cut-short')).toEqual([])
@@ -103,7 +146,10 @@ describe('tags', () => {
   ])('in %s are read', async (name, version, encoding, words) => {
     const body = Buffer.concat([Buffer.from('TIT2'), size(words.length + 1), Buffer.from([0, 0, encoding]), words])
     const tag = Buffer.concat([Buffer.from('ID3'), Buffer.from([version, 0, 0]), size(body.length), body])
-    const episode = await bring(`${name.length}.mp3`, Buffer.concat([tag, sound(`t${name.length}.mp3`, 2 + encoding, ['-b:a', '64k', '-id3v2_version', '0'])]))
+    const episode = await bring(
+      `${name.length}.mp3`,
+      Buffer.concat([tag, sound(`t${name.length}.mp3`, 2 + encoding, ['-b:a', '64k', '-id3v2_version', '0'])]),
+    )
     expect(episode.text.title).toBe('Käse für Zoë')
   })
 })
@@ -134,7 +180,11 @@ describe('when finishing goes wrong', () => {
     await house.platform.media.remove(episode.sound.source!.sha256)
     await begin(episode)
     await failToTheEnd()
-    expect((await get(episode.id)).sound).toMatchObject({ finishing: 'failed', problem: { title: 'The sound could not be finished' }, work: null })
+    expect((await get(episode.id)).sound).toMatchObject({
+      finishing: 'failed',
+      problem: { title: 'The sound could not be finished' },
+      work: null,
+    })
   })
 
   it('so is one that cannot be measured', async () => {
@@ -147,15 +197,22 @@ describe('when finishing goes wrong', () => {
     const after = await get(id)
     expect(after.sound).toMatchObject({ source: { measuring: 'failed' }, work: null })
     expect(after.sound.findings.map(({ code }) => code)).toEqual(['unmeasured'])
-    const refused = await house.call('POST', `/episodes/${id}/finish`, { version: after.sound.version, recipe: firstRecipe })
-    expect(refused.json()).toMatchObject({ code: 'not-ready', detail: expect.stringContaining('could not be measured') })
+    const refused = await house.call('POST', `/episodes/${id}/finish`, {
+      version: after.sound.version,
+      recipe: firstRecipe,
+    })
+    expect(refused.json()).toMatchObject({
+      code: 'not-ready',
+      detail: expect.stringContaining('could not be measured'),
+    })
   })
 
   it('a full disk is said in words, and nothing is lost', async () => {
     const small = place('small')
     await mkdir(small)
     // A file system of three megabytes in memory; making one takes an administrator.
-    if (spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=3m', 'tmpfs', small]).status !== 0) throw new Error('This test needs the right to mount a tmpfs.')
+    if (spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=3m', 'tmpfs', small]).status !== 0)
+      throw new Error('This test needs the right to mount a tmpfs.')
     try {
       const episode = await bring('disk.wav', sound('g.wav', 300, ['-ac', '1']))
       await begin(episode)
@@ -169,7 +226,11 @@ describe('when finishing goes wrong', () => {
         media.workIn = workIn
       }
       const { sound: after } = await get(episode.id)
-      expect(after).toMatchObject({ finishing: 'failed', problem: { title: 'The disk is full', todo: expect.stringMatching(/\w/) }, recipe: firstRecipe })
+      expect(after).toMatchObject({
+        finishing: 'failed',
+        problem: { title: 'The disk is full', todo: expect.stringMatching(/\w/) },
+        recipe: firstRecipe,
+      })
       expect(after.source!.sha256).toBe(episode.sound.source!.sha256)
       await begin(episode)
       await house.workOnSound()
@@ -187,11 +248,13 @@ function size(bytes: number): Buffer {
 
 /** An APEv2 tag with a footer only. */
 function ape(items: Record<string, string>): Buffer {
-  const body = Buffer.concat(Object.entries(items).map(([key, value]) => {
-    const head = Buffer.alloc(8)
-    head.writeUInt32LE(Buffer.byteLength(value), 0)
-    return Buffer.concat([head, Buffer.from(`${key}\0${value}`)])
-  }))
+  const body = Buffer.concat(
+    Object.entries(items).map(([key, value]) => {
+      const head = Buffer.alloc(8)
+      head.writeUInt32LE(Buffer.byteLength(value), 0)
+      return Buffer.concat([head, Buffer.from(`${key}\0${value}`)])
+    }),
+  )
   const footer = Buffer.alloc(32)
   footer.write('APETAGEX', 0)
   footer.writeUInt32LE(2000, 8)

@@ -44,8 +44,13 @@ async function bring(path: string, title = 'A drawer full of reeds'): Promise<Wh
 }
 
 async function finish(episode: Pick<Episode, 'id'>, recipe: Partial<Recipe> = {}): Promise<WholeEpisode> {
-  const { sound: { version } } = await get(episode.id)
-  const begun = await house.call('POST', `/episodes/${episode.id}/finish`, { version, recipe: { ...firstRecipe, ...recipe } })
+  const {
+    sound: { version },
+  } = await get(episode.id)
+  const begun = await house.call('POST', `/episodes/${episode.id}/finish`, {
+    version,
+    recipe: { ...firstRecipe, ...recipe },
+  })
   expect(begun.statusCode, begun.body).toBe(200)
   await house.workOnSound()
   return get(episode.id)
@@ -88,10 +93,25 @@ describe('a file that was brought', () => {
 
 describe('formats', () => {
   it.each([
-    ['a WAV in RF64, 96 kHz', 'rf64.wav', ['-ac', '2', '-rf64', 'always', '-ar', '96000'], { type: 'audio/wav', sampleRateHz: 96_000, channels: 2 }],
+    [
+      'a WAV in RF64, 96 kHz',
+      'rf64.wav',
+      ['-ac', '2', '-rf64', 'always', '-ar', '96000'],
+      { type: 'audio/wav', sampleRateHz: 96_000, channels: 2 },
+    ],
     ['a FLAC of 8 kHz', 'eight.flac', ['-ar', '8000'], { type: 'audio/flac', sampleRateHz: 8000, channels: 1 }],
-    ['an MP3 of 8 kHz', 'eight.mp3', ['-ar', '8000', '-b:a', '16k'], { type: 'audio/mpeg', sampleRateHz: 8000, channels: 1 }],
-    ['an M4A of 96 kHz', 'high.m4a', ['-ac', '2', '-ar', '96000', '-c:a', 'aac'], { type: 'audio/mp4', sampleRateHz: 96_000, channels: 2 }],
+    [
+      'an MP3 of 8 kHz',
+      'eight.mp3',
+      ['-ar', '8000', '-b:a', '16k'],
+      { type: 'audio/mpeg', sampleRateHz: 8000, channels: 1 },
+    ],
+    [
+      'an M4A of 96 kHz',
+      'high.m4a',
+      ['-ac', '2', '-ar', '96000', '-c:a', 'aac'],
+      { type: 'audio/mp4', sampleRateHz: 96_000, channels: 2 },
+    ],
   ])('%s is told by content and measured', async (_kind, name, coding, facts) => {
     const path = join(folder, name)
     makeSound(path, 5, coding)
@@ -105,20 +125,29 @@ describe('formats', () => {
 })
 
 describe('finishing', () => {
-  it.each([['br-34.mp3', 'speech'], ['sf-4.m4a', 'm4a'], ['sf-5.mp3', 'speech and music']] as const)(
-    'brings %s as %s to within 0.3 LU of the target and under the ceiling', async (name, encoding) => {
-      const { sound } = await finish(await bring(start(name)), { encoding })
-      expect(sound.finishing).toBe('done')
-      const { integratedLufs, truePeakDbtp, channels } = sound.finished!.measurement!
-      expect(Math.abs(integratedLufs! - (channels === 1 ? -19 : -16))).toBeLessThanOrEqual(0.3)
-      expect(truePeakDbtp).toBeLessThanOrEqual(-1)
-      expect(sound.finished!.type).toBe(encoding === 'm4a' ? 'audio/mp4' : 'audio/mpeg')
-    })
+  it.each([
+    ['br-34.mp3', 'speech'],
+    ['sf-4.m4a', 'm4a'],
+    ['sf-5.mp3', 'speech and music'],
+  ] as const)('brings %s as %s to within 0.3 LU of the target and under the ceiling', async (name, encoding) => {
+    const { sound } = await finish(await bring(start(name)), { encoding })
+    expect(sound.finishing).toBe('done')
+    const { integratedLufs, truePeakDbtp, channels } = sound.finished!.measurement!
+    expect(Math.abs(integratedLufs! - (channels === 1 ? -19 : -16))).toBeLessThanOrEqual(0.3)
+    expect(truePeakDbtp).toBeLessThanOrEqual(-1)
+    expect(sound.finished!.type).toBe(encoding === 'm4a' ? 'audio/mp4' : 'audio/mpeg')
+  })
 
   it('levels, trims and fades as the recipe says, and never touches the source', async () => {
     const episode = await bring(start('br-32.mp3'))
     const source = episode.sound.source!
-    const { sound } = await finish(episode, { levelling: 0.8, fromMs: 2000, toMs: 20_000, fadeInMs: 200, fadeOutMs: 1500 })
+    const { sound } = await finish(episode, {
+      levelling: 0.8,
+      fromMs: 2000,
+      toMs: 20_000,
+      fadeInMs: 200,
+      fadeOutMs: 1500,
+    })
     expect(Math.abs(sound.finished!.durationMs - 18_000)).toBeLessThan(80)
     expect(Math.max(...sound.report!.reductionsDb)).toBeGreaterThan(3)
     expect(sound.finished!.measurement!.rangeLu).toBeLessThan(source.measurement!.rangeLu)
@@ -126,21 +155,46 @@ describe('finishing', () => {
   })
 
   // Tags read back by music-metadata, chapters by ffprobe; of the MP3 neither wrote them.
-  it.each([['speech and music', 'br-33.mp3'], ['m4a', 'sf-4.m4a']] as const)('writes the tags that players read: %s', async (encoding, name) => {
+  it.each([
+    ['speech and music', 'br-33.mp3'],
+    ['m4a', 'sf-4.m4a'],
+  ] as const)('writes the tags that players read: %s', async (encoding, name) => {
     const episode = await bring(start(name), 'Wax – “ßø”, 文 and 🪗')
-    await house.call('PATCH', `/episodes/${episode.id}`, { version: episode.version, text: { number: 33, notes: '<p>Four parts wax; one part = rosin.</p><p>0:00 The pan</p><p>0:20 The flame #2</p>' } })
+    await house.call('PATCH', `/episodes/${episode.id}`, {
+      version: episode.version,
+      text: {
+        number: 33,
+        notes: '<p>Four parts wax; one part = rosin.</p><p>0:00 The pan</p><p>0:20 The flame #2</p>',
+      },
+    })
     const { sound, id } = await finish(episode, { encoding })
     const released = (await release(id)).json() as Episode
     const bytes = await delivered(released.enclosureAddress!)
     const { common } = await parseBuffer(bytes, sound.finished!.type)
-    expect(common).toMatchObject({ title: 'Wax – “ßø”, 文 and 🪗', artist: 'Tove Aldermoor', album: 'Bellows & Reeds', genre: ['Podcast'], year: 2026 })
+    expect(common).toMatchObject({
+      title: 'Wax – “ßø”, 文 and 🪗',
+      artist: 'Tove Aldermoor',
+      album: 'Bellows & Reeds',
+      genre: ['Podcast'],
+      year: 2026,
+    })
     expect(common.track.no).toBe(33)
     expect(common.comment?.[0]?.text).toContain('Four parts wax; one part = rosin.')
     expect(common.picture?.[0]?.format).toBe('image/jpeg')
     const path = join(folder, `chapters-${encoding.length}`)
     await writeFile(path, bytes)
-    const { chapters } = JSON.parse(execFileSync('ffprobe', ['-v', 'error', '-show_chapters', '-of', 'json', path], { encoding: 'utf8' }))
-    expect(chapters.map((chapter: { start_time: string; tags: { title: string } }) => [chapter.tags.title, Number(chapter.start_time)])).toEqual([['The pan', 0], ['The flame #2', 20]])
+    const { chapters } = JSON.parse(
+      execFileSync('ffprobe', ['-v', 'error', '-show_chapters', '-of', 'json', path], { encoding: 'utf8' }),
+    )
+    expect(
+      chapters.map((chapter: { start_time: string; tags: { title: string } }) => [
+        chapter.tags.title,
+        Number(chapter.start_time),
+      ]),
+    ).toEqual([
+      ['The pan', 0],
+      ['The flame #2', 20],
+    ])
   })
 
   it('as it came changes the tags and not one byte of the frames', async () => {
@@ -163,30 +217,54 @@ describe('finishing', () => {
     expect(second.sound.finished!.measurement).toEqual(first.sound.finished!.measurement)
   })
 
-  it.each([['wav', []], ['flac', []], ['ogg', ['-c:a', 'libvorbis']], ['ogg', ['-c:a', 'libopus', '-ar', '48000']]])('makes a %s deliverable, which it is not as it came', async (ending, coding) => {
+  it.each([
+    ['wav', []],
+    ['flac', []],
+    ['ogg', ['-c:a', 'libvorbis']],
+    ['ogg', ['-c:a', 'libopus', '-ar', '48000']],
+  ])('makes a %s deliverable, which it is not as it came', async (ending, coding) => {
     const path = join(folder, `take${coding.length}.${ending}`)
     makeSound(path, 12, ['-ac', '2', ...coding])
     const episode = await bring(path)
     expect(Math.abs(episode.sound.source!.durationMs - 12_000)).toBeLessThanOrEqual(20)
     expect(episode.sound.findings[0]).toMatchObject({ code: 'not-deliverable', weight: 'must mend', mend: 'finish' })
     expect((await release(episode.id)).statusCode).toBe(422)
-    const asItCame = await house.call('POST', `/episodes/${episode.id}/finish`, { version: episode.sound.version, recipe: { ...firstRecipe, encoding: 'as it came' } })
-    expect(asItCame.json()).toMatchObject({ code: 'bad-input', faults: [{ field: 'recipe.encoding', value: 'as it came' }] })
+    const asItCame = await house.call('POST', `/episodes/${episode.id}/finish`, {
+      version: episode.sound.version,
+      recipe: { ...firstRecipe, encoding: 'as it came' },
+    })
+    expect(asItCame.json()).toMatchObject({
+      code: 'bad-input',
+      faults: [{ field: 'recipe.encoding', value: 'as it came' }],
+    })
     await finish(episode)
     expect((await release(episode.id)).statusCode).toBe(200)
   })
 
   it('is refused for an end before its beginning, and out of range, with field, value and rule', async () => {
-    const { id, sound: { version } } = await bring(join(sounds, 'sf-5.mp3'))
-    for (const [recipe, field] of [[{ fromMs: 5000, toMs: 5100 }, 'recipe.toMs'], [{ levelling: 2 }, 'recipe.levelling'], [{ targetLufs: 0 }, 'recipe.targetLufs']] as const) {
-      const answer = await house.call('POST', `/episodes/${id}/finish`, { version, recipe: { ...firstRecipe, ...recipe } })
+    const {
+      id,
+      sound: { version },
+    } = await bring(join(sounds, 'sf-5.mp3'))
+    for (const [recipe, field] of [
+      [{ fromMs: 5000, toMs: 5100 }, 'recipe.toMs'],
+      [{ levelling: 2 }, 'recipe.levelling'],
+      [{ targetLufs: 0 }, 'recipe.targetLufs'],
+    ] as const) {
+      const answer = await house.call('POST', `/episodes/${id}/finish`, {
+        version,
+        recipe: { ...firstRecipe, ...recipe },
+      })
       expect(answer.statusCode).toBe(422)
       expect(answer.json().faults[0]).toMatchObject({ field, rule: expect.stringMatching(/\w/) })
     }
   })
 
   it('can be cancelled, and then nothing is finished', async () => {
-    const { id, sound: { version } } = await bring(start('br-37.mp3'))
+    const {
+      id,
+      sound: { version },
+    } = await bring(start('br-37.mp3'))
     const begun = (await house.call('POST', `/episodes/${id}/finish`, { version, recipe: firstRecipe })).json() as Sound
     expect(begun).toMatchObject({ version: version + 1, finishing: 'working', work: { kind: 'finishing' } })
     const answer = await house.call('POST', `/episodes/${id}/cancel-finish`, { version: begun.version })
@@ -200,10 +278,16 @@ describe('a release', () => {
   it('goes out only when it is finished; a schedule that came first waits', async () => {
     const { id, version, sound } = await bring(start('br-37.mp3'))
     await house.call('POST', `/episodes/${id}/finish`, { version: sound.version, recipe: firstRecipe })
-    expect((await release(id)).json()).toMatchObject({ code: 'not-ready', faults: [{ field: 'audio', rule: 'The audio is still being finished.' }] })
+    expect((await release(id)).json()).toMatchObject({
+      code: 'not-ready',
+      faults: [{ field: 'audio', rule: 'The audio is still being finished.' }],
+    })
     const { releaseService } = await import('../releases/service')
     const releases = releaseService(house.platform)
-    await house.call('POST', `/episodes/${id}/release`, { version, when: { kind: 'at', local: '2026-03-10T07:00', zone: 'Europe/Zurich' } })
+    await house.call('POST', `/episodes/${id}/release`, {
+      version,
+      when: { kind: 'at', local: '2026-03-10T07:00', zone: 'Europe/Zurich' },
+    })
     house.clock.moveBy(2 * 3600_000)
     expect(await releases.releaseDue()).toBe(0)
     expect(await get(id)).toMatchObject({ standing: 'scheduled', awaitsFinish: true })
@@ -218,7 +302,9 @@ describe('a release', () => {
     await house.bring(id, join(sounds, 'br-37.mp3'))
     const replaced = await get(id)
     expect(replaced.changedSinceRelease).toBe(true)
-    const after = (await house.call('POST', `/episodes/${id}/send-changes`, { version: replaced.version })).json() as Episode
+    const after = (
+      await house.call('POST', `/episodes/${id}/send-changes`, { version: replaced.version })
+    ).json() as Episode
     expect([after.guid, after.releaseAt]).toEqual([before.guid, before.releaseAt])
     expect(after.enclosureAddress).not.toBe(before.enclosureAddress)
     expect((await delivered(after.enclosureAddress!)).equals(readFileSync(join(sounds, 'br-37.mp3')))).toBe(true)
@@ -239,12 +325,15 @@ describe('sound that is none or too much', () => {
     await writeFile(path, wav(new Int16Array(44_100 * 6)))
     const episode = await bring(path)
     expect(episode.sound.findings.map(({ code }) => code)).toContain('silent')
-    expect((await finish(episode)).sound).toMatchObject({ finishing: 'done', finished: { measurement: { integratedLufs: null } } })
+    expect((await finish(episode)).sound).toMatchObject({
+      finishing: 'done',
+      finished: { measurement: { integratedLufs: null } },
+    })
   })
 
   it('all full scale is brought down to the target', async () => {
     const path = join(folder, 'full.wav')
-    await writeFile(path, wav(Int16Array.from({ length: 44_100 * 6 }, (_, i) => (i >> 5) % 2 ? 32_767 : -32_768)))
+    await writeFile(path, wav(Int16Array.from({ length: 44_100 * 6 }, (_, i) => ((i >> 5) % 2 ? 32_767 : -32_768))))
     const episode = await bring(path)
     expect(episode.sound.findings.map(({ code }) => code)).toEqual(expect.arrayContaining(['clipped', 'louder']))
     const { sound } = await finish(episode)

@@ -18,11 +18,18 @@ import { finishWork } from './work'
 /** An hour takes about a minute. */
 const limitMs = 2 * 3600_000
 
-interface Made { facts: AudioFacts; path: string }
+interface Made {
+  facts: AudioFacts
+  path: string
+}
 
 /** The job that makes an episode's delivered file by its recipe. */
 export function finishEpisode(platform: Platform): JobDefinition<Payloads['finish-episode']> {
-  const { clock, media, configuration: { publicUrl } } = platform
+  const {
+    clock,
+    media,
+    configuration: { publicUrl },
+  } = platform
   const { changeEpisode } = episodeChanges(platform)
   const blobs = blobKeeper(platform)
   const files = fileKeeper(platform)
@@ -31,7 +38,10 @@ export function finishEpisode(platform: Platform): JobDefinition<Payloads['finis
   /** Writes the outcome down, unless source or recipe have become others meanwhile. */
   async function settle(episode: Episode, outcome: (transaction: Transaction) => Promise<Change>): Promise<void> {
     await changeEpisode(episode, {}, async (current, transaction) => {
-      const isOther = current.finishing !== 'working' || fileIdOf(current, 'source') !== fileIdOf(episode, 'source') || !sameRecipe(current.recipe, episode.recipe)
+      const isOther =
+        current.finishing !== 'working' ||
+        fileIdOf(current, 'source') !== fileIdOf(episode, 'source') ||
+        !sameRecipe(current.recipe, episode.recipe)
       return isOther ? null : outcome(transaction)
     })
   }
@@ -40,12 +50,27 @@ export function finishEpisode(platform: Platform): JobDefinition<Payloads['finis
     settle(episode, async () => ({ sound: { finishing: 'failed', finishProblem } }))
 
   /** Keeps the finished file with its waveform, and makes it the episode's. */
-  async function keep(episode: Episode, { facts: { picture: _picture, ...facts }, path }: Made, measurement: AudioFile['measurement'], waveform: Bringing, finishedWith: Episode['finishedWith']): Promise<void> {
+  async function keep(
+    episode: Episode,
+    { facts: { picture: _picture, ...facts }, path }: Made,
+    measurement: AudioFile['measurement'],
+    waveform: Bringing,
+    finishedWith: Episode['finishedWith'],
+  ): Promise<void> {
     await blobs.announce(facts.sha256)
     const words = slugFrom([episode.number, episode.title].filter(Boolean).join(' ')) || 'episode'
     const name = `${words}.${facts.type === 'audio/mpeg' ? 'mp3' : 'm4a'}`
     await settle(episode, async transaction => {
-      const file = { ...facts, showId: episode.showId, name, pictureId: null, origin: 'finish' as const, measuring: 'done' as const, measurement, waveformId: waveform.sha256 }
+      const file = {
+        ...facts,
+        showId: episode.showId,
+        name,
+        pictureId: null,
+        origin: 'finish' as const,
+        measuring: 'done' as const,
+        measurement,
+        waveformId: waveform.sha256,
+      }
       const finished = await files.keep(file, [{ path, sha256: facts.sha256 }, waveform], transaction)
       return { files: { finished: finished.id }, sound: { finishing: 'done', finishedWith, finishProblem: null } }
     })
@@ -62,20 +87,32 @@ export function finishEpisode(platform: Platform): JobDefinition<Payloads['finis
   }
 
   async function make(episode: Episode, file: AudioFile, recipe: Recipe, run: JobRun): Promise<void> {
-    const tagsOf = (sound: { fromMs: number; durationMs: number }) => tagsFor(episode, episode.show!, publicUrl, clock.now(), sound, file.chapters)
+    const tagsOf = (sound: { fromMs: number; durationMs: number }) =>
+      tagsFor(episode, episode.show!, publicUrl, clock.now(), sound, file.chapters)
     const earlier = episode.finishedWith
     const earlierFile = fileIn(episode, 'finished')
     if (earlier && earlierFile?.waveformId && earlier.fileId === file.id && sameRecipe(earlier.recipe, recipe)) {
       const tags = tagsOf({ fromMs: recipe.fromMs ?? 0, durationMs: earlierFile.durationMs })
       await work.retag(earlierFile, episode.id, tags, run, made =>
-        waveformOf(earlierFile, waveform => keep(episode, made, earlierFile.measurement, waveform, { ...earlier, tags })))
+        waveformOf(earlierFile, waveform =>
+          keep(episode, made, earlierFile.measurement, waveform, { ...earlier, tags }),
+        ),
+      )
       return
     }
     let tags = tagsOf({ fromMs: 0, durationMs: file.durationMs })
-    await work.finish(file, recipe, episode.id, sound => (tags = tagsOf(sound)), run, async ({ measurement, waveform, report, ...made }) => {
-      const take = (bringing: Bringing): Promise<void> => keep(episode, made, measurement, bringing, { fileId: file.id, recipe, tags, report })
-      await (waveform ? blobs.written([waveform], ([bringing]) => take(bringing!)) : waveformOf(file, take))
-    })
+    await work.finish(
+      file,
+      recipe,
+      episode.id,
+      sound => (tags = tagsOf(sound)),
+      run,
+      async ({ measurement, waveform, report, ...made }) => {
+        const take = (bringing: Bringing): Promise<void> =>
+          keep(episode, made, measurement, bringing, { fileId: file.id, recipe, tags, report })
+        await (waveform ? blobs.written([waveform], ([bringing]) => take(bringing!)) : waveformOf(file, take))
+      },
+    )
   }
 
   return {
@@ -101,13 +138,21 @@ export function finishEpisode(platform: Platform): JobDefinition<Payloads['finis
   }
 }
 
-const neverFinished = { title: 'The sound could not be finished', detail: 'It was tried several times. The file may be damaged in a place that was not found before.', todo: 'Export it again and bring that, or let it go out as it was uploaded.' }
+const neverFinished = {
+  title: 'The sound could not be finished',
+  detail: 'It was tried several times. The file may be damaged in a place that was not found before.',
+  todo: 'Export it again and bring that, or let it go out as it was uploaded.',
+}
 
 /** What to say of an error that trying again will not mend; null for those that may pass. */
 function problemFor(error: unknown): Episode['finishProblem'] {
   const { code, message } = error as NodeJS.ErrnoException
   if (code === 'ENOSPC' || /No space left/i.test(message)) {
-    return { title: 'The disk is full', detail: 'There was no room to write the finished file.', todo: 'Delete files from the shelf that no episode uses, then finish again.' }
+    return {
+      title: 'The disk is full',
+      detail: 'There was no room to write the finished file.',
+      todo: 'Delete files from the shelf that no episode uses, then finish again.',
+    }
   }
   return null
 }

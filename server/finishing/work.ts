@@ -25,7 +25,12 @@ const untouched: FinishReport = { gainDb: 0, limitedByDb: 0, reductionsDb: [], m
 /** Makes the delivered file of an episode in a folder of its own: sound by the recipe, then tags. */
 export function finishWork({ media, configuration }: Pick<Platform, 'media' | 'configuration'>) {
   /** Puts the tags around a sound that is coded already. */
-  async function tag(sound: Pick<AudioFile, 'type' | 'soundFromBytes' | 'soundToBytes' | 'durationMs'>, soundPath: string, folder: string, tags: Tags): Promise<string> {
+  async function tag(
+    sound: Pick<AudioFile, 'type' | 'soundFromBytes' | 'soundToBytes' | 'durationMs'>,
+    soundPath: string,
+    folder: string,
+    tags: Tags,
+  ): Promise<string> {
     const picture = await artworkForTags(media, tags.artworkId, configuration)
     const path = join(folder, sound.type === 'audio/mpeg' ? 'finished.mp3' : 'finished.m4a')
     const frames = { path: soundPath, from: Number(sound.soundFromBytes), to: Number(sound.soundToBytes) }
@@ -35,7 +40,11 @@ export function finishWork({ media, configuration }: Pick<Platform, 'media' | 'c
   }
 
   /** Works on a stored file in a folder of its own, which is gone afterwards. */
-  async function inFolder(episodeId: string, sha256: string, act: (folder: string, path: string) => Promise<void>): Promise<void> {
+  async function inFolder(
+    episodeId: string,
+    sha256: string,
+    act: (folder: string, path: string) => Promise<void>,
+  ): Promise<void> {
     await media.workIn(`finish-${episodeId}`, async folder => {
       const { path, release } = await media.onDisk(sha256)
       try {
@@ -46,31 +55,60 @@ export function finishWork({ media, configuration }: Pick<Platform, 'media' | 'c
     })
   }
 
-  const read = (path: string, run: JobRun): Promise<AudioFacts> => runSound({ kind: 'read', path }, { signal: run.signal, progress: () => undefined }, configuration)
+  const read = (path: string, run: JobRun): Promise<AudioFacts> =>
+    runSound({ kind: 'read', path }, { signal: run.signal, progress: () => undefined }, configuration)
 
   return {
     /**
      * Finishes a source and hands the finished sound to `take` while its file is there. `tagsOf` is asked once the
      * finished length is known.
      */
-    finish: (file: AudioFile, recipe: Recipe, episodeId: string, tagsOf: (sound: { fromMs: number; durationMs: number }) => Tags, run: JobRun, take: (finished: FinishedSound) => Promise<void>): Promise<void> =>
+    finish: (
+      file: AudioFile,
+      recipe: Recipe,
+      episodeId: string,
+      tagsOf: (sound: { fromMs: number; durationMs: number }) => Tags,
+      run: JobRun,
+      take: (finished: FinishedSound) => Promise<void>,
+    ): Promise<void> =>
       inFolder(episodeId, file.sha256, async (folder, sourcePath) => {
         if (recipe.encoding === 'as it came') {
           const path = await tag(file, sourcePath, folder, tagsOf({ fromMs: 0, durationMs: file.durationMs }))
-          await take({ facts: await read(path, run), path, report: untouched, measurement: file.measurement!, waveform: null })
+          await take({
+            facts: await read(path, run),
+            path,
+            report: untouched,
+            measurement: file.measurement!,
+            waveform: null,
+          })
           return
         }
         const source = { path: sourcePath, junkBytes: Number(file.soundFromBytes ?? 0), channels: file.channels }
-        const { name, report, measurement, waveform } = await runSound({ kind: 'finish', source, measurement: file.measurement!, recipe, folder }, run, configuration)
+        const { name, report, measurement, waveform } = await runSound(
+          { kind: 'finish', source, measurement: file.measurement!, recipe, folder },
+          run,
+          configuration,
+        )
         const soundPath = join(folder, name)
         const sound = await read(soundPath, run)
-        const path = await tag(sound, soundPath, folder, tagsOf({ fromMs: recipe.fromMs ?? 0, durationMs: sound.durationMs }))
+        const path = await tag(
+          sound,
+          soundPath,
+          folder,
+          tagsOf({ fromMs: recipe.fromMs ?? 0, durationMs: sound.durationMs }),
+        )
         run.signal.throwIfAborted()
         await take({ facts: await read(path, run), path, report, measurement, waveform })
       }),
 
     /** Writes new tags around the sound of a finished file, whose measurement stays. */
-    retag: (finished: AudioFile, episodeId: string, tags: Tags, run: JobRun, take: (made: { facts: AudioFacts; path: string }) => Promise<void>): Promise<void> =>
+    retag: (
+      finished: AudioFile,
+      episodeId: string,
+      tags: Tags,
+      run: JobRun,
+      take: (made: { facts: AudioFacts; path: string }) => Promise<void>,
+    ): Promise<void> =>
       inFolder(episodeId, finished.sha256, async (folder, soundPath) => {
         const path = await tag(finished, soundPath, folder, tags)
         await take({ facts: await read(path, run), path })

@@ -6,19 +6,34 @@ import NodeID3 from 'node-id3'
 import type { Tags } from '../episodes/tags'
 import { endOf } from '../sound/decoder'
 
-interface Picture { bytes: Buffer; type: string }
+interface Picture {
+  bytes: Buffer
+  type: string
+}
 
 /** Writes an MP3: its tags (ID3v2.3, with a chapter frame for each chapter), then the frames of another one, untouched. */
-export async function writeMp3(path: string, frames: { path: string; from: number; to: number }, tags: Tags, picture: Picture, durationMs: number): Promise<void> {
+export async function writeMp3(
+  path: string,
+  frames: { path: string; from: number; to: number },
+  tags: Tags,
+  picture: Picture,
+  durationMs: number,
+): Promise<void> {
   await writeFile(path, id3(tags, picture, durationMs))
-  await pipeline(createReadStream(frames.path, { start: frames.from, end: frames.to - 1 }), createWriteStream(path, { flags: 'a' }))
+  await pipeline(
+    createReadStream(frames.path, { start: frames.from, end: frames.to - 1 }),
+    createWriteStream(path, { flags: 'a' }),
+  )
 }
 
 function id3(tags: Tags, { bytes, type }: Picture, durationMs: number): Buffer {
   const { title, artist, album, track, date, genre, comment, webAddress, chapters } = tags
   const [year, month, day] = date.split('-') as [string, string, string]
   return NodeID3.create({
-    title, artist, album, genre,
+    title,
+    artist,
+    album,
+    genre,
     ...(track !== null && { trackNumber: String(track) }),
     year,
     date: `${day}${month}`,
@@ -33,40 +48,95 @@ function id3(tags: Tags, { bytes, type }: Picture, durationMs: number): Buffer {
         endTimeMs: Math.round(chapters[index + 1]?.fromMs ?? durationMs),
         tags: { title: chapter.title },
       })),
-      tableOfContents: [{ elementID: 'toc', isOrdered: true, elements: chapters.map((_chapter, index) => `ch${index}`) }],
+      tableOfContents: [
+        { elementID: 'toc', isOrdered: true, elements: chapters.map((_chapter, index) => `ch${index}`) },
+      ],
     }),
   })
 }
 
 /** Writes an M4A: the coded sound of another one, untouched, with MP4 atoms for the tags, artwork and chapters. */
-export async function writeM4a(path: string, soundPath: string, tags: Tags, { bytes, type }: Picture, durationMs: number): Promise<void> {
+export async function writeM4a(
+  path: string,
+  soundPath: string,
+  tags: Tags,
+  { bytes, type }: Picture,
+  durationMs: number,
+): Promise<void> {
   const picturePath = `${path}.${type === 'image/png' ? 'png' : 'jpg'}`
   const wordsPath = `${path}.txt`
   await writeFile(picturePath, bytes)
   await writeFile(wordsPath, ffmetadata(tags, durationMs))
   try {
-    const child = spawn('ffmpeg', [
-      '-v', 'error', '-nostdin', '-y', '-i', soundPath, '-i', picturePath, '-f', 'ffmetadata', '-i', wordsPath,
-      '-map', '0:a:0', '-map', '1:v:0', '-map_metadata', '2', '-map_chapters', '2', '-c', 'copy', '-disposition:v:0', 'attached_pic',
-      '-movflags', '+faststart', '-f', 'ipod', path,
-    ], { stdio: ['ignore', 'ignore', 'pipe'] })
+    const child = spawn(
+      'ffmpeg',
+      [
+        '-v',
+        'error',
+        '-nostdin',
+        '-y',
+        '-i',
+        soundPath,
+        '-i',
+        picturePath,
+        '-f',
+        'ffmetadata',
+        '-i',
+        wordsPath,
+        '-map',
+        '0:a:0',
+        '-map',
+        '1:v:0',
+        '-map_metadata',
+        '2',
+        '-map_chapters',
+        '2',
+        '-c',
+        'copy',
+        '-disposition:v:0',
+        'attached_pic',
+        '-movflags',
+        '+faststart',
+        '-f',
+        'ipod',
+        path,
+      ],
+      { stdio: ['ignore', 'ignore', 'pipe'] },
+    )
     let complaint = ''
-    child.stderr.on('data', (words: Buffer) => { complaint = `${complaint}${words.toString()}`.slice(-2000) })
-    if (await endOf(child) !== 0) throw new Error(complaint)
+    child.stderr.on('data', (words: Buffer) => {
+      complaint = `${complaint}${words.toString()}`.slice(-2000)
+    })
+    if ((await endOf(child)) !== 0) throw new Error(complaint)
   } finally {
     await Promise.all([rm(picturePath, { force: true }), rm(wordsPath, { force: true })])
   }
 }
 
 /** ffmpeg's metadata file: `=`, `;`, `#`, `\` and line ends are escaped by a backslash. */
-function ffmetadata({ title, artist, album, track, date, genre, comment, webAddress, chapters }: Tags, durationMs: number): string {
+function ffmetadata(
+  { title, artist, album, track, date, genre, comment, webAddress, chapters }: Tags,
+  durationMs: number,
+): string {
   const escaped = (text: string): string => text.replace(/[=;#\\\n]/g, letter => `\\${letter}`)
-  const words = { title, artist, album, ...(track !== null && { track: String(track) }), date, genre, comment: `${comment}${comment ? '\n' : ''}${webAddress}` }
+  const words = {
+    title,
+    artist,
+    album,
+    ...(track !== null && { track: String(track) }),
+    date,
+    genre,
+    comment: `${comment}${comment ? '\n' : ''}${webAddress}`,
+  }
   return [
     ';FFMETADATA1',
     ...Object.entries(words).map(([name, text]) => `${name}=${escaped(text)}`),
     ...chapters.flatMap((chapter, index) => [
-      '[CHAPTER]', 'TIMEBASE=1/1000', `START=${chapter.fromMs}`, `END=${Math.round(chapters[index + 1]?.fromMs ?? durationMs)}`, `title=${escaped(chapter.title)}`,
+      '[CHAPTER]',
+      'TIMEBASE=1/1000',
+      `START=${chapter.fromMs}`,
+      `END=${Math.round(chapters[index + 1]?.fromMs ?? durationMs)}`,
+      `title=${escaped(chapter.title)}`,
     ]),
     '',
   ].join('\n')

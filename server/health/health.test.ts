@@ -6,13 +6,19 @@ import { openDatabase } from '../openDatabase'
 import { freshDatabase, type House, openHouse } from '../testing/house'
 
 let house: House
-beforeAll(async () => { house = await openHouse() })
+beforeAll(async () => {
+  house = await openHouse()
+})
 afterAll(() => house.close())
 
 describe('health', () => {
   it('says that database and media store answer', async () => {
     expect((await house.app.inject({ url: '/healthz' })).json()).toEqual({ status: 'up' })
-    expect((await house.app.inject({ url: '/readyz' })).json()).toEqual({ status: 'ready', database: 'answers', media: 'answers' })
+    expect((await house.app.inject({ url: '/readyz' })).json()).toEqual({
+      status: 'ready',
+      database: 'answers',
+      media: 'answers',
+    })
   })
 })
 
@@ -21,19 +27,40 @@ describe('errors', () => {
     const answers = await Promise.all([
       house.call('GET', '/nothing-here'),
       house.call('GET', '/episodes/not-a-uuid'),
-      house.app.inject({ method: 'POST', url: '/api/v1/session', headers: { 'content-type': 'application/json' }, payload: '{"email":' }),
-      house.app.inject({ method: 'POST', url: '/api/v1/session', headers: { 'content-type': 'text/csv' }, payload: 'a,b' }),
+      house.app.inject({
+        method: 'POST',
+        url: '/api/v1/session',
+        headers: { 'content-type': 'application/json' },
+        payload: '{"email":',
+      }),
+      house.app.inject({
+        method: 'POST',
+        url: '/api/v1/session',
+        headers: { 'content-type': 'text/csv' },
+        payload: 'a,b',
+      }),
     ])
     for (const answer of answers) {
       expect(answer.headers['content-type']).toContain('application/problem+json')
       const problem = answer.json()
-      expect(problem).toMatchObject({ type: expect.stringMatching(/^urn:lake-letter:/), title: expect.any(String), status: answer.statusCode, detail: expect.any(String), todo: expect.any(String) })
+      expect(problem).toMatchObject({
+        type: expect.stringMatching(/^urn:lake-letter:/),
+        title: expect.any(String),
+        status: answer.statusCode,
+        detail: expect.any(String),
+        todo: expect.any(String),
+      })
       expect(answer.body).not.toMatch(/node_modules|\.ts:|SELECT|at \w+ \(/)
     }
   })
 
   it('of our own making say nothing of what broke', async () => {
-    const media = { ...house.platform.media, read: () => { throw new Error('secret /var/lib/path') } }
+    const media = {
+      ...house.platform.media,
+      read: () => {
+        throw new Error('secret /var/lib/path')
+      },
+    }
     const app = await createApp({ ...house.platform, media })
     const show = await house.makeShow('breaks')
     const answer = await app.inject({ url: new URL(show.artworkAddress).pathname })
@@ -45,8 +72,11 @@ describe('errors', () => {
 
 it('the schema of an empty database is brought up to date by one of two processes that start together, and a second time changes nothing', async () => {
   const database = openDatabase(await freshDatabase())
-  const tables = () => database.query<{ name: string; statement: string }>(
-    'SELECT table_name AS name, column_name AS col, column_type AS type FROM information_schema.columns WHERE table_schema = DATABASE() ORDER BY 1, 2', { type: QueryTypes.SELECT })
+  const tables = () =>
+    database.query<{ name: string; statement: string }>(
+      'SELECT table_name AS name, column_name AS col, column_type AS type FROM information_schema.columns WHERE table_schema = DATABASE() ORDER BY 1, 2',
+      { type: QueryTypes.SELECT },
+    )
   expect(await tables()).toEqual([])
   await Promise.all([migrate(database), migrate(database)])
   const made = await tables()
@@ -59,7 +89,9 @@ it('the schema of an empty database is brought up to date by one of two processe
 it('the API describes itself, with the schemas of the contract', async () => {
   const described = (await house.app.inject({ url: '/api/v1/openapi.json' })).json()
   expect(Object.keys(described.paths)).toContain('/api/v1/episodes/{id}/release')
-  expect(described.paths['/api/v1/shows'].post.requestBody.content['application/json'].schema.required).toEqual(expect.arrayContaining(['name', 'slug', 'zone', 'category']))
+  expect(described.paths['/api/v1/shows'].post.requestBody.content['application/json'].schema.required).toEqual(
+    expect.arrayContaining(['name', 'slug', 'zone', 'category']),
+  )
 })
 
 it('the studio’s page answers at every address of the studio, and the root leads there', async () => {

@@ -3,13 +3,22 @@ import { QueryTypes } from 'sequelize'
 import type { Platform } from '../platform'
 
 /** `/healthz`: the process is up. `/readyz`: database and media store answer. */
-export const healthRoutes = ({ database, media }: Platform): FastifyPluginAsync => async app => {
-  app.get('/healthz', async () => ({ status: 'up' }))
+export const healthRoutes =
+  ({ database, media }: Platform): FastifyPluginAsync =>
+  async app => {
+    app.get('/healthz', async () => ({ status: 'up' }))
 
-  app.get('/readyz', async (_request, reply) => {
-    const answers = async (check: Promise<unknown>): Promise<'answers' | 'does not answer'> => check.then(() => 'answers' as const, () => 'does not answer' as const)
-    const parts = { database: await answers(database.query('SELECT 1', { type: QueryTypes.SELECT })), media: await answers(media.check()) }
-    const ready = Object.values(parts).every(part => part === 'answers')
-    return reply.code(ready ? 200 : 503).send({ status: ready ? 'ready' : 'not ready', ...parts })
-  })
-}
+    app.get('/readyz', async (_request, reply) => {
+      const answers = async (check: Promise<unknown>): Promise<'answers' | 'does not answer'> =>
+        check.then(
+          () => 'answers' as const,
+          () => 'does not answer' as const,
+        )
+      const parts = {
+        database: await answers(database.query('SELECT 1', { type: QueryTypes.SELECT })),
+        media: await answers(media.check()),
+      }
+      const ready = Object.values(parts).every(part => part === 'answers')
+      return reply.code(ready ? 200 : 503).send({ status: ready ? 'ready' : 'not ready', ...parts })
+    })
+  }

@@ -9,7 +9,9 @@ import { Job } from './models'
 
 let house: House
 let reported: unknown[]
-beforeAll(async () => { house = await openHouse() })
+beforeAll(async () => {
+  house = await openHouse()
+})
 afterAll(() => house.close())
 beforeEach(async () => {
   reported = []
@@ -18,11 +20,17 @@ beforeEach(async () => {
 })
 
 type Payload = Record<string, string>
-interface Manners { lane?: Lane; limitMs?: number; gaveUp?: (payload: Payload) => Promise<void> }
+interface Manners {
+  lane?: Lane
+  limitMs?: number
+  gaveUp?: (payload: Payload) => Promise<void>
+}
 
 /** Jobs of kinds that only this test knows. */
 function made(events: Events = house.platform.events) {
-  const known = createJobs(house.platform.database, house.clock, events, error => { reported.push(error) })
+  const known = createJobs(house.platform.database, house.clock, events, error => {
+    reported.push(error)
+  })
   const list: Record<string, JobDefinition<Payload>> = {}
   return {
     ...known,
@@ -30,7 +38,8 @@ function made(events: Events = house.platform.events) {
       list[kind] = { lane: 'reading', gaveUp: null, ...manners, run }
       known.use(list as unknown as JobList)
     },
-    add: (job: { kind: string; payload: Payload; subject?: string; showId?: string }, transaction?: Transaction) => known.add(job as unknown as NewJob, transaction),
+    add: (job: { kind: string; payload: Payload; subject?: string; showId?: string }, transaction?: Transaction) =>
+      known.add(job as unknown as NewJob, transaction),
     cancel: (kind: string, subject: string) => known.cancel(kind as JobKind, subject),
     runNext: (lane: Lane = 'reading') => known.runNext(lane),
   }
@@ -40,7 +49,10 @@ const jobs = () => made()
 it('a job runs once, with its payload, however many processes look for it', async () => {
   const ran: string[] = []
   const processes = [jobs(), jobs(), jobs()]
-  for (const each of processes) each.handle('greet', async ({ name }) => { ran.push(name!) })
+  for (const each of processes)
+    each.handle('greet', async ({ name }) => {
+      ran.push(name!)
+    })
   await processes[0]!.add({ kind: 'greet', payload: { name: 'Benno' } })
   await Promise.all(processes.map(each => each.runNext()))
   expect(ran).toEqual(['Benno'])
@@ -49,11 +61,15 @@ it('a job runs once, with its payload, however many processes look for it', asyn
 
 it('a job of a transaction that is rolled back never runs', async () => {
   const one = jobs()
-  one.handle('greet', async () => { throw new Error('must not run') })
-  await house.platform.database.transaction(async transaction => {
-    await one.add({ kind: 'greet', payload: {} }, transaction)
-    throw new Error('changed my mind')
-  }).catch(() => undefined)
+  one.handle('greet', async () => {
+    throw new Error('must not run')
+  })
+  await house.platform.database
+    .transaction(async transaction => {
+      await one.add({ kind: 'greet', payload: {} }, transaction)
+      throw new Error('changed my mind')
+    })
+    .catch(() => undefined)
   expect(await one.runNext()).toBe(false)
 })
 
@@ -65,7 +81,9 @@ it('a job whose process died is taken up by another after a quarter of a minute'
   await expect.poll(async () => (await Job.findOne())?.heldUntil).not.toBeNull()
   const ran: string[] = []
   const heir = jobs()
-  heir.handle('long', async () => { ran.push('heir') })
+  heir.handle('long', async () => {
+    ran.push('heir')
+  })
   expect(await heir.runNext()).toBe(false)
   house.clock.moveBy(16_000)
   expect(await heir.runNext()).toBe(true)
@@ -107,10 +125,16 @@ it('a job of a kind that this process does not know stays for one that does', as
 it('a job that is cancelled while it runs is told so, and stays cancelled', async () => {
   const one = jobs()
   let wasTold = false
-  one.handle('long', (_payload, { signal }) => new Promise((_resolve, reject) => signal.addEventListener('abort', () => {
-    wasTold = true
-    reject(new Error('stopped'))
-  })))
+  one.handle(
+    'long',
+    (_payload, { signal }) =>
+      new Promise((_resolve, reject) =>
+        signal.addEventListener('abort', () => {
+          wasTold = true
+          reject(new Error('stopped'))
+        }),
+      ),
+  )
   const subject = '0190a000-0000-7000-8000-000000000001'
   await one.add({ kind: 'long', payload: {}, subject })
   const ran = one.runNext()
@@ -124,10 +148,15 @@ it('a job that is cancelled while it runs is told so, and stays cancelled', asyn
 
 it('a job tells how far it is, and one whose process stops in order begins anew at once', async () => {
   const one = jobs()
-  one.handle('long', (_payload, { signal, progress }) => new Promise((_resolve, reject) => {
-    progress(0.4)
-    signal.addEventListener('abort', () => reject(new Error('stopped')))
-  }), { lane: 'measuring' })
+  one.handle(
+    'long',
+    (_payload, { signal, progress }) =>
+      new Promise((_resolve, reject) => {
+        progress(0.4)
+        signal.addEventListener('abort', () => reject(new Error('stopped')))
+      }),
+    { lane: 'measuring' },
+  )
   const subject = '0190a000-0000-7000-8000-000000000002'
   await one.add({ kind: 'long', payload: {}, subject })
   one.start()
@@ -135,7 +164,13 @@ it('a job tells how far it is, and one whose process stops in order begins anew 
   await one.stop()
   const other = jobs()
   const ran: string[] = []
-  other.handle('long', async () => { ran.push('again') }, { lane: 'measuring' })
+  other.handle(
+    'long',
+    async () => {
+      ran.push('again')
+    },
+    { lane: 'measuring' },
+  )
   expect(await other.runNext('measuring')).toBe(true)
   expect(ran).toEqual(['again'])
   expect(await Job.findOne()).toMatchObject({ state: 'done', attempts: 1 })
@@ -145,12 +180,15 @@ it('a job that stands in the way of another transaction when it ends is done all
   const one = jobs()
   let ran = 0
   // What the database says when it has broken the write off for another transaction's sake.
-  one.handle('crossing', async () => { ran++ })
+  one.handle('crossing', async () => {
+    ran++
+  })
   await one.add({ kind: 'crossing', payload: {} })
   const update = Job.update.bind(Job)
   let crossings = 0
   const spy = vi.spyOn(Job, 'update').mockImplementation(async (...given: Parameters<typeof update>) => {
-    if ((given[0] as { state?: string }).state === 'done' && crossings++ < 2) throw new DatabaseError(Object.assign(new Error('Deadlock found'), { code: 'ER_LOCK_DEADLOCK', sql: '' }))
+    if ((given[0] as { state?: string }).state === 'done' && crossings++ < 2)
+      throw new DatabaseError(Object.assign(new Error('Deadlock found'), { code: 'ER_LOCK_DEADLOCK', sql: '' }))
     return update(...given)
   })
   await one.runNext()
@@ -162,7 +200,11 @@ it('a job that stands in the way of another transaction when it ends is done all
 it('a job that is done stays done where nobody can be told of it', async () => {
   const one = made({ ...house.platform.events, note: () => Promise.reject(new Error('away')) })
   let gaveUp = false
-  one.handle('mute', async () => undefined, { gaveUp: async () => { gaveUp = true } })
+  one.handle('mute', async () => undefined, {
+    gaveUp: async () => {
+      gaveUp = true
+    },
+  })
   await one.add({ kind: 'mute', payload: {}, subject: uuidV7(), showId: uuidV7() })
   await Job.update({ failures: 4 }, { where: {} })
   await one.runNext()
@@ -183,7 +225,17 @@ describe('a job whose every try goes wrong', () => {
     }
     const heir = jobs()
     let ran = false
-    heir.handle('kill', async () => { ran = true }, { gaveUp: async ({ name }) => { told.push(name!) } })
+    heir.handle(
+      'kill',
+      async () => {
+        ran = true
+      },
+      {
+        gaveUp: async ({ name }) => {
+          told.push(name!)
+        },
+      },
+    )
     expect(await heir.runNext()).toBe(true)
     expect([ran, told]).toEqual([false, ['reed']])
     expect(await Job.findOne()).toMatchObject({ state: 'failed' })
@@ -224,7 +276,17 @@ describe('a job whose every try goes wrong', () => {
   it('stays on the list while its last word cannot be said', async () => {
     const one = jobs()
     let isDown = true
-    one.handle('fail', async () => { throw new Error('no reeds left') }, { gaveUp: async () => { if (isDown) throw new Error('away') } })
+    one.handle(
+      'fail',
+      async () => {
+        throw new Error('no reeds left')
+      },
+      {
+        gaveUp: async () => {
+          if (isDown) throw new Error('away')
+        },
+      },
+    )
     await one.add({ kind: 'fail', payload: {} })
     for (let n = 0; n < 5; n++) {
       await one.runNext().catch(() => undefined)
@@ -239,17 +301,26 @@ describe('a job whose every try goes wrong', () => {
   it('because it takes too long is stopped, and holds nobody up', async () => {
     const one = jobs()
     let signal: AbortSignal | undefined
-    one.handle('slow', (_payload, run) => {
-      signal = run.signal
-      return new Promise(() => undefined)
-    }, { limitMs: 50 })
+    one.handle(
+      'slow',
+      (_payload, run) => {
+        signal = run.signal
+        return new Promise(() => undefined)
+      },
+      { limitMs: 50 },
+    )
     one.handle('next', async () => undefined)
     await one.add({ kind: 'slow', payload: {} })
     await one.add({ kind: 'next', payload: {} })
     expect(await one.runNext()).toBe(true)
     expect(signal!.aborted).toBe(true)
     expect(await one.runNext()).toBe(true)
-    expect((await Job.findAll({ order: [['kind', 'ASC']] })).map(({ kind, state, attempts }) => [kind, state, attempts])).toEqual([['next', 'done', 1], ['slow', 'open', 1]])
+    expect(
+      (await Job.findAll({ order: [['kind', 'ASC']] })).map(({ kind, state, attempts }) => [kind, state, attempts]),
+    ).toEqual([
+      ['next', 'done', 1],
+      ['slow', 'open', 1],
+    ])
   })
 })
 

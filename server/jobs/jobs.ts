@@ -71,21 +71,41 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
         transaction,
       })
       const attempts = (job?.attempts ?? 0) + 1
-      return job?.update({ heldUntil: new Date(+now + holdMs), runAfter: new Date(+now + 1000 * 2 ** attempts), begunAt: now, progress: 0, attempts }, { transaction }) ?? null
+      return (
+        job?.update(
+          {
+            heldUntil: new Date(+now + holdMs),
+            runAfter: new Date(+now + 1000 * 2 ** attempts),
+            begunAt: now,
+            progress: 0,
+            attempts,
+          },
+          { transaction },
+        ) ?? null
+      )
     })
   }
 
   /** Changes the job while it is still ours: not cancelled, and not taken over by another process. */
-  async function note(job: Job, change: Partial<Pick<Job, 'state' | 'heldUntil' | 'progress' | 'runAfter' | 'error' | 'failures' | 'attempts'>>): Promise<boolean> {
+  async function note(
+    job: Job,
+    change: Partial<Pick<Job, 'state' | 'heldUntil' | 'progress' | 'runAfter' | 'error' | 'failures' | 'attempts'>>,
+  ): Promise<boolean> {
     return transact(database, async transaction => {
-      const [changed] = await Job.update({ ...change }, { where: { id: job.id, state: 'open', attempts: job.attempts }, transaction })
+      const [changed] = await Job.update(
+        { ...change },
+        { where: { id: job.id, state: 'open', attempts: job.attempts }, transaction },
+      )
       return changed > 0
     })
   }
 
   /** Whoever looks at what a job works on hears that it is another than before; that they do not is no failure of the job. */
   async function tell({ showId, subject }: Job): Promise<void> {
-    if (showId && subject) await transact(database, transaction => events.note({ kind: 'sound', showId, id: subject }, transaction)).catch(report)
+    if (showId && subject)
+      await transact(database, transaction => events.note({ kind: 'sound', showId, id: subject }, transaction)).catch(
+        report,
+      )
   }
 
   async function runNext(lane: Lane): Promise<boolean> {
@@ -99,17 +119,27 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
     let told = 0
     const renew = setInterval(() => {
       // The database counts rows that changed; a millisecond more each time makes sure that ours does, whatever the clock.
-      note(job, { heldUntil: new Date(+clock.now() + holdMs + ++notes), progress }).then(ours => {
-        if (!ours) lost.abort()
-        else if (progress !== told) return tell(job).then(() => { told = progress })
-      }).catch(report)
+      note(job, { heldUntil: new Date(+clock.now() + holdMs + ++notes), progress })
+        .then(ours => {
+          if (!ours) lost.abort()
+          else if (progress !== told)
+            return tell(job).then(() => {
+              told = progress
+            })
+        })
+        .catch(report)
     }, noteMs)
     try {
       if (job.attempts > mostAttempts) {
         await giveUp(job, new Error('Its process ended in each of its tries.'))
         return true
       }
-      const run: JobRun = { signal, progress: share => { progress = Math.max(progress, share) } }
+      const run: JobRun = {
+        signal,
+        progress: share => {
+          progress = Math.max(progress, share)
+        },
+      }
       await within(definition.limitMs ?? usualLimitMs, lost, definition.run(job.payload, run))
       await note(job, { state: 'done', heldUntil: null, progress: 1 })
       await tell(job)
@@ -131,7 +161,13 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
     report(error)
     const failures = job.failures + 1
     if (failures >= mostFailures) await giveUp(job, error)
-    else await note(job, { heldUntil: null, failures, runAfter: new Date(+clock.now() + 1000 * 4 ** failures), error: String(error) })
+    else
+      await note(job, {
+        heldUntil: null,
+        failures,
+        runAfter: new Date(+clock.now() + 1000 * 4 ** failures),
+        error: String(error),
+      })
   }
 
   /** Whoever waits is told first: where that fails, the job stays on the list, and is given up again. */
@@ -153,7 +189,7 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
 
   async function runAll(lane: Lane): Promise<void> {
     try {
-      while (isRunning && await runNext(lane));
+      while (isRunning && (await runNext(lane)));
     } catch (error) {
       report(error)
     } finally {
@@ -167,21 +203,40 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
     } catch (error) {
       report(error)
     }
-    if (isRunning) timer = setTimeout(() => { looking = look() }, pollMs)
+    if (isRunning)
+      timer = setTimeout(() => {
+        looking = look()
+      }, pollMs)
   }
 
   return {
-    use: given => { list = given as typeof list },
+    use: given => {
+      list = given as typeof list
+    },
     async add({ kind, payload, subject, showId, afterMs = 0 }, given) {
       const now = clock.now()
-      const put = (transaction: Transaction): Promise<unknown> => Job.create({ id: uuidV7(), kind, payload, subject: subject ?? null, showId: showId ?? null, runAfter: new Date(+now + afterMs), createdAt: now }, { transaction })
+      const put = (transaction: Transaction): Promise<unknown> =>
+        Job.create(
+          {
+            id: uuidV7(),
+            kind,
+            payload,
+            subject: subject ?? null,
+            showId: showId ?? null,
+            runAfter: new Date(+now + afterMs),
+            createdAt: now,
+          },
+          { transaction },
+        )
       await (given ? put(given) : transact(database, put))
     },
     async cancel(kind, subject, given) {
-      const put = (transaction: Transaction): Promise<unknown> => Job.update({ state: 'cancelled' }, { where: { kind, subject, state: 'open' }, transaction })
+      const put = (transaction: Transaction): Promise<unknown> =>
+        Job.update({ state: 'cancelled' }, { where: { kind, subject, state: 'open' }, transaction })
       await (given ? put(given) : transact(database, put))
     },
-    openFor: (subject, transaction) => Job.findOne({ where: { subject, state: 'open' }, order: [['createdAt', 'DESC']], transaction }),
+    openFor: (subject, transaction) =>
+      Job.findOne({ where: { subject, state: 'open' }, order: [['createdAt', 'DESC']], transaction }),
     runNext,
     start() {
       stopping = new AbortController()

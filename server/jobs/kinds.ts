@@ -8,7 +8,7 @@ export interface Payloads {
   /** One more look shortly before a release. */
   'check-address-once': { fileId: string }
   'clear-blobs': Record<string, never>
-  'tidy': Record<string, never>
+  tidy: Record<string, never>
 }
 
 export type JobKind = keyof Payloads

@@ -1,4 +1,11 @@
-import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize'
+import {
+  type CreationOptional,
+  DataTypes,
+  type InferAttributes,
+  type InferCreationAttributes,
+  Model,
+  type Sequelize,
+} from 'sequelize'
 
 export class Job extends Model<InferAttributes<Job>, InferCreationAttributes<Job>> {
   declare id: string
@@ -23,20 +30,23 @@ export class Job extends Model<InferAttributes<Job>, InferCreationAttributes<Job
 }
 
 export function initJobs(sequelize: Sequelize): void {
-  Job.init({
-    id: { type: DataTypes.UUID, primaryKey: true },
-    kind: DataTypes.STRING,
-    payload: DataTypes.JSON,
-    state: DataTypes.STRING,
-    subject: DataTypes.UUID,
-    showId: DataTypes.UUID,
-    progress: DataTypes.DOUBLE,
-    begunAt: DataTypes.DATE(3),
-    attempts: DataTypes.INTEGER.UNSIGNED,
-    failures: { type: DataTypes.INTEGER.UNSIGNED, defaultValue: 0 },
-    runAfter: DataTypes.DATE(3),
-    heldUntil: DataTypes.DATE(3),
-    error: DataTypes.TEXT,
-    createdAt: DataTypes.DATE(3),
-  }, { sequelize, tableName: 'jobs' })
+  Job.init(
+    {
+      id: { type: DataTypes.UUID, primaryKey: true },
+      kind: DataTypes.STRING,
+      payload: DataTypes.JSON,
+      state: DataTypes.STRING,
+      subject: DataTypes.UUID,
+      showId: DataTypes.UUID,
+      progress: DataTypes.DOUBLE,
+      begunAt: DataTypes.DATE(3),
+      attempts: DataTypes.INTEGER.UNSIGNED,
+      failures: { type: DataTypes.INTEGER.UNSIGNED, defaultValue: 0 },
+      runAfter: DataTypes.DATE(3),
+      heldUntil: DataTypes.DATE(3),
+      error: DataTypes.TEXT,
+      createdAt: DataTypes.DATE(3),
+    },
+    { sequelize, tableName: 'jobs' },
+  )
 }

@@ -17,7 +17,10 @@ const limitMs = 60 * 60_000
 
 /** A file's sound as it is decoded for measuring: its own rate, and its channels as far as the standard weighs them. */
 const sourceOf = (file: AudioFile, path: string): Source => ({
-  path, sampleRateHz: file.sampleRateHz, channels: file.channels > 2 ? surroundChannels : file.channels === 1 ? 1 : 2, junkBytes: Number(file.soundFromBytes ?? 0),
+  path,
+  sampleRateHz: file.sampleRateHz,
+  channels: file.channels > 2 ? surroundChannels : file.channels === 1 ? 1 : 2,
+  junkBytes: Number(file.soundFromBytes ?? 0),
 })
 
 /** The job that measures a file, whole, once. */
@@ -28,7 +31,11 @@ export function measureFile(platform: Platform): JobDefinition<Payloads['measure
   async function measured(file: AudioFile, run: JobRun): Promise<Measured> {
     const { path, release } = await media.onDisk(file.sha256)
     try {
-      const heard = await runSound({ kind: 'measure', source: sourceOf(file, path), expectedMs: file.durationMs }, run, configuration)
+      const heard = await runSound(
+        { kind: 'measure', source: sourceOf(file, path), expectedMs: file.durationMs },
+        run,
+        configuration,
+      )
       if (heard.measurement.durationMs === 0) throw new SoundFailure('Nothing could be decoded.')
       return heard
     } finally {
@@ -45,19 +52,25 @@ export function measureFile(platform: Platform): JobDefinition<Payloads['measure
       const { measurement, waveform } = await measured(file, run)
       const told = asHeard(file, measurement)
       const isOtherLength = told.durationMs !== file.durationMs
-      await blobs.written([waveform], ([bringing]) => transact(database, async transaction => {
-        // It may have been deleted meanwhile, and then holds nothing.
-        if (!await AudioFile.findByPk(file.id, { attributes: ['id'], lock: true, transaction })) return
-        await blobs.hold(file.id, bringing!, transaction)
-        await file.update({ measurement, waveformId: bringing!.sha256, ...told, measuring: 'done' }, { transaction })
-        for (const { id, showId } of await episodesWith(file.id, 'source', transaction)) await events.note({ kind: 'episode', showId, id }, transaction)
-        const isInFeed = isOtherLength && (await episodesWith(file.id, 'released', transaction)).some(({ standing }) => standing === 'released')
-        if (isInFeed) await touchFeed(platform, file.showId, transaction)
-      }))
+      await blobs.written([waveform], ([bringing]) =>
+        transact(database, async transaction => {
+          // It may have been deleted meanwhile, and then holds nothing.
+          if (!(await AudioFile.findByPk(file.id, { attributes: ['id'], lock: true, transaction }))) return
+          await blobs.hold(file.id, bringing!, transaction)
+          await file.update({ measurement, waveformId: bringing!.sha256, ...told, measuring: 'done' }, { transaction })
+          for (const { id, showId } of await episodesWith(file.id, 'source', transaction))
+            await events.note({ kind: 'episode', showId, id }, transaction)
+          const isInFeed =
+            isOtherLength &&
+            (await episodesWith(file.id, 'released', transaction)).some(({ standing }) => standing === 'released')
+          if (isInFeed) await touchFeed(platform, file.showId, transaction)
+        }),
+      )
     },
-    gaveUp: ({ fileId }) => transact(database, async transaction => {
-      await AudioFile.update({ measuring: 'failed' }, { where: { id: fileId, measuring: 'waiting' }, transaction })
-    }),
+    gaveUp: ({ fileId }) =>
+      transact(database, async transaction => {
+        await AudioFile.update({ measuring: 'failed' }, { where: { id: fileId, measuring: 'waiting' }, transaction })
+      }),
   }
 }
 
@@ -65,9 +78,14 @@ export function measureFile(platform: Platform): JobDefinition<Payloads['measure
 const mostDifferenceMs = 60
 
 /** What hearing all of a file tells better than its head: how long it is, and whether it breaks off. */
-function asHeard(file: AudioFile, { durationMs: heardMs }: Measurement): Pick<AudioFile, 'durationMs' | 'bitRateBps' | 'findings'> {
+function asHeard(
+  file: AudioFile,
+  { durationMs: heardMs }: Measurement,
+): Pick<AudioFile, 'durationMs' | 'bitRateBps' | 'findings'> {
   const durationMs = Math.abs(file.durationMs - heardMs) > mostDifferenceMs ? Math.round(heardMs) : file.durationMs
   const bitRateBps = file.bitRateBps || Math.round((Number(file.bytes) * 8000) / heardMs)
-  const cut: Finding | null = file.findings.some(({ code }) => code === 'cut-short') ? null : cutShortFinding(file.durationMs, heardMs)
+  const cut: Finding | null = file.findings.some(({ code }) => code === 'cut-short')
+    ? null
+    : cutShortFinding(file.durationMs, heardMs)
   return { durationMs, bitRateBps, findings: cut ? [...file.findings, cut] : file.findings }
 }

@@ -26,10 +26,17 @@ export function blobKeeper({ database, media, clock, jobs }: Pick<Platform, 'dat
 
   /** Writes the row, or locks the one that is there. */
   const note = (sha256: string, transaction: Transaction): Promise<unknown> =>
-    database.query('INSERT INTO blobs (sha256, came_at) VALUES (?, ?) ON DUPLICATE KEY UPDATE came_at = VALUES(came_at)', { replacements: [sha256, clock.now()], transaction })
+    database.query(
+      'INSERT INTO blobs (sha256, came_at) VALUES (?, ?) ON DUPLICATE KEY UPDATE came_at = VALUES(came_at)',
+      { replacements: [sha256, clock.now()], transaction },
+    )
 
   const holders = (sha256: string, transaction?: Transaction): Promise<object[]> =>
-    database.query('SELECT holder FROM blob_holders WHERE sha256 = ? LIMIT 1', { replacements: [sha256], type: QueryTypes.SELECT, transaction })
+    database.query('SELECT holder FROM blob_holders WHERE sha256 = ? LIMIT 1', {
+      replacements: [sha256],
+      type: QueryTypes.SELECT,
+      transaction,
+    })
 
   return {
     announce,
@@ -38,7 +45,10 @@ export function blobKeeper({ database, media, clock, jobs }: Pick<Platform, 'dat
     async hold(holder: string, { path, sha256 }: Bringing, transaction: Transaction): Promise<void> {
       await note(sha256, transaction)
       await media.take(path, sha256)
-      await database.query('INSERT IGNORE INTO blob_holders (sha256, holder) VALUES (?, ?)', { replacements: [sha256, holder], transaction })
+      await database.query('INSERT IGNORE INTO blob_holders (sha256, holder) VALUES (?, ?)', {
+        replacements: [sha256, holder],
+        transaction,
+      })
     },
 
     /** A holder lets everything go that it held; in the transaction that ends the holder. */
@@ -70,7 +80,11 @@ export function blobKeeper({ database, media, clock, jobs }: Pick<Platform, 'dat
       )
       for (const { sha256 } of unheld) {
         await transact(database, async transaction => {
-          const [row] = await database.query('SELECT sha256 FROM blobs WHERE sha256 = ? FOR UPDATE', { replacements: [sha256], type: QueryTypes.SELECT, transaction })
+          const [row] = await database.query('SELECT sha256 FROM blobs WHERE sha256 = ? FOR UPDATE', {
+            replacements: [sha256],
+            type: QueryTypes.SELECT,
+            transaction,
+          })
           if (!row || (await holders(sha256, transaction)).length > 0) return
           await media.remove(sha256)
           await database.query('DELETE FROM blobs WHERE sha256 = ?', { replacements: [sha256], transaction })

@@ -16,7 +16,11 @@ describe('preconditions', () => {
     ['If-Match *', { 'if-match': '*' }, 'pass'],
     ['If-Match with another tag', { 'if-match': '"a"' }, 412],
     ['If-Match weak: the comparison is strong', { 'if-match': 'W/"letter"' }, 412],
-    ['If-Match before If-Unmodified-Since, which is then ignored', { 'if-match': '"letter"', 'if-unmodified-since': earlier }, 'pass'],
+    [
+      'If-Match before If-Unmodified-Since, which is then ignored',
+      { 'if-match': '"letter"', 'if-unmodified-since': earlier },
+      'pass',
+    ],
     ['If-Unmodified-Since the same second', { 'if-unmodified-since': same }, 'pass'],
     ['If-Unmodified-Since before the change', { 'if-unmodified-since': earlier }, 412],
     ['If-Unmodified-Since unreadable: ignored', { 'if-unmodified-since': 'spring' }, 'pass'],
@@ -25,13 +29,19 @@ describe('preconditions', () => {
     ['If-None-Match with a list without the tag', { 'if-none-match': '"a", "b"' }, 'pass'],
     ['If-None-Match *', { 'if-none-match': ' * ' }, 304],
     ['If-None-Match without quotes is no tag', { 'if-none-match': 'letter' }, 'pass'],
-    ['If-None-Match before If-Modified-Since, which is then ignored', { 'if-none-match': '"a"', 'if-modified-since': later }, 'pass'],
+    [
+      'If-None-Match before If-Modified-Since, which is then ignored',
+      { 'if-none-match': '"a"', 'if-modified-since': later },
+      'pass',
+    ],
     ['If-Modified-Since the same second', { 'if-modified-since': same }, 304],
     ['If-Modified-Since after the change', { 'if-modified-since': later }, 304],
     ['If-Modified-Since before the change', { 'if-modified-since': earlier }, 'pass'],
     ['If-Modified-Since unreadable: ignored', { 'if-modified-since': '' }, 'pass'],
     ['If-Match fails before If-None-Match is looked at', { 'if-match': '"a"', 'if-none-match': '"letter"' }, 412],
-  ])('%s', (_name, headers, outcome) => expect(precondition(headers as Record<string, string>, validators)).toBe(outcome))
+  ])('%s', (_name, headers, outcome) =>
+    expect(precondition(headers as Record<string, string>, validators)).toBe(outcome),
+  )
 })
 
 // Section 13.1.5: If-Range is compared strongly, a date to the second and exactly.

@@ -27,18 +27,28 @@ export const fileHeaders = ({ sha256, lastModified, cacheControl }: Delivery) =>
 })
 
 /** Answers as RFC 9110 asks: conditions, HEAD, single byte ranges, 416. `headers` are those of `fileHeaders`, and others that go along. */
-export function answerTo(request: Pick<FastifyRequest, 'method' | 'headers'>, file: Pick<Delivery, 'bytes' | 'type' | 'lastModified'>, headers: Readonly<Record<string, string>>): Answer {
+export function answerTo(
+  request: Pick<FastifyRequest, 'method' | 'headers'>,
+  file: Pick<Delivery, 'bytes' | 'type' | 'lastModified'>,
+  headers: Readonly<Record<string, string>>,
+): Answer {
   const validators = { etag: headers.etag!, lastModified: file.lastModified }
   const outcome = precondition(request.headers, validators)
   if (outcome !== 'pass') return { status: outcome, headers, part: null }
 
   const range = wantedRange(request, file.bytes, rangeHolds(request.headers, validators))
   // Section 15.5.17: a 416 answer SHOULD name the current length.
-  if (range === 'unsatisfiable') return { status: 416, headers: { ...headers, 'content-range': `bytes */${file.bytes}` }, part: null }
+  if (range === 'unsatisfiable')
+    return { status: 416, headers: { ...headers, 'content-range': `bytes */${file.bytes}` }, part: null }
   const { start, end } = range ?? { start: 0, end: file.bytes - 1 }
   return {
     status: range ? 206 : 200,
-    headers: { ...headers, 'content-type': file.type, 'content-length': end - start + 1, ...(range && { 'content-range': `bytes ${start}-${end}/${file.bytes}` }) },
+    headers: {
+      ...headers,
+      'content-type': file.type,
+      'content-length': end - start + 1,
+      ...(range && { 'content-range': `bytes ${start}-${end}/${file.bytes}` }),
+    },
     part: request.method === 'HEAD' ? null : { start, end },
   }
 }
@@ -46,10 +56,17 @@ export function answerTo(request: Pick<FastifyRequest, 'method' | 'headers'>, fi
 /** Sends a stored file; streamed, never whole in memory. */
 export function deliver(request: FastifyRequest, reply: FastifyReply, store: MediaStore, file: Delivery): FastifyReply {
   const { status, headers, part } = answerTo(request, file, fileHeaders(file))
-  return reply.code(status).headers(headers).send(part && store.read(file.sha256, part))
+  return reply
+    .code(status)
+    .headers(headers)
+    .send(part && store.read(file.sha256, part))
 }
 
 /** The one range to send; null for the whole file. Section 14.2: Range is defined for GET only; several ranges may be ignored. */
-function wantedRange({ method, headers: { range } }: Pick<FastifyRequest, 'method' | 'headers'>, bytes: number, holds: boolean): { start: number; end: number } | 'unsatisfiable' | null {
+function wantedRange(
+  { method, headers: { range } }: Pick<FastifyRequest, 'method' | 'headers'>,
+  bytes: number,
+  holds: boolean,
+): { start: number; end: number } | 'unsatisfiable' | null {
   return range && holds && method === 'GET' ? readRange(range, bytes) : null
 }

@@ -24,7 +24,12 @@ export async function openDiskStore(folder: string): Promise<MediaStore> {
       return {
         async bytes(start, end) {
           // Memory of its own: a piece that is kept must not hold more than itself.
-          const { buffer, bytesRead } = await file.read(Buffer.allocUnsafeSlow(end - start + 1), 0, end - start + 1, start)
+          const { buffer, bytesRead } = await file.read(
+            Buffer.allocUnsafeSlow(end - start + 1),
+            0,
+            end - start + 1,
+            start,
+          )
           if (bytesRead < buffer.length) throw new Error(`The stored file ${sha256} is shorter than it was.`)
           return buffer
         },
@@ -53,7 +58,11 @@ export async function openDiskStore(folder: string): Promise<MediaStore> {
 
 function arrivalsIn(inbox: string, lend: (path: string) => ReturnType<MediaStore['onDisk']>): Arrivals {
   const place = (id: string): string => join(inbox, id)
-  const seen: Arrivals['seen'] = id => stat(place(id)).then(({ size, mtime }) => ({ bytes: size, at: mtime }), () => null)
+  const seen: Arrivals['seen'] = id =>
+    stat(place(id)).then(
+      ({ size, mtime }) => ({ bytes: size, at: mtime }),
+      () => null,
+    )
   return {
     tus: new FileStore({ directory: inbox }),
     seen,
@@ -66,7 +75,8 @@ function arrivalsIn(inbox: string, lend: (path: string) => ReturnType<MediaStore
     async sweep(before, waiting) {
       for (const name of await readdir(inbox)) {
         const known = await seen(name)
-        if (known && known.at < before && !waiting.has(name.replace(/\.json$/, ''))) await rm(place(name), { recursive: true, force: true })
+        if (known && known.at < before && !waiting.has(name.replace(/\.json$/, '')))
+          await rm(place(name), { recursive: true, force: true })
       }
     },
   }
@@ -74,5 +84,7 @@ function arrivalsIn(inbox: string, lend: (path: string) => ReturnType<MediaStore
 
 /** A second name for the same bytes: nothing is copied, and a crash leaves the file in both places or in the first. */
 async function linkOnce(path: string, other: string): Promise<void> {
-  await link(path, other).catch((error: NodeJS.ErrnoException) => { if (error.code !== 'EEXIST') throw error })
+  await link(path, other).catch((error: NodeJS.ErrnoException) => {
+    if (error.code !== 'EEXIST') throw error
+  })
 }

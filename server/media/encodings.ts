@@ -6,9 +6,10 @@ export type Encoding = 'identity' | 'gzip' | 'br'
 const offered: readonly Encoding[] = ['br', 'gzip', 'identity']
 
 /** The library's own types are of an earlier version. */
-const negotiator = (headers: Record<string, string>) => new Negotiator({ headers }) as unknown as {
-  encodings(available: readonly Encoding[], options: { preferred: readonly Encoding[] }): Encoding[]
-}
+const negotiator = (headers: Record<string, string>) =>
+  new Negotiator({ headers }) as unknown as {
+    encodings(available: readonly Encoding[], options: { preferred: readonly Encoding[] }): Encoding[]
+  }
 
 /** What headers of before came to; there are few different ones. */
 const known = new LRUCache<string, Encoding | 'none'>({ max: 200 })

@@ -28,7 +28,9 @@ export function openFiles(media: Pick<MediaStore, 'open'>) {
     if (known) return known
     const entry: Entry = { file: media.open(sha256), users: 0, isOut: false }
     entries.set(sha256, entry)
-    entry.file.catch(() => { if (entries.peek(sha256) === entry) entries.delete(sha256) })
+    entry.file.catch(() => {
+      if (entries.peek(sha256) === entry) entries.delete(sha256)
+    })
     return entry
   }
 

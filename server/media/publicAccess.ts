@@ -12,11 +12,15 @@ export const publicAccess = {
 
 /** Answers a browser that asks before it asks. */
 export function preflight(reply: FastifyReply): FastifyReply {
-  return reply.code(204).headers({
-    ...publicAccess,
-    allow: 'GET, HEAD, OPTIONS',
-    'access-control-allow-methods': 'GET, HEAD',
-    'access-control-allow-headers': 'range, if-range, if-match, if-none-match, if-modified-since, if-unmodified-since, cache-control, accept',
-    'access-control-max-age': '86400',
-  }).send()
+  return reply
+    .code(204)
+    .headers({
+      ...publicAccess,
+      allow: 'GET, HEAD, OPTIONS',
+      'access-control-allow-methods': 'GET, HEAD',
+      'access-control-allow-headers':
+        'range, if-range, if-match, if-none-match, if-modified-since, if-unmodified-since, cache-control, accept',
+      'access-control-max-age': '86400',
+    })
+    .send()
 }

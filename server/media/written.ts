@@ -34,14 +34,29 @@ export async function written(type: string, words: string, lastModified: Date, a
     // RFC 9110 section 8.8.3.3: a strong entity tag differs between the encodings of one content.
     const etag = encoding === 'identity' ? `"${digest}"` : `"${digest}-${encoding}"`
     // Kept by whoever likes, and asked about each time: the copy that is shown is always the current one.
-    const notModified = { etag, 'last-modified': lastModified.toUTCString(), 'cache-control': 'public, no-cache', vary: 'accept-encoding', ...also }
-    const whole = { ...notModified, 'content-type': type, 'content-length': String(encoded.length), ...(encoding !== 'identity' && { 'content-encoding': encoding }) }
+    const notModified = {
+      etag,
+      'last-modified': lastModified.toUTCString(),
+      'cache-control': 'public, no-cache',
+      vary: 'accept-encoding',
+      ...also,
+    }
+    const whole = {
+      ...notModified,
+      'content-type': type,
+      'content-length': String(encoded.length),
+      ...(encoding !== 'identity' && { 'content-encoding': encoding }),
+    }
     return { body: encoded, etag, notModified, whole }
   }
-  return { lastModified, variants: { identity: variant('identity', body), gzip: variant('gzip', gzipped), br: variant('br', brotlied) } }
+  return {
+    lastModified,
+    variants: { identity: variant('identity', body), gzip: variant('gzip', gzipped), br: variant('br', brotlied) },
+  }
 }
 
-export const bytesOf = ({ variants }: Written): number => Object.values(variants).reduce((sum, { body }) => sum + body.length, 2_000)
+export const bytesOf = ({ variants }: Written): number =>
+  Object.values(variants).reduce((sum, { body }) => sum + body.length, 2_000)
 
 /** What is to be sent: status, headers and body, none for an answer without. */
 export interface Sending {
@@ -53,7 +68,8 @@ export interface Sending {
 /** Answers a request with what is written, in the best encoding that it takes. Throws `not-acceptable` where it takes none. */
 export function sendingOf(request: FastifyRequest, { lastModified, variants }: Written, now: Date): Sending {
   const encoding = acceptedEncoding(request.headers['accept-encoding'])
-  if (!encoding) throw new AppError('not-acceptable', 'The answer comes as br, gzip or identity; the request takes none of them.')
+  if (!encoding)
+    throw new AppError('not-acceptable', 'The answer comes as br, gzip or identity; the request takes none of them.')
   const { body, etag, whole, notModified } = variants[encoding]
   const outcome = precondition(request.headers, { etag, lastModified })
   const head = outcome === 'pass' ? whole : notModified
@@ -68,5 +84,8 @@ export function sendingOf(request: FastifyRequest, { lastModified, variants }: W
 /** Sends it by the framework, with the headers that its hooks have set. */
 export function sendWritten(request: FastifyRequest, reply: FastifyReply, what: Written, now: Date): FastifyReply {
   const { status, headers, body } = sendingOf(request, what, now)
-  return reply.code(status).headers(headers).send(body ?? undefined)
+  return reply
+    .code(status)
+    .headers(headers)
+    .send(body ?? undefined)
 }

@@ -20,7 +20,10 @@ const line: (() => void)[] = []
 type Answer<T extends PictureTask> = T['kind'] extends 'size' ? Size : Drawn[]
 
 /** Has a task done by a program of its own, which is ended where it takes longer than twenty seconds. Throws PictureFailure. */
-export async function draw<T extends PictureTask>(task: T, configuration: Pick<Configuration, 'serverDir'>): Promise<Answer<T>> {
+export async function draw<T extends PictureTask>(
+  task: T,
+  configuration: Pick<Configuration, 'serverDir'>,
+): Promise<Answer<T>> {
   if (running >= mostAtOnce) await new Promise<void>(go => line.push(go))
   else running++
   try {
@@ -35,7 +38,11 @@ export async function draw<T extends PictureTask>(task: T, configuration: Pick<C
 }
 
 function start({ serverDir }: Pick<Configuration, 'serverDir'>): ChildProcess {
-  const child = fork(join(resolve(serverDir), 'pictureWorker.js'), [], { serialization: 'advanced', execArgv: ['--max-old-space-size=256'], stdio: ['ignore', 'ignore', 'ignore', 'ipc'] })
+  const child = fork(join(resolve(serverDir), 'pictureWorker.js'), [], {
+    serialization: 'advanced',
+    execArgv: ['--max-old-space-size=256'],
+    stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
+  })
   child.on('error', () => undefined)
   child.once('exit', () => {
     const at = idle.indexOf(child)
@@ -68,6 +75,8 @@ function asked(child: ChildProcess, task: PictureTask): Promise<PictureAnswer> {
       end({ failure: signal ? `It took longer than ${limitMs / 1000} s.` : 'The program ended before it was done.' })
     const timer = setTimeout(() => child.kill('SIGKILL'), limitMs)
     child.once('message', answered).once('exit', ended)
-    child.send(task, error => { if (error) child.kill('SIGKILL') })
+    child.send(task, error => {
+      if (error) child.kill('SIGKILL')
+    })
   })
 }

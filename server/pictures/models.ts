@@ -1,7 +1,17 @@
-import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize'
+import {
+  type CreationOptional,
+  DataTypes,
+  type InferAttributes,
+  type InferCreationAttributes,
+  Model,
+  type Sequelize,
+} from 'sequelize'
 
 /** A stored form of a picture, under the SHA-256 of its bytes. */
-export interface StoredPicture { sha256: string; bytes: number }
+export interface StoredPicture {
+  sha256: string
+  bytes: number
+}
 
 export class Picture extends Model<InferAttributes<Picture>, InferCreationAttributes<Picture>> {
   /** SHA-256 of its bytes. */
@@ -18,14 +28,17 @@ export class Picture extends Model<InferAttributes<Picture>, InferCreationAttrib
 }
 
 export function initPictures(sequelize: Sequelize): void {
-  Picture.init({
-    id: { type: DataTypes.CHAR(64), primaryKey: true },
-    type: DataTypes.STRING,
-    widthPx: DataTypes.INTEGER.UNSIGNED,
-    heightPx: DataTypes.INTEGER.UNSIGNED,
-    bytes: DataTypes.BIGINT.UNSIGNED,
-    smaller: DataTypes.JSON,
-    isPublic: { type: DataTypes.BOOLEAN, defaultValue: false },
-    createdAt: DataTypes.DATE(3),
-  }, { sequelize, tableName: 'pictures' })
+  Picture.init(
+    {
+      id: { type: DataTypes.CHAR(64), primaryKey: true },
+      type: DataTypes.STRING,
+      widthPx: DataTypes.INTEGER.UNSIGNED,
+      heightPx: DataTypes.INTEGER.UNSIGNED,
+      bytes: DataTypes.BIGINT.UNSIGNED,
+      smaller: DataTypes.JSON,
+      isPublic: { type: DataTypes.BOOLEAN, defaultValue: false },
+      createdAt: DataTypes.DATE(3),
+    },
+    { sequelize, tableName: 'pictures' },
+  )
 }

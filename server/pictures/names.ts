@@ -4,7 +4,9 @@ const endings: Readonly<Record<string, string>> = { 'image/jpeg': 'jpg', 'image/
 export const pictureName = ({ id, type }: { id: string; type: string }): string => `${id}.${endings[type]}`
 
 /** Where the world finds a picture that something public uses. */
-export const publicPictureAddress = (publicUrl: string, picture: { id: string; type: string }): string => `${publicUrl}/media/artwork/${pictureName(picture)}`
+export const publicPictureAddress = (publicUrl: string, picture: { id: string; type: string }): string =>
+  `${publicUrl}/media/artwork/${pictureName(picture)}`
 
 /** Where the studio finds any picture; with sign-in. Found pictures are JPEG. */
-export const studioPictureAddress = ({ id, type = 'image/jpeg' }: { id: string; type?: string }): string => `/api/v1/pictures/${pictureName({ id, type })}`
+export const studioPictureAddress = ({ id, type = 'image/jpeg' }: { id: string; type?: string }): string =>
+  `/api/v1/pictures/${pictureName({ id, type })}`

@@ -14,37 +14,58 @@ import { Picture } from './models'
 
 let house: House
 const folder = mkdtempSync(join(tmpdir(), 'lake-letter-pictures-'))
-beforeAll(async () => { house = await openHouse() })
+beforeAll(async () => {
+  house = await openHouse()
+})
 afterAll(async () => {
   await house.close()
   rmSync(folder, { recursive: true })
 })
 
-const post = (payload: Buffer | string, type: string | undefined, query = '') => house.app.inject({
-  method: 'POST', url: `/api/v1/artwork${query}`, payload, headers: { cookie: house.cookie, ...(type !== undefined && { 'content-type': type }) },
-})
-const seen = (url: string, signedIn = true) => house.app.inject({ url, headers: signedIn ? { cookie: house.cookie } : {} })
+const post = (payload: Buffer | string, type: string | undefined, query = '') =>
+  house.app.inject({
+    method: 'POST',
+    url: `/api/v1/artwork${query}`,
+    payload,
+    headers: { cookie: house.cookie, ...(type !== undefined && { 'content-type': type }) },
+  })
+const seen = (url: string, signedIn = true) =>
+  house.app.inject({ url, headers: signedIn ? { cookie: house.cookie } : {} })
 
 describe('what is sent as artwork', () => {
   const path = join(folder, 'on-the-server.jpg')
   beforeAll(async () => writeFileSync(path, await squarePicture(1400)))
 
-  it.each(['application/json', 'text/plain', 'application/x-www-form-urlencoded', 'text/html'])('as %s is no picture, and never a path on the server', async type => {
-    for (const query of ['', '?left=0&top=0&sidePx=1400']) {
-      const answer = await post(type === 'application/json' ? JSON.stringify(path) : path, type, query)
-      expect([answer.statusCode, answer.json().code], `${type}${query}`).toEqual([415, 'unsupported'])
-    }
-  })
-  it('that is a path is refused as bytes, too', async () => expect((await post(path, 'application/octet-stream')).json()).toMatchObject({ code: 'picture-refused' }))
+  it.each(['application/json', 'text/plain', 'application/x-www-form-urlencoded', 'text/html'])(
+    'as %s is no picture, and never a path on the server',
+    async type => {
+      for (const query of ['', '?left=0&top=0&sidePx=1400']) {
+        const answer = await post(type === 'application/json' ? JSON.stringify(path) : path, type, query)
+        expect([answer.statusCode, answer.json().code], `${type}${query}`).toEqual([415, 'unsupported'])
+      }
+    },
+  )
+  it('that is a path is refused as bytes, too', async () =>
+    expect((await post(path, 'application/octet-stream')).json()).toMatchObject({ code: 'picture-refused' }))
   it('that names a pipe does not hang anything', async () => {
     const pipe = join(folder, 'pipe')
     execFileSync('mkfifo', [pipe])
-    for (const type of ['application/json', 'application/octet-stream', 'image/png']) expect((await post(JSON.stringify(pipe), type)).statusCode).toBeGreaterThanOrEqual(415)
+    for (const type of ['application/json', 'application/octet-stream', 'image/png'])
+      expect((await post(JSON.stringify(pipe), type)).statusCode).toBeGreaterThanOrEqual(415)
     expect((await seen('/healthz', false)).statusCode).toBe(200)
   })
-  it.each([['', 'application/octet-stream'], ['', 'application/json'], ['{}', 'application/json'], ['null', 'application/json'], ['null', 'image/png']])('%j as %s is a request without a picture', async (body, type) => {
+  it.each([
+    ['', 'application/octet-stream'],
+    ['', 'application/json'],
+    ['{}', 'application/json'],
+    ['null', 'application/json'],
+    ['null', 'image/png'],
+  ])('%j as %s is a request without a picture', async (body, type) => {
     const answer = await post(body, type)
-    expect([answer.statusCode, answer.headers['content-type']]).toEqual([400, 'application/problem+json; charset=utf-8'])
+    expect([answer.statusCode, answer.headers['content-type']]).toEqual([
+      400,
+      'application/problem+json; charset=utf-8',
+    ])
   })
 })
 
@@ -56,7 +77,10 @@ describe('a picture that is taken', () => {
   }
 
   it('is drawn anew: in sRGB, whatever it came in', async () => {
-    const cmyk = await sharp({ create: { width: 1500, height: 1500, channels: 3, background: '#7a3b1e' } }).toColourspace('cmyk').jpeg().toBuffer()
+    const cmyk = await sharp({ create: { width: 1500, height: 1500, channels: 3, background: '#7a3b1e' } })
+      .toColourspace('cmyk')
+      .jpeg()
+      .toBuffer()
     expect((await sharp(cmyk).metadata()).space).toBe('cmyk')
     const { facts, bytes } = await take(cmyk)
     expect(facts).toMatchObject({ format: 'jpeg', space: 'srgb', channels: 3, width: 1500 })
@@ -65,33 +89,61 @@ describe('a picture that is taken', () => {
     expect(green).toBeGreaterThan(blue!)
   })
   it('stands upright, and tells nothing of where it was taken', async () => {
-    const turned = await sharp(await squarePicture(1600)).withExif({ IFD0: { Orientation: '6', Copyright: 'a workshop on a lake' } }).jpeg().toBuffer()
+    const turned = await sharp(await squarePicture(1600))
+      .withExif({ IFD0: { Orientation: '6', Copyright: 'a workshop on a lake' } })
+      .jpeg()
+      .toBuffer()
     const { facts } = await take(turned)
     expect([facts.orientation, facts.exif]).toEqual([undefined, undefined])
   })
   it('can be a PNG with glass in it, or a WebP', async () => {
-    const glass = await sharp({ create: { width: 1400, height: 1400, channels: 4, background: { r: 20, g: 90, b: 120, alpha: 0.2 } } }).png().toBuffer()
+    const glass = await sharp({
+      create: { width: 1400, height: 1400, channels: 4, background: { r: 20, g: 90, b: 120, alpha: 0.2 } },
+    })
+      .png()
+      .toBuffer()
     expect((await take(glass, 'image/png')).facts).toMatchObject({ format: 'jpeg', hasAlpha: false })
     expect((await take(await sharp(glass).webp().toBuffer(), 'image/webp')).facts.format).toBe('jpeg')
   })
   it.each([
-    ['half a JPEG', async () => { const whole = await noisy(1500); return whole.subarray(0, whole.length / 2) }],
+    [
+      'half a JPEG',
+      async () => {
+        const whole = await noisy(1500)
+        return whole.subarray(0, whole.length / 2)
+      },
+    ],
     ['an SVG', async () => Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="1400" height="1400"/>`)],
-    ['a GIF', async () => sharp({ create: { width: 1400, height: 1400, channels: 3, background: '#fff' } }).gif().toBuffer()],
+    [
+      'a GIF',
+      async () =>
+        sharp({ create: { width: 1400, height: 1400, channels: 3, background: '#fff' } })
+          .gif()
+          .toBuffer(),
+    ],
     ['a head without a picture', async () => (await squarePicture(1400)).subarray(0, 300)],
   ])('is not %s', async (_name, make) => {
     const bytes = await make()
     for (const query of ['', '?left=0&top=0&sidePx=1400']) {
-      expect((await post(bytes, 'application/octet-stream', query)).json(), query).toMatchObject({ status: 422, code: 'picture-refused' })
+      expect((await post(bytes, 'application/octet-stream', query)).json(), query).toMatchObject({
+        status: 422,
+        code: 'picture-refused',
+      })
     }
   })
   it('comes in the size that a place needs', async () => {
     const { id } = (await post(await noisy(2400), 'image/jpeg')).json()
     const show = (await house.call('POST', '/shows', { ...showFacts, slug: 'sizes', artworkId: id })).json()
     const at = async (address: string) => sharp((await seen(new URL(address).pathname, false)).rawPayload).metadata()
-    const [whole, middle, small] = [await at(show.artworkAddress), await at(artworkAt(show.artworkAddress, 480)), await at(artworkAt(show.artworkAddress, 160))]
+    const [whole, middle, small] = [
+      await at(show.artworkAddress),
+      await at(artworkAt(show.artworkAddress, 480)),
+      await at(artworkAt(show.artworkAddress, 160)),
+    ]
     expect([whole.width, middle.width, small.width]).toEqual([2400, 480, 160])
-    expect((await seen(new URL(artworkAt(show.artworkAddress, 160)).pathname, false)).rawPayload.length).toBeLessThan(30_000)
+    expect((await seen(new URL(artworkAt(show.artworkAddress, 160)).pathname, false)).rawPayload.length).toBeLessThan(
+      30_000,
+    )
   })
 })
 
@@ -100,17 +152,33 @@ describe('who sees a picture', () => {
     const make = async () => (await post(await noisy(1400), 'image/jpeg')).json() as { id: string; address: string }
     const [first, second] = [await make(), await make()]
     const path = `/media/artwork/${first.id}.jpg`
-    expect([(await seen(path, false)).statusCode, (await seen(first.address, false)).statusCode, (await seen(first.address)).statusCode]).toEqual([404, 401, 200])
+    expect([
+      (await seen(path, false)).statusCode,
+      (await seen(first.address, false)).statusCode,
+      (await seen(first.address)).statusCode,
+    ]).toEqual([404, 401, 200])
     const show = (await house.call('POST', '/shows', { ...showFacts, slug: 'seen', artworkId: first.id })).json()
     expect((await seen(path, false)).statusCode).toBe(200)
     await house.call('PATCH', `/shows/${show.id}`, { version: show.version, artworkId: second.id })
-    expect([(await seen(path, false)).statusCode, (await seen(`/media/artwork/${second.id}.jpg`, false)).statusCode]).toEqual([200, 200])
+    expect([
+      (await seen(path, false)).statusCode,
+      (await seen(`/media/artwork/${second.id}.jpg`, false)).statusCode,
+    ]).toEqual([200, 200])
   })
 
   it('is only the studio where it was found in the tags of a draft’s file', async () => {
     const show = await house.makeShow('tagged')
     const path = join(folder, 'tagged.mp3')
-    writeFileSync(path, Buffer.concat([NodeID3.create({ title: 'Tagged', image: { mime: 'image/jpeg', type: { id: 3 }, description: '', imageBuffer: await noisy(300) } as never }), makeSound(join(folder, 'bare.mp3'), 2, ['-b:a', '64k', '-id3v2_version', '0'])]))
+    writeFileSync(
+      path,
+      Buffer.concat([
+        NodeID3.create({
+          title: 'Tagged',
+          image: { mime: 'image/jpeg', type: { id: 3 }, description: '', imageBuffer: await noisy(300) } as never,
+        }),
+        makeSound(join(folder, 'bare.mp3'), 2, ['-b:a', '64k', '-id3v2_version', '0']),
+      ]),
+    )
     const { id } = (await house.call('POST', `/shows/${show.id}/episodes`, {})).json() as Episode
     await house.bring(id, path)
     const { pictureAddress } = (await house.get(id)).sound.source!
@@ -122,10 +190,24 @@ describe('who sees a picture', () => {
 
 it('a tag picture that would be drawn for minutes is left out, and the file is read at once', async () => {
   // Ten levels of ten copies each, as an SVG: ten thousand million squares.
-  const levels = Array.from({ length: 10 }, (_, n) => `<g id="l${n + 1}">${`<use href="#l${n}"/>`.repeat(10)}</g>`).join('')
-  const bomb = Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="900" height="900"><defs><rect id="l0" width="9" height="9"/>${levels}</defs><use href="#l10"/></svg>`)
+  const levels = Array.from(
+    { length: 10 },
+    (_, n) => `<g id="l${n + 1}">${`<use href="#l${n}"/>`.repeat(10)}</g>`,
+  ).join('')
+  const bomb = Buffer.from(
+    `<svg xmlns="http://www.w3.org/2000/svg" width="900" height="900"><defs><rect id="l0" width="9" height="9"/>${levels}</defs><use href="#l10"/></svg>`,
+  )
   const path = join(folder, 'bomb.mp3')
-  writeFileSync(path, Buffer.concat([NodeID3.create({ title: 'Bomb', image: { mime: 'image/svg+xml', type: { id: 3 }, description: '', imageBuffer: bomb } as never }), makeSound(join(folder, 'quiet.mp3'), 2, ['-b:a', '64k', '-id3v2_version', '0'])]))
+  writeFileSync(
+    path,
+    Buffer.concat([
+      NodeID3.create({
+        title: 'Bomb',
+        image: { mime: 'image/svg+xml', type: { id: 3 }, description: '', imageBuffer: bomb } as never,
+      }),
+      makeSound(join(folder, 'quiet.mp3'), 2, ['-b:a', '64k', '-id3v2_version', '0']),
+    ]),
+  )
   const show = await house.makeShow('bombed')
   const { id } = (await house.call('POST', `/shows/${show.id}/episodes`, {})).json() as Episode
   await house.bring(id, path)
@@ -140,7 +222,9 @@ it('a show can begin without artwork: one is drawn, said to be provisional, and 
   expect((await seen(new URL(show.artworkAddress).pathname, false)).statusCode).toBe(200)
   expect((await seen('/no-artwork/feed.xml', false)).body).toContain(show.artworkAddress)
   const own = (await post(await noisy(1400), 'image/jpeg')).json()
-  expect((await house.call('PATCH', `/shows/${show.id}`, { version: show.version, artworkId: own.id })).json()).toMatchObject({ artworkIsProvisional: false, artworkId: own.id })
+  expect(
+    (await house.call('PATCH', `/shows/${show.id}`, { version: show.version, artworkId: own.id })).json(),
+  ).toMatchObject({ artworkIsProvisional: false, artworkId: own.id })
 })
 
 it('the same picture twice is kept once', async () => {
@@ -148,11 +232,18 @@ it('the same picture twice is kept once', async () => {
   const [one, two] = [(await post(bytes, 'image/jpeg')).json(), (await post(bytes, 'image/jpeg')).json()]
   expect(two.id).toBe(one.id)
   expect(await Picture.count({ where: { id: one.id } })).toBe(1)
-  expect(one.id).toBe(createHash('sha256').update((await seen(one.address)).rawPayload).digest('hex'))
+  expect(one.id).toBe(
+    createHash('sha256')
+      .update((await seen(one.address)).rawPayload)
+      .digest('hex'),
+  )
 })
 
 /** A picture that cannot be made much smaller. */
 function noisy(side: number): Promise<Buffer> {
   const small = 64
-  return sharp(randomBytes(small * small * 3), { raw: { width: small, height: small, channels: 3 } }).resize(side, side, { kernel: 'cubic' }).jpeg({ quality: 92 }).toBuffer()
+  return sharp(randomBytes(small * small * 3), { raw: { width: small, height: small, channels: 3 } })
+    .resize(side, side, { kernel: 'cubic' })
+    .jpeg({ quality: 92 })
+    .toBuffer()
 }

@@ -21,19 +21,30 @@ export function pictureService(platform: Pick<Platform, 'database' | 'media' | '
   const blobs = blobKeeper(platform)
 
   async function keep(drawn: readonly Drawn[]): Promise<Picture> {
-    return blobs.written(drawn.map(({ bytes }) => bytes), bringings => transact(database, async transaction => {
-      const [{ widthPx, heightPx, bytes }, id] = [drawn[0]!, bringings[0]!.sha256]
-      const forms = drawn.map((form, n) => [form.widthPx, { sha256: bringings[n]!.sha256, bytes: form.bytes.length }] as const)
-      const smaller = forms.length > 1 ? Object.fromEntries(forms.slice(1)) : null
-      const [picture, made] = await Picture.findOrCreate({ where: { id }, defaults: { id, type, widthPx, heightPx, bytes: bytes.length, smaller, createdAt: clock.now() }, transaction })
-      if (!made && !picture.smaller && smaller) await picture.update({ smaller }, { transaction })
-      for (const bringing of bringings) await blobs.hold(id, bringing, transaction)
-      return picture
-    }))
+    return blobs.written(
+      drawn.map(({ bytes }) => bytes),
+      bringings =>
+        transact(database, async transaction => {
+          const [{ widthPx, heightPx, bytes }, id] = [drawn[0]!, bringings[0]!.sha256]
+          const forms = drawn.map(
+            (form, n) => [form.widthPx, { sha256: bringings[n]!.sha256, bytes: form.bytes.length }] as const,
+          )
+          const smaller = forms.length > 1 ? Object.fromEntries(forms.slice(1)) : null
+          const [picture, made] = await Picture.findOrCreate({
+            where: { id },
+            defaults: { id, type, widthPx, heightPx, bytes: bytes.length, smaller, createdAt: clock.now() },
+            transaction,
+          })
+          if (!made && !picture.smaller && smaller) await picture.update({ smaller }, { transaction })
+          for (const bringing of bringings) await blobs.hold(id, bringing, transaction)
+          return picture
+        }),
+    )
   }
 
   async function sizeOf(bytes: Buffer): Promise<Size> {
-    if (!pictureFormat(bytes)) throw new AppError('picture-refused', 'The file is not a JPEG, PNG or WebP picture, whatever its name ends in.')
+    if (!pictureFormat(bytes))
+      throw new AppError('picture-refused', 'The file is not a JPEG, PNG or WebP picture, whatever its name ends in.')
     return refusing(() => draw({ kind: 'size', bytes }, configuration))
   }
 
@@ -46,15 +57,32 @@ export function pictureService(platform: Pick<Platform, 'database' | 'media' | '
       const { widthPx, heightPx } = await sizeOf(bytes)
       const verdict = judgeArtwork({ widthPx, heightPx })
       if (verdict.kind === 'refused') throw new AppError('picture-refused', verdict.why)
-      if (verdict.kind === 'crop' && !crop) throw new AppError('picture-refused', verdict.why, undefined, { crop: verdict.crop, widthPx, heightPx })
+      if (verdict.kind === 'crop' && !crop)
+        throw new AppError('picture-refused', verdict.why, undefined, { crop: verdict.crop, widthPx, heightPx })
       const square = crop ?? { left: 0, top: 0, sidePx: widthPx }
-      if (square.left + square.sidePx > widthPx || square.top + square.sidePx > heightPx || square.sidePx < artworkRule.minPx) {
-        throw new AppError('picture-refused', `A square of ${square.sidePx} px at ${square.left}, ${square.top} cannot be cut from ${widthPx} × ${heightPx} px; it lies within and is at least ${artworkRule.minPx} px.`)
+      if (
+        square.left + square.sidePx > widthPx ||
+        square.top + square.sidePx > heightPx ||
+        square.sidePx < artworkRule.minPx
+      ) {
+        throw new AppError(
+          'picture-refused',
+          `A square of ${square.sidePx} px at ${square.left}, ${square.top} cannot be cut from ${widthPx} × ${heightPx} px; it lies within and is at least ${artworkRule.minPx} px.`,
+        )
       }
       const sidesPx = [Math.min(square.sidePx, artworkRule.maxPx), ...artworkSidesPx]
-      const picture = await keep(await refusing(() => draw({ kind: 'squares', bytes, crop: square, sidesPx }, configuration)))
-      await database.query('INSERT IGNORE INTO picture_bringers (picture_id, account_id) VALUES (?, ?)', { replacements: [picture.id, accountId] })
-      return { id: picture.id, address: studioPictureAddress(picture), widthPx: picture.widthPx, heightPx: picture.heightPx }
+      const picture = await keep(
+        await refusing(() => draw({ kind: 'squares', bytes, crop: square, sidesPx }, configuration)),
+      )
+      await database.query('INSERT IGNORE INTO picture_bringers (picture_id, account_id) VALUES (?, ?)', {
+        replacements: [picture.id, accountId],
+      })
+      return {
+        id: picture.id,
+        address: studioPictureAddress(picture),
+        widthPx: picture.widthPx,
+        heightPx: picture.heightPx,
+      }
     },
 
     /** Whether an account brought a picture, or is a member of a show that uses it. */
@@ -71,7 +99,11 @@ export function pictureService(platform: Pick<Platform, 'database' | 'media' | '
     /** Draws a picture for a show that has none yet; answers its id. */
     async addProvisional(words: string): Promise<string> {
       const seed = createHash('sha256').update(words).digest().readUInt16BE()
-      return (await keep(await draw({ kind: 'provisional', seed, sidesPx: [artworkRule.minPx, ...artworkSidesPx] }, configuration))).id
+      return (
+        await keep(
+          await draw({ kind: 'provisional', seed, sidesPx: [artworkRule.minPx, ...artworkSidesPx] }, configuration),
+        )
+      ).id
     },
 
     /** Keeps the picture found in a file's tags, made small; null where it is none, or cannot be read. */
@@ -93,6 +125,9 @@ async function refusing<T>(act: () => Promise<T>): Promise<T> {
     return await act()
   } catch (error) {
     if (!(error instanceof PictureFailure)) throw error
-    throw new AppError('picture-refused', 'The picture cannot be read to its end; the file is damaged, cut short or too large.')
+    throw new AppError(
+      'picture-refused',
+      'The picture cannot be read to its end; the file is damaged, cut short or too large.',
+    )
   }
 }

@@ -11,7 +11,12 @@ export type PictureTask =
   /** Draws a provisional artwork, each seed another. */
   | { kind: 'provisional'; seed: number; sidesPx: readonly number[] }
 
-export interface Size { widthPx: number; heightPx: number }
-export interface Drawn extends Size { bytes: Uint8Array }
+export interface Size {
+  widthPx: number
+  heightPx: number
+}
+export interface Drawn extends Size {
+  bytes: Uint8Array
+}
 
 export type PictureAnswer = { size: Size } | { drawn: Drawn[] } | { failure: string }

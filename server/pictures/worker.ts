@@ -13,28 +13,51 @@ const opened = (bytes: Uint8Array): Sharp => sharp(bytes, { limitInputPixels: mo
 const onPaper = (picture: Sharp): Sharp => picture.flatten({ background: '#ffffff' }).toColourspace('srgb')
 
 async function drawnAs(picture: Sharp): Promise<Drawn> {
-  const { data, info } = await picture.jpeg({ quality: 90, chromaSubsampling: '4:4:4' }).toBuffer({ resolveWithObject: true })
+  const { data, info } = await picture
+    .jpeg({ quality: 90, chromaSubsampling: '4:4:4' })
+    .toBuffer({ resolveWithObject: true })
   return { bytes: data, widthPx: info.width, heightPx: info.height }
 }
 
 /** The largest first; the others are drawn from it. */
 async function squares(largest: Sharp, sidesPx: readonly number[]): Promise<Drawn[]> {
   const [side = 1, ...smaller] = sidesPx
-  const { data, info: { width, height, channels } } = await onPaper(largest.resize(side, side)).raw().toBuffer({ resolveWithObject: true })
+  const {
+    data,
+    info: { width, height, channels },
+  } = await onPaper(largest.resize(side, side)).raw().toBuffer({ resolveWithObject: true })
   const whole = sharp(data, { raw: { width, height, channels } })
   return Promise.all([side, ...smaller].map(px => drawnAs(whole.clone().resize(px, px))))
 }
 
 async function answer(task: PictureTask): Promise<PictureAnswer> {
-  if (task.kind === 'provisional') return { drawn: await squares(sharp(Buffer.from(provisionalArtwork(task.seed))), task.sidesPx) }
+  if (task.kind === 'provisional')
+    return { drawn: await squares(sharp(Buffer.from(provisionalArtwork(task.seed))), task.sidesPx) }
   if (task.kind === 'inside') {
-    return { drawn: [await drawnAs(onPaper(opened(task.bytes).autoOrient().resize(task.mostPx, task.mostPx, { fit: 'inside', withoutEnlargement: true })))] }
+    return {
+      drawn: [
+        await drawnAs(
+          onPaper(
+            opened(task.bytes)
+              .autoOrient()
+              .resize(task.mostPx, task.mostPx, { fit: 'inside', withoutEnlargement: true }),
+          ),
+        ),
+      ],
+    }
   }
   if (task.kind === 'squares') {
     const { left, top, sidePx } = task.crop
-    return { drawn: await squares(opened(task.bytes).autoOrient().extract({ left, top, width: sidePx, height: sidePx }), task.sidesPx) }
+    return {
+      drawn: await squares(
+        opened(task.bytes).autoOrient().extract({ left, top, width: sidePx, height: sidePx }),
+        task.sidesPx,
+      ),
+    }
   }
-  const { autoOrient: { width, height } } = await opened(task.bytes).metadata()
+  const {
+    autoOrient: { width, height },
+  } = await opened(task.bytes).metadata()
   return { size: { widthPx: width, heightPx: height } }
 }
 

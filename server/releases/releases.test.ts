@@ -24,7 +24,8 @@ afterAll(async () => {
   rmSync(folder, { recursive: true })
 })
 
-const release = (episode: Episode, when: object) => house.call('POST', `/episodes/${episode.id}/release`, { version: episode.version, when })
+const release = (episode: Episode, when: object) =>
+  house.call('POST', `/episodes/${episode.id}/release`, { version: episode.version, when })
 const at = (local: string, more = {}) => ({ kind: 'at', local, zone: 'Europe/Zurich', ...more })
 const get = (id: string): Promise<WholeEpisode> => house.get(id)
 const feed = async (): Promise<string> => (await house.app.inject({ url: '/bellows-and-reeds/feed.xml' })).body
@@ -33,7 +34,10 @@ describe('a release', () => {
   it('now puts the episode into the feed at once', async () => {
     const episode = await house.makeReady(show.id, 'Straight away')
     expect(await feed()).not.toContain('Straight away')
-    expect((await release(episode, { kind: 'now' })).json()).toMatchObject({ standing: 'released', releaseAt: morning.toISOString() })
+    expect((await release(episode, { kind: 'now' })).json()).toMatchObject({
+      standing: 'released',
+      releaseAt: morning.toISOString(),
+    })
     expect(await feed()).toContain('<title>Straight away</title>')
   })
 
@@ -41,7 +45,10 @@ describe('a release', () => {
     const bare = (await house.call('POST', `/shows/${show.id}/episodes`, {})).json() as Episode
     const answer = await release(bare, { kind: 'now' })
     expect(answer.statusCode).toBe(422)
-    expect(answer.json()).toMatchObject({ code: 'not-ready', faults: [{ field: 'audio', rule: 'A release needs audio.' }, { field: 'title' }] })
+    expect(answer.json()).toMatchObject({
+      code: 'not-ready',
+      faults: [{ field: 'audio', rule: 'A release needs audio.' }, { field: 'title' }],
+    })
   })
 
   it.each([
@@ -51,7 +58,11 @@ describe('a release', () => {
   ])('at %s is refused with the rule', async (local, rule) => {
     const answer = await release(await house.makeReady(show.id, 'Not so'), at(local))
     expect(answer.statusCode).toBe(422)
-    expect(answer.json().faults[0]).toMatchObject({ field: 'release time', value: expect.stringContaining(local.replace('T', ' ')), rule: expect.stringContaining(rule) })
+    expect(answer.json().faults[0]).toMatchObject({
+      field: 'release time',
+      value: expect.stringContaining(local.replace('T', ' ')),
+      rule: expect.stringContaining(rule),
+    })
   })
 
   it('at a time that the clock shows twice means the first, or the second when asked', async () => {
@@ -63,7 +74,10 @@ describe('a release', () => {
 
   it('from a window that has not seen the newest text is refused', async () => {
     const episode = await house.makeReady(show.id, 'Moved on')
-    await house.call('PATCH', `/episodes/${episode.id}`, { version: episode.version, text: { title: 'Moved on, again' } })
+    await house.call('PATCH', `/episodes/${episode.id}`, {
+      version: episode.version,
+      text: { title: 'Moved on, again' },
+    })
     expect((await release(episode, { kind: 'now' })).json().code).toBe('version-conflict')
   })
 
@@ -85,7 +99,11 @@ describe('the release clock', () => {
     house.clock.moveTo(new Date('2026-03-11T09:17:00Z'))
     const outcomes = await Promise.all(services.map(service => service.releaseDue()))
     expect(outcomes.filter(Boolean)).toHaveLength(1)
-    expect(await get(episode.id)).toMatchObject({ standing: 'released', releaseAt: '2026-03-11T05:00:00.000Z', guid: episode.guid })
+    expect(await get(episode.id)).toMatchObject({
+      standing: 'released',
+      releaseAt: '2026-03-11T05:00:00.000Z',
+      guid: episode.guid,
+    })
     expect((await feed()).split(episode.guid)).toHaveLength(2)
     expect(await feed()).toContain('<pubDate>Wed, 11 Mar 2026 05:00:00 +0000</pubDate>')
   })
@@ -93,7 +111,10 @@ describe('the release clock', () => {
   it('leaves alone what was taken back to draft', async () => {
     const episode = await house.makeReady(show.id, 'Taken back')
     const { version } = (await release(episode, at('2026-03-11T06:00'))).json()
-    expect((await house.call('POST', `/episodes/${episode.id}/unschedule`, { version })).json()).toMatchObject({ standing: 'draft', releaseAt: null })
+    expect((await house.call('POST', `/episodes/${episode.id}/unschedule`, { version })).json()).toMatchObject({
+      standing: 'draft',
+      releaseAt: null,
+    })
     house.clock.moveTo(new Date('2026-03-12T00:00:00Z'))
     while (await releaseService(house.platform).releaseDue());
     expect((await get(episode.id)).standing).toBe('draft')
@@ -111,23 +132,40 @@ describe('after the release', () => {
   it('what is written stays out of the feed until it is sent; GUID and date stay for ever', async () => {
     const episode = await house.makeReady(show.id, 'Before')
     const released = (await release(episode, { kind: 'now' })).json() as Episode
-    const written = (await house.call('PATCH', `/episodes/${episode.id}`, { version: released.version, text: { title: 'After' } })).json() as Episode
+    const written = (
+      await house.call('PATCH', `/episodes/${episode.id}`, { version: released.version, text: { title: 'After' } })
+    ).json() as Episode
     expect(written.changedSinceRelease).toBe(true)
     expect(await feed()).not.toContain('<title>After</title>')
     const list = ((await house.call('GET', `/shows/${show.id}/episodes`)).json() as EpisodePage).episodes
     expect(list.find(({ id }) => id === episode.id)!.changedSinceRelease).toBe(true)
 
     house.clock.moveBy(3600_000)
-    const sent = (await house.call('POST', `/episodes/${episode.id}/send-changes`, { version: written.version })).json() as Episode
-    expect(sent).toMatchObject({ changedSinceRelease: false, guid: episode.guid, releaseAt: released.releaseAt, pageAddress: released.pageAddress })
+    const sent = (
+      await house.call('POST', `/episodes/${episode.id}/send-changes`, { version: written.version })
+    ).json() as Episode
+    expect(sent).toMatchObject({
+      changedSinceRelease: false,
+      guid: episode.guid,
+      releaseAt: released.releaseAt,
+      pageAddress: released.pageAddress,
+    })
     expect(await feed()).toContain('<title>After</title>')
   })
 
   it('a change of the notes’ case alone counts as a change in the list too', async () => {
     const episode = await house.makeReady(show.id, 'Case')
-    const { version } = (await house.call('PATCH', `/episodes/${episode.id}`, { version: episode.version, text: { notes: '<p>reeds</p>' } })).json()
+    const { version } = (
+      await house.call('PATCH', `/episodes/${episode.id}`, {
+        version: episode.version,
+        text: { notes: '<p>reeds</p>' },
+      })
+    ).json()
     const released = (await release({ ...episode, version }, { kind: 'now' })).json() as Episode
-    const flag = async () => ((await house.call('GET', `/shows/${show.id}/episodes`)).json() as EpisodePage).episodes.find(({ id }) => id === episode.id)!.changedSinceRelease
+    const flag = async () =>
+      ((await house.call('GET', `/shows/${show.id}/episodes`)).json() as EpisodePage).episodes.find(
+        ({ id }) => id === episode.id,
+      )!.changedSinceRelease
     expect(await flag()).toBe(false)
     await house.call('PATCH', `/episodes/${episode.id}`, { version: released.version, text: { notes: '<p>Reeds</p>' } })
     expect(await flag()).toBe(true)
@@ -139,11 +177,15 @@ describe('after the release', () => {
     const addresses = [released.pageAddress!, released.enclosureAddress!].map(address => new URL(address).pathname)
     const answers = () => Promise.all(addresses.map(async url => (await house.app.inject({ url })).statusCode))
     expect(await answers()).toEqual([200, 200])
-    const retired = (await house.call('POST', `/episodes/${episode.id}/retire`, { version: released.version })).json() as Episode
+    const retired = (
+      await house.call('POST', `/episodes/${episode.id}/retire`, { version: released.version })
+    ).json() as Episode
     expect(await answers()).toEqual([404, 404])
     expect(await feed()).not.toContain(episode.guid)
     house.clock.moveBy(86_400_000)
-    const restored = (await house.call('POST', `/episodes/${episode.id}/restore`, { version: retired.version })).json() as Episode
+    const restored = (
+      await house.call('POST', `/episodes/${episode.id}/restore`, { version: retired.version })
+    ).json() as Episode
     expect(restored).toMatchObject({ standing: 'released', guid: episode.guid, releaseAt: released.releaseAt })
     expect(await feed()).toContain(episode.guid)
   })
@@ -159,11 +201,15 @@ describe('after the release', () => {
 })
 
 describe('only what was released', () => {
-  const patch = async (episode: Episode, text: object): Promise<Episode> => (await house.call('PATCH', `/episodes/${episode.id}`, { version: episode.version, text })).json()
-  const step = async (episode: Episode, name: string) => house.call('POST', `/episodes/${episode.id}/${name}`, { version: episode.version })
+  const patch = async (episode: Episode, text: object): Promise<Episode> =>
+    (await house.call('PATCH', `/episodes/${episode.id}`, { version: episode.version, text })).json()
+  const step = async (episode: Episode, name: string) =>
+    house.call('POST', `/episodes/${episode.id}/${name}`, { version: episode.version })
 
   it('a retired episode is put back as it went out; what was written since still waits', async () => {
-    const released = (await release(await house.makeReady(show.id, 'As it went out'), { kind: 'now' })).json() as Episode
+    const released = (
+      await release(await house.makeReady(show.id, 'As it went out'), { kind: 'now' })
+    ).json() as Episode
     const written = await patch(released, { title: 'Half-writ' })
     const retired = (await step(written, 'retire')).json() as Episode
     const restored = (await step(retired, 'restore')).json() as Episode
@@ -188,25 +234,39 @@ describe('only what was released', () => {
     const titled = await patch(await get(id), { title: 'The WAV' })
     const scheduled = (await release(titled, at('2026-03-11T06:00'))).json() as Episode
     expect(scheduled.standing).toBe('scheduled')
-    const refused = await house.call('PUT', `/episodes/${id}/recipe`, { version: (await get(id)).sound.version, recipe: null })
-    expect(refused.json()).toMatchObject({ status: 422, code: 'not-ready', detail: expect.stringContaining('only MP3 and M4A') })
+    const refused = await house.call('PUT', `/episodes/${id}/recipe`, {
+      version: (await get(id)).sound.version,
+      recipe: null,
+    })
+    expect(refused.json()).toMatchObject({
+      status: 422,
+      code: 'not-ready',
+      detail: expect.stringContaining('only MP3 and M4A'),
+    })
     // A row that came to be so in another way does not go out either, and keeps nobody else waiting.
     await EpisodeRow.update({ recipe: null }, { where: { id } })
-    const other = (await release(await house.makeReady(show.id, 'The MP3 behind it'), at('2026-03-11T06:01'))).json() as Episode
+    const other = (
+      await release(await house.makeReady(show.id, 'The MP3 behind it'), at('2026-03-11T06:01'))
+    ).json() as Episode
     house.clock.moveTo(new Date('2026-03-12T00:00:00Z'))
-    while (await releaseService(house.platform).releaseDue() > 0);
+    while ((await releaseService(house.platform).releaseDue()) > 0);
     expect([(await get(id)).standing, (await get(other.id)).standing]).toEqual(['scheduled', 'released'])
     expect(await feed()).not.toContain('audio/wav')
   })
 
   it('sending changes where there are none changes nothing', async () => {
-    const released = (await release(await house.makeReady(show.id, 'Nothing to send'), { kind: 'now' })).json() as Episode
+    const released = (
+      await release(await house.makeReady(show.id, 'Nothing to send'), { kind: 'now' })
+    ).json() as Episode
     house.clock.moveBy(2_000)
     const before = await house.app.inject({ url: '/bellows-and-reeds/feed.xml' })
     house.clock.moveBy(60_000)
     expect((await step(released, 'send-changes')).json()).toMatchObject({ version: released.version })
     const after = await house.app.inject({ url: '/bellows-and-reeds/feed.xml' })
-    expect([after.headers.etag, after.headers['last-modified']]).toEqual([before.headers.etag, before.headers['last-modified']])
+    expect([after.headers.etag, after.headers['last-modified']]).toEqual([
+      before.headers.etag,
+      before.headers['last-modified'],
+    ])
   })
 })
 
@@ -219,7 +279,9 @@ describe('many at once', () => {
     expect(answers.map(({ statusCode }) => statusCode)).toEqual(Array.from({ length: 24 }, () => 200))
     const pages = answers.map(answer => new URL((answer.json() as Episode).pageAddress!).pathname)
     expect(new Set(pages).size).toBe(24)
-    expect(pages).toEqual(expect.arrayContaining(['/crowd/the-same-title', '/crowd/the-same-title-2', '/crowd/the-same-title-24']))
+    expect(pages).toEqual(
+      expect.arrayContaining(['/crowd/the-same-title', '/crowd/the-same-title-2', '/crowd/the-same-title-24']),
+    )
   })
 
   it('mixed writes to one show are all done or told why not; none breaks', async () => {
@@ -235,12 +297,15 @@ describe('many at once', () => {
       house.call('DELETE', `/episodes/${episode.id}`),
       house.call('GET', `/shows/${busy.id}/episodes`),
       house.call('POST', `/episodes/${episode.id}/retire`, { version: episode.version + 1 }),
-      house.call('POST', `/episodes/${episode.id}/finish`, { version: episode.sound.version, recipe: episode.sound.usual }),
+      house.call('POST', `/episodes/${episode.id}/finish`, {
+        version: episode.sound.version,
+        recipe: episode.sound.usual,
+      }),
     ])
     const answers = await Promise.all(writes)
     expect(answers.filter(({ statusCode }) => statusCode >= 500).map(({ body }) => body)).toEqual([])
     house.clock.moveTo(new Date('2026-03-12T00:00:00Z'))
-    while (await releaseService(house.platform).releaseDue() > 0);
+    while ((await releaseService(house.platform).releaseDue()) > 0);
     const body = (await house.app.inject({ url: '/busy/feed.xml' })).body
     const guids = [...body.matchAll(/<guid[^>]*>([^<]+)/g)].map(([, guid]) => guid)
     expect(new Set(guids).size).toBe(guids.length)
@@ -250,17 +315,30 @@ describe('many at once', () => {
     const backlog = await house.makeShow('backlog')
     const first = await house.makeReady(backlog.id, 'Backlog')
     const rows = Array.from({ length: 249 }, (_, n) => ({
-      id: uuidV7(), showId: backlog.id, guid: uuidV4(), title: 'Backlog', notes: '', standing: 'scheduled' as const,
-      releaseAt: new Date(+morning + n * 1000), releaseZone: 'UTC', createdAt: morning, updatedAt: morning,
+      id: uuidV7(),
+      showId: backlog.id,
+      guid: uuidV4(),
+      title: 'Backlog',
+      notes: '',
+      standing: 'scheduled' as const,
+      releaseAt: new Date(+morning + n * 1000),
+      releaseZone: 'UTC',
+      createdAt: morning,
+      updatedAt: morning,
     }))
     await EpisodeRow.bulkCreate(rows)
-    await EpisodeFile.bulkCreate(rows.map(({ id }) => ({ episodeId: id, role: 'source' as const, fileId: first.sound.source!.id })))
+    await EpisodeFile.bulkCreate(
+      rows.map(({ id }) => ({ episodeId: id, role: 'source' as const, fileId: first.sound.source!.id })),
+    )
     house.clock.moveBy(3600_000)
     const releases = releaseService(house.platform)
     const rounds: number[] = []
     for (let count = await releases.releaseDue(); count > 0; count = await releases.releaseDue()) rounds.push(count)
     expect(rounds).toEqual([100, 100, 49])
-    const released = await EpisodeRow.findAll({ where: { showId: backlog.id, standing: 'released' }, order: [['releaseAt', 'ASC']] })
+    const released = await EpisodeRow.findAll({
+      where: { showId: backlog.id, standing: 'released' },
+      order: [['releaseAt', 'ASC']],
+    })
     expect(released.map(({ slug }) => slug).slice(0, 3)).toEqual(['backlog', 'backlog-2', 'backlog-3'])
     expect(new Set(released.map(({ slug }) => slug)).size).toBe(249)
   })

@@ -9,24 +9,33 @@ import { releaseService } from './service'
 
 const byId = z.object({ id: z.uuid() })
 
-export const releaseRoutes = (platform: Platform): FastifyPluginAsyncZod => async app => {
-  const releases = releaseService(platform)
-  const remote = remoteService(platform)
-  const answer = { 200: episode }
+export const releaseRoutes =
+  (platform: Platform): FastifyPluginAsyncZod =>
+  async app => {
+    const releases = releaseService(platform)
+    const remote = remoteService(platform)
+    const answer = { 200: episode }
 
-  app.post('/episodes/:id/release', { ...accessTo('episode', 'make'), schema: { params: byId, body: release, response: answer } }, async (request, reply) => {
-    await remote.needReachable(request.scope, untilGone(reply))
-    return releases.release(request.scope, request.body)
-  })
+    app.post(
+      '/episodes/:id/release',
+      { ...accessTo('episode', 'make'), schema: { params: byId, body: release, response: answer } },
+      async (request, reply) => {
+        await remote.needReachable(request.scope, untilGone(reply))
+        return releases.release(request.scope, request.body)
+      },
+    )
 
-  const steps = {
-    unschedule: releases.unschedule,
-    'send-changes': releases.sendChanges,
-    retire: releases.retire,
-    restore: releases.restore,
+    const steps = {
+      unschedule: releases.unschedule,
+      'send-changes': releases.sendChanges,
+      retire: releases.retire,
+      restore: releases.restore,
+    }
+    for (const [step, act] of Object.entries(steps)) {
+      app.post(
+        `/episodes/:id/${step}`,
+        { ...accessTo('episode', 'make'), schema: { params: byId, body: versioned, response: answer } },
+        request => act(request.scope, request.body),
+      )
+    }
   }
-  for (const [step, act] of Object.entries(steps)) {
-    app.post(`/episodes/:id/${step}`, { ...accessTo('episode', 'make'), schema: { params: byId, body: versioned, response: answer } }, request =>
-      act(request.scope, request.body))
-  }
-}

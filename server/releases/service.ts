@@ -33,14 +33,24 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
   const episodes = episodeService(platform)
 
   /** Throws `not-ready` with what is missing. What is scheduled may still be unfinished: it waits for that at its moment. */
-  async function needReady(episode: Episode, transaction: Transaction, mayAwaitFinish: 'may await its finish' | 'now' = 'now'): Promise<void> {
+  async function needReady(
+    episode: Episode,
+    transaction: Transaction,
+    mayAwaitFinish: 'may await its finish' | 'now' = 'now',
+  ): Promise<void> {
     const source = fileIdOf(episode, 'source')
-    const faults = missingForRelease({ title: episode.title, hasAudio: source !== null })
-      .map(field => ({ field: field as string, value: '(nothing)', rule: `A release needs ${field === 'audio' ? 'audio' : 'a title'}.` }))
-    if (!source && await Upload.count({ where: { episodeId: episode.id, state: ['receiving', 'reading'] }, transaction }) > 0) {
+    const faults = missingForRelease({ title: episode.title, hasAudio: source !== null }).map(field => ({
+      field: field as string,
+      value: '(nothing)',
+      rule: `A release needs ${field === 'audio' ? 'audio' : 'a title'}.`,
+    }))
+    if (
+      !source &&
+      (await Upload.count({ where: { episodeId: episode.id, state: ['receiving', 'reading'] }, transaction })) > 0
+    ) {
       faults.find(({ field }) => field === 'audio')!.rule = 'The audio is still on its way.'
     }
-    if (source && mayAwaitFinish === 'now') faults.push(...await finishFaults(episode, transaction))
+    if (source && mayAwaitFinish === 'now') faults.push(...(await finishFaults(episode, transaction)))
     if (faults.length > 0) throw new AppError('not-ready', faults.map(fault => fault.rule).join(' '), faults)
   }
 
@@ -49,24 +59,43 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
   }
 
   const isReady = (episode: Episode, transaction: Transaction): Promise<boolean> =>
-    needReady(episode, transaction).then(() => true, error => { if (error instanceof AppError) return false; throw error })
+    needReady(episode, transaction).then(
+      () => true,
+      error => {
+        if (error instanceof AppError) return false
+        throw error
+      },
+    )
 
   async function finishFaults(episode: Episode, transaction: Transaction): Promise<Fault[]> {
     if (!deliveredFileId(episode)) {
-      const rule = episode.finishing === 'working' ? 'The audio is still being finished.' : 'The audio is not finished by its recipe yet. Finish it, or let it go out as it was uploaded.'
+      const rule =
+        episode.finishing === 'working'
+          ? 'The audio is still being finished.'
+          : 'The audio is not finished by its recipe yet. Finish it, or let it go out as it was uploaded.'
       return [{ field: 'audio', value: episode.finishing, rule }]
     }
-    const file = await AudioFile.findByPk(deliveredFileId(episode)!, { attributes: ['id', 'name', 'type'], transaction, rejectOnEmpty: true })
-    return isDeliverable(file.type) ? [] : [{ field: 'audio', value: file.name, rule: 'Only MP3 and M4A can go out. Finish it first, which encodes it.' }]
+    const file = await AudioFile.findByPk(deliveredFileId(episode)!, {
+      attributes: ['id', 'name', 'type'],
+      transaction,
+      rejectOnEmpty: true,
+    })
+    return isDeliverable(file.type)
+      ? []
+      : [{ field: 'audio', value: file.name, rule: 'Only MP3 and M4A can go out. Finish it first, which encodes it.' }]
   }
 
   /**
    * What puts the text and the file as they are now into the feed. The show's row is locked, so that of episodes that go out
    * together each finds another address part; `numbers` remembers those from one episode to the next.
    */
-  async function asSent(episode: Episode, transaction: Transaction, numbers = new Map<string, number>()): Promise<Required<Pick<Change, 'fields' | 'files'>>> {
+  async function asSent(
+    episode: Episode,
+    transaction: Transaction,
+    numbers = new Map<string, number>(),
+  ): Promise<Required<Pick<Change, 'fields' | 'files'>>> {
     await lockShow(episode.showId, transaction)
-    const slug = episode.slug ?? await newSlug(episode, transaction, numbers)
+    const slug = episode.slug ?? (await newSlug(episode, transaction, numbers))
     const fileId = deliveredFileId(episode)!
     const before = fileIdOf(episode, 'released')
     if (before && before !== fileId) {
@@ -90,7 +119,12 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
           needStep('release', episode)
           await needReady(episode, transaction)
           const { fields, files } = await asSent(episode, transaction)
-          return { step: 'release', isInFeed: true, fields: { ...fields, releaseAt: clock.now(), releaseZone: null }, files }
+          return {
+            step: 'release',
+            isInFeed: true,
+            fields: { ...fields, releaseAt: clock.now(), releaseZone: null },
+            files,
+          }
         })
         return episodes.get(scope)
       }
@@ -98,7 +132,11 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
       await changeEpisode(scope, seen, async (episode, transaction) => {
         needStep('schedule', episode)
         await needReady(episode, transaction, 'may await its finish')
-        const file = await AudioFile.findByPk(fileIdOf(episode, 'source')!, { attributes: ['id', 'showId', 'address'], transaction, rejectOnEmpty: true })
+        const file = await AudioFile.findByPk(fileIdOf(episode, 'source')!, {
+          attributes: ['id', 'showId', 'address'],
+          transaction,
+          rejectOnEmpty: true,
+        })
         return {
           step: 'schedule',
           fields: { releaseAt, releaseZone: when.zone },
@@ -110,17 +148,21 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
 
     /** Back to draft: the moment is taken away, everything else stays. */
     async unschedule(scope: Scope, seen: Seen): Promise<EpisodeView> {
-      await changeEpisode(scope, seen, async () => ({ step: 'unschedule', fields: { releaseAt: null, releaseZone: null } }))
+      await changeEpisode(scope, seen, async () => ({
+        step: 'unschedule',
+        fields: { releaseAt: null, releaseZone: null },
+      }))
       return episodes.get(scope)
     },
 
     /** Sends what was written since the release into the feed; where that is nothing, nothing changes. GUID and date stay. */
     async sendChanges(scope: Scope, seen: Seen): Promise<EpisodeView> {
       await changeEpisode(scope, seen, async (episode, transaction) => {
-        if (episode.standing !== 'released') throw new AppError('wrong-standing', `The episode is ${episode.standing} by now.`)
+        if (episode.standing !== 'released')
+          throw new AppError('wrong-standing', `The episode is ${episode.standing} by now.`)
         if (!isOtherThanReleased(episode)) return null
         await needReady(episode, transaction)
-        return { isInFeed: true, ...await asSent(episode, transaction) }
+        return { isInFeed: true, ...(await asSent(episode, transaction)) }
       })
       return episodes.get(scope)
     },
@@ -143,15 +185,15 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
      */
     async releaseDue(): Promise<number> {
       // Mostly nothing is due, and that is seen without a transaction.
-      if (!await Episode.findOne({ where: dueNow(), attributes: ['id'], raw: true })) return 0
+      if (!(await Episode.findOne({ where: dueNow(), attributes: ['id'], raw: true }))) return 0
       return transact(database, async transaction => {
         const due = await dueEpisodes(transaction)
         const numbers = new Map<string, number>()
         let released = 0
         for (const episode of due) {
           await loadRoles(episode, transaction)
-          if (!await isReady(episode, transaction)) continue
-          await apply(episode, { step: 'release', ...await asSent(episode, transaction, numbers) }, transaction)
+          if (!(await isReady(episode, transaction))) continue
+          await apply(episode, { step: 'release', ...(await asSent(episode, transaction, numbers)) }, transaction)
           released++
         }
         if (released > 0) await touchFeed(platform, due[0]!.showId, transaction)
@@ -166,10 +208,22 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
    */
   async function dueEpisodes(transaction: Transaction): Promise<Episode[]> {
     const due = dueNow()
-    const locked = { order: [['releaseAt', 'ASC'], ['id', 'ASC']] as [string, string][], lock: true, skipLocked: true, transaction }
+    const locked = {
+      order: [
+        ['releaseAt', 'ASC'],
+        ['id', 'ASC'],
+      ] as [string, string][],
+      lock: true,
+      skipLocked: true,
+      transaction,
+    }
     const [first] = await Episode.findAll({ where: due, limit: 1, ...locked })
     if (!first) return []
-    const others = await Episode.findAll({ where: { ...due, showId: first.showId, id: { [Op.ne]: first.id } }, limit: mostAtOnce - 1, ...locked })
+    const others = await Episode.findAll({
+      where: { ...due, showId: first.showId, id: { [Op.ne]: first.id } },
+      limit: mostAtOnce - 1,
+      ...locked,
+    })
     return [first, ...others]
   }
 
@@ -178,19 +232,38 @@ export function releaseService(platform: Pick<Platform, 'database' | 'clock' | '
       (recipe IS NULL AND EXISTS (SELECT 1 FROM episode_files u JOIN files f ON f.id = u.file_id
         WHERE u.episode_id = \`Episode\`.id AND u.role = 'source' AND f.reachable AND f.type IN (${deliverableTypes.map(type => `'${type}'`).join(', ')})))
       OR (recipe IS NOT NULL AND finishing = 'done' AND EXISTS (SELECT 1 FROM episode_files u WHERE u.episode_id = \`Episode\`.id AND u.role = 'finished')))`)
-    return { standing: 'scheduled' as const, releaseAt: { [Op.lte]: clock.now() }, deletedAt: null, [Op.and]: [canGoOut] }
+    return {
+      standing: 'scheduled' as const,
+      releaseAt: { [Op.lte]: clock.now() },
+      deletedAt: null,
+      [Op.and]: [canGoOut],
+    }
   }
 }
 
 /** The moment a wall time means, given that it lies ahead. Throws `bad-input` that names the rule. */
 function futureMoment({ local, zone, second }: { local: string; zone: string; second?: boolean }, now: Date): Date {
   const read = readLocalMoment(local, zone)
-  if (read.kind === 'unreadable') throw badInput('release time', `${local} ${zone}`, 'A date and time such as 2026-12-03T06:00, in a zone of the IANA list.')
+  if (read.kind === 'unreadable')
+    throw badInput(
+      'release time',
+      `${local} ${zone}`,
+      'A date and time such as 2026-12-03T06:00, in a zone of the IANA list.',
+    )
   if (read.kind === 'skipped') {
-    throw badInput('release time', `${local.replace('T', ' ')} (${zone})`, `The clock jumps over this time on that day; the next one it shows is ${read.next.replace('T', ' ')}.`)
+    throw badInput(
+      'release time',
+      `${local.replace('T', ' ')} (${zone})`,
+      `The clock jumps over this time on that day; the next one it shows is ${read.next.replace('T', ' ')}.`,
+    )
   }
   const at = read.kind === 'twice' && second ? read.second : read.at
-  if (at <= now) throw badInput('release time', `${local.replace('T', ' ')} (${zone})`, 'The time is past. Choose one that lies ahead, or release now.')
+  if (at <= now)
+    throw badInput(
+      'release time',
+      `${local.replace('T', ' ')} (${zone})`,
+      'The time is past. Choose one that lies ahead, or release now.',
+    )
   return at
 }
 
@@ -198,20 +271,28 @@ function futureMoment({ local, zone, second }: { local: string; zone: string; se
 const keptParts: readonly string[] = ['strands']
 
 /** The episode's part of its page's address, free within the show; made once. The show's row is locked, so that what was asked once still holds. */
-async function newSlug({ showId, title, number }: Episode, transaction: Transaction, numbers: Map<string, number>): Promise<string> {
+async function newSlug(
+  { showId, title, number }: Episode,
+  transaction: Transaction,
+  numbers: Map<string, number>,
+): Promise<string> {
   const wished = slugFrom(title) || (number ? `episode-${number}` : 'episode')
   const known = numbers.get(wished)
   if (known !== undefined) {
     numbers.set(wished, known + 1)
     return `${wished}-${known + 1}`
   }
-  const isTaken = keptParts.includes(wished) || await Episode.count({ where: { showId, slug: wished }, transaction }) > 0
+  const isTaken =
+    keptParts.includes(wished) || (await Episode.count({ where: { showId, slug: wished }, transaction })) > 0
   if (!isTaken) return wished
   // Among `wished-2`, `wished-3` … the one behind the highest.
   const highest = await Episode.findOne({
     where: { showId, slug: { [Op.like]: `${wished}-%`, [Op.regexp]: `^${wished}-[1-9][0-9]*$` } },
     attributes: ['slug'],
-    order: [[fn('LENGTH', col('slug')), 'DESC'], ['slug', 'DESC']],
+    order: [
+      [fn('LENGTH', col('slug')), 'DESC'],
+      ['slug', 'DESC'],
+    ],
     transaction,
   })
   const next = highest ? Number(highest.slug!.slice(wished.length + 1)) + 1 : 2

@@ -41,20 +41,35 @@ export function remoteFetcher(allow: readonly string[], patienceMs = usualPatien
   }
 
   function checkedLookup(url: URL): LookupFunction {
-    return (hostname, options, callback) => lookUp(hostname, { ...options, all: true }, (error, addresses: LookupAddress[]) => {
-      if (error) return callback(error, '')
-      if (addresses.some(({ address }) => !mayReach(address, url))) return callback(notPublic(url), '')
-      if (options.all) (callback as unknown as (error: null, all: LookupAddress[]) => void)(null, addresses)
-      else callback(null, addresses[0]!.address, addresses[0]!.family)
-    })
+    return (hostname, options, callback) =>
+      lookUp(hostname, { ...options, all: true }, (error, addresses: LookupAddress[]) => {
+        if (error) return callback(error, '')
+        if (addresses.some(({ address }) => !mayReach(address, url))) return callback(notPublic(url), '')
+        if (options.all) (callback as unknown as (error: null, all: LookupAddress[]) => void)(null, addresses)
+        else callback(null, addresses[0]!.address, addresses[0]!.family)
+      })
   }
 
-  function once(url: URL, { method = 'GET', range, mostBytes, onBytes, signal }: RemoteRequest): Promise<Omit<RemoteAnswer, 'address' | 'redirects'>> {
+  function once(
+    url: URL,
+    { method = 'GET', range, mostBytes, onBytes, signal }: RemoteRequest,
+  ): Promise<Omit<RemoteAnswer, 'address' | 'redirects'>> {
     const host = url.hostname.replace(/^\[|\]$/g, '')
     if (isIP(host) && !mayReach(host, url)) throw notPublic(url)
     return new Promise((resolve, reject) => {
-      const headers = { 'user-agent': 'Lake Letter', accept: 'audio/*, */*;q=0.5', 'accept-encoding': 'identity', ...(range && { range: `bytes=${range.from}-${range.to}` }) }
-      const outgoing = (url.protocol === 'https:' ? requestHttps : requestHttp)(url, { method, headers, lookup: checkedLookup(url), agent: false, signal })
+      const headers = {
+        'user-agent': 'Lake Letter',
+        accept: 'audio/*, */*;q=0.5',
+        'accept-encoding': 'identity',
+        ...(range && { range: `bytes=${range.from}-${range.to}` }),
+      }
+      const outgoing = (url.protocol === 'https:' ? requestHttps : requestHttp)(url, {
+        method,
+        headers,
+        lookup: checkedLookup(url),
+        agent: false,
+        signal,
+      })
       const timer = setTimeout(() => outgoing.destroy(neverAnswered(url, patienceMs)), patienceMs)
       const end = (act: () => void): void => {
         clearTimeout(timer)
@@ -65,7 +80,14 @@ export function remoteFetcher(allow: readonly string[], patienceMs = usualPatien
       outgoing.once('response', incoming => {
         const parts: Buffer[] = []
         let bytes = 0
-        const done = (): void => end(() => resolve({ status: incoming.statusCode ?? 0, headers: incoming.headers, body: Buffer.concat(parts).subarray(0, mostBytes) }))
+        const done = (): void =>
+          end(() =>
+            resolve({
+              status: incoming.statusCode ?? 0,
+              headers: incoming.headers,
+              body: Buffer.concat(parts).subarray(0, mostBytes),
+            }),
+          )
         incoming.on('data', (chunk: Buffer) => {
           timer.refresh()
           bytes += chunk.length
@@ -86,8 +108,18 @@ export function remoteFetcher(allow: readonly string[], patienceMs = usualPatien
       const answer = await once(url, asked)
       const { location } = answer.headers
       if (answer.status < 300 || answer.status >= 400 || !location) return { ...answer, address: url.href, redirects }
-      if (redirects === mostRedirects) throw new Refusal('The address leads on and on', `${address} was redirected more than ${mostRedirects} times.`, 'Give the address of the file itself.')
-      if (!URL.canParse(location, url)) throw new Refusal('The address leads to none', `${url.host} sends on to “${location.slice(0, 80)}”, which is no address.`, 'Give the address of the file itself.')
+      if (redirects === mostRedirects)
+        throw new Refusal(
+          'The address leads on and on',
+          `${address} was redirected more than ${mostRedirects} times.`,
+          'Give the address of the file itself.',
+        )
+      if (!URL.canParse(location, url))
+        throw new Refusal(
+          'The address leads to none',
+          `${url.host} sends on to “${location.slice(0, 80)}”, which is no address.`,
+          'Give the address of the file itself.',
+        )
       url = readAddress(new URL(location, url).href)
     }
   }
@@ -96,13 +128,33 @@ export function remoteFetcher(allow: readonly string[], patienceMs = usualPatien
 /** Reads an address that a person named. Throws a Refusal that says what is wrong with it. */
 export function readAddress(address: string): URL {
   const url = URL.canParse(address) ? new URL(address) : null
-  if (!url || !/^https?:$/.test(url.protocol)) throw new Refusal('This is no web address', `“${address.slice(0, 80)}” does not begin with http:// or https://.`, 'Copy the address of the file from its host.')
-  if (url.username || url.password) throw new Refusal('The address holds a password', `${url.host}: apps send no name and password.`, 'Give an address that answers without them.')
+  if (!url || !/^https?:$/.test(url.protocol))
+    throw new Refusal(
+      'This is no web address',
+      `“${address.slice(0, 80)}” does not begin with http:// or https://.`,
+      'Copy the address of the file from its host.',
+    )
+  if (url.username || url.password)
+    throw new Refusal(
+      'The address holds a password',
+      `${url.host}: apps send no name and password.`,
+      'Give an address that answers without them.',
+    )
   return url
 }
 
-const notPublic = (url: URL): Refusal => new Refusal('The address is not public', `${url.host} lies in a private network, where no listening app can reach it.`, 'Give an address that answers on the public internet.')
-const neverAnswered = (url: URL, patienceMs: number): Refusal => new Refusal('The address does not answer', `${url.host} sent nothing for ${patienceMs / 1000} seconds.`, 'Try again later, or ask its host.')
+const notPublic = (url: URL): Refusal =>
+  new Refusal(
+    'The address is not public',
+    `${url.host} lies in a private network, where no listening app can reach it.`,
+    'Give an address that answers on the public internet.',
+  )
+const neverAnswered = (url: URL, patienceMs: number): Refusal =>
+  new Refusal(
+    'The address does not answer',
+    `${url.host} sent nothing for ${patienceMs / 1000} seconds.`,
+    'Try again later, or ask its host.',
+  )
 
 function failureOf(url: URL, error: Error, signal?: AbortSignal): Error {
   if (error instanceof Refusal) return error
@@ -113,6 +165,11 @@ function failureOf(url: URL, error: Error, signal?: AbortSignal): Error {
 
 function unreachable(url: URL, error: Error): Refusal {
   const { code } = error as NodeJS.ErrnoException
-  const why = code === 'ENOTFOUND' || code === 'EAI_AGAIN' ? `There is no host named ${url.hostname}.` : code === 'ECONNREFUSED' ? `${url.host} takes no connections.` : `The connection to ${url.host} broke off.`
+  const why =
+    code === 'ENOTFOUND' || code === 'EAI_AGAIN'
+      ? `There is no host named ${url.hostname}.`
+      : code === 'ECONNREFUSED'
+        ? `${url.host} takes no connections.`
+        : `The connection to ${url.host} broke off.`
   return new Refusal('The address cannot be reached', why, 'Check the address, or try again later.')
 }

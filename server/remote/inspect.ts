@@ -39,7 +39,13 @@ const usualMs = 40_000
  * Asks an address as a listening app would. Throws a Refusal, in words, where it is nothing an app could play, and where
  * finding that out would take too long; it ends at once where `signal` does.
  */
-export async function inspectRemote(unbounded: Fetch, address: string, mostBytes: number, signal?: AbortSignal, mostMs = usualMs): Promise<RemoteFacts> {
+export async function inspectRemote(
+  unbounded: Fetch,
+  address: string,
+  mostBytes: number,
+  signal?: AbortSignal,
+  mostMs = usualMs,
+): Promise<RemoteFacts> {
   const late = AbortSignal.timeout(mostMs)
   const until = signal ? AbortSignal.any([signal, late]) : late
   let requests = 0
@@ -67,21 +73,55 @@ async function inspect(fetchRemote: Fetch, address: string, mostBytes: number): 
   const answersRanges = first.status === 206
   needSound(first)
   const bytes = await sizeOf(fetchRemote, address, first)
-  const whole = { address, bytes, mostBytes, answersRanges, read, fetchRemote, add: (count: number) => { readBytes += count } }
+  const whole = {
+    address,
+    bytes,
+    mostBytes,
+    answersRanges,
+    read,
+    fetchRemote,
+    add: (count: number) => {
+      readBytes += count
+    },
+  }
 
   let tagBytes = id3v2Length(first.body, 0)
   if (tagBytes >= bytes) tagBytes = 0
-  const opening = tagBytes + pieceBytes <= first.body.length || !answersRanges ? first.body.subarray(Math.min(tagBytes, first.body.length)) : await read(tagBytes, openingBytes)
+  const opening =
+    tagBytes + pieceBytes <= first.body.length || !answersRanges
+      ? first.body.subarray(Math.min(tagBytes, first.body.length))
+      : await read(tagBytes, openingBytes)
   const format = opening.length > 0 ? sniff(opening) : sniff(first.body)
   if (format !== 'mp3' && format !== 'm4a') {
     if (format === 'text' || format === 'unknown' || format === 'empty') throw refusalFor(format)
-    throw new Refusal('Apps cannot play this file', `It is ${format.toUpperCase()}; listening apps expect MP3 or M4A.`, 'Upload it here, and it is encoded.')
+    throw new Refusal(
+      'Apps cannot play this file',
+      `It is ${format.toUpperCase()}; listening apps expect MP3 or M4A.`,
+      'Upload it here, and it is encoded.',
+    )
   }
   const facts = format === 'mp3' ? await mp3Facts(opening, tagBytes, whole) : await m4aFacts(whole)
-  return { ...facts, bytes, redirects: first.redirects, readBytes, findings: hostFindings({ answersRanges, redirects: first.redirects, contentType: first.headers['content-type'] ?? null }) }
+  return {
+    ...facts,
+    bytes,
+    redirects: first.redirects,
+    readBytes,
+    findings: hostFindings({
+      answersRanges,
+      redirects: first.redirects,
+      contentType: first.headers['content-type'] ?? null,
+    }),
+  }
 }
 
-type Whole = Pick<RemoteFacts, 'bytes'> & { address: string; mostBytes: number; answersRanges: boolean; read: (from: number, length: number) => Promise<Buffer>; fetchRemote: Fetch; add: (count: number) => void }
+type Whole = Pick<RemoteFacts, 'bytes'> & {
+  address: string
+  mostBytes: number
+  answersRanges: boolean
+  read: (from: number, length: number) => Promise<Buffer>
+  fetchRemote: Fetch
+  add: (count: number) => void
+}
 type Sound = Omit<RemoteFacts, 'bytes' | 'redirects' | 'readBytes' | 'findings'>
 
 /** Exact from the header where there is one; else from the bit rate where four pieces show that it is constant; else from every frame. */
@@ -91,10 +131,18 @@ async function mp3Facts(opening: Buffer, tagBytes: number, whole: Whole): Promis
   const { sampleRateHz, channels, bitRateBps, fromBytes } = found
   const form = { type: 'audio/mpeg' as const, codec: 'mp3', sampleRateHz, channels }
   const soundBytes = whole.bytes - tagBytes - fromBytes
-  if (found.durationMs !== null) return { ...form, durationMs: Math.round(found.durationMs), bitRateBps: Math.round((soundBytes * 8000) / found.durationMs) }
+  if (found.durationMs !== null)
+    return {
+      ...form,
+      durationMs: Math.round(found.durationMs),
+      bitRateBps: Math.round((soundBytes * 8000) / found.durationMs),
+    }
   if (whole.answersRanges && whole.bytes > 8 * pieceBytes) {
     const places = [0.2, 0.45, 0.7].map(share => tagBytes + fromBytes + Math.floor(soundBytes * share))
-    const pieces = [opening.subarray(0, pieceBytes), ...await Promise.all(places.map(place => whole.read(place, pieceBytes)))]
+    const pieces = [
+      opening.subarray(0, pieceBytes),
+      ...(await Promise.all(places.map(place => whole.read(place, pieceBytes)))),
+    ]
     const end = await whole.read(whole.bytes - pieceBytes, pieceBytes)
     const v1Bytes = end.subarray(-128).toString('latin1').startsWith('TAG') ? 128 : 0
     if ([...pieces, end.subarray(0, end.length - v1Bytes)].every(piece => hasBitRate(piece, bitRateBps))) {
@@ -102,11 +150,14 @@ async function mp3Facts(opening: Buffer, tagBytes: number, whole: Whole): Promis
     }
   }
   const scanner = new Mp3Scanner()
-  await whole.fetchRemote(whole.address, { mostBytes: whole.mostBytes, onBytes: chunk => {
-    scanner.push(chunk)
-    whole.add(chunk.length)
-    return true
-  } })
+  await whole.fetchRemote(whole.address, {
+    mostBytes: whole.mostBytes,
+    onBytes: chunk => {
+      scanner.push(chunk)
+      whole.add(chunk.length)
+      return true
+    },
+  })
   const scan = scanner.finish()
   if (!scan) throw refusalFor('unknown')
   return { ...form, bitRateBps: scan.bitRateBps, durationMs: Math.round(scan.durationMs) }
@@ -118,7 +169,14 @@ async function m4aFacts(whole: Whole): Promise<Sound> {
   const sound = moov && soundInMoov(moov)
   if (!sound) throw refusalFor('no sound')
   if (sound.codec !== 'mp4a') throw refusalFor('other codec', sound.codec)
-  return { type: 'audio/mp4', codec: 'aac', durationMs: Math.round(sound.durationMs), sampleRateHz: sound.sampleRateHz, channels: sound.channels, bitRateBps: Math.round((whole.bytes * 8000) / sound.durationMs) }
+  return {
+    type: 'audio/mp4',
+    codec: 'aac',
+    durationMs: Math.round(sound.durationMs),
+    sampleRateHz: sound.sampleRateHz,
+    channels: sound.channels,
+    bitRateBps: Math.round((whole.bytes * 8000) / sound.durationMs),
+  }
 }
 
 /** From atom to atom, reading the head of each. */
@@ -126,7 +184,8 @@ async function moovByRanges({ bytes, read }: Whole): Promise<Buffer | null> {
   for (let at = 0, seen = 0; at < bytes && seen < mostAtoms; seen++) {
     const head = atomHead(await read(at, 16), 0)
     if (!head || head.lengthBytes < head.headBytes) return null
-    if (head.type === 'moov') return head.lengthBytes <= mostMoovBytes ? read(at + head.headBytes, head.lengthBytes - head.headBytes) : null
+    if (head.type === 'moov')
+      return head.lengthBytes <= mostMoovBytes ? read(at + head.headBytes, head.lengthBytes - head.headBytes) : null
     at += head.lengthBytes
   }
   return null
@@ -135,29 +194,58 @@ async function moovByRanges({ bytes, read }: Whole): Promise<Buffer | null> {
 /** A host that gives nothing but the whole file: it is read past, and let go of once the atom is there. */
 async function moovByReading({ address, bytes, fetchRemote, add }: Whole): Promise<Uint8Array | null> {
   const finder = new MoovFinder()
-  await fetchRemote(address, { mostBytes: bytes, onBytes: chunk => {
-    add(chunk.length)
-    return finder.push(chunk)
-  } })
+  await fetchRemote(address, {
+    mostBytes: bytes,
+    onBytes: chunk => {
+      add(chunk.length)
+      return finder.push(chunk)
+    },
+  })
   return finder.moov
 }
 
 function needSound({ status, headers, body }: RemoteAnswer): void {
-  if (status === 401 || status === 403 || status === 407) throw new Refusal('The address asks for a sign-in', `It answers ${status}; apps send no name and password, and would get nothing.`, 'Make the file public at its host, or upload it here.')
-  if (status === 404 || status === 410) throw new Refusal('There is nothing at this address', `It answers ${status}.`, 'Copy the address again.')
-  if (status !== 200 && status !== 206) throw new Refusal('The address does not give the file', `It answers ${status}.`, 'Try again later, or ask its host.')
+  if (status === 401 || status === 403 || status === 407)
+    throw new Refusal(
+      'The address asks for a sign-in',
+      `It answers ${status}; apps send no name and password, and would get nothing.`,
+      'Make the file public at its host, or upload it here.',
+    )
+  if (status === 404 || status === 410)
+    throw new Refusal('There is nothing at this address', `It answers ${status}.`, 'Copy the address again.')
+  if (status !== 200 && status !== 206)
+    throw new Refusal(
+      'The address does not give the file',
+      `It answers ${status}.`,
+      'Try again later, or ask its host.',
+    )
   const opening = body.subarray(0, 512).toString('latin1').trimStart()
   if (/^text\/html/i.test(headers['content-type'] ?? '') || /^<(!doctype|html|head|body)/i.test(opening)) {
-    throw new Refusal('This is a web page, not the file', 'The address answers HTML, as pages around a file do.', 'Copy the address of the file itself; hosts call it the direct link or the download address.')
+    throw new Refusal(
+      'This is a web page, not the file',
+      'The address answers HTML, as pages around a file do.',
+      'Copy the address of the file itself; hosts call it the direct link or the download address.',
+    )
   }
 }
 
 /** The size that the host tells; where it can be put to the test, it is. */
 async function sizeOf(fetchRemote: Fetch, address: string, first: RemoteAnswer): Promise<number> {
-  const told = first.status === 206 ? /\/(\d+)$/.exec(first.headers['content-range'] ?? '')?.[1] : first.headers['content-length']
-  if (!told) throw new Refusal('The host does not say how large the file is', 'A feed tells each file’s size in bytes, and apps rely on it.', 'Upload the file here, or take another host.')
+  const told =
+    first.status === 206 ? /\/(\d+)$/.exec(first.headers['content-range'] ?? '')?.[1] : first.headers['content-length']
+  if (!told)
+    throw new Refusal(
+      'The host does not say how large the file is',
+      'A feed tells each file’s size in bytes, and apps rely on it.',
+      'Upload the file here, or take another host.',
+    )
   const bytes = Number(told)
-  if (!Number.isSafeInteger(bytes) || bytes > largestBytes) throw new Refusal('The file is too large', `Its host says that it has ${told.slice(0, 24)} bytes; no app fetches so much.`, 'Encode it at 128 kbit/s; that is plenty.')
+  if (!Number.isSafeInteger(bytes) || bytes > largestBytes)
+    throw new Refusal(
+      'The file is too large',
+      `Its host says that it has ${told.slice(0, 24)} bytes; no app fetches so much.`,
+      'Encode it at 128 kbit/s; that is plenty.',
+    )
   const head = await fetchRemote(address, { method: 'HEAD', mostBytes: 0 })
   const headBytes = Number(head.headers['content-length'] ?? bytes)
   if (head.status === 200 && headBytes !== bytes) throw lies(headBytes, bytes)
@@ -168,10 +256,14 @@ async function sizeOf(fetchRemote: Fetch, address: string, first: RemoteAnswer):
   return bytes
 }
 
-const tooMuch = (why: string): Refusal => new Refusal('The host is too slow to tell how long the file is', why, 'Upload the file here, or take another host.')
+const tooMuch = (why: string): Refusal =>
+  new Refusal('The host is too slow to tell how long the file is', why, 'Upload the file here, or take another host.')
 
-const lies = (told: number, other: number | null): Refusal => new Refusal(
-  'The host tells two sizes for this file',
-  other === null ? `It says ${amount(told)}, and has nothing at its last byte.` : `It says ${told.toLocaleString('en')} bytes one time and ${other.toLocaleString('en')} bytes another.`,
-  'Apps would break off before the end. Upload the file here, or ask its host.',
-)
+const lies = (told: number, other: number | null): Refusal =>
+  new Refusal(
+    'The host tells two sizes for this file',
+    other === null
+      ? `It says ${amount(told)}, and has nothing at its last byte.`
+      : `It says ${told.toLocaleString('en')} bytes one time and ${other.toLocaleString('en')} bytes another.`,
+    'Apps would break off before the end. Upload the file here, or ask its host.',
+  )

@@ -6,8 +6,18 @@ const everyMs = 24 * 3600_000
 const beforeReleaseMs = 5 * 60_000
 
 /** The next of the daily looks at a file that lives elsewhere. */
-export const nextLook = ({ id, showId }: Pick<AudioFile, 'id' | 'showId'>): NewJob => ({ kind: 'check-address', payload: { fileId: id }, subject: id, showId, afterMs: everyMs })
+export const nextLook = ({ id, showId }: Pick<AudioFile, 'id' | 'showId'>): NewJob => ({
+  kind: 'check-address',
+  payload: { fileId: id },
+  subject: id,
+  showId,
+  afterMs: everyMs,
+})
 
 /** One more look shortly before a moment. */
-export const lookBefore = (moment: Date, { id, showId }: Pick<AudioFile, 'id' | 'showId'>, now: Date): NewJob =>
-  ({ kind: 'check-address-once', payload: { fileId: id }, showId, afterMs: Math.max(0, +moment - +now - beforeReleaseMs) })
+export const lookBefore = (moment: Date, { id, showId }: Pick<AudioFile, 'id' | 'showId'>, now: Date): NewJob => ({
+  kind: 'check-address-once',
+  payload: { fileId: id },
+  showId,
+  afterMs: Math.max(0, +moment - +now - beforeReleaseMs),
+})

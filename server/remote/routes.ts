@@ -7,9 +7,17 @@ import type { Platform } from '../platform'
 import { untilGone } from '../untilGone'
 import { remoteService } from './service'
 
-export const remoteRoutes = (platform: Platform): FastifyPluginAsyncZod => async app => {
-  const remote = remoteService(platform)
+export const remoteRoutes =
+  (platform: Platform): FastifyPluginAsyncZod =>
+  async app => {
+    const remote = remoteService(platform)
 
-  app.put('/episodes/:id/address', { ...accessTo('episode', 'make'), schema: { params: z.object({ id: z.uuid() }), body: elsewhere, response: { 200: episode } } }, (request, reply) =>
-    remote.bring(request.scope, request.body.address, untilGone(reply)))
-}
+    app.put(
+      '/episodes/:id/address',
+      {
+        ...accessTo('episode', 'make'),
+        schema: { params: z.object({ id: z.uuid() }), body: elsewhere, response: { 200: episode } },
+      },
+      (request, reply) => remote.bring(request.scope, request.body.address, untilGone(reply)),
+    )
+  }

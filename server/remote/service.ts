@@ -22,7 +22,13 @@ import { nextLook } from './looks'
 
 /** Files that live elsewhere: asked when they are named, before each release, and daily after. */
 export function remoteService(platform: Platform) {
-  const { database, clock, jobs, events, configuration: { fetchAllow, maxUploadBytes } } = platform
+  const {
+    database,
+    clock,
+    jobs,
+    events,
+    configuration: { fetchAllow, maxUploadBytes },
+  } = platform
   const episodes = episodeService(platform)
   const files = fileKeeper(platform)
   const uploads = uploadService(platform)
@@ -31,18 +37,27 @@ export function remoteService(platform: Platform) {
   /** Asks a known file's address again, and writes down what it answers; the feed tells a new size at once. */
   async function check(file: AudioFile, signal?: AbortSignal): Promise<Refusal | null> {
     try {
-      const { readBytes: _read, redirects: _redirects, ...facts } = await inspectRemote(fetchRemote, file.address!, maxUploadBytes, signal)
+      const {
+        readBytes: _read,
+        redirects: _redirects,
+        ...facts
+      } = await inspectRemote(fetchRemote, file.address!, maxUploadBytes, signal)
       const changed = Number(file.bytes) !== facts.bytes || file.durationMs !== facts.durationMs
       await transact(database, async transaction => {
         await file.update({ ...facts, reachable: true, checkedAt: clock.now() }, { transaction })
-        for (const { id, showId } of await episodesWith(file.id, 'source', transaction)) await events.note({ kind: 'episode', showId, id }, transaction)
-        const isInFeed = changed && (await episodesWith(file.id, 'released', transaction)).some(({ standing }) => standing === 'released')
+        for (const { id, showId } of await episodesWith(file.id, 'source', transaction))
+          await events.note({ kind: 'episode', showId, id }, transaction)
+        const isInFeed =
+          changed &&
+          (await episodesWith(file.id, 'released', transaction)).some(({ standing }) => standing === 'released')
         if (isInFeed) await touchFeed(platform, file.showId, transaction)
       })
       return null
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
-      await transact(database, transaction => file.update({ reachable: false, checkedAt: clock.now(), findings: [unreachable(error)] }, { transaction }))
+      await transact(database, transaction =>
+        file.update({ reachable: false, checkedAt: clock.now(), findings: [unreachable(error)] }, { transaction }),
+      )
       return error
     }
   }
@@ -78,23 +93,36 @@ export function remoteService(platform: Platform) {
       await episodes.get(scope)
       try {
         const { href, pathname } = readAddress(address.trim())
-        const { readBytes: _read, redirects: _redirects, ...facts } = await inspectRemote(fetchRemote, href, maxUploadBytes, signal)
+        const {
+          readBytes: _read,
+          redirects: _redirects,
+          ...facts
+        } = await inspectRemote(fetchRemote, href, maxUploadBytes, signal)
         signal?.throwIfAborted()
         const file = {
-          ...facts, showId: scope.showId, address: href, origin: 'elsewhere' as const, measuring: 'done' as const, pictureId: null,
+          ...facts,
+          showId: scope.showId,
+          address: href,
+          origin: 'elsewhere' as const,
+          measuring: 'done' as const,
+          pictureId: null,
           name: fileNameIn(pathname),
           // Its content is not here; the address and the size stand for it.
           sha256: createHash('sha256').update(`${href}\n${facts.bytes}`).digest('hex'),
           tags: { title: null, artist: null, album: null, track: null, year: null },
-          soundFromBytes: null, soundToBytes: null, checkedAt: clock.now(),
+          soundFromBytes: null,
+          soundToBytes: null,
+          checkedAt: clock.now(),
         }
         await uploads.giveFile(scope, transaction => files.keep(file, [], transaction), {
-          jobsFor: async (kept, transaction) => await jobs.openFor(kept.id, transaction) ? [] : [nextLook(kept)],
+          jobsFor: async (kept, transaction) => ((await jobs.openFor(kept.id, transaction)) ? [] : [nextLook(kept)]),
         })
         return await episodes.get(scope)
       } catch (error) {
         if (!(error instanceof Refusal)) throw error
-        throw new AppError('address-refused', `${error.title}. ${error.detail} ${error.todo}`, [{ field: 'address', value: address.slice(0, 80), rule: error.title }])
+        throw new AppError('address-refused', `${error.title}. ${error.detail} ${error.todo}`, [
+          { field: 'address', value: address.slice(0, 80), rule: error.title },
+        ])
       }
     },
 
@@ -104,7 +132,10 @@ export function remoteService(platform: Platform) {
       const file = episode && fileIn(episode, 'source')
       if (!file?.address || episode?.recipe) return
       const refusal = await check(file, signal)
-      if (refusal) throw new AppError('not-ready', `${refusal.title}. ${refusal.detail}`, [{ field: 'audio', value: file.address, rule: refusal.title }])
+      if (refusal)
+        throw new AppError('not-ready', `${refusal.title}. ${refusal.detail}`, [
+          { field: 'audio', value: file.address, rule: refusal.title },
+        ])
     },
   }
 }

@@ -31,11 +31,20 @@ export function shelfService(platform: Platform) {
       EpisodeFile.findAll({ where, transaction }),
       PastDelivery.findAll({ where: { ...where, until: { [Op.gt]: clock.now() } }, transaction }),
     ])
-    const all = [...held.map(({ episodeId, fileId, role }) => ({ episodeId, fileId, as: asOf[role] })), ...past.map(({ episodeId, fileId }) => ({ episodeId, fileId, as: 'past' as const }))]
-    const episodes = await Episode.findAll({ where: { id: [...new Set(all.map(({ episodeId }) => episodeId))] }, attributes: ['id', 'title', 'number'], transaction })
+    const all = [
+      ...held.map(({ episodeId, fileId, role }) => ({ episodeId, fileId, as: asOf[role] })),
+      ...past.map(({ episodeId, fileId }) => ({ episodeId, fileId, as: 'past' as const })),
+    ]
+    const episodes = await Episode.findAll({
+      where: { id: [...new Set(all.map(({ episodeId }) => episodeId))] },
+      attributes: ['id', 'title', 'number'],
+      transaction,
+    })
     const byId = new Map(episodes.map(episode => [episode.id, episode]))
     const found = new Map<string, Map<string, Use>>()
-    for (const { episodeId, fileId, as } of all.toSorted((one, other) => gravest.indexOf(one.as) - gravest.indexOf(other.as))) {
+    for (const { episodeId, fileId, as } of all.toSorted(
+      (one, other) => gravest.indexOf(one.as) - gravest.indexOf(other.as),
+    )) {
       const { id, title, number } = byId.get(episodeId)!
       const of = found.get(fileId) ?? new Map<string, Use>()
       if (!of.has(id)) of.set(id, { id, title, number, as })
@@ -56,7 +65,11 @@ export function shelfService(platform: Platform) {
   }
 
   async function find(showId: string, fileId: string, transaction?: Transaction): Promise<AudioFile> {
-    const file = await AudioFile.findOne({ where: { id: fileId, showId }, lock: transaction !== undefined, transaction })
+    const file = await AudioFile.findOne({
+      where: { id: fileId, showId },
+      lock: transaction !== undefined,
+      transaction,
+    })
     if (!file) throw new AppError('not-found', 'There is no such file on this shelf.')
     return file
   }
@@ -68,9 +81,17 @@ export function shelfService(platform: Platform) {
       const where = { showId, ...(after && { id: { [Op.lt]: after } }) }
       const rows = await AudioFile.findAll({ where, order: [['id', 'DESC']], limit: limit + 1 })
       const files = rows.slice(0, limit)
-      const [usedBy, sum, freeBytes] = await Promise.all([uses(files.map(({ id }) => id)), sumOf(showId), media.roomLeft()])
+      const [usedBy, sum, freeBytes] = await Promise.all([
+        uses(files.map(({ id }) => id)),
+        sumOf(showId),
+        media.roomLeft(),
+      ])
       return {
-        files: files.map(file => ({ ...fileOf(file), cameAt: file.createdAt.toISOString(), usedBy: usedBy.get(file.id) ?? [] })),
+        files: files.map(file => ({
+          ...fileOf(file),
+          cameAt: file.createdAt.toISOString(),
+          usedBy: usedBy.get(file.id) ?? [],
+        })),
         after: rows.length > limit ? files.at(-1)!.id : null,
         ...sum,
         freeBytes,
@@ -82,7 +103,11 @@ export function shelfService(platform: Platform) {
       await transact(database, async transaction => {
         const file = await find(showId, fileId, transaction)
         const users = (await uses([fileId], transaction)).get(fileId) ?? []
-        if (users.length > 0) throw new AppError('file-in-use', `${file.name} is used by ${users.map(({ number, title }) => [number, title || 'an untitled episode'].filter(Boolean).join(' ')).join(', ')}.`)
+        if (users.length > 0)
+          throw new AppError(
+            'file-in-use',
+            `${file.name} is used by ${users.map(({ number, title }) => [number, title || 'an untitled episode'].filter(Boolean).join(' ')).join(', ')}.`,
+          )
         await PastDelivery.destroy({ where: { fileId }, transaction })
         await file.destroy({ transaction })
         await events.note({ kind: 'sound', showId, id: fileId }, transaction)

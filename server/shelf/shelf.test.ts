@@ -32,9 +32,15 @@ it('a file is used again without being sent again, and downloaded under its name
   const two = await create()
   const used = await house.call('PUT', `/episodes/${two.id}/source`, { fileId: file!.id })
   expect(used.statusCode).toBe(200)
-  expect(await house.get(two.id)).toMatchObject({ text: { title: 'The last boat, with the lamps lit', number: 5 }, sound: { source: { id: file!.id }, alsoIn: [{ number: 5 }] } })
+  expect(await house.get(two.id)).toMatchObject({
+    text: { title: 'The last boat, with the lamps lit', number: 5 },
+    sound: { source: { id: file!.id }, alsoIn: [{ number: 5 }] },
+  })
   expect((await shelf()).files[0]!.usedBy).toHaveLength(2)
-  const download = await house.app.inject({ url: `/api/v1/files/${file!.id}/download`, headers: { cookie: house.cookie } })
+  const download = await house.app.inject({
+    url: `/api/v1/files/${file!.id}/download`,
+    headers: { cookie: house.cookie },
+  })
   expect(download.headers['content-disposition']).toBe("attachment; filename*=UTF-8''sf-5.mp3")
   expect(download.rawPayload.length).toBe(file!.bytes)
 })
@@ -42,13 +48,21 @@ it('a file is used again without being sent again, and downloaded under its name
 it('only what no episode uses can be deleted, and its bytes go with it', async () => {
   const [file] = (await shelf()).files
   const refused = await house.call('DELETE', `/shows/${showId}/files/${file!.id}`)
-  expect(refused.json()).toMatchObject({ code: 'file-in-use', status: 409, detail: expect.stringContaining('5 The last boat') })
+  expect(refused.json()).toMatchObject({
+    code: 'file-in-use',
+    status: 409,
+    detail: expect.stringContaining('5 The last boat'),
+  })
   for (const { id } of file!.usedBy) await house.bring(id, join(sounds, 'sf-4.m4a'))
   expect((await house.call('DELETE', `/shows/${showId}/files/${file!.id}`)).statusCode).toBe(204)
   expect((await shelf()).files.map(({ name }) => name)).toEqual(['sf-4.m4a'])
   expect((await house.call('DELETE', `/shows/${showId}/files/${file!.id}`)).statusCode).toBe(404)
   await house.platform.jobs.runNext('tidying')
-  await expect(new Promise((resolve, reject) => house.platform.media.read(file!.sha256).once('error', reject).once('data', resolve))).rejects.toThrow(/ENOENT/)
+  await expect(
+    new Promise((resolve, reject) =>
+      house.platform.media.read(file!.sha256).once('error', reject).once('data', resolve),
+    ),
+  ).rejects.toThrow(/ENOENT/)
 })
 
 it('a released file, and one that still answers at its old address, cannot be deleted', async () => {

@@ -3,8 +3,15 @@ import type { Platform } from '../platform'
 import { Show } from './models'
 
 /** Says that what a show's feed and pages tell has changed, with the news of it; in the transaction that changes it. */
-export async function touchFeed({ clock, events }: Pick<Platform, 'clock' | 'events'>, showId: string, transaction: Transaction): Promise<void> {
-  await Show.update({ feedRevision: literal('feed_revision + 1'), feedChangedAt: clock.now() }, { where: { id: showId }, transaction })
+export async function touchFeed(
+  { clock, events }: Pick<Platform, 'clock' | 'events'>,
+  showId: string,
+  transaction: Transaction,
+): Promise<void> {
+  await Show.update(
+    { feedRevision: literal('feed_revision + 1'), feedChangedAt: clock.now() },
+    { where: { id: showId }, transaction },
+  )
   await events.note({ kind: 'feed', showId, id: showId }, transaction)
 }
 

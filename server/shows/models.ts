@@ -1,4 +1,11 @@
-import { type CreationOptional, DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize'
+import {
+  type CreationOptional,
+  DataTypes,
+  type InferAttributes,
+  type InferCreationAttributes,
+  Model,
+  type Sequelize,
+} from 'sequelize'
 import type { Recipe } from '@core/audio/recipe'
 
 export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<Show>> {
@@ -28,26 +35,29 @@ export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<S
 }
 
 export function initShows(sequelize: Sequelize): void {
-  Show.init({
-    id: { type: DataTypes.UUID, primaryKey: true },
-    slug: DataTypes.STRING,
-    name: DataTypes.STRING,
-    description: DataTypes.TEXT,
-    language: DataTypes.STRING,
-    author: DataTypes.STRING,
-    ownerEmail: DataTypes.STRING,
-    category: DataTypes.STRING,
-    subcategory: DataTypes.STRING,
-    explicit: DataTypes.BOOLEAN,
-    type: DataTypes.STRING,
-    zone: DataTypes.STRING,
-    artworkId: DataTypes.CHAR(64),
-    artworkIsProvisional: { type: DataTypes.BOOLEAN, defaultValue: false },
-    podcastGuid: DataTypes.UUID,
-    recipe: DataTypes.JSON,
-    feedRevision: DataTypes.BIGINT.UNSIGNED,
-    feedChangedAt: DataTypes.DATE(3),
-    version: DataTypes.INTEGER.UNSIGNED,
-    createdAt: DataTypes.DATE(3),
-  }, { sequelize, tableName: 'shows' })
+  Show.init(
+    {
+      id: { type: DataTypes.UUID, primaryKey: true },
+      slug: DataTypes.STRING,
+      name: DataTypes.STRING,
+      description: DataTypes.TEXT,
+      language: DataTypes.STRING,
+      author: DataTypes.STRING,
+      ownerEmail: DataTypes.STRING,
+      category: DataTypes.STRING,
+      subcategory: DataTypes.STRING,
+      explicit: DataTypes.BOOLEAN,
+      type: DataTypes.STRING,
+      zone: DataTypes.STRING,
+      artworkId: DataTypes.CHAR(64),
+      artworkIsProvisional: { type: DataTypes.BOOLEAN, defaultValue: false },
+      podcastGuid: DataTypes.UUID,
+      recipe: DataTypes.JSON,
+      feedRevision: DataTypes.BIGINT.UNSIGNED,
+      feedChangedAt: DataTypes.DATE(3),
+      version: DataTypes.INTEGER.UNSIGNED,
+      createdAt: DataTypes.DATE(3),
+    },
+    { sequelize, tableName: 'shows' },
+  )
 }

@@ -7,14 +7,31 @@ import { showService } from './service'
 
 const byId = z.object({ id: z.string() })
 
-export const showRoutes = (platform: Platform): FastifyPluginAsyncZod => async app => {
-  const shows = showService(platform)
+export const showRoutes =
+  (platform: Platform): FastifyPluginAsyncZod =>
+  async app => {
+    const shows = showService(platform)
 
-  app.get('/shows', { ...signedIn, schema: { querystring: showListQuery, response: { 200: showPage } } }, request => shows.list(request.account.id, request.query))
-  app.get('/shows/at/:slug', { ...accessTo('address', 'look', 'slug'), schema: { params: z.object({ slug: z.string() }), response: { 200: show } } }, request => shows.get(request.scope))
-  app.post('/shows', { ...signedIn, schema: { body: newShow, response: { 201: show } } }, async (request, reply) =>
-    reply.code(201).send(await shows.create(request.account.id, request.body)))
-  app.get('/shows/:id', { ...accessTo('show', 'look'), schema: { params: byId, response: { 200: show } } }, request => shows.get(request.scope))
-  app.patch('/shows/:id', { ...accessTo('show', 'make'), schema: { params: byId, body: showChange, response: { 200: show } } }, request =>
-    shows.change(request.scope, request.body))
-}
+    app.get('/shows', { ...signedIn, schema: { querystring: showListQuery, response: { 200: showPage } } }, request =>
+      shows.list(request.account.id, request.query),
+    )
+    app.get(
+      '/shows/at/:slug',
+      {
+        ...accessTo('address', 'look', 'slug'),
+        schema: { params: z.object({ slug: z.string() }), response: { 200: show } },
+      },
+      request => shows.get(request.scope),
+    )
+    app.post('/shows', { ...signedIn, schema: { body: newShow, response: { 201: show } } }, async (request, reply) =>
+      reply.code(201).send(await shows.create(request.account.id, request.body)),
+    )
+    app.get('/shows/:id', { ...accessTo('show', 'look'), schema: { params: byId, response: { 200: show } } }, request =>
+      shows.get(request.scope),
+    )
+    app.patch(
+      '/shows/:id',
+      { ...accessTo('show', 'make'), schema: { params: byId, body: showChange, response: { 200: show } } },
+      request => shows.change(request.scope, request.body),
+    )
+  }

@@ -1,6 +1,13 @@
 import { QueryTypes, type Transaction, UniqueConstraintError } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
-import { categoryRule, type NewShow, type Show as ShowView, type ShowChange, type ShowListQuery, type ShowPage } from '@contract/shows'
+import {
+  categoryRule,
+  type NewShow,
+  type Show as ShowView,
+  type ShowChange,
+  type ShowListQuery,
+  type ShowPage,
+} from '@contract/shows'
 import { firstRecipe, type Recipe, recipeText } from '@core/audio/recipe'
 import { isCategory } from '@core/feed/categories'
 import { podcastGuid } from '@core/feed/podcastGuid'
@@ -16,14 +23,24 @@ import { touchFeed } from './feedRevision'
 import { Show } from './models'
 
 /** Shows: made once, changed with care; the address of a show and of its feed never changes. */
-export function showService(platform: Pick<Platform, 'database' | 'media' | 'clock' | 'configuration' | 'jobs' | 'events'>) {
-  const { database, clock, events, configuration: { publicUrl } } = platform
+export function showService(
+  platform: Pick<Platform, 'database' | 'media' | 'clock' | 'configuration' | 'jobs' | 'events'>,
+) {
+  const {
+    database,
+    clock,
+    events,
+    configuration: { publicUrl },
+  } = platform
   const pictures = pictureService(platform)
 
   async function view(show: Show): Promise<ShowView> {
     const [picture, [counted]] = await Promise.all([
       Picture.findByPk(show.artworkId, { rejectOnEmpty: true }),
-      database.query<{ count: number | bigint }>("SELECT COUNT(*) AS count FROM episodes WHERE show_id = ? AND standing = 'released'", { replacements: [show.id], type: QueryTypes.SELECT }),
+      database.query<{ count: number | bigint }>(
+        "SELECT COUNT(*) AS count FROM episodes WHERE show_id = ? AND standing = 'released'",
+        { replacements: [show.id], type: QueryTypes.SELECT },
+      ),
     ])
     const { createdAt: _createdAt, feedRevision: _revision, feedChangedAt: _changedAt, ...facts } = show.get()
     return {
@@ -41,13 +58,16 @@ export function showService(platform: Pick<Platform, 'database' | 'media' | 'clo
   /** Makes a picture that an account has brought an artwork. */
   async function takeArtwork(id: string, accountId: string | null, transaction: Transaction): Promise<void> {
     const picture = await Picture.findByPk(id, { transaction })
-    if (!picture || !await pictures.mayBeUsedBy(accountId, id, transaction)) throw badInput('artworkId', id, 'Upload the artwork first.')
-    if (picture.widthPx !== picture.heightPx) throw badInput('artworkId', id, 'Artwork is square; this picture was not taken as artwork.')
+    if (!picture || !(await pictures.mayBeUsedBy(accountId, id, transaction)))
+      throw badInput('artworkId', id, 'Upload the artwork first.')
+    if (picture.widthPx !== picture.heightPx)
+      throw badInput('artworkId', id, 'Artwork is square; this picture was not taken as artwork.')
     await publish(id, transaction)
   }
 
   /** Everybody may see a picture from then on. */
-  const publish = (id: string, transaction: Transaction) => Picture.update({ isPublic: true }, { where: { id }, transaction })
+  const publish = (id: string, transaction: Transaction) =>
+    Picture.update({ isPublic: true }, { where: { id }, transaction })
 
   async function find({ showId }: Scope, transaction?: Transaction): Promise<Show> {
     const show = await Show.findByPk(showId, { transaction, lock: transaction !== undefined })
@@ -58,18 +78,37 @@ export function showService(platform: Pick<Platform, 'database' | 'media' | 'clo
   return {
     /** A page of the shows that an account is a member of, by their names. */
     async list(accountId: string, { find: words, after, limit }: ShowListQuery): Promise<ShowPage> {
-      const mine = 'FROM memberships m JOIN shows s ON s.id = m.show_id WHERE m.account_id = :accountId AND s.name LIKE :words'
-      const replacements = { accountId, words: `%${(words ?? '').replace(/[\\%_]/g, '\\$&')}%`, after: after ?? null, limit: limit + 1 }
+      const mine =
+        'FROM memberships m JOIN shows s ON s.id = m.show_id WHERE m.account_id = :accountId AND s.name LIKE :words'
+      const replacements = {
+        accountId,
+        words: `%${(words ?? '').replace(/[\\%_]/g, '\\$&')}%`,
+        after: after ?? null,
+        limit: limit + 1,
+      }
       const behind = after ? 'AND (s.name, s.id) > (SELECT name, id FROM shows WHERE id = :after)' : ''
       const [rows, [counted]] = await Promise.all([
-        database.query<Pick<Show, 'id' | 'slug' | 'name' | 'artworkId'>>(`SELECT s.id, s.slug, s.name, s.artwork_id AS artworkId ${mine} ${behind} ORDER BY s.name, s.id LIMIT :limit`, { replacements, type: QueryTypes.SELECT }),
-        database.query<{ total: number | bigint }>(`SELECT COUNT(*) AS total ${mine}`, { replacements, type: QueryTypes.SELECT }),
+        database.query<Pick<Show, 'id' | 'slug' | 'name' | 'artworkId'>>(
+          `SELECT s.id, s.slug, s.name, s.artwork_id AS artworkId ${mine} ${behind} ORDER BY s.name, s.id LIMIT :limit`,
+          { replacements, type: QueryTypes.SELECT },
+        ),
+        database.query<{ total: number | bigint }>(`SELECT COUNT(*) AS total ${mine}`, {
+          replacements,
+          type: QueryTypes.SELECT,
+        }),
       ])
       // One more than asked for tells whether there is another page.
       const shown = rows.slice(0, limit)
-      const artwork = new Map((await Picture.findAll({ where: { id: [...new Set(shown.map(({ artworkId }) => artworkId))] } })).map(picture => [picture.id, picture]))
+      const artwork = new Map(
+        (await Picture.findAll({ where: { id: [...new Set(shown.map(({ artworkId }) => artworkId))] } })).map(
+          picture => [picture.id, picture],
+        ),
+      )
       return {
-        shows: shown.map(({ artworkId, ...show }) => ({ ...show, artworkAddress: publicPictureAddress(publicUrl, artwork.get(artworkId)!) })),
+        shows: shown.map(({ artworkId, ...show }) => ({
+          ...show,
+          artworkAddress: publicPictureAddress(publicUrl, artwork.get(artworkId)!),
+        })),
         total: Number(counted!.total),
         after: rows.length > limit ? shown.at(-1)!.id : null,
       }
@@ -80,14 +119,23 @@ export function showService(platform: Pick<Platform, 'database' | 'media' | 'clo
     async create(accountId: string, { artworkId: given, ...wanted }: NewShow): Promise<ShowView> {
       const now = clock.now()
       const { feedAddress } = addressesOf(publicUrl, wanted.slug)
-      const artworkId = given ?? await pictures.addProvisional(wanted.slug)
+      const artworkId = given ?? (await pictures.addProvisional(wanted.slug))
       try {
         const show = await transact(database, async transaction => {
           if (given) await takeArtwork(given, accountId, transaction)
           else await publish(artworkId, transaction)
-          const made = await Show.create({
-            id: uuidV7(), ...wanted, artworkId, artworkIsProvisional: !given, podcastGuid: podcastGuid(feedAddress), feedChangedAt: now, createdAt: now,
-          }, { transaction })
+          const made = await Show.create(
+            {
+              id: uuidV7(),
+              ...wanted,
+              artworkId,
+              artworkIsProvisional: !given,
+              podcastGuid: podcastGuid(feedAddress),
+              feedChangedAt: now,
+              createdAt: now,
+            },
+            { transaction },
+          )
           await Membership.create({ accountId, showId: made.id, role: 'keeper' }, { transaction })
           await events.note({ kind: 'membership', showId: made.id, id: accountId }, transaction)
           return made
@@ -108,12 +156,18 @@ export function showService(platform: Pick<Platform, 'database' | 'media' | 'clo
       const show = await transact(database, async transaction => {
         const current = await find(scope, transaction)
         if (current.version !== version) {
-          throw new AppError('version-conflict', 'The show was changed in another window.', undefined, { current: current.get(), yours: wanted })
+          throw new AppError('version-conflict', 'The show was changed in another window.', undefined, {
+            current: current.get(),
+            yours: wanted,
+          })
         }
         const facts = changedFacts(current, wanted)
         if (Object.keys(facts).length === 0) return current
         if (facts.artworkId) await takeArtwork(facts.artworkId, scope.accountId, transaction)
-        await current.update({ ...facts, ...(facts.artworkId && { artworkIsProvisional: false }), version: version + 1 }, { transaction })
+        await current.update(
+          { ...facts, ...(facts.artworkId && { artworkIsProvisional: false }), version: version + 1 },
+          { transaction },
+        )
         await events.note({ kind: 'show', showId: current.id, id: current.id }, transaction)
         // How episodes are usually finished stands in no feed.
         if (Object.keys(facts).some(fact => fact !== 'recipe')) await touchFeed(platform, current.id, transaction)
@@ -127,15 +181,19 @@ export function showService(platform: Pick<Platform, 'database' | 'media' | 'clo
 /** What of a change differs from what a show is. A new category leaves a subcategory behind that is not its own. */
 function changedFacts(show: Show, wanted: Omit<ShowChange, 'version'>): Partial<Omit<ShowChange, 'version'>> {
   const category = wanted.category ?? show.category
-  const left = wanted.category !== undefined && wanted.subcategory === undefined && !isCategory(category, show.subcategory)
+  const left =
+    wanted.category !== undefined && wanted.subcategory === undefined && !isCategory(category, show.subcategory)
   const facts = left ? { ...wanted, subcategory: null } : wanted
-  if (facts.subcategory !== undefined && !isCategory(category, facts.subcategory)) throw badInput('subcategory', facts.subcategory, categoryRule)
-  const isSame = (name: string, value: unknown): boolean => name === 'recipe'
-    ? recipeText(value as Recipe) === recipeText(usualRecipeOf(show)) && show.recipe !== null
-    : show.get(name as keyof Show) === value
-  return Object.fromEntries(Object.entries(facts).filter(([name, value]) => value !== undefined && !isSame(name, value)))
+  if (facts.subcategory !== undefined && !isCategory(category, facts.subcategory))
+    throw badInput('subcategory', facts.subcategory, categoryRule)
+  const isSame = (name: string, value: unknown): boolean =>
+    name === 'recipe'
+      ? recipeText(value as Recipe) === recipeText(usualRecipeOf(show)) && show.recipe !== null
+      : show.get(name as keyof Show) === value
+  return Object.fromEntries(
+    Object.entries(facts).filter(([name, value]) => value !== undefined && !isSame(name, value)),
+  )
 }
-
 
 /** The addresses that follow from a show's address part. */
 export const addressesOf = (publicUrl: string, slug: string) => ({
@@ -144,4 +202,9 @@ export const addressesOf = (publicUrl: string, slug: string) => ({
 })
 
 /** How a show's episodes are usually finished. */
-export const usualRecipeOf = (show: Show): Recipe & { fromMs: null; toMs: null } => ({ ...firstRecipe, ...show.recipe, fromMs: null, toMs: null })
+export const usualRecipeOf = (show: Show): Recipe & { fromMs: null; toMs: null } => ({
+  ...firstRecipe,
+  ...show.recipe,
+  fromMs: null,
+  toMs: null,
+})

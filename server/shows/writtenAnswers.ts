@@ -27,7 +27,10 @@ export function writtenAnswers(
   write: (show: Show, path: string, lastModified: Date) => Promise<Pick<Told, 'path' | 'answer'> | null>,
 ) {
   // Feeds and pages have half of the room each.
-  const kept = new LRUCache<string, Told>({ maxSize: Math.max(1, cacheBytes / 2), sizeCalculation: ({ answer }) => bytesOf(answer) })
+  const kept = new LRUCache<string, Told>({
+    maxSize: Math.max(1, cacheBytes / 2),
+    sizeCalculation: ({ answer }) => bytesOf(answer),
+  })
   /** What no news has come of since it was looked at. */
   const current = new WeakSet<Told>()
   const looking = new Map<string, Promise<Told | null>>()
@@ -81,7 +84,11 @@ export function writtenAnswers(
     /** What is told now; null where there is no such show, or nothing at the path. */
     current(slug: string, path = ''): Promise<Told | null> {
       const key = keyOf(slug, path)
-      const underway = looking.get(key) ?? look(slug, path).finally(() => { if (looking.get(key) === underway) looking.delete(key) })
+      const underway =
+        looking.get(key) ??
+        look(slug, path).finally(() => {
+          if (looking.get(key) === underway) looking.delete(key)
+        })
       looking.set(key, underway)
       return underway
     },

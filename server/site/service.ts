@@ -16,12 +16,23 @@ import { writtenAnswers } from '../shows/writtenAnswers'
 
 /** The public pages of shows and episodes, written once for each change: released episodes only, as they stand in the feed. */
 export function siteService(platform: Pick<Platform, 'configuration' | 'events' | 'siteAssets'>) {
-  const { configuration: { publicUrl }, siteAssets } = platform
+  const {
+    configuration: { publicUrl },
+    siteAssets,
+  } = platform
 
   async function showFacts(row: Show): Promise<ShowPage['show']> {
     const picture = await Picture.findByPk(row.artworkId, { rejectOnEmpty: true })
     const { name, description, author, language, zone } = row
-    return { name, description, author, language, zone, artworkAddress: publicPictureAddress(publicUrl, picture), ...addressesOf(publicUrl, row.slug) }
+    return {
+      name,
+      description,
+      author,
+      language,
+      zone,
+      artworkAddress: publicPictureAddress(publicUrl, picture),
+      ...addressesOf(publicUrl, row.slug),
+    }
   }
 
   function released(showId: string, slug?: string): Promise<Episode[]> {
@@ -29,7 +40,10 @@ export function siteService(platform: Pick<Platform, 'configuration' | 'events' 
       where: { showId, standing: 'released', slug: slug ?? { [Op.not]: null } },
       attributes: ['id', 'slug', 'releaseAt', 'released'],
       include: withRole('released', 'sha256', 'type', 'bytes', 'durationMs', 'address'),
-      order: [['releaseAt', 'DESC'], ['id', 'DESC']],
+      order: [
+        ['releaseAt', 'DESC'],
+        ['id', 'DESC'],
+      ],
     })
   }
 
@@ -54,7 +68,9 @@ export function siteService(platform: Pick<Platform, 'configuration' | 'events' 
     const [show, episodes] = await Promise.all([showFacts(row), released(row.id, path || undefined)])
     const facts = episodes.map(episode => episodeFacts(episode, show.pageAddress))
     if (path && !facts[0]) return null
-    const html = path ? await renderEpisodePage({ show, episode: facts[0]! }, siteAssets) : await renderShowPage({ show, episodes: facts }, siteAssets)
+    const html = path
+      ? await renderEpisodePage({ show, episode: facts[0]! }, siteAssets)
+      : await renderShowPage({ show, episodes: facts }, siteAssets)
     return { path: path && episodes[0]!.slug!, answer: await written('text/html; charset=utf-8', html, lastModified) }
   })
 }

@@ -7,9 +7,19 @@ let released: Episode
 beforeAll(async () => {
   house = await openHouse()
   const show = await house.makeShow('bellows-and-reeds')
-  await house.call('PATCH', `/shows/${show.id}`, { version: 1, name: 'Bellows <& "Reeds"', description: '</script><script>alert(1)</script>', language: 'de' })
+  await house.call('PATCH', `/shows/${show.id}`, {
+    version: 1,
+    name: 'Bellows <& "Reeds"',
+    description: '</script><script>alert(1)</script>',
+    language: 'de',
+  })
   const draft = await house.makeReady(show.id, '"><img src=x onerror=alert(1)> שלום')
-  const { version } = (await house.call('PATCH', `/episodes/${draft.id}`, { version: draft.version, text: { number: 7, notes: '<p>Hello <a href="https://lake.example">you</a><script>alert(2)</script></p>' } })).json()
+  const { version } = (
+    await house.call('PATCH', `/episodes/${draft.id}`, {
+      version: draft.version,
+      text: { number: 7, notes: '<p>Hello <a href="https://lake.example">you</a><script>alert(2)</script></p>' },
+    })
+  ).json()
   released = (await house.call('POST', `/episodes/${draft.id}/release`, { version, when: { kind: 'now' } })).json()
   await house.makeReady(show.id, 'Nobody may see this')
 })
@@ -30,18 +40,24 @@ describe('the page of a show', () => {
   it('names its feed in the head, and tells the language', async () => {
     const { body } = await page('/bellows-and-reeds')
     expect(body).toContain('<html lang="de" dir="ltr">')
-    expect(body).toContain('<link rel="alternate" type="application/rss+xml" title="Bellows &lt;&amp; &quot;Reeds&quot;" href="http://lake.example/bellows-and-reeds/feed.xml">')
+    expect(body).toContain(
+      '<link rel="alternate" type="application/rss+xml" title="Bellows &lt;&amp; &quot;Reeds&quot;" href="http://lake.example/bellows-and-reeds/feed.xml">',
+    )
   })
 
   it.each([
-    ['/Bellows-And-Reeds', '/bellows-and-reeds'], ['/bellows-and-reeds/', '/bellows-and-reeds'], ['/bellows-and-reeds/?from=app', '/bellows-and-reeds?from=app'],
-    ['/BELLOWS-and-reeds/?a=1', '/bellows-and-reeds?a=1'], [`/bellows-and-reeds/x-onerror-alert-1/`, '/bellows-and-reeds/x-onerror-alert-1'],
+    ['/Bellows-And-Reeds', '/bellows-and-reeds'],
+    ['/bellows-and-reeds/', '/bellows-and-reeds'],
+    ['/bellows-and-reeds/?from=app', '/bellows-and-reeds?from=app'],
+    ['/BELLOWS-and-reeds/?a=1', '/bellows-and-reeds?a=1'],
+    [`/bellows-and-reeds/x-onerror-alert-1/`, '/bellows-and-reeds/x-onerror-alert-1'],
   ])('has one address: %s leads to %s', async (url, wanted) => {
     const { statusCode, headers } = await page(url)
     expect([statusCode, headers.location]).toEqual([301, `http://lake.example${wanted}`])
   })
   it('leads nowhere else', async () => {
-    for (const url of ['//elsewhere.example/', '//elsewhere.example/a/', '/\\elsewhere.example/']) expect((await page(url)).headers.location ?? '').not.toMatch(/elsewhere\.example/)
+    for (const url of ['//elsewhere.example/', '//elsewhere.example/a/', '/\\elsewhere.example/'])
+      expect((await page(url)).headers.location ?? '').not.toMatch(/elsewhere\.example/)
   })
   it('in a language that is written right to left says so', async () => {
     const show = await house.makeShow('right-to-left')
@@ -71,7 +87,10 @@ describe('the page of an episode', () => {
   })
 
   it('tells what was sent, not what was written since', async () => {
-    await house.call('PATCH', `/episodes/${released.id}`, { version: released.version, text: { title: 'Written since' } })
+    await house.call('PATCH', `/episodes/${released.id}`, {
+      version: released.version,
+      text: { title: 'Written since' },
+    })
     expect((await page(pathOf(released.pageAddress!))).body).not.toContain('Written since')
   })
 
@@ -80,11 +99,14 @@ describe('the page of an episode', () => {
   })
 })
 
-it.each(['/nowhere', '/bellows-and-reeds/nothing', '/bellows-and-reeds/%E0%A4%A'])('%s answers 404 or 400 and shows nothing of the server', async url => {
-  const { statusCode, body } = await page(url)
-  expect([400, 404, 422]).toContain(statusCode)
-  expect(body).not.toMatch(/node_modules|at \w+ \(|SELECT/)
-})
+it.each(['/nowhere', '/bellows-and-reeds/nothing', '/bellows-and-reeds/%E0%A4%A'])(
+  '%s answers 404 or 400 and shows nothing of the server',
+  async url => {
+    const { statusCode, body } = await page(url)
+    expect([400, 404, 422]).toContain(statusCode)
+    expect(body).not.toMatch(/node_modules|at \w+ \(|SELECT/)
+  },
+)
 
 it('pages may load their own files only', async () => {
   const policy = String((await page('/bellows-and-reeds')).headers['content-security-policy'])

@@ -22,8 +22,10 @@ const stallMs = 60_000
  * addresses and read files that somebody else named (OWASP SSRF prevention cheat sheet).
  */
 export const opensOnlySound: readonly string[] = [
-  '-protocol_whitelist', 'file,pipe',
-  '-format_whitelist', 'mov,mp3,wav,w64,flac,ogg,aiff,caf,au,asf,aac,matroska,webm,amr,ape,wv,tta,mpc,mpc8,ac3,eac3,voc',
+  '-protocol_whitelist',
+  'file,pipe',
+  '-format_whitelist',
+  'mov,mp3,wav,w64,flac,ogg,aiff,caf,au,asf,aac,matroska,webm,amr,ape,wv,tta,mpc,mpc8,ac3,eac3,voc',
 ]
 
 /** ffmpeg's parameters that read a source; what follows says where the sound goes. */
@@ -39,7 +41,11 @@ function mixing({ channels, side }: Source): string[] {
 
 /** Interleaved frames of a source as ffmpeg decodes them, 32 bit, full scale 1. Throws where ffmpeg was ended or hangs. */
 export async function* decoded(source: Source): AsyncGenerator<Float32Array> {
-  const child = spawn('ffmpeg', [...reading(source), ...mixing(source), '-ar', String(source.sampleRateHz), '-f', 'f32le', '-'], { stdio: ['ignore', 'pipe', 'ignore'] })
+  const child = spawn(
+    'ffmpeg',
+    [...reading(source), ...mixing(source), '-ar', String(source.sampleRateHz), '-f', 'f32le', '-'],
+    { stdio: ['ignore', 'pipe', 'ignore'] },
+  )
   const ended = endOf(child)
   ended.catch(() => undefined)
   try {
@@ -76,6 +82,8 @@ export async function* frames(stream: Readable, channels: number, child: ChildPr
 export function endOf(child: ChildProcess): Promise<number | null> {
   return new Promise((resolve, reject) => {
     child.once('error', reject)
-    child.once('close', (code, signal) => signal ? reject(new Error(`${child.spawnfile} was ended by ${signal}`)) : resolve(code))
+    child.once('close', (code, signal) =>
+      signal ? reject(new Error(`${child.spawnfile} was ended by ${signal}`)) : resolve(code),
+    )
   })
 }

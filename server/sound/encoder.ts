@@ -6,8 +6,19 @@ import { endOf, frames } from './decoder'
 /** Samples that each encoder puts before the sound and that players leave out again. ffmpeg reports them as initial padding. */
 const leadSamples: Readonly<Record<Encoding['codec'], number>> = { mp3: 1105, aac: 1024 }
 
-const forms: Readonly<Record<Encoding['codec'], { name: string; coding: readonly string[]; file: string; stream: string; streamFormat: string }>> = {
-  mp3: { name: 'sound.mp3', coding: ['-c:a', 'libmp3lame'], file: 'f=mp3:id3v2_version=0:write_id3v1=0', stream: 'f=mp3:write_xing=0:id3v2_version=0', streamFormat: 'mp3' },
+const forms: Readonly<
+  Record<
+    Encoding['codec'],
+    { name: string; coding: readonly string[]; file: string; stream: string; streamFormat: string }
+  >
+> = {
+  mp3: {
+    name: 'sound.mp3',
+    coding: ['-c:a', 'libmp3lame'],
+    file: 'f=mp3:id3v2_version=0:write_id3v1=0',
+    stream: 'f=mp3:write_xing=0:id3v2_version=0',
+    streamFormat: 'mp3',
+  },
   aac: { name: 'sound.m4a', coding: ['-c:a', 'aac'], file: 'f=ipod', stream: 'f=adts', streamFormat: 'aac' },
 }
 
@@ -18,16 +29,42 @@ export const encodedName = ({ codec }: Encoding): string => forms[codec].name
  * Encodes sound into a file of a folder, and hears at once what comes out: the encoded sound is decoded while it is
  * being made and handed to `hear`, as long as the sound that went in. Throws with ffmpeg's words where it fails.
  */
-export function startEncoding({ codec, bitRateBps, sampleRateHz, channels }: Encoding, folder: string, hear: (sound: Float32Array) => void) {
+export function startEncoding(
+  { codec, bitRateBps, sampleRateHz, channels }: Encoding,
+  folder: string,
+  hear: (sound: Float32Array) => void,
+) {
   const { name, coding, file, stream, streamFormat } = forms[codec]
   const raw = ['-f', 'f32le', '-ar', String(sampleRateHz), '-ac', String(channels)]
-  const encoder = spawn('ffmpeg', [
-    '-v', 'error', '-y', ...raw, '-i', '-', '-map', '0:a', ...coding, '-b:a', String(bitRateBps), '-map_metadata', '-1',
-    '-f', 'tee', `[${file}]${name}|[${stream}]pipe:1`,
-  ], { cwd: folder, stdio: ['pipe', 'pipe', 'pipe'] })
-  const decoder = spawn('ffmpeg', ['-v', 'error', '-f', streamFormat, '-i', '-', ...raw, '-'], { stdio: ['pipe', 'pipe', 'ignore'] })
+  const encoder = spawn(
+    'ffmpeg',
+    [
+      '-v',
+      'error',
+      '-y',
+      ...raw,
+      '-i',
+      '-',
+      '-map',
+      '0:a',
+      ...coding,
+      '-b:a',
+      String(bitRateBps),
+      '-map_metadata',
+      '-1',
+      '-f',
+      'tee',
+      `[${file}]${name}|[${stream}]pipe:1`,
+    ],
+    { cwd: folder, stdio: ['pipe', 'pipe', 'pipe'] },
+  )
+  const decoder = spawn('ffmpeg', ['-v', 'error', '-f', streamFormat, '-i', '-', ...raw, '-'], {
+    stdio: ['pipe', 'pipe', 'ignore'],
+  })
   let complaint = ''
-  encoder.stderr.on('data', (words: Buffer) => { complaint = `${complaint}${words.toString()}`.slice(-2000) })
+  encoder.stderr.on('data', (words: Buffer) => {
+    complaint = `${complaint}${words.toString()}`.slice(-2000)
+  })
   // A program that ends early closes its pipe; its own end says why.
   for (const pipe of [encoder.stdin, decoder.stdin]) pipe.on('error', () => undefined)
   encoder.stdout.pipe(decoder.stdin)
@@ -67,11 +104,12 @@ export function startEncoding({ codec, bitRateBps, sampleRateHz, channels }: Enc
       if (sound.length === 0) return
       framesIn += sound.length / channels
       if (encoder.exitCode !== null) throw new Error(complaint || 'The encoder ended too early.')
-      if (!encoder.stdin.write(Buffer.from(sound.buffer, sound.byteOffset, sound.byteLength))) await Promise.race([once(encoder.stdin, 'drain'), ended])
+      if (!encoder.stdin.write(Buffer.from(sound.buffer, sound.byteOffset, sound.byteLength)))
+        await Promise.race([once(encoder.stdin, 'drain'), ended])
     },
     async finish(): Promise<void> {
       encoder.stdin.end()
-      if (await ended !== 0) throw new Error(complaint || 'The encoder ended too early.')
+      if ((await ended) !== 0) throw new Error(complaint || 'The encoder ended too early.')
       await heard
       await decoderEnded
       flush(framesIn)

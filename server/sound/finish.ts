@@ -32,18 +32,36 @@ export async function finishSound(task: FinishTask, progress: Progress): Promise
   const encoding = encodingOf(recipe)
   const before = planBeforeGain(recipe, measurement)
   const source = sourceFor(task, encoding)
-  const profile = await profileOf(source, before, lookedInto(before, recipe, measurement), share => progress(share * heardShare), measurement.durationMs)
+  const profile = await profileOf(
+    source,
+    before,
+    lookedInto(before, recipe, measurement),
+    share => progress(share * heardShare),
+    measurement.durationMs,
+  )
 
   let miss: Miss = { lu: 0, peakDb: 0 }
   let best: (Finished & { miss: Miss }) | null = null
   for (let attempt = 1; attempt <= mostTries; attempt++) {
     const plan = planWith(before, recipe, profile, miss)
     const from = attempt === 1 ? heardShare : 1 - (1 - heardShare) / 2 ** attempt
-    const made = await encode(source, plan, encoding, folder, share => progress(from + share * (1 - from) / 2), measurement.durationMs)
+    const made = await encode(
+      source,
+      plan,
+      encoding,
+      folder,
+      share => progress(from + (share * (1 - from)) / 2),
+      measurement.durationMs,
+    )
     const missed = missOf(recipe, made.measurement)
     if (!best || isBetter(missed, best.miss)) {
       await rename(join(folder, encodedName(encoding)), join(folder, `best-${encodedName(encoding)}`))
-      best = { ...made, miss: missed, name: `best-${encodedName(encoding)}`, report: { ...made.report, missedByLu: missedLu(recipe, made) } }
+      best = {
+        ...made,
+        miss: missed,
+        name: `best-${encodedName(encoding)}`,
+        report: { ...made.report, missedByLu: missedLu(recipe, made) },
+      }
     }
     const isShort = recipe.toTarget && !plan.reaches && missed.lu <= 0
     if (missed.peakDb === 0 && (missed.lu === 0 || isShort)) break
@@ -56,30 +74,44 @@ export async function finishSound(task: FinishTask, progress: Progress): Promise
 /** The peaks that a limiter may have to do with, given what the search may spend; smaller ones need no look between their samples. */
 function lookedInto({ gainBeforeDb, channels }: FinishPlan, recipe: Recipe, { integratedLufs }: Measurement): number {
   const none: Miss = { lu: 0, peakDb: 0 }
-  const gainDb = integratedLufs === null ? 0 : targetBeforeEncoding(recipe, channels, none) - integratedLufs - gainBeforeDb
+  const gainDb =
+    integratedLufs === null ? 0 : targetBeforeEncoding(recipe, channels, none) - integratedLufs - gainBeforeDb
   return amplitude(ceilingBeforeEncoding(recipe, none) - gainDb - usuallySpentDb)
 }
 
 /** Under the ceiling goes before loudness. */
-const isBetter = (one: Miss, other: Miss): boolean => one.peakDb !== other.peakDb ? one.peakDb < other.peakDb : Math.abs(one.lu) < Math.abs(other.lu)
+const isBetter = (one: Miss, other: Miss): boolean =>
+  one.peakDb !== other.peakDb ? one.peakDb < other.peakDb : Math.abs(one.lu) < Math.abs(other.lu)
 
 const missedLu = (recipe: Recipe, { measurement: { integratedLufs, channels } }: Measured): number =>
   recipe.toTarget && integratedLufs !== null ? integratedLufs - targetFor(recipe, channels) : 0
 
 /** The source as the encoding wants it: its rate, its channels. */
 function sourceFor({ source, recipe }: FinishTask, { sampleRateHz, channels }: Encoding): Source {
-  const side = channels === 1 && source.channels === 2 && recipe.oneChannel !== 'both sides' ? { side: recipe.oneChannel } : {}
+  const side =
+    channels === 1 && source.channels === 2 && recipe.oneChannel !== 'both sides' ? { side: recipe.oneChannel } : {}
   return { path: source.path, junkBytes: source.junkBytes, sampleRateHz, channels, ...side }
 }
 
-function planWith(before: FinishPlan, recipe: Recipe, profile: SoundProfile, miss: Miss): FinishPlan & { reaches: boolean } {
+function planWith(
+  before: FinishPlan,
+  recipe: Recipe,
+  profile: SoundProfile,
+  miss: Miss,
+): FinishPlan & { reaches: boolean } {
   const ceilingDbtp = ceilingBeforeEncoding(recipe, miss)
   if (!recipe.toTarget) return { ...before, gainDb: -encodingOf(recipe).gainDb, ceilingDbtp, reaches: true }
   const { gainDb, reaches } = searchGain(profile, targetBeforeEncoding(recipe, before.channels, miss), ceilingDbtp)
   return { ...before, gainDb, ceilingDbtp, reaches }
 }
 
-async function profileOf(source: Source, plan: FinishPlan, lookedInto: number, progress: Progress, expectedMs: number): Promise<SoundProfile> {
+async function profileOf(
+  source: Source,
+  plan: FinishPlan,
+  lookedInto: number,
+  progress: Progress,
+  expectedMs: number,
+): Promise<SoundProfile> {
   const finisher = new Finisher(plan)
   const profiler = new SoundProfiler(plan.sampleRateHz, plan.channels, lookedInto)
   const tell = teller(source, progress, expectedMs)
@@ -92,7 +124,14 @@ async function profileOf(source: Source, plan: FinishPlan, lookedInto: number, p
   return profiler.finish()
 }
 
-async function encode(source: Source, plan: FinishPlan, encoding: Encoding, folder: string, progress: Progress, expectedMs: number): Promise<Measured & { report: Omit<FinishReport, 'missedByLu'> }> {
+async function encode(
+  source: Source,
+  plan: FinishPlan,
+  encoding: Encoding,
+  folder: string,
+  progress: Progress,
+  expectedMs: number,
+): Promise<Measured & { report: Omit<FinishReport, 'missedByLu'> }> {
   const meter = new SoundMeter(plan.sampleRateHz, plan.channels)
   const finisher = new Finisher(plan)
   const encoder = startEncoding(encoding, folder, sound => meter.push(sound))
@@ -106,7 +145,14 @@ async function encode(source: Source, plan: FinishPlan, encoding: Encoding, fold
     const { rest, limitedByDb, reductionsDb } = finisher.finish()
     await encoder.write(rest)
     await encoder.finish()
-    return { ...meter.finish(), report: { gainDb: plan.gainBeforeDb + plan.gainDb + encoding.gainDb, limitedByDb, reductionsDb: drawnTogether(reductionsDb) } }
+    return {
+      ...meter.finish(),
+      report: {
+        gainDb: plan.gainBeforeDb + plan.gainDb + encoding.gainDb,
+        limitedByDb,
+        reductionsDb: drawnTogether(reductionsDb),
+      },
+    }
   } finally {
     await encoder.stop()
   }
@@ -123,6 +169,8 @@ function teller({ sampleRateHz, channels }: Source, progress: Progress, expected
 
 function drawnTogether(reductionsDb: readonly number[]): number[] {
   const width = Math.ceil(reductionsDb.length / mostReductions) || 1
-  return Array.from({ length: Math.ceil(reductionsDb.length / width) }, (_, index) =>
-    Math.round(Math.max(...reductionsDb.slice(index * width, (index + 1) * width)) * 10) / 10)
+  return Array.from(
+    { length: Math.ceil(reductionsDb.length / width) },
+    (_, index) => Math.round(Math.max(...reductionsDb.slice(index * width, (index + 1) * width)) * 10) / 10,
+  )
 }

@@ -23,7 +23,9 @@ afterAll(async () => {
 })
 
 const get = (id: string): Promise<WholeEpisode> => house.get(id)
-const ffmpeg = (...parameters: string[]): void => { execFileSync('ffmpeg', ['-v', 'error', '-y', ...parameters], { cwd: folder }) }
+const ffmpeg = (...parameters: string[]): void => {
+  execFileSync('ffmpeg', ['-v', 'error', '-y', ...parameters], { cwd: folder })
+}
 
 async function bring(name: string, bytes?: Buffer): Promise<WholeEpisode> {
   if (bytes) writeFileSync(at(name), bytes)
@@ -34,7 +36,9 @@ async function bring(name: string, bytes?: Buffer): Promise<WholeEpisode> {
 }
 
 async function finish({ id }: Pick<Episode, 'id'>, change: Partial<Recipe> = {}): Promise<WholeEpisode> {
-  const { sound: { version } } = await get(id)
+  const {
+    sound: { version },
+  } = await get(id)
   const answer = await house.call('POST', `/episodes/${id}/finish`, { version, recipe: { ...firstRecipe, ...change } })
   expect(answer.statusCode, answer.body).toBe(200)
   await house.workOnSound()
@@ -42,22 +46,36 @@ async function finish({ id }: Pick<Episode, 'id'>, change: Partial<Recipe> = {})
 }
 const codes = ({ sound: { findings } }: WholeEpisode): string[] => findings.map(({ code }) => code)
 /** Where the finished file of an episode lies. */
-const finishedPath = async ({ sound: { finished } }: WholeEpisode): Promise<string> => (await house.platform.media.onDisk(finished!.sha256)).path
+const finishedPath = async ({ sound: { finished } }: WholeEpisode): Promise<string> =>
+  (await house.platform.media.onDisk(finished!.sha256)).path
 
 const tone = ['-f', 'lavfi', '-i', 'sine=frequency=330:sample_rate=44100:duration=6']
 
 describe('whatever ffmpeg decodes is taken in', () => {
   it.each([
-    ['alac.m4a', ['-c:a', 'alac'], 'ALAC'], ['sound.aiff', [], 'AIFF'], ['sound.caf', ['-c:a', 'pcm_s16le'], 'CAF'], ['sound.au', [], 'AU'], ['sound.w64', [], 'W64'],
-    ['sound.wma', [], 'WMA'], ['sound.aac', ['-c:a', 'aac'], 'AAC without a container'], ['sound.mp2', [], 'MP2'], ['opus.mp4', ['-c:a', 'libopus', '-ar', '48000'], 'OPUS'], ['flac.mp4', ['-c:a', 'flac', '-strict', '-2'], 'FLAC'],
-    ['sound.mka', ['-c:a', 'flac'], 'Matroska'], ['sound.webm', ['-c:a', 'libopus', '-ar', '48000'], 'Matroska'], ['alac.mov', ['-c:a', 'alac', '-f', 'mov'], 'ALAC'],
+    ['alac.m4a', ['-c:a', 'alac'], 'ALAC'],
+    ['sound.aiff', [], 'AIFF'],
+    ['sound.caf', ['-c:a', 'pcm_s16le'], 'CAF'],
+    ['sound.au', [], 'AU'],
+    ['sound.w64', [], 'W64'],
+    ['sound.wma', [], 'WMA'],
+    ['sound.aac', ['-c:a', 'aac'], 'AAC without a container'],
+    ['sound.mp2', [], 'MP2'],
+    ['opus.mp4', ['-c:a', 'libopus', '-ar', '48000'], 'OPUS'],
+    ['flac.mp4', ['-c:a', 'flac', '-strict', '-2'], 'FLAC'],
+    ['sound.mka', ['-c:a', 'flac'], 'Matroska'],
+    ['sound.webm', ['-c:a', 'libopus', '-ar', '48000'], 'Matroska'],
+    ['alac.mov', ['-c:a', 'alac', '-f', 'mov'], 'ALAC'],
   ])('%s', async (name, coding, called) => {
     ffmpeg(...tone, ...coding, name)
     const episode = await bring(name)
     expect(episode.upload).toBeNull()
     expect(Math.abs(episode.sound.source!.durationMs - decodedMs(at(name)))).toBeLessThanOrEqual(60)
     expect(episode.sound.source!.bitRateBps).toBeGreaterThan(0)
-    expect(episode.sound.findings.find(({ code }) => code === 'not-deliverable')).toMatchObject({ says: `${called} cannot go out as it is.`, mend: 'finish' })
+    expect(episode.sound.findings.find(({ code }) => code === 'not-deliverable')).toMatchObject({
+      says: `${called} cannot go out as it is.`,
+      mend: 'finish',
+    })
     expect(episode.sound.recipe).not.toBeNull()
   })
 
@@ -74,7 +92,11 @@ describe('whatever ffmpeg decodes is taken in', () => {
 
   it('but no playlist, which would lead elsewhere, whatever stands before it', async () => {
     writeFileSync(at('secret.wav'), makeSound(at('s.wav'), 1, []))
-    for (const list of [`ffconcat version 1.0\nfile ${at('secret.wav')}\n\0`, `#EXTM3U\n#EXTINF:1,\n${at('secret.wav')}\n\0\0`, `\0[playlist]\nFile1=${at('secret.wav')}`]) {
+    for (const list of [
+      `ffconcat version 1.0\nfile ${at('secret.wav')}\n\0`,
+      `#EXTM3U\n#EXTINF:1,\n${at('secret.wav')}\n\0\0`,
+      `\0[playlist]\nFile1=${at('secret.wav')}`,
+    ]) {
       expect((await bring('list.mp3', Buffer.from(list))).upload).toMatchObject({ state: 'refused' })
     }
   })
@@ -82,7 +104,14 @@ describe('whatever ffmpeg decodes is taken in', () => {
 
 // Reference: the samples that ffmpeg decodes.
 describe('a file that breaks off', () => {
-  it.each([['m4a', ['-c:a', 'aac', '-movflags', '+faststart']], ['wav', []], ['flac', []], ['ogg', ['-c:a', 'libvorbis']], ['opus', ['-c:a', 'libopus', '-ar', '48000']], ['mp3', ['-b:a', '128k']]])('says so, and how long it is: %s', async (ending, coding) => {
+  it.each([
+    ['m4a', ['-c:a', 'aac', '-movflags', '+faststart']],
+    ['wav', []],
+    ['flac', []],
+    ['ogg', ['-c:a', 'libvorbis']],
+    ['opus', ['-c:a', 'libopus', '-ar', '48000']],
+    ['mp3', ['-b:a', '128k']],
+  ])('says so, and how long it is: %s', async (ending, coding) => {
     const whole = makeSound(at(`whole.${ending}`), 20, coding as string[])
     const episode = await bring(`cut.${ending}`, whole.subarray(0, Math.round(whole.length * 0.6)))
     expect(codes(episode)).toContain('cut-short')
@@ -105,7 +134,10 @@ describe('a file that breaks off', () => {
   })
 
   it('a FLAC that came through a pipe tells length and bit rate once it is heard', async () => {
-    writeFileSync(at('piped.flac'), execFileSync('ffmpeg', ['-v', 'error', ...tone, '-f', 'flac', '-'], { maxBuffer: 1e8 }))
+    writeFileSync(
+      at('piped.flac'),
+      execFileSync('ffmpeg', ['-v', 'error', ...tone, '-f', 'flac', '-'], { maxBuffer: 1e8 }),
+    )
     const { source } = (await bring('piped.flac')).sound
     expect(Math.abs(source!.durationMs - 6000)).toBeLessThan(60)
     expect(source!.bitRateBps).toBeGreaterThan(10_000)
@@ -113,19 +145,45 @@ describe('a file that breaks off', () => {
 })
 
 describe('chapters that a file brings', () => {
-  const chapters = ';FFMETADATA1\ntitle=Chaptered\n[CHAPTER]\nTIMEBASE=1/1000\nSTART=0\nEND=10000\ntitle=The quay\n[CHAPTER]\nTIMEBASE=1/1000\nSTART=10000\nEND=20000\ntitle=The crossing\n[CHAPTER]\nTIMEBASE=1/1000\nSTART=20000\nEND=30000\ntitle=The other side\n'
-  const brought = [{ fromMs: 0, title: 'The quay' }, { fromMs: 10_000, title: 'The crossing' }, { fromMs: 20_000, title: 'The other side' }]
+  const chapters =
+    ';FFMETADATA1\ntitle=Chaptered\n[CHAPTER]\nTIMEBASE=1/1000\nSTART=0\nEND=10000\ntitle=The quay\n[CHAPTER]\nTIMEBASE=1/1000\nSTART=10000\nEND=20000\ntitle=The crossing\n[CHAPTER]\nTIMEBASE=1/1000\nSTART=20000\nEND=30000\ntitle=The other side\n'
+  const brought = [
+    { fromMs: 0, title: 'The quay' },
+    { fromMs: 10_000, title: 'The crossing' },
+    { fromMs: 20_000, title: 'The other side' },
+  ]
   const make = (name: string, ...coding: string[]): void => {
     writeFileSync(at('chapters.txt'), chapters)
-    ffmpeg('-f', 'lavfi', '-i', 'sine=frequency=330:duration=30', '-i', 'chapters.txt', '-map_metadata', '1', ...coding, name)
+    ffmpeg(
+      '-f',
+      'lavfi',
+      '-i',
+      'sine=frequency=330:duration=30',
+      '-i',
+      'chapters.txt',
+      '-map_metadata',
+      '1',
+      ...coding,
+      name,
+    )
   }
   /** Read back by ffprobe. */
   const within = async (episode: WholeEpisode): Promise<{ fromMs: number; title: string }[]> => {
-    const said = JSON.parse(execFileSync('ffprobe', ['-v', 'error', '-show_chapters', '-of', 'json', await finishedPath(episode)], { encoding: 'utf8' })) as { chapters: { start_time: string; tags: { title: string } }[] }
-    return said.chapters.map(({ start_time: from, tags }) => ({ fromMs: Math.round(Number(from) * 1000), title: tags.title }))
+    const said = JSON.parse(
+      execFileSync('ffprobe', ['-v', 'error', '-show_chapters', '-of', 'json', await finishedPath(episode)], {
+        encoding: 'utf8',
+      }),
+    ) as { chapters: { start_time: string; tags: { title: string } }[] }
+    return said.chapters.map(({ start_time: from, tags }) => ({
+      fromMs: Math.round(Number(from) * 1000),
+      title: tags.title,
+    }))
   }
 
-  it.each([['MP3', 'chaptered.mp3', ['-b:a', '64k']], ['M4A', 'chaptered.m4a', ['-c:a', 'aac']]] as const)('are shown and kept when it is finished, from %s', async (_kind, name, coding) => {
+  it.each([
+    ['MP3', 'chaptered.mp3', ['-b:a', '64k']],
+    ['M4A', 'chaptered.m4a', ['-c:a', 'aac']],
+  ] as const)('are shown and kept when it is finished, from %s', async (_kind, name, coding) => {
     make(name, ...coding)
     const episode = await bring(name)
     expect(episode.sound.source!.chapters).toEqual(brought)
@@ -137,33 +195,80 @@ describe('chapters that a file brings', () => {
   it('follow a cut, and give way to the times in the notes, which is said', async () => {
     make('moved.mp3', '-b:a', '64k')
     const episode = await bring('moved.mp3')
-    expect(await within(await finish(episode, { encoding: 'speech', fromMs: 5000 }))).toEqual([{ fromMs: 0, title: 'The quay' }, { fromMs: 5000, title: 'The crossing' }, { fromMs: 15_000, title: 'The other side' }])
-    await house.call('PATCH', `/episodes/${episode.id}`, { version: (await get(episode.id)).version, text: { notes: '<p>0:00 Hello<br>0:12 A letter</p>' } })
+    expect(await within(await finish(episode, { encoding: 'speech', fromMs: 5000 }))).toEqual([
+      { fromMs: 0, title: 'The quay' },
+      { fromMs: 5000, title: 'The crossing' },
+      { fromMs: 15_000, title: 'The other side' },
+    ])
+    await house.call('PATCH', `/episodes/${episode.id}`, {
+      version: (await get(episode.id)).version,
+      text: { notes: '<p>0:00 Hello<br>0:12 A letter</p>' },
+    })
     const both = await get(episode.id)
-    expect(both.sound.findings.find(({ code }) => code === 'chapters')!.says).toBe('The file brings 3 chapters; the 2 times in the notes take their place.')
+    expect(both.sound.findings.find(({ code }) => code === 'chapters')!.says).toBe(
+      'The file brings 3 chapters; the 2 times in the notes take their place.',
+    )
     expect(both.sound.tagsAreOld).toBe(true)
-    expect(await within(await finish(episode, { encoding: 'speech' }))).toEqual([{ fromMs: 0, title: 'Hello' }, { fromMs: 12_000, title: 'A letter' }])
+    expect(await within(await finish(episode, { encoding: 'speech' }))).toEqual([
+      { fromMs: 0, title: 'Hello' },
+      { fromMs: 12_000, title: 'A letter' },
+    ])
   })
 })
 
 describe('what the two sides do', () => {
   it('one turned over is said before, and one side alone can be taken', async () => {
-    ffmpeg('-f', 'lavfi', '-i', 'aevalsrc=0.2*sin(440*2*PI*t)|-0.2*sin(440*2*PI*t):d=8:s=44100', '-b:a', '128k', 'turned.mp3')
+    ffmpeg(
+      '-f',
+      'lavfi',
+      '-i',
+      'aevalsrc=0.2*sin(440*2*PI*t)|-0.2*sin(440*2*PI*t):d=8:s=44100',
+      '-b:a',
+      '128k',
+      'turned.mp3',
+    )
     const episode = await bring('turned.mp3')
-    expect(episode.sound.findings.find(({ code }) => code === 'antiphase')).toMatchObject({ weight: 'worth mending', mend: 'one side' })
+    expect(episode.sound.findings.find(({ code }) => code === 'antiphase')).toMatchObject({
+      weight: 'worth mending',
+      mend: 'one side',
+    })
     const mended = await finish(episode, { encoding: 'speech', oneChannel: 'left' })
     expect(mended.sound.finished!.measurement!.integratedLufs).toBeCloseTo(-19, 0)
   })
 
   it('a second track is said', async () => {
-    ffmpeg(...tone, '-f', 'lavfi', '-i', 'sine=frequency=660:sample_rate=44100:duration=6', '-map', '0', '-map', '1', '-c:a', 'aac', 'two.m4a')
-    expect((await bring('two.m4a')).sound.findings.find(({ code }) => code === 'other-tracks')!.says).toBe('There is a second track of sound in this file.')
+    ffmpeg(
+      ...tone,
+      '-f',
+      'lavfi',
+      '-i',
+      'sine=frequency=660:sample_rate=44100:duration=6',
+      '-map',
+      '0',
+      '-map',
+      '1',
+      '-c:a',
+      'aac',
+      'two.m4a',
+    )
+    expect((await bring('two.m4a')).sound.findings.find(({ code }) => code === 'other-tracks')!.says).toBe(
+      'There is a second track of sound in this file.',
+    )
   })
 
   // Reference: ffmpeg's ebur128 on the file as it is.
   it('5.1 is judged as the standard weighs its channels, without a false peak, and what is mixed from it comes to the target', async () => {
-    ffmpeg('-f', 'lavfi', '-i', `aevalsrc=${Array.from({ length: 6 }, () => '0.35*sin(440*2*PI*t)').join('|')}:c=5.1:d=12:s=48000`, 'six.wav')
-    const said = execFileSync('sh', ['-c', `ffmpeg -nostats -i six.wav -af ebur128=peak=true -f null - 2>&1`], { cwd: folder, encoding: 'utf8' })
+    ffmpeg(
+      '-f',
+      'lavfi',
+      '-i',
+      `aevalsrc=${Array.from({ length: 6 }, () => '0.35*sin(440*2*PI*t)').join('|')}:c=5.1:d=12:s=48000`,
+      'six.wav',
+    )
+    const said = execFileSync('sh', ['-c', `ffmpeg -nostats -i six.wav -af ebur128=peak=true -f null - 2>&1`], {
+      cwd: folder,
+      encoding: 'utf8',
+    })
     const lufs = Number(/I:\s+(-?[\d.]+)/.exec(said.slice(said.lastIndexOf('Summary')))![1])
     const episode = await bring('six.wav')
     const { measurement } = episode.sound.source!
@@ -179,19 +284,30 @@ describe('what the two sides do', () => {
 describe('finishing dynamic music', () => {
   /** Reed-like chords with beats of drum that are far louder, made by ffmpeg: soft and loud passages, clicks, swells. */
   const pieces: readonly [string, string][] = [
-    ['sparse hits', "0.03*sin(220*2*PI*t)+0.03*sin(331*2*PI*t)+0.9*exp(-30*mod(t,2.3))*(random(0)-0.5)*2"],
-    ['dense hits', "0.05*sin(196*2*PI*t)+0.8*exp(-20*mod(t,0.31))*(random(0)-0.5)*2"],
-    ['a swell', "(0.01+0.5*pow(t/16,3))*(sin(147*2*PI*t)+0.6*sin(294.5*2*PI*t))*0.6"],
-    ['one knock', "0.04*sin(262*2*PI*t)*(1+0.3*sin(2*PI*3*t))+if(between(t,11,11.004),0.9,0)"],
+    ['sparse hits', '0.03*sin(220*2*PI*t)+0.03*sin(331*2*PI*t)+0.9*exp(-30*mod(t,2.3))*(random(0)-0.5)*2'],
+    ['dense hits', '0.05*sin(196*2*PI*t)+0.8*exp(-20*mod(t,0.31))*(random(0)-0.5)*2'],
+    ['a swell', '(0.01+0.5*pow(t/16,3))*(sin(147*2*PI*t)+0.6*sin(294.5*2*PI*t))*0.6'],
+    ['one knock', '0.04*sin(262*2*PI*t)*(1+0.3*sin(2*PI*3*t))+if(between(t,11,11.004),0.9,0)'],
   ]
-  it.each(pieces.flatMap(piece => (['speech and music', 'speech', 'm4a'] as const).map(encoding => [...piece, encoding] as const)))('comes to the target under the ceiling: %s', async (_name, sound, encoding) => {
+  it.each(
+    pieces.flatMap(piece =>
+      (['speech and music', 'speech', 'm4a'] as const).map(encoding => [...piece, encoding] as const),
+    ),
+  )('comes to the target under the ceiling: %s', async (_name, sound, encoding) => {
     ffmpeg('-f', 'lavfi', '-i', `aevalsrc='${sound}'|'${sound}':d=16:s=44100`, 'music.wav')
     const { finished, report, findings } = (await finish(await bring('music.wav', undefined), { encoding })).sound
     const { integratedLufs, truePeakDbtp } = finished!.measurement!
     const target = encoding === 'speech' ? -19 : -16
     expect(truePeakDbtp).toBeLessThanOrEqual(-1)
     // Reference: ffmpeg's ebur128 on the delivered file.
-    const said = execFileSync('sh', ['-c', `ffmpeg -nostats -i '${(await house.platform.media.onDisk(finished!.sha256)).path}' -af ebur128=peak=true -f null - 2>&1`], { encoding: 'utf8' })
+    const said = execFileSync(
+      'sh',
+      [
+        '-c',
+        `ffmpeg -nostats -i '${(await house.platform.media.onDisk(finished!.sha256)).path}' -af ebur128=peak=true -f null - 2>&1`,
+      ],
+      { encoding: 'utf8' },
+    )
     const summary = said.slice(said.lastIndexOf('Summary'))
     expect(Number(/Peak:\s+(-?[\d.]+)/.exec(summary)![1])).toBeLessThanOrEqual(-0.9)
     expect(Math.abs(Number(/I:\s+(-?[\d.]+)/.exec(summary)![1]) - integratedLufs!)).toBeLessThan(0.15)
@@ -205,7 +321,9 @@ describe('finishing dynamic music', () => {
 
 it('the tags of a finished file are read back by a second library', async () => {
   ffmpeg(...tone, '-b:a', '96k', 'tagged.mp3')
-  const { common } = await parseFile(await finishedPath(await finish(await bring('tagged.mp3'), { encoding: 'speech' })))
+  const { common } = await parseFile(
+    await finishedPath(await finish(await bring('tagged.mp3'), { encoding: 'speech' })),
+  )
   expect(common).toMatchObject({ title: 'A sound', album: 'Bellows & Reeds' })
   expect(readFileSync(at('tagged.mp3')).length).toBeGreaterThan(0)
 })

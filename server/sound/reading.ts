@@ -52,13 +52,27 @@ export async function readAudio(path: string, signal?: AbortSignal): Promise<Aud
   const { sha256, bytes, scan } = await walk(path, format === 'mp3', signal)
   const probe = await probed(path, signal)
   const stream = scan ? null : soundOf(probe, bytes, format)
-  if (!await canBeDecoded(path, scan?.soundFromBytes ?? 0, signal)) throw refusalFor('no sound')
+  if (!(await canBeDecoded(path, scan?.soundFromBytes ?? 0, signal))) throw refusalFor('no sound')
   const tracks = probe.streams?.filter(({ codec_type: type }) => type === 'audio').length ?? 1
-  const findings = [...(scan ? mp3Findings(scan) : []), ...otherTracks(tracks), ...await endFindings(format, path, bytes, stream?.durationMs ?? 0)]
-  const common = { sha256, bytes, chapters: chaptersOf(probe), findings, ...await tagsOf(path) }
+  const findings = [
+    ...(scan ? mp3Findings(scan) : []),
+    ...otherTracks(tracks),
+    ...(await endFindings(format, path, bytes, stream?.durationMs ?? 0)),
+  ]
+  const common = { sha256, bytes, chapters: chaptersOf(probe), findings, ...(await tagsOf(path)) }
   if (!scan) return { ...common, ...stream!, soundFromBytes: null, soundToBytes: null }
   const { durationMs, bitRateBps, sampleRateHz, channels, soundFromBytes, soundToBytes } = scan
-  return { ...common, type: 'audio/mpeg', codec: 'mp3', durationMs: Math.round(durationMs), bitRateBps, sampleRateHz, channels, soundFromBytes, soundToBytes }
+  return {
+    ...common,
+    type: 'audio/mpeg',
+    codec: 'mp3',
+    durationMs: Math.round(durationMs),
+    bitRateBps,
+    sampleRateHz,
+    channels,
+    soundFromBytes,
+    soundToBytes,
+  }
 }
 
 interface Probe {
@@ -76,10 +90,15 @@ interface Probe {
 }
 
 /** The first stream of sound in a file; its length is the one that is announced. */
-function soundOf(probe: Probe, bytes: number, format: SoundFormat): Pick<AudioFacts, 'type' | 'codec' | 'durationMs' | 'bitRateBps' | 'sampleRateHz' | 'channels'> {
+function soundOf(
+  probe: Probe,
+  bytes: number,
+  format: SoundFormat,
+): Pick<AudioFacts, 'type' | 'codec' | 'durationMs' | 'bitRateBps' | 'sampleRateHz' | 'channels'> {
   const streams = probe.streams ?? []
   const sound = streams.find(stream => stream.codec_type === 'audio')
-  if (streams.some(stream => stream.codec_type === 'video' && !stream.disposition?.attached_pic)) throw refusalFor('film')
+  if (streams.some(stream => stream.codec_type === 'video' && !stream.disposition?.attached_pic))
+    throw refusalFor('film')
   if (!sound) throw refusalFor(format === 'unknown' ? 'unknown' : 'no sound')
   const [sampleRateHz, channels] = [Number(sound.sample_rate), sound.channels ?? 0]
   if (!(sampleRateHz > 0 && channels > 0)) throw refusalFor('no sound')
@@ -140,7 +159,11 @@ async function endFindings(format: SoundFormat, path: string, bytes: number, dur
 }
 
 /** One pass over the bytes: their SHA-256, their number, and the frames of an MP3. */
-async function walk(path: string, isMp3: boolean, signal?: AbortSignal): Promise<{ sha256: string; bytes: number; scan: Mp3Scan | null }> {
+async function walk(
+  path: string,
+  isMp3: boolean,
+  signal?: AbortSignal,
+): Promise<{ sha256: string; bytes: number; scan: Mp3Scan | null }> {
   const hash = createHash('sha256')
   const scanner = new Mp3Scanner()
   let bytes = 0
@@ -154,7 +177,12 @@ async function walk(path: string, isMp3: boolean, signal?: AbortSignal): Promise
 
 async function probed(path: string, signal?: AbortSignal): Promise<Probe> {
   const parts: Buffer[] = []
-  await runChild('ffprobe', ['-v', 'error', ...opensOnlySound, '-show_streams', '-show_format', '-show_chapters', '-of', 'json', path], chunk => void parts.push(chunk), signal)
+  await runChild(
+    'ffprobe',
+    ['-v', 'error', ...opensOnlySound, '-show_streams', '-show_format', '-show_chapters', '-of', 'json', path],
+    chunk => void parts.push(chunk),
+    signal,
+  )
   try {
     return JSON.parse(Buffer.concat(parts).toString()) as Probe
   } catch {
@@ -166,7 +194,14 @@ async function probed(path: string, signal?: AbortSignal): Promise<Probe> {
 /** Whether there is any sound in the first minute; a file can be built like one with sound and hold none. */
 async function canBeDecoded(path: string, junkBytes: number, signal?: AbortSignal): Promise<boolean> {
   let bytes = 0
-  await runChild('ffmpeg', [...reading({ path, junkBytes }), '-t', '60', '-frames:a', '1', '-f', 's16le', '-'], chunk => { bytes += chunk.length }, signal)
+  await runChild(
+    'ffmpeg',
+    [...reading({ path, junkBytes }), '-t', '60', '-frames:a', '1', '-f', 's16le', '-'],
+    chunk => {
+      bytes += chunk.length
+    },
+    signal,
+  )
   return bytes > 0
 }
 
@@ -192,9 +227,16 @@ function words(text: string | undefined): string | null {
 async function tagsOf(path: string): Promise<{ tags: FileTags; picture: Uint8Array | null }> {
   try {
     const { common } = await parseFile(path, { duration: false })
-    const count = (value: number | null | undefined, most: number): number | null => Number.isInteger(value) && value! > 0 && value! <= most ? value! : null
+    const count = (value: number | null | undefined, most: number): number | null =>
+      Number.isInteger(value) && value! > 0 && value! <= most ? value! : null
     return {
-      tags: { title: words(common.title), artist: words(common.artist), album: words(common.album), track: count(common.track.no, 99_999), year: count(common.year, 9_999) },
+      tags: {
+        title: words(common.title),
+        artist: words(common.artist),
+        album: words(common.album),
+        track: count(common.track.no, 99_999),
+        year: count(common.year, 9_999),
+      },
       picture: common.picture?.[0]?.data ?? null,
     }
   } catch {
@@ -206,11 +248,21 @@ async function tagsOf(path: string): Promise<{ tags: FileTags; picture: Uint8Arr
 const longestRunMs = 4 * 60_000
 
 /** Runs a program and hands on what it writes. Its exit code is not judged: a damaged file makes it grumble, what it wrote counts. */
-function runChild(program: string, parameters: string[], onOutput: (chunk: Buffer) => void, signal?: AbortSignal): Promise<void> {
+function runChild(
+  program: string,
+  parameters: string[],
+  onOutput: (chunk: Buffer) => void,
+  signal?: AbortSignal,
+): Promise<void> {
   return new Promise((resolve, reject) => {
-    const child = spawn(program, parameters, { stdio: ['ignore', 'pipe', 'ignore'], timeout: longestRunMs, killSignal: 'SIGKILL', signal })
+    const child = spawn(program, parameters, {
+      stdio: ['ignore', 'pipe', 'ignore'],
+      timeout: longestRunMs,
+      killSignal: 'SIGKILL',
+      signal,
+    })
     child.stdout.on('data', onOutput)
     child.once('error', reject)
-    child.once('close', (_code, ended) => ended ? reject(new Error(`${program} was ended by ${ended}`)) : resolve())
+    child.once('close', (_code, ended) => (ended ? reject(new Error(`${program} was ended by ${ended}`)) : resolve()))
   })
 }

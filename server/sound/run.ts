@@ -13,10 +13,17 @@ export class SoundFailure extends Error {
 }
 
 /** Runs a task in a worker thread of its own. Throws SoundFailure where it fails, Refusal where a file is none that can be worked with, and the signal's reason where it is aborted. */
-export function runSound<T extends SoundTask>(task: T, { signal, progress }: JobRun, { serverDir }: Pick<Configuration, 'serverDir'>): Promise<SoundAnswer<T>> {
+export function runSound<T extends SoundTask>(
+  task: T,
+  { signal, progress }: JobRun,
+  { serverDir }: Pick<Configuration, 'serverDir'>,
+): Promise<SoundAnswer<T>> {
   signal.throwIfAborted()
   return new Promise((done, fail) => {
-    const worker = new Worker(join(resolve(serverDir), 'soundWorker.js'), { workerData: task, resourceLimits: { maxOldGenerationSizeMb: 256 } })
+    const worker = new Worker(join(resolve(serverDir), 'soundWorker.js'), {
+      workerData: task,
+      resourceLimits: { maxOldGenerationSizeMb: 256 },
+    })
     // The worker's children notice: their pipes close with it.
     const stop = (): void => {
       fail(signal.reason as Error)

@@ -10,9 +10,18 @@ export type SoundTask =
   | { kind: 'read'; path: string }
   | { kind: 'measure'; source: Source; expectedMs: number }
   /** Turns a measured source into an encoded file in a folder by a recipe, without tags. */
-  | { kind: 'finish'; source: Pick<Source, 'path' | 'junkBytes'> & { channels: number }; measurement: Measurement; recipe: Recipe; folder: string }
+  | {
+      kind: 'finish'
+      source: Pick<Source, 'path' | 'junkBytes'> & { channels: number }
+      measurement: Measurement
+      recipe: Recipe
+      folder: string
+    }
 
-export interface Measured { measurement: Measurement; waveform: Uint8Array }
+export interface Measured {
+  measurement: Measurement
+  waveform: Uint8Array
+}
 
 /** What was done to a sound, as it is told beside the finished file. */
 export interface FinishReport {
@@ -25,10 +34,21 @@ export interface FinishReport {
 }
 
 /** A finished sound, the name of its file in the folder, and what was measured behind the encoder. */
-export interface Finished extends Measured { name: string; report: FinishReport }
+export interface Finished extends Measured {
+  name: string
+  report: FinishReport
+}
 
-interface Answers { read: AudioFacts; measure: Measured; finish: Finished }
+interface Answers {
+  read: AudioFacts
+  measure: Measured
+  finish: Finished
+}
 export type SoundAnswer<T extends SoundTask> = Answers[T['kind']]
 
 /** What a worker says: how far it is, or what came of it; a refusal is a person’s to mend. */
-export type SoundNews = { progress: number } | { answer: Answers[keyof Answers] } | { refusal: Pick<Refusal, 'title' | 'detail' | 'todo'> } | { failure: string }
+export type SoundNews =
+  | { progress: number }
+  | { answer: Answers[keyof Answers] }
+  | { refusal: Pick<Refusal, 'title' | 'detail' | 'todo'> }
+  | { failure: string }

@@ -60,13 +60,24 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
   const folder = await mkdtemp(join(tmpdir(), 'lake-letter-test-'))
   const clock = new MovableClock(morning)
   const failures: unknown[] = []
-  const configuration = readConfiguration({ DATABASE_URL: databaseUrl, PUBLIC_URL: 'http://lake.example', LOG_LEVEL: 'silent', WEB_DIR: join(import.meta.dirname, 'web'), ...environment })
+  const configuration = readConfiguration({
+    DATABASE_URL: databaseUrl,
+    PUBLIC_URL: 'http://lake.example',
+    LOG_LEVEL: 'silent',
+    WEB_DIR: join(import.meta.dirname, 'web'),
+    ...environment,
+  })
   const database = openDatabase(databaseUrl)
   await migrate(database)
-  const report = (error: unknown): void => { failures.push(error) }
+  const report = (error: unknown): void => {
+    failures.push(error)
+  }
   const events = createEvents(database, clock, report)
   const platform: Platform = {
-    configuration, clock, database, log: pino({ level: 'silent' }),
+    configuration,
+    clock,
+    database,
+    log: pino({ level: 'silent' }),
     media: await openDiskStore(folder),
     jobs: createJobs(database, clock, events, report),
     events,
@@ -78,21 +89,40 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
   const app = await createApp(platform, route => {
     const { method, url, schema } = route
     // What a route declares can be added by the part that it belongs to, after this.
-    for (const each of [method].flat()) routes.push({ method: each, url, schema, get access() { return route.config?.access } })
+    for (const each of [method].flat())
+      routes.push({
+        method: each,
+        url,
+        schema,
+        get access() {
+          return route.config?.access
+        },
+      })
   })
   await app.ready()
   const first = await app.inject({ method: 'POST', url: '/api/v1/accounts', payload: account })
   const cookie = String(first.headers['set-cookie']).split(';')[0]!
 
-  const call: House['call'] = (method, path, body) => app.inject({
-    method, url: `/api/v1${path}`, headers: { cookie }, ...(body !== undefined && { payload: body as object }),
+  const call: House['call'] = (method, path, body) =>
+    app.inject({
+      method,
+      url: `/api/v1${path}`,
+      headers: { cookie },
+      ...(body !== undefined && { payload: body as object }),
+    })
+  const get: House['get'] = async id => ({
+    ...(await call('GET', `/episodes/${id}`)).json<Episode>(),
+    sound: (await call('GET', `/episodes/${id}/sound`)).json<Sound>(),
   })
-  const get: House['get'] = async id => ({ ...(await call('GET', `/episodes/${id}`)).json<Episode>(), sound: (await call('GET', `/episodes/${id}/sound`)).json<Sound>() })
   const bring: House['bring'] = async (episodeId, path) => {
     const id = randomBytes(16).toString('hex')
     const uploads = uploadService(platform)
     const { showId } = await EpisodeRow.findByPk(episodeId, { rejectOnEmpty: true })
-    await uploads.announce(houseScope({ id: episodeId, showId }), { id, fileName: path.split('/').at(-1)!, bytes: (await stat(path)).size })
+    await uploads.announce(houseScope({ id: episodeId, showId }), {
+      id,
+      fileName: path.split('/').at(-1)!,
+      bytes: (await stat(path)).size,
+    })
     await platform.media.arrivals.put(id, path)
     await uploads.received(id)
     while (await platform.jobs.runNext('reading'));
@@ -100,14 +130,28 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
 
   const brought = new Map<string, string>()
   return {
-    app, routes, platform, clock, cookie, call, get, bring, inbox: join(folder, 'inbox'), mediaFolder: folder,
+    app,
+    routes,
+    platform,
+    clock,
+    cookie,
+    call,
+    get,
+    bring,
+    inbox: join(folder, 'inbox'),
+    mediaFolder: folder,
     async workOnSound() {
-      while (await platform.jobs.runNext('measuring') || await platform.jobs.runNext('finishing'));
+      while ((await platform.jobs.runNext('measuring')) || (await platform.jobs.runNext('finishing')));
       const [failure] = failures.splice(0)
       if (failure) throw failure
     },
     async makeShow(slug) {
-      const picture = await app.inject({ method: 'POST', url: '/api/v1/artwork', headers: { cookie, 'content-type': 'application/octet-stream' }, payload: await squarePicture(1400) })
+      const picture = await app.inject({
+        method: 'POST',
+        url: '/api/v1/artwork',
+        headers: { cookie, 'content-type': 'application/octet-stream' },
+        payload: await squarePicture(1400),
+      })
       const show = await call('POST', '/shows', { ...showFacts, slug, artworkId: picture.json().id })
       return show.json()
     },
@@ -117,7 +161,10 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
       // Reading takes most of the time, so a show reads each sound once.
       if (known) await call('PUT', `/episodes/${id}/source`, { fileId: known })
       else await bring(id, join(sounds, sound))
-      const { version, sound: { source } } = await get(id)
+      const {
+        version,
+        sound: { source },
+      } = await get(id)
       brought.set(`${showId} ${sound}`, source!.id)
       await call('PATCH', `/episodes/${id}`, { version, text: { title } })
       return get(id)
@@ -133,19 +180,34 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
 }
 
 export const showFacts = {
-  name: 'Bellows & Reeds', description: 'People who mend reed instruments.', language: 'en', author: 'Tove Aldermoor',
-  ownerEmail: 'workshop@bellowsandreeds.example', category: 'Leisure', subcategory: 'Crafts', explicit: false, type: 'episodic', zone: 'Europe/Zurich',
+  name: 'Bellows & Reeds',
+  description: 'People who mend reed instruments.',
+  language: 'en',
+  author: 'Tove Aldermoor',
+  ownerEmail: 'workshop@bellowsandreeds.example',
+  category: 'Leisure',
+  subcategory: 'Crafts',
+  explicit: false,
+  type: 'episodic',
+  zone: 'Europe/Zurich',
 }
 
 export const squarePicture = (width: number, height = width): Promise<Buffer> =>
-  sharp({ create: { width, height, channels: 3, background: '#103747' } }).jpeg().toBuffer()
+  sharp({ create: { width, height, channels: 3, background: '#103747' } })
+    .jpeg()
+    .toBuffer()
 
 /** An empty database of its own for one test file, on the server that DATABASE_URL names. */
 export async function freshDatabase(): Promise<string> {
   const address = new URL(process.env.DATABASE_URL!)
   const name = `lake_test_${process.pid}_${Date.now()}`
   const server = new Sequelize({
-    dialect: 'mariadb', host: address.hostname, port: Number(address.port), username: address.username, password: address.password, logging: false,
+    dialect: 'mariadb',
+    host: address.hostname,
+    port: Number(address.port),
+    username: address.username,
+    password: address.password,
+    logging: false,
   })
   await server.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4`)
   await server.close()

@@ -32,14 +32,22 @@ export function tidying(platform: Platform) {
 
   const before = (ageMs: number): Date => new Date(+clock.now() - ageMs)
   const next = (afterMs: number) => jobs.add({ kind: 'tidy', payload: {}, afterMs })
-  const isPlanned = async (): Promise<boolean> => await Job.count({ where: { kind: 'tidy', state: 'open', heldUntil: null } }) > 0
+  const isPlanned = async (): Promise<boolean> =>
+    (await Job.count({ where: { kind: 'tidy', state: 'open', heldUntil: null } })) > 0
 
   async function dropUnusedPictures(): Promise<void> {
-    const unused = await database.query<{ id: string }>(unusedPictures, { replacements: [before(7 * dayMs)], type: QueryTypes.SELECT })
+    const unused = await database.query<{ id: string }>(unusedPictures, {
+      replacements: [before(7 * dayMs)],
+      type: QueryTypes.SELECT,
+    })
     for (const { id } of unused) {
       await transact(database, async transaction => {
         // Who begins to use one at this moment holds its row.
-        const [row] = await database.query(`SELECT p.id FROM pictures p WHERE p.id = ? FOR UPDATE`, { replacements: [id], type: QueryTypes.SELECT, transaction })
+        const [row] = await database.query(`SELECT p.id FROM pictures p WHERE p.id = ? FOR UPDATE`, {
+          replacements: [id],
+          type: QueryTypes.SELECT,
+          transaction,
+        })
         const [used] = await database.query(
           'SELECT 1 AS used FROM shows WHERE artwork_id = :id UNION SELECT 1 FROM files WHERE picture_id = :id UNION SELECT 1 FROM pictures WHERE id = :id AND is_public',
           { replacements: { id }, type: QueryTypes.SELECT, transaction },
@@ -56,20 +64,22 @@ export function tidying(platform: Platform) {
       lane: 'tidying',
       async run() {
         for (const { statement, ageMs } of outdated) {
-          await transact(database, transaction => database.query(`${statement} LIMIT ${mostAtOnce}`, { replacements: [before(ageMs)], transaction }))
+          await transact(database, transaction =>
+            database.query(`${statement} LIMIT ${mostAtOnce}`, { replacements: [before(ageMs)], transaction }),
+          )
         }
         await dropUnusedPictures()
         await blobs.clear()
-        if (!await isPlanned()) await next(everyMs)
+        if (!(await isPlanned())) await next(everyMs)
       },
       async gaveUp() {
-        if (!await isPlanned()) await next(everyMs)
+        if (!(await isPlanned())) await next(everyMs)
       },
     } satisfies JobDefinition<Payloads['tidy']>,
 
     /** Begins with it, where no process has. */
     async begin(): Promise<void> {
-      if (await Job.count({ where: { kind: 'tidy', state: 'open' } }) === 0) await next(0)
+      if ((await Job.count({ where: { kind: 'tidy', state: 'open' } })) === 0) await next(0)
     },
   }
 }

@@ -9,7 +9,11 @@ it('an upload is held by one process at a time, and free again after that', asyn
   const { signal } = new AbortController()
   const order: string[] = []
   await here.lock(signal, () => undefined)
-  const waiting = there.lock(signal, () => undefined).then(() => { order.push('there') })
+  const waiting = there
+    .lock(signal, () => undefined)
+    .then(() => {
+      order.push('there')
+    })
   await new Promise(resolve => setTimeout(resolve, 300))
   order.push('here lets go')
   await here.unlock()
@@ -31,7 +35,9 @@ it('whose connection is cut asks its holders to let go, brings nothing down, and
   const locker = new SharedLocker(url)
   const { signal } = new AbortController()
   let asked = 0
-  await locker.newLock('three').lock(signal, () => { asked++ })
+  await locker.newLock('three').lock(signal, () => {
+    asked++
+  })
   const other = await createConnection(url)
   const [row] = await other.query<{ id: bigint }[]>("SELECT IS_USED_LOCK('lake-letter-upload-three') AS id")
   await other.query(`KILL ${row!.id}`)
@@ -49,7 +55,9 @@ it('fifty uploads are locked by one connection', async () => {
   const locks = Array.from({ length: 50 }, (_, n) => locker.newLock(`many-${n}`))
   await Promise.all(locks.map(lock => lock.lock(signal, () => undefined)))
   const other = await createConnection(url)
-  const used = await other.query<Record<string, bigint>[]>(`SELECT ${locks.map((_lock, n) => `IS_USED_LOCK('lake-letter-upload-many-${n}') AS n${n}`).join(', ')}`)
+  const used = await other.query<Record<string, bigint>[]>(
+    `SELECT ${locks.map((_lock, n) => `IS_USED_LOCK('lake-letter-upload-many-${n}') AS n${n}`).join(', ')}`,
+  )
   expect(new Set(Object.values(used[0]!)).size).toBe(1)
   await Promise.all(locks.map(lock => lock.unlock()))
   await other.end()

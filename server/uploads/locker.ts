@@ -36,7 +36,10 @@ export class SharedLocker implements Locker {
       unlock: async () => {
         if (!isHeld) return
         isHeld = false
-        if (this.holders.delete(id)) await this.connection?.then(connection => connection.query('DO RELEASE_LOCK(?)', [name])).catch(() => undefined)
+        if (this.holders.delete(id))
+          await this.connection
+            ?.then(connection => connection.query('DO RELEASE_LOCK(?)', [name]))
+            .catch(() => undefined)
         await ownLock.unlock()
       },
     }
@@ -49,7 +52,11 @@ export class SharedLocker implements Locker {
 
   /** Asks again and again rather than waiting in the database, where all other questions would wait behind it. */
   private async take(name: string, signal: AbortSignal): Promise<void> {
-    for (const untilMs = performance.now() + waitSeconds * 1000; performance.now() < untilMs && !signal.aborted; await wait(askEveryMs)) {
+    for (
+      const untilMs = performance.now() + waitSeconds * 1000;
+      performance.now() < untilMs && !signal.aborted;
+      await wait(askEveryMs)
+    ) {
       const connection = await this.connected()
       const [row] = await connection.query<{ got: number | bigint | null }[]>('SELECT GET_LOCK(?, 0) AS got', [name])
       if (Number(row?.got) === 1) return
@@ -69,7 +76,9 @@ export class SharedLocker implements Locker {
       connection.on('end', lost)
       return connection
     })
-    this.connection.catch(() => { this.connection = null })
+    this.connection.catch(() => {
+      this.connection = null
+    })
     return this.connection
   }
 }

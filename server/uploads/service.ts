@@ -24,7 +24,11 @@ import { Refusal, refusalFor } from '../sound/refusals'
 import { runSound } from '../sound/run'
 import { Upload } from '../files/upload'
 
-export interface Announced { id: string; fileName: string; bytes: number | undefined }
+export interface Announced {
+  id: string
+  fileName: string
+  bytes: number | undefined
+}
 
 /** Room that uploads leave for the database, for finishing and for pictures. */
 const spareBytes = 50_000_000
@@ -41,8 +45,12 @@ const kind = 'read-upload'
 function sourceChanged(episode: Episode, show: Show, file: AudioFile): Pick<Change, 'files' | 'sound'> {
   if (fileIdOf(episode, 'source') === file.id) return {}
   const recipe = episode.recipe ?? (isDeliverable(file.type) ? null : usualRecipeOf(show))
-  const encoding = !isDeliverable(file.type) && recipe?.encoding === 'as it came' ? { encoding: firstRecipe.encoding } : {}
-  return { files: { source: file.id }, sound: { recipe: recipe && { ...recipe, fromMs: null, toMs: null, ...encoding }, finishing: 'none' } }
+  const encoding =
+    !isDeliverable(file.type) && recipe?.encoding === 'as it came' ? { encoding: firstRecipe.encoding } : {}
+  return {
+    files: { source: file.id },
+    sound: { recipe: recipe && { ...recipe, fromMs: null, toMs: null, ...encoding }, finishing: 'none' },
+  }
 }
 
 /** Uploads: announced, received by the tus server, read by a job, and then an episode's audio or a refusal in words. */
@@ -57,8 +65,12 @@ export function uploadService(platform: Platform) {
 
   /** Makes a file an episode's source; title and number are filled in where nothing is written yet. */
   async function giveFile(
-    to: Pick<Scope, 'id' | 'showId'>, fileFor: (transaction: Transaction) => Promise<AudioFile>,
-    { upload, jobsFor }: { upload?: Upload; jobsFor?: (file: AudioFile, transaction: Transaction) => Promise<readonly NewJob[]> } = {},
+    to: Pick<Scope, 'id' | 'showId'>,
+    fileFor: (transaction: Transaction) => Promise<AudioFile>,
+    {
+      upload,
+      jobsFor,
+    }: { upload?: Upload; jobsFor?: (file: AudioFile, transaction: Transaction) => Promise<readonly NewJob[]> } = {},
   ): Promise<void> {
     await changeEpisode(to, {}, async (episode, transaction) => {
       const file = await fileFor(transaction)
@@ -79,31 +91,43 @@ export function uploadService(platform: Platform) {
   }
 
   /** Keeps what was read as a file of a show; the same content is kept once. */
-  async function fileOf(showId: string, name: string, path: string, { picture, ...facts }: AudioFacts): Promise<(transaction: Transaction) => Promise<AudioFile>> {
-    const isKnown = await AudioFile.count({ where: { showId, sha256: facts.sha256 } }) > 0
+  async function fileOf(
+    showId: string,
+    name: string,
+    path: string,
+    { picture, ...facts }: AudioFacts,
+  ): Promise<(transaction: Transaction) => Promise<AudioFile>> {
+    const isKnown = (await AudioFile.count({ where: { showId, sha256: facts.sha256 } })) > 0
     const pictureId = !isKnown && picture ? await pictures.addFound(picture) : null
     await blobs.announce(facts.sha256)
-    return transaction => files.keep({ ...facts, showId, name, pictureId }, [{ path, sha256: facts.sha256 }], transaction)
+    return transaction =>
+      files.keep({ ...facts, showId, name, pictureId }, [{ path, sha256: facts.sha256 }], transaction)
   }
 
   /** An upload that nobody waits for any more, and of which not all has come. */
-  const forget = (id: string): Promise<unknown> => transact(database, transaction => Upload.destroy({ where: { id, state: 'receiving' }, transaction }))
+  const forget = (id: string): Promise<unknown> =>
+    transact(database, transaction => Upload.destroy({ where: { id, state: 'receiving' }, transaction }))
 
   /** Room for all that is still to come of the uploads under way, this one among them. */
   async function needRoom(fileName: string, bytes: number): Promise<void> {
     const underway = await Upload.findAll({ where: { state: 'receiving' }, attributes: ['id', 'bytes'] })
-    const toCome = await Promise.all(underway.map(async upload => Math.max(0, Number(upload.bytes) - ((await arrivals.seen(upload.id))?.bytes ?? 0))))
-    const free = await media.roomLeft() - spareBytes
+    const toCome = await Promise.all(
+      underway.map(async upload => Math.max(0, Number(upload.bytes) - ((await arrivals.seen(upload.id))?.bytes ?? 0))),
+    )
+    const free = (await media.roomLeft()) - spareBytes
     const others = toCome.reduce((sum, each) => sum + each, 0) - bytes
     if (others + bytes <= free) return
     const reserved = others > 0 ? `, of which ${amount(others)} are kept for uploads under way` : ''
-    throw new AppError('no-room', `${fileName} has ${amount(bytes)}; there is room for ${amount(Math.max(0, free))}${reserved}.`)
+    throw new AppError(
+      'no-room',
+      `${fileName} has ${amount(bytes)}; there is room for ${amount(Math.max(0, free))}${reserved}.`,
+    )
   }
 
   /** The news of an upload is its episode’s. */
   async function tell(id: string, transaction: Transaction): Promise<void> {
     const upload = await Upload.findByPk(id, { attributes: ['episodeId'], transaction })
-    const episode = upload && await Episode.findByPk(upload.episodeId, { attributes: ['id', 'showId'], transaction })
+    const episode = upload && (await Episode.findByPk(upload.episodeId, { attributes: ['id', 'showId'], transaction }))
     if (episode) await events.note({ kind: 'upload', showId: episode.showId, id: episode.id }, transaction)
   }
 
@@ -136,14 +160,20 @@ export function uploadService(platform: Platform) {
      */
     async announce(to: Scope, { id, fileName: given, bytes }: Announced): Promise<void> {
       const fileName = cut(oneLine(given), 255)
-      if (bytes === undefined || !Number.isSafeInteger(bytes) || bytes < 0) throw badInput('Upload-Length', bytes, 'The size of the file in bytes, told before the first one.')
-      if (bytes > maxUploadBytes) throw new AppError('too-large', `${fileName} has ${amount(bytes)}; at most ${amount(maxUploadBytes)} are taken.`)
+      if (bytes === undefined || !Number.isSafeInteger(bytes) || bytes < 0)
+        throw badInput('Upload-Length', bytes, 'The size of the file in bytes, told before the first one.')
+      if (bytes > maxUploadBytes)
+        throw new AppError(
+          'too-large',
+          `${fileName} has ${amount(bytes)}; at most ${amount(maxUploadBytes)} are taken.`,
+        )
       if (bytes === 0) {
         const { title, detail } = refusalFor('empty')
         throw new AppError('bad-input', `${title}. ${detail}`, [{ field: 'file', value: fileName, rule: detail }])
       }
       await transact(database, async transaction => {
-        if (await Episode.count({ where: { id: to.id, showId: to.showId, deletedAt: null }, transaction }) === 0) throw new AppError('not-found', 'There is no such episode.')
+        if ((await Episode.count({ where: { id: to.id, showId: to.showId, deletedAt: null }, transaction })) === 0)
+          throw new AppError('not-found', 'There is no such episode.')
         await Upload.create({ id, episodeId: to.id, fileName, bytes, createdAt: clock.now() }, { transaction })
         await tell(id, transaction)
       })
@@ -163,12 +193,14 @@ export function uploadService(platform: Platform) {
       lane: 'reading',
       async run({ id }, run) {
         const upload = await Upload.findOne({ where: { id, state: 'reading' } })
-        const episode = upload && await Episode.findByPk(upload.episodeId)
+        const episode = upload && (await Episode.findByPk(upload.episodeId))
         if (upload && episode) {
           const { path, release } = await arrivals.onDisk(id)
           try {
-            if (!await arrivals.seen(id)) throw refusalFor('lost')
-            await giveFile(episode, await fileOf(episode.showId, upload.fileName, path, await read(path, run)), { upload })
+            if (!(await arrivals.seen(id))) throw refusalFor('lost')
+            await giveFile(episode, await fileOf(episode.showId, upload.fileName, path, await read(path, run)), {
+              upload,
+            })
           } catch (error) {
             if (!(error instanceof Refusal)) throw error
             await refuse(upload, error)
@@ -203,7 +235,11 @@ export function uploadService(platform: Platform) {
       await arrivals.sweep(new Date(now - abandonedMs), new Set(waiting.map(({ id }) => id)))
       const reading = await Upload.findAll({ where: { state: 'reading' }, attributes: ['id'] })
       if (reading.length === 0) return
-      const known = new Set((await Job.findAll({ where: { kind, state: 'open' }, attributes: ['payload'] })).map(({ payload }) => payload.id))
+      const known = new Set(
+        (await Job.findAll({ where: { kind, state: 'open' }, attributes: ['payload'] })).map(
+          ({ payload }) => payload.id,
+        ),
+      )
       for (const { id } of reading) if (!known.has(id)) await jobs.add({ kind, payload: { id } })
     },
   }

@@ -36,9 +36,16 @@ const create = async (): Promise<Episode> => (await house.call('POST', `/shows/$
 const get = (id: string): Promise<WholeEpisode> => house.get(id)
 
 function send(episodeId: string, name: string, bytes: Buffer): Promise<void> {
-  return new Promise((resolve, reject) => new TusUpload(bytes, {
-    endpoint: address, retryDelays: null, headers: { cookie: house.cookie }, metadata: { episodeId, filename: name }, onError: reject, onSuccess: () => resolve(),
-  }).start())
+  return new Promise((resolve, reject) =>
+    new TusUpload(bytes, {
+      endpoint: address,
+      retryDelays: null,
+      headers: { cookie: house.cookie },
+      metadata: { episodeId, filename: name },
+      onError: reject,
+      onSuccess: () => resolve(),
+    }).start(),
+  )
 }
 
 /** Uploads a file as a new episode's audio and reads it; answers the episode after that. */
@@ -53,7 +60,13 @@ describe('an uploaded file', () => {
   it('becomes the audio, with what ffprobe finds too, and its tags fill in title and number', async () => {
     const path = join(sounds, 'sf-4.m4a')
     const episode = await bring('whatever.bin', readFileSync(path))
-    expect(episode.sound.source).toMatchObject({ type: 'audio/mp4', codec: 'aac', sampleRateHz: 44_100, channels: 1, bytes: readFileSync(path).length })
+    expect(episode.sound.source).toMatchObject({
+      type: 'audio/mp4',
+      codec: 'aac',
+      sampleRateHz: 44_100,
+      channels: 1,
+      bytes: readFileSync(path).length,
+    })
     expect(Math.abs(episode.sound.source!.durationMs - probe(path).durationMs)).toBeLessThan(2)
     expect(episode.text).toMatchObject({ title: 'The morning boat', number: 4 })
     expect(episode.sound.source!.pictureAddress).toMatch(/^\/api\/v1\/pictures\/[0-9a-f]{64}\.jpg$/)
@@ -71,23 +84,40 @@ describe('an uploaded file', () => {
   it('goes on where it stopped when the line is cut in mid-upload', async () => {
     const { id } = await create()
     const sound = makeSound(join(folder, 'cut.mp3'), 60, ['-b:a', '320k'])
-    const metadata = Object.entries({ episodeId: id, filename: 'cut.mp3' }).map(([key, value]) => `${key} ${Buffer.from(value).toString('base64')}`).join(',')
+    const metadata = Object.entries({ episodeId: id, filename: 'cut.mp3' })
+      .map(([key, value]) => `${key} ${Buffer.from(value).toString('base64')}`)
+      .join(',')
     const common = { cookie: house.cookie, 'tus-resumable': '1.0.0' }
-    const created = await fetch(address, { method: 'POST', headers: { ...common, 'upload-length': String(sound.length), 'upload-metadata': metadata } })
+    const created = await fetch(address, {
+      method: 'POST',
+      headers: { ...common, 'upload-length': String(sound.length), 'upload-metadata': metadata },
+    })
     const url = new URL(created.headers.get('location')!, address).href
     const half = new ReadableStream({
-      start(controller) { controller.enqueue(sound.subarray(0, 1_000_000)) },
+      start(controller) {
+        controller.enqueue(sound.subarray(0, 1_000_000))
+      },
       pull: () => new Promise(() => undefined),
     })
     const cut = new AbortController()
-    const sending = fetch(url, { method: 'PATCH', headers: { ...common, 'upload-offset': '0', 'content-type': 'application/offset+octet-stream' }, body: half, duplex: 'half', signal: cut.signal } as RequestInit)
+    const sending = fetch(url, {
+      method: 'PATCH',
+      headers: { ...common, 'upload-offset': '0', 'content-type': 'application/offset+octet-stream' },
+      body: half,
+      duplex: 'half',
+      signal: cut.signal,
+    } as RequestInit)
     setTimeout(() => cut.abort(), 500)
     await sending.catch(() => undefined)
     const head = await fetch(url, { method: 'HEAD', headers: common })
     const offset = Number(head.headers.get('upload-offset'))
     expect(offset).toBeGreaterThan(0)
     expect(offset).toBeLessThan(sound.length)
-    const rest = await fetch(url, { method: 'PATCH', headers: { ...common, 'upload-offset': String(offset), 'content-type': 'application/offset+octet-stream' }, body: new Uint8Array(sound.subarray(offset)) })
+    const rest = await fetch(url, {
+      method: 'PATCH',
+      headers: { ...common, 'upload-offset': String(offset), 'content-type': 'application/offset+octet-stream' },
+      body: new Uint8Array(sound.subarray(offset)),
+    })
     expect(rest.status).toBe(204)
     while (await house.platform.jobs.runNext('reading'));
     const { source: audio } = (await get(id)).sound
@@ -110,14 +140,56 @@ describe('an uploaded file', () => {
 
 describe('a file that cannot be an episode’s audio', () => {
   it.each([
-    ['a text file named .mp3', 'letter.mp3', () => Buffer.from('Dear listeners,\n'.repeat(500)), 'This is a text file, not sound'],
-    ['noise named .mp3', 'noise.mp3', () => Buffer.concat([Buffer.from([0, 1, 2]), randomBytes(50_000).map(byte => byte === 255 ? 0 : byte)]), 'This is not a sound file we know'],
-    ['a film', 'film.mp3', () => { const path = join(folder, 'film.mp4'); execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', 'testsrc=d=1:s=64x64', '-pix_fmt', 'yuv420p', path]); return readFileSync(path) }, 'This is a film'],
-    ['an M4A without its second half', 'half.m4a', () => { const all = makeSound(join(folder, 'c.m4a'), 20, ['-c:a', 'aac']); return all.subarray(0, all.length / 2) }, 'There is no sound in this file'],
+    [
+      'a text file named .mp3',
+      'letter.mp3',
+      () => Buffer.from('Dear listeners,\n'.repeat(500)),
+      'This is a text file, not sound',
+    ],
+    [
+      'noise named .mp3',
+      'noise.mp3',
+      () => Buffer.concat([Buffer.from([0, 1, 2]), randomBytes(50_000).map(byte => (byte === 255 ? 0 : byte))]),
+      'This is not a sound file we know',
+    ],
+    [
+      'a film',
+      'film.mp3',
+      () => {
+        const path = join(folder, 'film.mp4')
+        execFileSync('ffmpeg', [
+          '-v',
+          'error',
+          '-y',
+          '-f',
+          'lavfi',
+          '-i',
+          'testsrc=d=1:s=64x64',
+          '-pix_fmt',
+          'yuv420p',
+          path,
+        ])
+        return readFileSync(path)
+      },
+      'This is a film',
+    ],
+    [
+      'an M4A without its second half',
+      'half.m4a',
+      () => {
+        const all = makeSound(join(folder, 'c.m4a'), 20, ['-c:a', 'aac'])
+        return all.subarray(0, all.length / 2)
+      },
+      'There is no sound in this file',
+    ],
   ])('%s is refused in words', async (_kind, name, make, title) => {
     const episode = await bring(name, make())
     expect(episode.sound.source).toBeNull()
-    expect(episode.upload).toMatchObject({ state: 'refused', fileName: name, refusal: { title, todo: expect.stringMatching(/\w/) } })
+    expect(episode.upload).toMatchObject({
+      state: 'refused',
+      fileName: name,
+      refusal: { title, todo: expect.stringMatching(/\w/) },
+    })
   })
 
   it('an empty one, and one over the limit, are refused before a byte is sent', async () => {
@@ -144,21 +216,38 @@ describe('a damaged MP3', () => {
 
   it('with 2 MB of junk before the first frame is taken, drawn, and says so', async () => {
     const sound = makeSound(join(folder, 'e.mp3'), 5, ['-b:a', '64k'])
-    const { source: audio, findings } = (await bring('junk.mp3', Buffer.concat([Buffer.alloc(2_000_000, 'junk \xff\xfb '), sound]))).sound
+    const { source: audio, findings } = (
+      await bring('junk.mp3', Buffer.concat([Buffer.alloc(2_000_000, 'junk \xff\xfb '), sound]))
+    ).sound
     expect(findings).toMatchObject([{ code: 'junk-before' }])
     expect(Math.round(audio!.durationMs / 1000)).toBe(5)
   })
 })
 
 const common = (): Record<string, string> => ({ cookie: house.cookie, 'tus-resumable': '1.0.0' })
-const metadataOf = (episodeId: string, filename: string): string => Object.entries({ episodeId, filename }).map(([key, value]) => `${key} ${Buffer.from(value).toString('base64')}`).join(',')
+const metadataOf = (episodeId: string, filename: string): string =>
+  Object.entries({ episodeId, filename })
+    .map(([key, value]) => `${key} ${Buffer.from(value).toString('base64')}`)
+    .join(',')
 const offset = { 'content-type': 'application/offset+octet-stream' }
 
 /** Begins an upload and sends its first bytes; answers where it is. */
 async function beginUpload(episodeId: string, sound: Buffer, bytes: number): Promise<{ url: string; id: string }> {
-  const created = await fetch(address, { method: 'POST', headers: { ...common(), 'upload-length': String(sound.length), 'upload-metadata': metadataOf(episodeId, 'boat.mp3') } })
+  const created = await fetch(address, {
+    method: 'POST',
+    headers: {
+      ...common(),
+      'upload-length': String(sound.length),
+      'upload-metadata': metadataOf(episodeId, 'boat.mp3'),
+    },
+  })
   const url = new URL(created.headers.get('location')!, address).href
-  if (bytes > 0) await fetch(url, { method: 'PATCH', headers: { ...common(), ...offset, 'upload-offset': '0' }, body: new Uint8Array(sound.subarray(0, bytes)) })
+  if (bytes > 0)
+    await fetch(url, {
+      method: 'PATCH',
+      headers: { ...common(), ...offset, 'upload-offset': '0' },
+      body: new Uint8Array(sound.subarray(0, bytes)),
+    })
   return { url, id: url.split('/').at(-1)! }
 }
 
@@ -194,7 +283,10 @@ describe('an upload that a crash left behind', () => {
     const { id } = await beginUpload(episodeId, sound, sound.length)
     rmSync(join(house.inbox, id))
     while (await house.platform.jobs.runNext('reading'));
-    expect((await get(episodeId)).upload).toMatchObject({ state: 'refused', refusal: { title: 'The upload is not here any more' } })
+    expect((await get(episodeId)).upload).toMatchObject({
+      state: 'refused',
+      refusal: { title: 'The upload is not here any more' },
+    })
   })
 
   it('that nobody went on with ends after a week, with its bytes', async () => {
@@ -221,7 +313,10 @@ it('what a killed process left in the inbox is cleared away after a week, and no
   utimesSync(fresh, house.clock.now(), house.clock.now())
   await uploadService(house.platform).lookAfter()
   const names = await readdir(house.inbox)
-  expect([names.includes('01a20b82-0000-7000-8000-0000000000aa'), names.includes('01a20b82-0000-7000-8000-0000000000bb')]).toEqual([false, true])
+  expect([
+    names.includes('01a20b82-0000-7000-8000-0000000000aa'),
+    names.includes('01a20b82-0000-7000-8000-0000000000bb'),
+  ]).toEqual([false, true])
   rmSync(fresh)
 })
 
@@ -247,7 +342,10 @@ describe('taking an upload back', () => {
 describe('an upload’s beginning', () => {
   it('without a size is refused in the form of a problem, without a word of the database', async () => {
     const { id } = await create()
-    const answer = await fetch(address, { method: 'POST', headers: { ...common(), 'upload-defer-length': '1', 'upload-metadata': metadataOf(id, 'a.mp3') } })
+    const answer = await fetch(address, {
+      method: 'POST',
+      headers: { ...common(), 'upload-defer-length': '1', 'upload-metadata': metadataOf(id, 'a.mp3') },
+    })
     const body = await answer.text()
     expect(answer.status).toBeLessThan(500)
     expect(body).not.toMatch(/SELECT|INSERT|Unknown column|NaN/)
@@ -261,12 +359,40 @@ describe('an upload’s beginning', () => {
     Object.defineProperty(media, 'roomLeft', { value: async () => 55_000_000, configurable: true })
     try {
       // Five million are free for uploads: the first has its three, so there are two for the second.
-      expect((await fetch(address, { method: 'POST', headers: { ...common(), 'upload-length': String(sound.length), 'upload-metadata': metadataOf(one.id, 'one.mp3') } })).status).toBe(201)
-      const second = await fetch(address, { method: 'POST', headers: { ...common(), 'upload-length': String(sound.length), 'upload-metadata': metadataOf(two.id, 'two.mp3') } })
+      expect(
+        (
+          await fetch(address, {
+            method: 'POST',
+            headers: {
+              ...common(),
+              'upload-length': String(sound.length),
+              'upload-metadata': metadataOf(one.id, 'one.mp3'),
+            },
+          })
+        ).status,
+      ).toBe(201)
+      const second = await fetch(address, {
+        method: 'POST',
+        headers: {
+          ...common(),
+          'upload-length': String(sound.length),
+          'upload-metadata': metadataOf(two.id, 'two.mp3'),
+        },
+      })
       expect(second.status).toBe(507)
-      expect(await second.json()).toMatchObject({ code: 'no-room', detail: expect.stringMatching(/two\.mp3 has 3\.0 MB; there is room for 5\.0 MB, of which 3\.0 MB/) })
+      expect(await second.json()).toMatchObject({
+        code: 'no-room',
+        detail: expect.stringMatching(/two\.mp3 has 3\.0 MB; there is room for 5\.0 MB, of which 3\.0 MB/),
+      })
       expect((await get(two.id)).upload).toBeNull()
-      expect((await fetch(address, { method: 'POST', headers: { ...common(), 'upload-length': '1500000', 'upload-metadata': metadataOf(three.id, 'three.mp3') } })).status).toBe(201)
+      expect(
+        (
+          await fetch(address, {
+            method: 'POST',
+            headers: { ...common(), 'upload-length': '1500000', 'upload-metadata': metadataOf(three.id, 'three.mp3') },
+          })
+        ).status,
+      ).toBe(201)
     } finally {
       Object.defineProperty(media, 'roomLeft', roomLeft)
       await Upload.destroy({ where: { episodeId: [one.id, two.id, three.id] } })
@@ -276,13 +402,41 @@ describe('an upload’s beginning', () => {
   it('for a hundred and fifty at once leaves the database’s connections to everybody else', async () => {
     const { id } = await create()
     const sound = makeSound(join(folder, 'many.mp3'), 30, [])
-    const connections = async (): Promise<number> => Number((await house.platform.database.query<{ Value: string }>("SHOW STATUS LIKE 'Threads_connected'", { type: QueryTypes.SELECT }))[0]!.Value)
+    const connections = async (): Promise<number> =>
+      Number(
+        (
+          await house.platform.database.query<{ Value: string }>("SHOW STATUS LIKE 'Threads_connected'", {
+            type: QueryTypes.SELECT,
+          })
+        )[0]!.Value,
+      )
     const before = await connections()
     const begun = await Promise.all(Array.from({ length: 30 }, () => beginUpload(id, sound, 0)))
-    const sending = Promise.all(begun.flatMap(({ url }) => Array.from({ length: 5 }, () =>
-      fetch(url, { method: 'PATCH', headers: { ...common(), ...offset, 'upload-offset': '0' }, body: new Uint8Array(sound.subarray(0, 1000)) }).then(({ status }) => status, () => 0))))
+    const sending = Promise.all(
+      begun.flatMap(({ url }) =>
+        Array.from({ length: 5 }, () =>
+          fetch(url, {
+            method: 'PATCH',
+            headers: { ...common(), ...offset, 'upload-offset': '0' },
+            body: new Uint8Array(sound.subarray(0, 1000)),
+          }).then(
+            ({ status }) => status,
+            () => 0,
+          ),
+        ),
+      ),
+    )
     let most = 0
-    const watch = setInterval(() => void connections().then(count => { most = Math.max(most, count) }, () => undefined), 50)
+    const watch = setInterval(
+      () =>
+        void connections().then(
+          count => {
+            most = Math.max(most, count)
+          },
+          () => undefined,
+        ),
+      50,
+    )
     expect((await house.call('GET', `/episodes/${id}`)).statusCode).toBe(200)
     const statuses = await sending
     clearInterval(watch)
@@ -296,13 +450,23 @@ describe('what a file says of itself', () => {
   it('is left out where nothing could hold it: a track of 20261125, half a letter at the end of a long title', async () => {
     const title = `${'x'.repeat(299)}🪗 and more`
     const tag = NodeID3.create({ title, trackNumber: '20261125' })
-    const episode = await bring('odd-tags.mp3', Buffer.concat([tag, makeSound(join(folder, 'odd.mp3'), 2, ['-id3v2_version', '0'])]))
+    const episode = await bring(
+      'odd-tags.mp3',
+      Buffer.concat([tag, makeSound(join(folder, 'odd.mp3'), 2, ['-id3v2_version', '0'])]),
+    )
     expect(episode.text).toMatchObject({ title: 'x'.repeat(299), number: null })
     expect(episode.sound.source!.tags).toMatchObject({ title: 'x'.repeat(299), track: null })
   })
   it('with a track of 99999999999 does not stop the reading', async () => {
     const tag = NodeID3.create({ title: 'Many', trackNumber: '99999999999' })
-    expect((await bring('huge-track.mp3', Buffer.concat([tag, makeSound(join(folder, 'huge.mp3'), 2, ['-id3v2_version', '0'])]))).sound.source).toMatchObject({ tags: { track: null } })
+    expect(
+      (
+        await bring(
+          'huge-track.mp3',
+          Buffer.concat([tag, makeSound(join(folder, 'huge.mp3'), 2, ['-id3v2_version', '0'])]),
+        )
+      ).sound.source,
+    ).toMatchObject({ tags: { track: null } })
   })
   it('a WAV with no channels is refused, once and for all', async () => {
     const wav = Buffer.from(makeSound(join(folder, 'none.wav'), 1, []))
@@ -311,7 +475,9 @@ describe('what a file says of itself', () => {
   })
   it('with tags longer than the file is refused as cut short, not as empty', async () => {
     const tag = Buffer.from([0x49, 0x44, 0x33, 3, 0, 0, 0x7f, 0x7f, 0x7f, 0x7f, 1, 2, 3])
-    expect((await bring('tag-only.mp3', tag)).upload).toMatchObject({ refusal: { title: 'The file breaks off within its tags' } })
+    expect((await bring('tag-only.mp3', tag)).upload).toMatchObject({
+      refusal: { title: 'The file breaks off within its tags' },
+    })
   })
   it('its name from another system is one line without controls', async () => {
     const { id } = await create()

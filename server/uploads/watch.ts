@@ -10,7 +10,12 @@ export function startUploadWatch(platform: Platform, report: (error: unknown) =>
   let stopped = false
   let looking = Promise.resolve()
   const look = (): void => {
-    looking = uploads.lookAfter().catch(report).then(() => { if (!stopped) timer = setTimeout(look, everyMs) })
+    looking = uploads
+      .lookAfter()
+      .catch(report)
+      .then(() => {
+        if (!stopped) timer = setTimeout(look, everyMs)
+      })
   }
   look()
   return {

@@ -5,6 +5,8 @@ export function copyButton(button: HTMLButtonElement): void {
   button.addEventListener('click', async () => {
     await navigator.clipboard.writeText(button.dataset.text ?? '')
     button.textContent = 'Copied'
-    setTimeout(() => { button.textContent = words }, 2000)
+    setTimeout(() => {
+      button.textContent = words
+    }, 2000)
   })
 }

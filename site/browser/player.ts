@@ -10,7 +10,12 @@ export function player(place: HTMLElement): void {
   const play = button('Play')
   const back = button(`−${stepSeconds} s`, `Back ${stepSeconds} s`)
   const on = button(`+${stepSeconds} s`, `On ${stepSeconds} s`)
-  const seek = Object.assign(document.createElement('input'), { type: 'range', min: '0', max: String(Math.round(durationMs / 1000)), value: '0' })
+  const seek = Object.assign(document.createElement('input'), {
+    type: 'range',
+    min: '0',
+    max: String(Math.round(durationMs / 1000)),
+    value: '0',
+  })
   const times = Object.assign(document.createElement('span'), { className: 'figures times' })
   seek.setAttribute('aria-label', 'Place in the episode')
 
@@ -18,17 +23,23 @@ export function player(place: HTMLElement): void {
     times.textContent = `${clock(audio.currentTime * 1000)} of ${clock(durationMs)}`
     seek.value = String(audio.currentTime)
     seek.setAttribute('aria-valuetext', times.textContent)
-    seek.style.setProperty('--heard', `${(audio.currentTime * 1000 / durationMs) * 100}%`)
+    seek.style.setProperty('--heard', `${((audio.currentTime * 1000) / durationMs) * 100}%`)
     play.textContent = audio.paused ? 'Play' : 'Pause'
   }
-  const moveBy = (seconds: number) => (): void => { audio.currentTime = Math.max(0, audio.currentTime + seconds) }
+  const moveBy = (seconds: number) => (): void => {
+    audio.currentTime = Math.max(0, audio.currentTime + seconds)
+  }
 
   play.addEventListener('click', () => void (audio.paused ? audio.play() : audio.pause()))
   back.addEventListener('click', moveBy(-stepSeconds))
   on.addEventListener('click', moveBy(stepSeconds))
-  seek.addEventListener('input', () => { audio.currentTime = Number(seek.value) })
+  seek.addEventListener('input', () => {
+    audio.currentTime = Number(seek.value)
+  })
   for (const event of ['timeupdate', 'play', 'pause', 'seeked', 'ended']) audio.addEventListener(event, show)
-  audio.addEventListener('error', () => { times.textContent = 'The sound cannot be reached at the moment.' })
+  audio.addEventListener('error', () => {
+    times.textContent = 'The sound cannot be reached at the moment.'
+  })
 
   audio.controls = false
   play.className = 'play'

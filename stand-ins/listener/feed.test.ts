@@ -28,7 +28,17 @@ it('hears what a feed tells: artwork, titles, dates, lengths, and notes without 
     title: 'Slow Ferry',
     description: 'Five minutes.',
     artwork: 'http://lake.example/a.jpg',
-    episodes: [{ guid: 'g-1', title: 'The last boat', date: '2026-03-05T05:00:00.000Z', duration: '60', notes: '<p>Dark <b>water</b></p>', sound: 'http://lake.example/a.mp3', type: 'audio/mpeg' }],
+    episodes: [
+      {
+        guid: 'g-1',
+        title: 'The last boat',
+        date: '2026-03-05T05:00:00.000Z',
+        duration: '60',
+        notes: '<p>Dark <b>water</b></p>',
+        sound: 'http://lake.example/a.mp3',
+        type: 'audio/mpeg',
+      },
+    ],
   })
 })
 

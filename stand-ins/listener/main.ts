@@ -4,6 +4,10 @@ import { listenerServer } from './server'
 const port = Number(process.env.LISTENER_PORT ?? 4311)
 
 const server = listenerServer()
-server.listen(port, '127.0.0.1', () => process.send?.({ listening: `http://127.0.0.1:${(server.address() as { port: number }).port}` }))
-const stop = (): void => { server.close(() => process.exit(0)).closeAllConnections() }
+server.listen(port, '127.0.0.1', () =>
+  process.send?.({ listening: `http://127.0.0.1:${(server.address() as { port: number }).port}` }),
+)
+const stop = (): void => {
+  server.close(() => process.exit(0)).closeAllConnections()
+}
 for (const signal of ['SIGINT', 'SIGTERM', 'disconnect'] as const) process.once(signal, stop)

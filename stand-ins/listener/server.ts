@@ -20,5 +20,7 @@ export function listenerServer(): Server {
       (error: Error) => ({ status: 502, body: { says: error.message } }),
     )
     response.writeHead(answer.status, { 'content-type': 'application/json' }).end(JSON.stringify(answer.body))
-  }).on('clientError', (_error, socket) => { socket.destroy() })
+  }).on('clientError', (_error, socket) => {
+    socket.destroy()
+  })
 }

@@ -6,7 +6,13 @@ import { useUploads } from './uploads/uploads'
 const sessions = useSession()
 const uploads = useUploads()
 
-watch(() => sessions.session?.account?.id, account => { if (account) void uploads.resumeAll() }, { immediate: true })
+watch(
+  () => sessions.session?.account?.id,
+  account => {
+    if (account) void uploads.resumeAll()
+  },
+  { immediate: true },
+)
 </script>
 
 <template>

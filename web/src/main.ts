@@ -11,7 +11,12 @@ import './theme/studio.css'
 
 const app = createApp(Studio)
 app.use(createPinia())
-app.use(PrimeVue, { theme: { preset, options: { darkModeSelector: '[data-theme="dark"]', cssLayer: { name: 'primevue', order: 'primevue' } } } })
+app.use(PrimeVue, {
+  theme: {
+    preset,
+    options: { darkModeSelector: '[data-theme="dark"]', cssLayer: { name: 'primevue', order: 'primevue' } },
+  },
+})
 useTheme()
 const router = createStudioRouter()
 app.use(router)

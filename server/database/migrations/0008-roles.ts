@@ -57,8 +57,13 @@ export const roles: readonly string[] = [
   'INSERT IGNORE INTO blob_holders SELECT sha256, id FROM files WHERE address IS NULL',
   'INSERT IGNORE INTO blobs SELECT id, UTC_TIMESTAMP(3) FROM pictures',
   'INSERT IGNORE INTO blob_holders SELECT id, id FROM pictures',
-  ...['INSERT IGNORE INTO blobs SELECT s.sha256, UTC_TIMESTAMP(3)', 'INSERT IGNORE INTO blob_holders SELECT s.sha256, p.id'].map(into =>
-    `${into} FROM pictures p, JSON_TABLE(p.smaller, '$.*' COLUMNS (sha256 CHAR(64) PATH '$.sha256')) s WHERE p.smaller IS NOT NULL`),
+  ...[
+    'INSERT IGNORE INTO blobs SELECT s.sha256, UTC_TIMESTAMP(3)',
+    'INSERT IGNORE INTO blob_holders SELECT s.sha256, p.id',
+  ].map(
+    into =>
+      `${into} FROM pictures p, JSON_TABLE(p.smaller, '$.*' COLUMNS (sha256 CHAR(64) PATH '$.sha256')) s WHERE p.smaller IS NOT NULL`,
+  ),
 
   // Waveforms go to the media store as well; those of before are drawn again.
   'ALTER TABLE files DROP COLUMN waveform, ADD waveform_id CHAR(64) CHARACTER SET ascii NULL',

@@ -26,16 +26,23 @@ async function enter(): Promise<void> {
     if (!sessions.session) await sessions.load()
     const [fault] = await faultsOf(firstVisit.value ? newAccount : known, credentials)
     if (fault) {
-      problem.value = { title: fault.field === 'email' ? 'The e-mail address cannot be right' : 'The password cannot be right', detail: fault.rule, todo: 'Mend it, then press again.' }
+      problem.value = {
+        title: fault.field === 'email' ? 'The e-mail address cannot be right' : 'The password cannot be right',
+        detail: fault.rule,
+        todo: 'Mend it, then press again.',
+      }
       return
     }
     await sessions.enter(credentials)
     const then = route.query.then
-    await router.push(typeof then === 'string' && then.startsWith('/') && !then.startsWith('//') ? then : { name: 'home' })
+    await router.push(
+      typeof then === 'string' && then.startsWith('/') && !then.startsWith('//') ? then : { name: 'home' },
+    )
   } catch (error) {
-    problem.value = error instanceof ApiError
-      ? error.problem
-      : { title: 'The server does not answer', detail: 'Your words are still here.', todo: 'Try again in a moment.' }
+    problem.value =
+      error instanceof ApiError
+        ? error.problem
+        : { title: 'The server does not answer', detail: 'Your words are still here.', todo: 'Try again in a moment.' }
   } finally {
     busy.value = false
   }
@@ -46,7 +53,13 @@ async function enter(): Promise<void> {
   <main class="gate">
     <div class="sheet">
       <h1>Lake Letter</h1>
-      <p class="quiet">{{ firstVisit ? 'This is the first visit. Make the account that this house belongs to.' : 'From a finished episode to every listening app.' }}</p>
+      <p class="quiet">
+        {{
+          firstVisit
+            ? 'This is the first visit. Make the account that this house belongs to.'
+            : 'From a finished episode to every listening app.'
+        }}
+      </p>
       <form @submit.prevent="enter">
         <div class="field">
           <label for="email">E-mail</label>
@@ -54,7 +67,15 @@ async function enter(): Promise<void> {
         </div>
         <div class="field">
           <label for="password">Password</label>
-          <Password v-model="credentials.password" input-id="password" :feedback="false" toggle-mask fluid required :input-props="{ autocomplete: firstVisit ? 'new-password' : 'current-password', required: true }" />
+          <Password
+            v-model="credentials.password"
+            input-id="password"
+            :feedback="false"
+            toggle-mask
+            fluid
+            required
+            :input-props="{ autocomplete: firstVisit ? 'new-password' : 'current-password', required: true }"
+          />
           <span v-if="firstVisit" class="hint">At least 12 characters; a few words in a row are good.</span>
         </div>
         <ProblemNote v-if="problem" :problem="problem" />
@@ -66,12 +87,34 @@ async function enter(): Promise<void> {
 </template>
 
 <style scoped>
-.gate { display: grid; grid-template-rows: 1fr minmax(18vh, auto); min-height: 100vh; }
-.sheet { width: min(24rem, 100% - 2.5rem); margin: auto; padding: var(--space-6); background: var(--sheet); border: 1px solid var(--edge); border-radius: var(--round); box-shadow: var(--shade); }
-h1 { font-size: var(--text-2xl); margin-bottom: var(--space-2); }
-form { display: grid; gap: var(--space-4); margin-top: var(--space-5); }
+.gate {
+  display: grid;
+  grid-template-rows: 1fr minmax(18vh, auto);
+  min-height: 100vh;
+}
+.sheet {
+  width: min(24rem, 100% - 2.5rem);
+  margin: auto;
+  padding: var(--space-6);
+  background: var(--sheet);
+  border: 1px solid var(--edge);
+  border-radius: var(--round);
+  box-shadow: var(--shade);
+}
+h1 {
+  font-size: var(--text-2xl);
+  margin-bottom: var(--space-2);
+}
+form {
+  display: grid;
+  gap: var(--space-4);
+  margin-top: var(--space-5);
+}
 .water {
   background: var(--deep);
-  mask: url("data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' width='160' height='24'%3E%3Cpath d='M0 12Q40 0 80 12T160 12V24H0Z'/%3E%3C/svg%3E") repeat-x 0 0, linear-gradient(transparent 23px, #000 23px);
+  mask:
+    url("data:image/svg+xml,%3Csvg xmlns='http://www.w3.org/2000/svg' width='160' height='24'%3E%3Cpath d='M0 12Q40 0 80 12T160 12V24H0Z'/%3E%3C/svg%3E")
+      repeat-x 0 0,
+    linear-gradient(transparent 23px, #000 23px);
 }
 </style>

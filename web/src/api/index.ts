@@ -11,7 +11,10 @@ import { call } from './client'
 export type Step = 'unschedule' | 'send-changes' | 'retire' | 'restore'
 
 /** The versions of an episode and of its sound that a window has seen. */
-export interface Seen { version: number; soundVersion: number }
+export interface Seen {
+  version: number
+  soundVersion: number
+}
 
 /** Settings as an address carries them; what is not set is left out. */
 function queryOf(settings: Readonly<Record<string, string | number | undefined>>): string {
@@ -31,9 +34,15 @@ export const api = {
   createShow: (show: NewShow) => call<Show>('POST', '/shows', show),
   changeShow: (id: string, change: ShowChange) => call<Show>('PATCH', `/shows/${id}`, change),
   addArtwork: (picture: Blob, crop?: Crop) =>
-    call<Picture>('POST', `/artwork${crop ? `?left=${crop.left}&top=${crop.top}&sidePx=${crop.sidePx}` : ''}`, picture, { 'content-type': 'application/octet-stream' }),
+    call<Picture>(
+      'POST',
+      `/artwork${crop ? `?left=${crop.left}&top=${crop.top}&sidePx=${crop.sidePx}` : ''}`,
+      picture,
+      { 'content-type': 'application/octet-stream' },
+    ),
 
-  episodes: (showId: string, query: Partial<ListQuery>) => call<EpisodePage>('GET', `/shows/${showId}/episodes${queryOf(query)}`),
+  episodes: (showId: string, query: Partial<ListQuery>) =>
+    call<EpisodePage>('GET', `/shows/${showId}/episodes${queryOf(query)}`),
   episodesNear: (showId: string) => call<EpisodesNear>('GET', `/shows/${showId}/episodes/near`),
   createEpisode: (showId: string, title?: string) => call<Episode>('POST', `/shows/${showId}/episodes`, { title }),
   sound: (id: string) => call<Sound>('GET', `/episodes/${id}/sound`),
@@ -42,16 +51,20 @@ export const api = {
   removeEpisode: (id: string) => call<void>('DELETE', `/episodes/${id}`),
   restoreEpisode: (id: string) => call<Episode>('POST', `/episodes/${id}/restoration`, {}),
   release: (id: string, release: Release) => call<Episode>('POST', `/episodes/${id}/release`, release),
-  setRecipe: (id: string, version: number, recipe: Recipe | null) => call<Sound>('PUT', `/episodes/${id}/recipe`, { version, recipe }),
-  finish: (id: string, version: number, recipe: Recipe) => call<Sound>('POST', `/episodes/${id}/finish`, { version, recipe }),
+  setRecipe: (id: string, version: number, recipe: Recipe | null) =>
+    call<Sound>('PUT', `/episodes/${id}/recipe`, { version, recipe }),
+  finish: (id: string, version: number, recipe: Recipe) =>
+    call<Sound>('POST', `/episodes/${id}/finish`, { version, recipe }),
   cancelFinish: (id: string, version: number) => call<Sound>('POST', `/episodes/${id}/cancel-finish`, { version }),
   step: (id: string, step: Step, seen: Seen) => call<Episode>('POST', `/episodes/${id}/${step}`, seen),
 
-  shelf: (showId: string, query: Partial<ShelfQuery> = {}) => call<Shelf>('GET', `/shows/${showId}/files${queryOf(query)}`),
+  shelf: (showId: string, query: Partial<ShelfQuery> = {}) =>
+    call<Shelf>('GET', `/shows/${showId}/files${queryOf(query)}`),
   removeFile: (showId: string, fileId: string) => call<void>('DELETE', `/shows/${showId}/files/${fileId}`),
   useFile: (episodeId: string, fileId: string) => call<Episode>('PUT', `/episodes/${episodeId}/source`, { fileId }),
 
-  useAddress: (episodeId: string, address: string) => call<Episode>('PUT', `/episodes/${episodeId}/address`, { address }),
+  useAddress: (episodeId: string, address: string) =>
+    call<Episode>('PUT', `/episodes/${episodeId}/address`, { address }),
 
   /** A file's waveform; null while it is not measured. */
   async waveform(address: string): Promise<Pyramid | null> {

@@ -6,7 +6,8 @@ import { type EpisodeField, type EpisodeText, fields as known } from '@core/epis
 /** Two windows changed the same field: both texts, and the choice. */
 defineProps<{ fields: readonly EpisodeField[]; mine: EpisodeText; theirs: EpisodeText }>()
 const emit = defineEmits<{ settle: [field: EpisodeField, keep: 'mine' | 'theirs'] }>()
-const shown = (field: EpisodeField, text: EpisodeText): string => (known[field] as Field).shown(text[field]) || '(empty)'
+const shown = (field: EpisodeField, text: EpisodeText): string =>
+  (known[field] as Field).shown(text[field]) || '(empty)'
 </script>
 
 <template>
@@ -29,6 +30,21 @@ const shown = (field: EpisodeField, text: EpisodeText): string => (known[field] 
 </template>
 
 <style scoped>
-.pair { display: grid; grid-template-columns: 1fr 1fr; gap: var(--space-4); margin-top: var(--space-3); }
-blockquote { margin: var(--space-1) 0 var(--space-2); padding: var(--space-2) var(--space-3); background: var(--sheet); border-radius: var(--round); font-family: var(--serif); overflow-wrap: anywhere; white-space: pre-line; max-height: 9rem; overflow-y: auto; }
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: var(--space-4);
+  margin-top: var(--space-3);
+}
+blockquote {
+  margin: var(--space-1) 0 var(--space-2);
+  padding: var(--space-2) var(--space-3);
+  background: var(--sheet);
+  border-radius: var(--round);
+  font-family: var(--serif);
+  overflow-wrap: anywhere;
+  white-space: pre-line;
+  max-height: 9rem;
+  overflow-y: auto;
+}
 </style>

@@ -16,18 +16,35 @@ const editor = useEditor({
   content: notes.value,
   extensions: [
     StarterKit.configure({
-      heading: false, blockquote: false, code: false, codeBlock: false, horizontalRule: false, strike: false, underline: false,
-      link: { openOnClick: false, defaultProtocol: 'https', protocols: ['http', 'https', 'mailto'], HTMLAttributes: { target: null, rel: null } },
+      heading: false,
+      blockquote: false,
+      code: false,
+      codeBlock: false,
+      horizontalRule: false,
+      strike: false,
+      underline: false,
+      link: {
+        openOnClick: false,
+        defaultProtocol: 'https',
+        protocols: ['http', 'https', 'mailto'],
+        HTMLAttributes: { target: null, rel: null },
+      },
     }),
     Placeholder.configure({ placeholder: 'What is this episode? The first sentence is the one that lists show.' }),
   ],
   editorProps: { attributes: { 'aria-label': 'Show notes', role: 'textbox', 'aria-multiline': 'true', id: 'notes' } },
-  onUpdate: ({ editor: changed }) => { notes.value = changed.isEmpty ? '' : changed.getHTML() },
+  onUpdate: ({ editor: changed }) => {
+    notes.value = changed.isEmpty ? '' : changed.getHTML()
+  },
 })
 
-watch(() => props.revision, () => {
-  if (editor.value && editor.value.getHTML() !== notes.value) editor.value.commands.setContent(notes.value, { emitUpdate: false })
-})
+watch(
+  () => props.revision,
+  () => {
+    if (editor.value && editor.value.getHTML() !== notes.value)
+      editor.value.commands.setContent(notes.value, { emitUpdate: false })
+  },
+)
 
 const tools = computed(() => {
   const chain = () => editor.value!.chain().focus()
@@ -50,7 +67,11 @@ async function startLink(): Promise<void> {
 
 function setLink(): void {
   const given = address.value.trim()
-  const href = /^[^\s@]+@[^\s@]+$/.test(given) ? `mailto:${given}` : /^(https?:\/\/|mailto:)/i.test(given) || given === '' ? given : `https://${given}`
+  const href = /^[^\s@]+@[^\s@]+$/.test(given)
+    ? `mailto:${given}`
+    : /^(https?:\/\/|mailto:)/i.test(given) || given === ''
+      ? given
+      : `https://${given}`
   const chain = editor.value!.chain().focus().extendMarkRange('link')
   if (href === '') chain.unsetLink().run()
   else if (!URL.canParse(href) || /\s/.test(href)) {
@@ -73,12 +94,28 @@ function leaveLink(): void {
     <div class="bar">
       <span class="field-name">Notes</span>
       <div v-if="editor" class="tools" role="toolbar" aria-label="Form of the notes">
-        <button v-for="tool in tools" :key="tool.name" type="button" :class="['tool', tool.mark]" :aria-pressed="editor.isActive(tool.mark)" @click="tool.act">{{ tool.name }}</button>
+        <button
+          v-for="tool in tools"
+          :key="tool.name"
+          type="button"
+          :class="['tool', tool.mark]"
+          :aria-pressed="editor.isActive(tool.mark)"
+          @click="tool.act"
+        >
+          {{ tool.name }}
+        </button>
       </div>
     </div>
     <form v-if="linking" class="link-row" @submit.prevent="setLink" @keydown.esc="leaveLink">
       <label for="link-address">Address of the link</label>
-      <input id="link-address" ref="addressInput" v-model="address" type="text" inputmode="url" placeholder="example.org/page">
+      <input
+        id="link-address"
+        ref="addressInput"
+        v-model="address"
+        type="text"
+        inputmode="url"
+        placeholder="example.org/page"
+      />
       <button type="submit" class="tool">Set</button>
       <button type="button" class="tool" @click="leaveLink">Leave it</button>
       <span v-if="addressFault" class="fault" role="alert">{{ addressFault }}</span>
@@ -89,15 +126,63 @@ function leaveLink(): void {
 </template>
 
 <style scoped>
-.bar { display: flex; flex-wrap: wrap; justify-content: space-between; align-items: center; gap: var(--space-3); }
-.tools { display: flex; flex-wrap: wrap; gap: var(--space-1); }
-.tool { min-height: 28px; padding: 0 var(--space-2); border: 1px solid transparent; border-radius: var(--round); background: none; color: var(--ink-soft); font-size: var(--text-s); cursor: pointer; }
-.tool:hover { background: var(--accent-wash); color: var(--ink); }
-.tool[aria-pressed='true'] { background: var(--accent-wash); border-color: var(--accent); color: var(--ink); }
-.tool.bold { font-weight: 700; }
-.tool.italic { font-style: italic; }
-.link-row { display: flex; flex-wrap: wrap; gap: var(--space-2); align-items: center; padding: var(--space-2) var(--space-3); background: var(--accent-wash); border-radius: var(--round); font-size: var(--text-s); }
-.link-row input { flex: 1; min-width: 12rem; min-height: 32px; padding: 0 var(--space-2); border: 1px solid var(--edge-strong); border-radius: var(--round); background: var(--sheet); color: var(--ink); }
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: space-between;
+  align-items: center;
+  gap: var(--space-3);
+}
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-1);
+}
+.tool {
+  min-height: 28px;
+  padding: 0 var(--space-2);
+  border: 1px solid transparent;
+  border-radius: var(--round);
+  background: none;
+  color: var(--ink-soft);
+  font-size: var(--text-s);
+  cursor: pointer;
+}
+.tool:hover {
+  background: var(--accent-wash);
+  color: var(--ink);
+}
+.tool[aria-pressed='true'] {
+  background: var(--accent-wash);
+  border-color: var(--accent);
+  color: var(--ink);
+}
+.tool.bold {
+  font-weight: 700;
+}
+.tool.italic {
+  font-style: italic;
+}
+.link-row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2);
+  align-items: center;
+  padding: var(--space-2) var(--space-3);
+  background: var(--accent-wash);
+  border-radius: var(--round);
+  font-size: var(--text-s);
+}
+.link-row input {
+  flex: 1;
+  min-width: 12rem;
+  min-height: 32px;
+  padding: 0 var(--space-2);
+  border: 1px solid var(--edge-strong);
+  border-radius: var(--round);
+  background: var(--sheet);
+  color: var(--ink);
+}
 .paper :deep(.tiptap) {
   min-height: 13rem;
   padding: var(--space-3) var(--space-4);
@@ -107,8 +192,21 @@ function leaveLink(): void {
   font: 400 1rem/1.6 var(--serif);
   overflow-wrap: anywhere;
 }
-.paper :deep(.tiptap:focus-visible) { outline: var(--focus); outline-offset: 0; }
-.paper :deep(.tiptap p) { margin: 0 0 var(--space-3); }
-.paper :deep(.tiptap li p) { margin: 0; }
-.paper :deep(.tiptap p.is-editor-empty:first-child::before) { content: attr(data-placeholder); float: left; height: 0; color: var(--ink-soft); pointer-events: none; }
+.paper :deep(.tiptap:focus-visible) {
+  outline: var(--focus);
+  outline-offset: 0;
+}
+.paper :deep(.tiptap p) {
+  margin: 0 0 var(--space-3);
+}
+.paper :deep(.tiptap li p) {
+  margin: 0;
+}
+.paper :deep(.tiptap p.is-editor-empty:first-child::before) {
+  content: attr(data-placeholder);
+  float: left;
+  height: 0;
+  color: var(--ink-soft);
+  pointer-events: none;
+}
 </style>

@@ -7,7 +7,11 @@ const number = defineModel<number | null>('number', { required: true })
 const season = defineModel<number | null>('season', { required: true })
 const kind = defineModel<'full' | 'trailer' | 'bonus'>('kind', { required: true })
 const props = defineProps<{ faults: readonly Fault[] }>()
-const kinds = [{ name: 'Full', value: 'full' }, { name: 'Trailer', value: 'trailer' }, { name: 'Bonus', value: 'bonus' }]
+const kinds = [
+  { name: 'Full', value: 'full' },
+  { name: 'Trailer', value: 'trailer' },
+  { name: 'Bonus', value: 'bonus' },
+]
 const fault = (field: string): string | undefined => props.faults.find(each => each.field === field)?.rule
 </script>
 
@@ -15,21 +19,66 @@ const fault = (field: string): string | undefined => props.faults.find(each => e
   <div class="row">
     <label class="pair" for="number">
       <span class="field-name">Number</span>
-      <InputNumber v-model="number" input-id="number" :min="1" :max="99999" :use-grouping="false" :input-style="{ width: '4.5rem' }" :invalid="!!fault('number')" @input="event => { number = typeof event.value === 'number' ? event.value : null }" />
+      <InputNumber
+        v-model="number"
+        input-id="number"
+        :min="1"
+        :max="99999"
+        :use-grouping="false"
+        :input-style="{ width: '4.5rem' }"
+        :invalid="!!fault('number')"
+        @input="
+          event => {
+            number = typeof event.value === 'number' ? event.value : null
+          }
+        "
+      />
     </label>
     <label class="pair" for="season">
       <span class="field-name">Season</span>
-      <InputNumber v-model="season" input-id="season" :min="1" :max="9999" :use-grouping="false" :input-style="{ width: '4.5rem' }" :invalid="!!fault('season')" @input="event => { season = typeof event.value === 'number' ? event.value : null }" />
+      <InputNumber
+        v-model="season"
+        input-id="season"
+        :min="1"
+        :max="9999"
+        :use-grouping="false"
+        :input-style="{ width: '4.5rem' }"
+        :invalid="!!fault('season')"
+        @input="
+          event => {
+            season = typeof event.value === 'number' ? event.value : null
+          }
+        "
+      />
     </label>
     <div class="pair">
       <span id="kind" class="field-name">Kind</span>
-      <SelectButton v-model="kind" :options="kinds" option-label="name" option-value="value" :allow-empty="false" aria-labelledby="kind" size="small" />
+      <SelectButton
+        v-model="kind"
+        :options="kinds"
+        option-label="name"
+        option-value="value"
+        :allow-empty="false"
+        aria-labelledby="kind"
+        size="small"
+      />
     </div>
-    <span v-if="fault('number') ?? fault('season')" class="fault" role="alert">{{ fault('number') ?? fault('season') }}</span>
+    <span v-if="fault('number') ?? fault('season')" class="fault" role="alert">{{
+      fault('number') ?? fault('season')
+    }}</span>
   </div>
 </template>
 
 <style scoped>
-.row { display: flex; flex-wrap: wrap; gap: var(--space-3) var(--space-5); align-items: center; }
-.pair { display: flex; gap: var(--space-2); align-items: center; }
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-3) var(--space-5);
+  align-items: center;
+}
+.pair {
+  display: flex;
+  gap: var(--space-2);
+  align-items: center;
+}
 </style>

@@ -7,19 +7,36 @@ const props = defineProps<{ saving: Saving; savedAt: Date | null }>()
 
 const words = computed(() => {
   switch (props.saving) {
-    case 'saved': return props.savedAt ? `Saved ${props.savedAt.toLocaleTimeString('en-GB')}` : 'Everything is saved'
-    case 'unsaved': return 'Saving …'
-    case 'waiting': return 'The server does not answer. Your words are kept in this window and sent as soon as it does.'
-    default: return 'Not saved: something here cannot be kept as it is.'
+    case 'saved':
+      return props.savedAt ? `Saved ${props.savedAt.toLocaleTimeString('en-GB')}` : 'Everything is saved'
+    case 'unsaved':
+      return 'Saving …'
+    case 'waiting':
+      return 'The server does not answer. Your words are kept in this window and sent as soon as it does.'
+    default:
+      return 'Not saved: something here cannot be kept as it is.'
   }
 })
 </script>
 
 <template>
-  <p class="word small" :class="{ needs: saving === 'waiting' || saving === 'refused' }" role="status" data-testid="saving">{{ words }}</p>
+  <p
+    class="word small"
+    :class="{ needs: saving === 'waiting' || saving === 'refused' }"
+    role="status"
+    data-testid="saving"
+  >
+    {{ words }}
+  </p>
 </template>
 
 <style scoped>
-.word { color: var(--ink-soft); font-variant-numeric: tabular-nums; }
-.needs { color: var(--signal); font-weight: 600; }
+.word {
+  color: var(--ink-soft);
+  font-variant-numeric: tabular-nums;
+}
+.needs {
+  color: var(--signal);
+  font-weight: 600;
+}
 </style>

@@ -13,10 +13,14 @@ const words = computed(() => {
   const { standing, releaseAt, changedSinceRelease } = props.episode
   const when = releaseAt ? `${longMoment(releaseAt, props.zone)} (${props.zone})` : ''
   switch (standing) {
-    case 'draft': return { name: 'Draft', rest: 'Only you can see it. Nothing of it is in the feed.' }
-    case 'scheduled': return { name: 'Scheduled', rest: `Goes out ${when}, ${untilThen(releaseAt!, now.value)}. Not in the feed yet.` }
-    case 'released': return { name: 'Released', rest: `In the feed since ${when}.${changedSinceRelease ? ' Changes not sent.' : ''}` }
-    default: return { name: 'Retired', rest: `It was in the feed, from ${when}, and was taken out.` }
+    case 'draft':
+      return { name: 'Draft', rest: 'Only you can see it. Nothing of it is in the feed.' }
+    case 'scheduled':
+      return { name: 'Scheduled', rest: `Goes out ${when}, ${untilThen(releaseAt!, now.value)}. Not in the feed yet.` }
+    case 'released':
+      return { name: 'Released', rest: `In the feed since ${when}.${changedSinceRelease ? ' Changes not sent.' : ''}` }
+    default:
+      return { name: 'Retired', rest: `It was in the feed, from ${when}, and was taken out.` }
   }
 })
 </script>
@@ -24,10 +28,16 @@ const words = computed(() => {
 <template>
   <p class="standing" data-testid="standing">
     <LetterGlyph :standing="episode.standing" />
-    <span><strong>{{ words.name }}.</strong> {{ words.rest }}</span>
+    <span
+      ><strong>{{ words.name }}.</strong> {{ words.rest }}</span
+    >
   </p>
 </template>
 
 <style scoped>
-.standing { display: flex; gap: var(--space-2); align-items: flex-start; }
+.standing {
+  display: flex;
+  gap: var(--space-2);
+  align-items: flex-start;
+}
 </style>

@@ -18,8 +18,19 @@ watch(title, fit)
 <template>
   <div class="field">
     <label class="out-of-sight" for="title">Title</label>
-    <textarea id="title" ref="area" :class="{ long: title.length > 70 }" v-model="title" rows="1" placeholder="Title of the episode" maxlength="300" @keydown.enter.prevent />
-    <span v-if="title.length > 40" class="hint">Lists in apps show about 40 characters: “{{ title.slice(0, 40).trim() }}…”</span>
+    <textarea
+      id="title"
+      ref="area"
+      :class="{ long: title.length > 70 }"
+      v-model="title"
+      rows="1"
+      placeholder="Title of the episode"
+      maxlength="300"
+      @keydown.enter.prevent
+    />
+    <span v-if="title.length > 40" class="hint"
+      >Lists in apps show about 40 characters: “{{ title.slice(0, 40).trim() }}…”</span
+    >
     <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
   </div>
 </template>
@@ -36,7 +47,16 @@ textarea {
   resize: none;
   overflow: hidden;
 }
-textarea.long { font-size: var(--text-xl); }
-textarea::placeholder { color: var(--ink-soft); opacity: 0.8; }
-textarea:focus-visible { outline: none; border-bottom: 2px solid var(--accent); margin-bottom: -1px; }
+textarea.long {
+  font-size: var(--text-xl);
+}
+textarea::placeholder {
+  color: var(--ink-soft);
+  opacity: 0.8;
+}
+textarea:focus-visible {
+  outline: none;
+  border-bottom: 2px solid var(--accent);
+  margin-bottom: -1px;
+}
 </style>

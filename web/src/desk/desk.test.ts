@@ -8,12 +8,18 @@ import { keepUnsent, takeUnsent } from './outbox'
 /** What the browser would keep. */
 class Shelf implements Storage {
   [name: string]: unknown
-  getItem = (key: string): string | null => Object.hasOwn(this, key) ? String(this[key]) : null
-  setItem = (key: string, value: string): void => { this[key] = value }
-  removeItem = (key: string): void => { delete this[key] }
+  getItem = (key: string): string | null => (Object.hasOwn(this, key) ? String(this[key]) : null)
+  setItem = (key: string, value: string): void => {
+    this[key] = value
+  }
+  removeItem = (key: string): void => {
+    delete this[key]
+  }
   clear = (): void => undefined
   key = (): null => null
-  get length(): number { return 0 }
+  get length(): number {
+    return 0
+  }
 }
 
 /** A server of one episode behind `fetch`, that keeps versions as ours does and can be away. */
@@ -26,8 +32,25 @@ class OneEpisodeServer {
 
   get episode(): Episode {
     return {
-      id: 'e', showId: 's', guid: 'g', title: this.text.title, number: this.text.number, standing: 'draft', releaseAt: null, durationMs: null, hasAudio: false, arriving: null,
-      changedSinceRelease: false, updatedAt: '', version: this.version, text: { ...this.text }, releaseZone: null, pageAddress: null, enclosureAddress: null, upload: null, awaitsFinish: false,
+      id: 'e',
+      showId: 's',
+      guid: 'g',
+      title: this.text.title,
+      number: this.text.number,
+      standing: 'draft',
+      releaseAt: null,
+      durationMs: null,
+      hasAudio: false,
+      arriving: null,
+      changedSinceRelease: false,
+      updatedAt: '',
+      version: this.version,
+      text: { ...this.text },
+      releaseZone: null,
+      pageAddress: null,
+      enclosureAddress: null,
+      upload: null,
+      awaitsFinish: false,
     }
   }
 
@@ -40,8 +63,23 @@ class OneEpisodeServer {
     if (this.away) throw new TypeError('Failed to fetch')
     if (method === 'GET') return Response.json(this.episode)
     const { version, text } = JSON.parse(String(body)) as { version: number; text: Partial<EpisodeText> }
-    if (this.refuse) return Response.json({ code: 'bad-input', status: 422, title: '', detail: '', todo: '', faults: [{ field: 'text.title', value: '', rule: this.refuse }] }, { status: 422 })
-    if (version !== this.version) return Response.json({ code: 'version-conflict', status: 409, title: '', detail: '', todo: '', current: this.episode }, { status: 409 })
+    if (this.refuse)
+      return Response.json(
+        {
+          code: 'bad-input',
+          status: 422,
+          title: '',
+          detail: '',
+          todo: '',
+          faults: [{ field: 'text.title', value: '', rule: this.refuse }],
+        },
+        { status: 422 },
+      )
+    if (version !== this.version)
+      return Response.json(
+        { code: 'version-conflict', status: 409, title: '', detail: '', todo: '', current: this.episode },
+        { status: 409 },
+      )
     this.saves.push(text)
     // The server spells the notes in its own way, as cleaning does.
     this.fromElsewhere({ ...text, ...(text.notes !== undefined && { notes: text.notes.replace(/<p><\/p>/g, '') }) })
@@ -150,7 +188,10 @@ describe('another window', () => {
     expect(desk.conflicts).toEqual([])
   })
 
-  it.each([['mine', 'Mine'], ['theirs', 'Theirs']] as const)('that changed the same field is a choice: %s', async (keep, title) => {
+  it.each([
+    ['mine', 'Mine'],
+    ['theirs', 'Theirs'],
+  ] as const)('that changed the same field is a choice: %s', async (keep, title) => {
     const desk = await opened()
     server.fromElsewhere({ title: 'Theirs' })
     desk.text!.title = 'Mine'
@@ -178,7 +219,13 @@ describe('another window', () => {
 it('of answers that overtake each other the one asked for last holds', async () => {
   const desk = await opened()
   const answers: ((answer: Response) => void)[] = []
-  vi.stubGlobal('fetch', () => new Promise<Response>(resolve => { answers.push(resolve) }))
+  vi.stubGlobal(
+    'fetch',
+    () =>
+      new Promise<Response>(resolve => {
+        answers.push(resolve)
+      }),
+  )
   const asked = [desk.refresh(), desk.refresh()]
   answers[1]!(Response.json({ ...server.episode, durationMs: 2 }))
   await asked[1]
@@ -196,7 +243,13 @@ it('a release waits until everything is saved, and does not happen while it cann
 })
 
 describe('what a window left unsent', () => {
-  const unsent = (title: string, atMs: number) => ({ serverText: server.text, base: server.text, text: { ...server.text, title }, version: 1, atMs })
+  const unsent = (title: string, atMs: number) => ({
+    serverText: server.text,
+    base: server.text,
+    text: { ...server.text, title },
+    version: 1,
+    atMs,
+  })
 
   it('is taken up by another window only when it is gone for half a minute', () => {
     keepUnsent('e', unsent('From a living window', 1_000))

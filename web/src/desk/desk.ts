@@ -62,11 +62,17 @@ export const useDesk = defineStore('desk', () => {
     const known = episode.value
     if (!known || !text.value || fresh.id !== known.id || fresh.version < known.version) return
     const moved = new Set(differingFields(known.text, fresh.text))
-    const asHere = Object.fromEntries(episodeFields.map(field => [field, moved.has(field) ? fresh.text[field] : base[field]])) as unknown as EpisodeText
+    const asHere = Object.fromEntries(
+      episodeFields.map(field => [field, moved.has(field) ? fresh.text[field] : base[field]]),
+    ) as unknown as EpisodeText
     const merge = mergeTexts(base, text.value, asHere)
-    const settled = Object.fromEntries(episodeFields.map(field => [field, merge.conflicts.includes(field) ? text.value![field] : merge.text[field]])) as unknown as EpisodeText
+    const settled = Object.fromEntries(
+      episodeFields.map(field => [field, merge.conflicts.includes(field) ? text.value![field] : merge.text[field]]),
+    ) as unknown as EpisodeText
     if (moved.size > 0 && differingFields(text.value, settled).length > 0) revision.value++
-    conflicts.value = [...new Set([...conflicts.value.filter(field => text.value![field] !== fresh.text[field]), ...merge.conflicts])]
+    conflicts.value = [
+      ...new Set([...conflicts.value.filter(field => text.value![field] !== fresh.text[field]), ...merge.conflicts]),
+    ]
     base = asHere
     episode.value = fresh
     text.value = settled
@@ -85,7 +91,13 @@ export const useDesk = defineStore('desk', () => {
       faults.value = []
       return
     }
-    keepUnsent(episode.value.id, { serverText: episode.value.text, base, text: text.value, version: episode.value.version, atMs: Date.now() })
+    keepUnsent(episode.value.id, {
+      serverText: episode.value.text,
+      base,
+      text: text.value,
+      version: episode.value.version,
+      atMs: Date.now(),
+    })
     if (unsentFields().length === 0) return
     if (saving.value !== 'waiting') saving.value = 'unsaved'
     firstUnsentMs ??= Date.now()
@@ -104,7 +116,9 @@ export const useDesk = defineStore('desk', () => {
     const fields = unsentFields()
     if (!episode.value || !text.value || fields.length === 0) return
     firstUnsentMs = null
-    sending = sendFields(episode.value, { ...text.value }, fields).finally(() => { sending = null })
+    sending = sendFields(episode.value, { ...text.value }, fields).finally(() => {
+      sending = null
+    })
     await sending
   }
 
@@ -129,7 +143,13 @@ export const useDesk = defineStore('desk', () => {
   function takeFailure(error: unknown): void {
     if (passes(error) || (error instanceof ApiError && error.problem.status === 401)) {
       saving.value = 'waiting'
-      keepUnsent(episode.value!.id, { serverText: episode.value!.text, base, text: text.value!, version: episode.value!.version, atMs: Date.now() })
+      keepUnsent(episode.value!.id, {
+        serverText: episode.value!.text,
+        base,
+        text: text.value!,
+        version: episode.value!.version,
+        atMs: Date.now(),
+      })
       plan(retryMs)
       return
     }
@@ -140,7 +160,9 @@ export const useDesk = defineStore('desk', () => {
       return
     }
     saving.value = 'refused'
-    faults.value = error.problem.faults?.map(fault => ({ ...fault, field: fault.field.replace(/^text\./, '') })) ?? [{ field: 'episode', value: '', rule: error.problem.detail }]
+    faults.value = error.problem.faults?.map(fault => ({ ...fault, field: fault.field.replace(/^text\./, '') })) ?? [
+      { field: 'episode', value: '', rule: error.problem.detail },
+    ]
   }
 
   /** Settles a field that both windows changed. */
@@ -185,13 +207,33 @@ export const useDesk = defineStore('desk', () => {
   }
 
   /** Releases or schedules it with the sound that was seen. */
-  const release = (when: Release['when'], soundVersion: number): Promise<void> => act((id, version) => api.release(id, { version, soundVersion, when }))
+  const release = (when: Release['when'], soundVersion: number): Promise<void> =>
+    act((id, version) => api.release(id, { version, soundVersion, when }))
   const bringFrom = (address: string): Promise<void> => act(id => api.useAddress(id, address))
-  const step = (name: Step, soundVersion: number): Promise<void> => act((id, version) => api.step(id, name, { version, soundVersion }))
+  const step = (name: Step, soundVersion: number): Promise<void> =>
+    act((id, version) => api.step(id, name, { version, soundVersion }))
 
   watch(text, noteChanges, { deep: true, flush: 'sync' })
 
-  return { episode, text, theirs, saving, savedAt, faults, conflicts, revision, open, close, send, saved, settle, refresh, release, step, bringFrom }
+  return {
+    episode,
+    text,
+    theirs,
+    saving,
+    savedAt,
+    faults,
+    conflicts,
+    revision,
+    open,
+    close,
+    send,
+    saved,
+    settle,
+    refresh,
+    release,
+    step,
+    bringFrom,
+  }
 })
 
 const unsavedProblem = {

@@ -82,11 +82,21 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
     <aside v-if="show" class="rail">
       <header>
         <Select
-          v-if="(shows.list?.total ?? 0) > 1" class="switch" aria-label="Show" :model-value="show.slug" :options="choices" option-label="name" option-value="slug"
-          :filter="shows.list!.total > choices.length || choices.length > 12" @filter="({ value }) => find(value)" @hide="find('')"
+          v-if="(shows.list?.total ?? 0) > 1"
+          class="switch"
+          aria-label="Show"
+          :model-value="show.slug"
+          :options="choices"
+          option-label="name"
+          option-value="slug"
+          :filter="shows.list!.total > choices.length || choices.length > 12"
+          @filter="({ value }) => find(value)"
+          @hide="find('')"
           @update:model-value="slug => router.push({ name: 'show', params: { show: slug } })"
         />
-        <RouterLink v-else class="show-name" :to="{ name: 'show', params: { show: show.slug } }">{{ show.name }}</RouterLink>
+        <RouterLink v-else class="show-name" :to="{ name: 'show', params: { show: show.slug } }">{{
+          show.name
+        }}</RouterLink>
         <div class="actions">
           <Button label="New episode" size="small" @click="begin()" />
           <RouterLink class="small" :to="{ name: 'show', params: { show: show.slug } }">The show</RouterLink>
@@ -96,11 +106,15 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
       <EpisodeRail v-if="shows.near" :show="show" :near="shows.near" @more="shows.loadMore" />
       <footer class="small">
         <ThemeSwitch />
-        <button type="button" class="link-button" :title="sessions.session?.account?.email" @click="leave">Sign out</button>
+        <button type="button" class="link-button" :title="sessions.session?.account?.email" @click="leave">
+          Sign out
+        </button>
       </footer>
     </aside>
     <main v-if="show" id="work" tabindex="-1">
-      <RouterLink v-if="route.name !== 'show'" class="back" :to="{ name: 'show', params: { show: show.slug } }">All episodes</RouterLink>
+      <RouterLink v-if="route.name !== 'show'" class="back" :to="{ name: 'show', params: { show: show.slug } }"
+        >All episodes</RouterLink
+      >
       <UploadQueue v-if="isQueueShown" :slug="show.slug" />
       <RouterView :key="String(route.params.id ?? route.name) + show.id" :show="show.slug" @files="begin" />
     </main>
@@ -108,32 +122,96 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
       <h1>There is no show at this address</h1>
       <p><RouterLink :to="{ name: 'home' }">To your shows</RouterLink></p>
     </main>
-    <WindowDrop v-if="show && route.name !== 'desk'" words="Drop it: a new episode begins with each file" @files="begin" />
+    <WindowDrop
+      v-if="show && route.name !== 'desk'"
+      words="Drop it: a new episode begins with each file"
+      @files="begin"
+    />
   </div>
 </template>
 
 <style scoped>
-.frame { display: grid; grid-template-columns: 19rem minmax(0, 1fr); height: 100vh; }
-.skip { position: absolute; left: -999px; }
-.skip:focus { left: var(--space-4); top: var(--space-2); z-index: 5; background: var(--sheet); padding: var(--space-2); }
-.rail { display: flex; flex-direction: column; min-height: 0; border-right: 1px solid var(--edge); }
-.rail header { display: grid; gap: var(--space-3); padding: var(--space-4); }
-.rail header .actions { gap: var(--space-3); }
-.switch { font-family: var(--serif); font-weight: 560; }
-.show-name { font: 560 var(--text-l) var(--serif); color: var(--ink); text-decoration: none; }
-.rail footer { display: flex; justify-content: space-between; padding: var(--space-3) var(--space-4); background: var(--deep); --accent: var(--on-deep-soft); }
-main { overflow-y: auto; outline: none; }
-.lost { grid-column: 1 / -1; padding: 20vh var(--space-6); }
-.back { display: none; }
+.frame {
+  display: grid;
+  grid-template-columns: 19rem minmax(0, 1fr);
+  height: 100vh;
+}
+.skip {
+  position: absolute;
+  left: -999px;
+}
+.skip:focus {
+  left: var(--space-4);
+  top: var(--space-2);
+  z-index: 5;
+  background: var(--sheet);
+  padding: var(--space-2);
+}
+.rail {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  border-right: 1px solid var(--edge);
+}
+.rail header {
+  display: grid;
+  gap: var(--space-3);
+  padding: var(--space-4);
+}
+.rail header .actions {
+  gap: var(--space-3);
+}
+.switch {
+  font-family: var(--serif);
+  font-weight: 560;
+}
+.show-name {
+  font: 560 var(--text-l) var(--serif);
+  color: var(--ink);
+  text-decoration: none;
+}
+.rail footer {
+  display: flex;
+  justify-content: space-between;
+  padding: var(--space-3) var(--space-4);
+  background: var(--deep);
+  --accent: var(--on-deep-soft);
+}
+main {
+  overflow-y: auto;
+  outline: none;
+}
+.lost {
+  grid-column: 1 / -1;
+  padding: 20vh var(--space-6);
+}
+.back {
+  display: none;
+}
 
 @media (max-width: 900px) {
-  .frame { grid-template-columns: 16rem minmax(0, 1fr); }
-  .frame.at-desk { grid-template-columns: minmax(0, 1fr); }
-  .frame.at-desk .rail { display: none; }
-  .back { display: inline-block; padding: var(--space-3) var(--space-5) 0; }
+  .frame {
+    grid-template-columns: 16rem minmax(0, 1fr);
+  }
+  .frame.at-desk {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .frame.at-desk .rail {
+    display: none;
+  }
+  .back {
+    display: inline-block;
+    padding: var(--space-3) var(--space-5) 0;
+  }
 }
 @media (max-width: 620px) {
-  .frame:not(.at-desk) { grid-template-columns: minmax(0, 1fr); height: auto; min-height: 100vh; }
-  .frame:not(.at-desk) main { overflow: visible; }
+  .frame:not(.at-desk) {
+    grid-template-columns: minmax(0, 1fr);
+    height: auto;
+    min-height: 100vh;
+  }
+  .frame:not(.at-desk) main {
+    overflow: visible;
+  }
 }
 </style>

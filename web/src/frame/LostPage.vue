@@ -6,5 +6,7 @@
 </template>
 
 <style scoped>
-main { padding: 20vh var(--space-6); }
+main {
+  padding: 20vh var(--space-6);
+}
 </style>

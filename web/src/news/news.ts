@@ -13,12 +13,16 @@ export const useNews = defineStore('news', () => {
   let stream: EventSource | null = null
   let again: ReturnType<typeof setTimeout> | undefined
 
-  const tell = (news: News | 'all'): void => { for (const ear of ears) ear(news) }
+  const tell = (news: News | 'all'): void => {
+    for (const ear of ears) ear(news)
+  }
 
   function begin(): void {
     if (stream) return
     const opened = new EventSource('/api/v1/events')
-    opened.onopen = () => { isUp.value = true }
+    opened.onopen = () => {
+      isUp.value = true
+    }
     opened.addEventListener('news', ({ data }: MessageEvent<string>) => tell(JSON.parse(data) as News))
     opened.addEventListener('all', () => tell('all'))
     opened.onerror = () => {
@@ -61,22 +65,31 @@ export function onNews(concerns: (news: News) => boolean, act: () => Promise<unk
   function now(): void {
     isMissed = document.visibilityState !== 'visible'
     // What cannot be had at this moment is asked for again: the news of it was all there is.
-    if (!isMissed) act().catch(error => { if (passes(error)) later(againMs) })
+    if (!isMissed)
+      act().catch(error => {
+        if (passes(error)) later(againMs)
+      })
   }
   function later(ms: number): void {
     clearTimeout(soon)
     soon = setTimeout(now, ms)
   }
-  const looked = (): void => { if (isMissed) now() }
+  const looked = (): void => {
+    if (isMissed) now()
+  }
 
   const deafen = news.listen(each => {
     if (each !== 'all' && !concerns(each)) return
     later(closeMs)
   })
-  watch(() => news.isUp, isUp => {
-    clearInterval(timer)
-    if (!isUp) timer = setInterval(now, whileDownMs)
-  }, { immediate: true })
+  watch(
+    () => news.isUp,
+    isUp => {
+      clearInterval(timer)
+      if (!isUp) timer = setInterval(now, whileDownMs)
+    },
+    { immediate: true },
+  )
   document.addEventListener('visibilitychange', looked)
   onScopeDispose(() => {
     deafen()

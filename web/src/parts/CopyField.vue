@@ -7,7 +7,9 @@ const copied = ref(false)
 async function copy(): Promise<void> {
   await navigator.clipboard.writeText(props.text)
   copied.value = true
-  setTimeout(() => { copied.value = false }, 2000)
+  setTimeout(() => {
+    copied.value = false
+  }, 2000)
 }
 </script>
 
@@ -22,7 +24,20 @@ async function copy(): Promise<void> {
 </template>
 
 <style scoped>
-.copy-field { display: grid; gap: var(--space-1); }
-.row { display: flex; gap: var(--space-3); align-items: baseline; }
-code { font: inherit; overflow-wrap: anywhere; padding: var(--space-1) var(--space-2); background: var(--sheet-sunk); border-radius: var(--round); }
+.copy-field {
+  display: grid;
+  gap: var(--space-1);
+}
+.row {
+  display: flex;
+  gap: var(--space-3);
+  align-items: baseline;
+}
+code {
+  font: inherit;
+  overflow-wrap: anywhere;
+  padding: var(--space-1) var(--space-2);
+  background: var(--sheet-sunk);
+  border-radius: var(--round);
+}
 </style>

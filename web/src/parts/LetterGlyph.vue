@@ -6,7 +6,16 @@ defineProps<{ standing: Standing }>()
 </script>
 
 <template>
-  <svg class="glyph" viewBox="0 0 24 24" aria-hidden="true" fill="none" stroke="currentColor" stroke-width="1.6" stroke-linejoin="round" stroke-linecap="round">
+  <svg
+    class="glyph"
+    viewBox="0 0 24 24"
+    aria-hidden="true"
+    fill="none"
+    stroke="currentColor"
+    stroke-width="1.6"
+    stroke-linejoin="round"
+    stroke-linecap="round"
+  >
     <template v-if="standing === 'draft'">
       <path d="M3 10.5V21h18V10.5" />
       <path d="M3 10.5 7 7.6M21 10.5l-4-2.9" />
@@ -33,5 +42,9 @@ defineProps<{ standing: Standing }>()
 </template>
 
 <style scoped>
-.glyph { width: 1.35em; height: 1.35em; flex: none; }
+.glyph {
+  width: 1.35em;
+  height: 1.35em;
+  flex: none;
+}
 </style>

@@ -13,5 +13,7 @@ defineProps<{ problem: { title: string; detail: string; todo: string } }>()
 </template>
 
 <style scoped>
-.mend { margin-top: var(--space-2); }
+.mend {
+  margin-top: var(--space-2);
+}
 </style>

@@ -15,7 +15,14 @@ import { useDesk } from '../desk/desk'
 import { useSession } from '../account/session'
 
 /** From draft to released, and what can be done from each standing. */
-const props = defineProps<{ episode: Episode; soundVersion: number; title: string; show: Show; arriving: boolean; saved: boolean }>()
+const props = defineProps<{
+  episode: Episode
+  soundVersion: number
+  title: string
+  show: Show
+  arriving: boolean
+  saved: boolean
+}>()
 const emit = defineEmits<{ remove: [] }>()
 const desk = useDesk()
 const sessions = useSession()
@@ -37,7 +44,14 @@ async function attempt(act: () => Promise<void>): Promise<boolean> {
     await act()
     return true
   } catch (error) {
-    problem.value = error instanceof ApiError ? error.problem : { title: 'The server does not answer', detail: 'The episode was left where it is.', todo: 'Try again in a moment.' }
+    problem.value =
+      error instanceof ApiError
+        ? error.problem
+        : {
+            title: 'The server does not answer',
+            detail: 'The episode was left where it is.',
+            todo: 'Try again in a moment.',
+          }
     return false
   } finally {
     busy.value = false
@@ -51,9 +65,27 @@ async function release(when: Release['when']): Promise<void> {
 const step = (name: Step): Promise<boolean> => attempt(() => desk.step(name, props.soundVersion))
 
 const questions = {
-  release: { title: 'Release it now?', says: () => `“${props.title}” goes into the feed of ${props.show.name} at once. Apps fetch it within hours and keep it, so this cannot be called back.`, act: () => release({ kind: 'now' }), label: 'Release now' },
-  retire: { title: 'Take it out of the feed?', says: () => 'Apps that have it may keep it. You can put it back later, with the same date.', act: () => step('retire'), label: 'Take it out' },
-  remove: { title: 'Remove this draft?', says: () => 'It goes from the list, with its words and its audio.', act: async () => { await attempt(async () => emit('remove')) }, label: 'Remove it' },
+  release: {
+    title: 'Release it now?',
+    says: () =>
+      `“${props.title}” goes into the feed of ${props.show.name} at once. Apps fetch it within hours and keep it, so this cannot be called back.`,
+    act: () => release({ kind: 'now' }),
+    label: 'Release now',
+  },
+  retire: {
+    title: 'Take it out of the feed?',
+    says: () => 'Apps that have it may keep it. You can put it back later, with the same date.',
+    act: () => step('retire'),
+    label: 'Take it out',
+  },
+  remove: {
+    title: 'Remove this draft?',
+    says: () => 'It goes from the list, with its words and its audio.',
+    act: async () => {
+      await attempt(async () => emit('remove'))
+    },
+    label: 'Remove it',
+  },
 } as const
 const question = computed(() => asking.value && questions[asking.value])
 </script>
@@ -62,7 +94,12 @@ const question = computed(() => asking.value && questions[asking.value])
   <section class="panel" aria-label="Release">
     <h2>Release</h2>
     <template v-if="standing === 'draft'">
-      <ReleaseNeeds :has-audio="episode.hasAudio" :awaits-finish="episode.awaitsFinish" :arriving="arriving" :has-title="title.trim() !== ''" />
+      <ReleaseNeeds
+        :has-audio="episode.hasAudio"
+        :awaits-finish="episode.awaitsFinish"
+        :arriving="arriving"
+        :has-title="title.trim() !== ''"
+      />
       <div v-if="!choosing" class="stack">
         <Button label="Release now" :disabled="!mayGoNow || busy" @click="asking = 'release'" />
         <Button label="Choose a time" outlined :disabled="!ready || busy" @click="choosing = true" />
@@ -71,9 +108,18 @@ const question = computed(() => asking.value && questions[asking.value])
     </template>
 
     <template v-else-if="standing === 'scheduled'">
-      <ReleaseTime v-if="choosing" :zone="show.zone" :first="episode.releaseAt" :busy="busy" @set="release" @cancel="choosing = false" />
+      <ReleaseTime
+        v-if="choosing"
+        :zone="show.zone"
+        :first="episode.releaseAt"
+        :busy="busy"
+        @set="release"
+        @cancel="choosing = false"
+      />
       <div v-else class="stack">
-        <p v-if="episode.awaitsFinish" class="note needs-you">The audio is not finished yet. It goes out at its time only if it is finished by then, else as soon as it is.</p>
+        <p v-if="episode.awaitsFinish" class="note needs-you">
+          The audio is not finished yet. It goes out at its time only if it is finished by then, else as soon as it is.
+        </p>
         <p v-else>It goes out by itself, also when this window is closed. What you write until then goes along.</p>
         <Button label="Move the time" outlined :disabled="busy" @click="choosing = true" />
         <Button label="Release now" outlined :disabled="!mayGoNow || busy" @click="asking = 'release'" />
@@ -85,7 +131,15 @@ const question = computed(() => asking.value && questions[asking.value])
       <div v-if="episode.changedSinceRelease || !saved" class="note needs-you">
         <h3>Listeners still have the earlier one</h3>
         <p>What you changed is saved here only.</p>
-        <div class="actions send"><Button label="Send the changes" size="small" :loading="busy" :disabled="episode.awaitsFinish" @click="step('send-changes')" /></div>
+        <div class="actions send">
+          <Button
+            label="Send the changes"
+            size="small"
+            :loading="busy"
+            :disabled="episode.awaitsFinish"
+            @click="step('send-changes')"
+          />
+        </div>
       </div>
       <p v-else>The feed carries it just as it stands here.</p>
       <ul class="links">
@@ -107,9 +161,22 @@ const question = computed(() => asking.value && questions[asking.value])
     </div>
 
     <ProblemNote v-if="problem" :problem="problem" />
-    <Button v-if="standing === 'draft'" label="Remove this draft" text size="small" :disabled="busy" @click="asking = 'remove'" />
+    <Button
+      v-if="standing === 'draft'"
+      label="Remove this draft"
+      text
+      size="small"
+      :disabled="busy"
+      @click="asking = 'remove'"
+    />
 
-    <Dialog :visible="question !== null" modal :header="question?.title" :style="{ width: 'min(27rem, 92vw)' }" @update:visible="asking = null">
+    <Dialog
+      :visible="question !== null"
+      modal
+      :header="question?.title"
+      :style="{ width: 'min(27rem, 92vw)' }"
+      @update:visible="asking = null"
+    >
       <p>{{ question?.says() }}</p>
       <template #footer>
         <Button label="Leave it" text @click="asking = null" />
@@ -120,15 +187,48 @@ const question = computed(() => asking.value && questions[asking.value])
 </template>
 
 <style scoped>
-.panel { display: grid; gap: var(--space-3); padding: var(--space-4); background: var(--sheet); border: 1px solid var(--edge); border-radius: var(--round); box-shadow: var(--shade); }
-h2 { font-size: var(--text-l); }
-.stack { display: grid; gap: var(--space-2); }
-@media (max-width: 1060px) {
-  .stack { display: flex; flex-wrap: wrap; }
-  .stack p { flex-basis: 100%; }
+.panel {
+  display: grid;
+  gap: var(--space-3);
+  padding: var(--space-4);
+  background: var(--sheet);
+  border: 1px solid var(--edge);
+  border-radius: var(--round);
+  box-shadow: var(--shade);
 }
-.send { margin-top: var(--space-2); }
-.links { margin: 0; padding: 0; list-style: none; display: grid; gap: var(--space-1); }
-summary { cursor: pointer; min-height: 24px; color: var(--accent); }
-details[open] { display: grid; gap: var(--space-2); }
+h2 {
+  font-size: var(--text-l);
+}
+.stack {
+  display: grid;
+  gap: var(--space-2);
+}
+@media (max-width: 1060px) {
+  .stack {
+    display: flex;
+    flex-wrap: wrap;
+  }
+  .stack p {
+    flex-basis: 100%;
+  }
+}
+.send {
+  margin-top: var(--space-2);
+}
+.links {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  display: grid;
+  gap: var(--space-1);
+}
+summary {
+  cursor: pointer;
+  min-height: 24px;
+  color: var(--accent);
+}
+details[open] {
+  display: grid;
+  gap: var(--space-2);
+}
 </style>

@@ -27,19 +27,33 @@ const asking = ref<string | null>(null)
 const heard = ref<string | null>(null)
 const sound = new Audio()
 
-const asWords: Readonly<Record<ShelfFile['usedBy'][number]['as'], string>> = { source: 'source of', finished: 'finished for', delivered: 'goes out with', past: 'went out with' }
+const asWords: Readonly<Record<ShelfFile['usedBy'][number]['as'], string>> = {
+  source: 'source of',
+  finished: 'finished for',
+  delivered: 'goes out with',
+  past: 'went out with',
+}
 
 async function attempt(act: () => Promise<void>): Promise<void> {
   problem.value = null
   try {
     await act()
   } catch (error) {
-    problem.value = error instanceof ApiError ? error.problem : { title: 'The server does not answer', detail: 'Nothing was changed.', todo: 'Try again in a moment.' }
+    problem.value =
+      error instanceof ApiError
+        ? error.problem
+        : { title: 'The server does not answer', detail: 'Nothing was changed.', todo: 'Try again in a moment.' }
   }
 }
 onMounted(() => attempt(() => shelves.load(show.value.id)))
-onNews(({ kind, showId }) => showId === show.value.id && (kind === 'sound' || kind === 'episode'), () => shelves.load(show.value.id), 10_000)
-sound.addEventListener('ended', () => { heard.value = null })
+onNews(
+  ({ kind, showId }) => showId === show.value.id && (kind === 'sound' || kind === 'episode'),
+  () => shelves.load(show.value.id),
+  10_000,
+)
+sound.addEventListener('ended', () => {
+  heard.value = null
+})
 onScopeDispose(() => sound.pause())
 
 function listen(file: ShelfFile): void {
@@ -53,23 +67,30 @@ function listen(file: ShelfFile): void {
   void sound.play()
 }
 
-const remove = (file: ShelfFile): Promise<void> => attempt(async () => {
-  await shelves.remove(show.value.id, file.id)
-  asking.value = null
-})
+const remove = (file: ShelfFile): Promise<void> =>
+  attempt(async () => {
+    await shelves.remove(show.value.id, file.id)
+    asking.value = null
+  })
 
-const beginWith = (file: ShelfFile): Promise<void> => attempt(async () => {
-  const id = await shelves.beginWith(show.value.id, file.id)
-  await shows.loadEpisodes()
-  await router.push({ name: 'desk', params: { show: props.show, id } })
-})
+const beginWith = (file: ShelfFile): Promise<void> =>
+  attempt(async () => {
+    const id = await shelves.beginWith(show.value.id, file.id)
+    await shows.loadEpisodes()
+    await router.push({ name: 'desk', params: { show: props.show, id } })
+  })
 </script>
 
 <template>
   <section class="page">
     <header class="head">
       <h1>The shelf</h1>
-      <p v-if="shelf" class="quiet figures">{{ shelf.total }} {{ shelf.total === 1 ? 'file' : 'files' }}, {{ amount(shelf.usedBytes) }} · room for {{ amount(shelf.freeBytes) }} more<template v-if="shelf.unused"> · {{ shelf.unused }} used by no episode</template></p>
+      <p v-if="shelf" class="quiet figures">
+        {{ shelf.total }} {{ shelf.total === 1 ? 'file' : 'files' }}, {{ amount(shelf.usedBytes) }} · room for
+        {{ amount(shelf.freeBytes) }} more<template v-if="shelf.unused">
+          · {{ shelf.unused }} used by no episode</template
+        >
+      </p>
     </header>
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="shelf && shelf.total === 0" class="first">
@@ -80,52 +101,162 @@ const beginWith = (file: ShelfFile): Promise<void> => attempt(async () => {
       <DataTable :value="shelf.files" data-key="id" class="small files" size="small">
         <Column header="File" class="file">
           <template #body="{ data: file }: { data: ShelfFile }">
-            <span class="name">{{ file.name }}</span><br><span class="quiet">{{ formatOf(file) }}{{ file.origin === 'finish' ? ', finished here' : file.address ? ', lives elsewhere' : '' }}</span>
+            <span class="name">{{ file.name }}</span><br /><span class="quiet"
+              >{{ formatOf(file)
+              }}{{ file.origin === 'finish' ? ', finished here' : file.address ? ', lives elsewhere' : '' }}</span
+            >
             <div v-if="file.usedBy.length === 0" class="quiet">used by no episode</div>
-            <div v-for="use in file.usedBy" :key="use.id"><span class="quiet">{{ asWords[use.as] }}</span> <RouterLink :to="{ name: 'desk', params: { show: props.show, id: use.id } }">{{ use.number ? `${use.number} ` : '' }}{{ use.title || 'an untitled episode' }}</RouterLink></div>
+            <div v-for="use in file.usedBy" :key="use.id">
+              <span class="quiet">{{ asWords[use.as] }}</span>
+              <RouterLink :to="{ name: 'desk', params: { show: props.show, id: use.id } }"
+                >{{ use.number ? `${use.number} ` : '' }}{{ use.title || 'an untitled episode' }}</RouterLink
+              >
+            </div>
           </template>
         </Column>
-        <Column header="Length" class="figures"><template #body="{ data: file }: { data: ShelfFile }">{{ clock(file.durationMs) }}</template></Column>
-        <Column header="Size" class="figures"><template #body="{ data: file }: { data: ShelfFile }">{{ amount(file.bytes) }}</template></Column>
-        <Column header="Loudness" class="figures"><template #body="{ data: file }: { data: ShelfFile }">{{ file.measurement ? loudnessWords(file.measurement.integratedLufs) : file.address ? 'not measured' : file.measuring === 'failed' ? 'not measurable' : 'being measured' }}</template></Column>
-        <Column header="Came" class="figures"><template #body="{ data: file }: { data: ShelfFile }">{{ shortDay(file.cameAt, show.zone) }}</template></Column>
+        <Column header="Length" class="figures"
+          ><template #body="{ data: file }: { data: ShelfFile }">{{ clock(file.durationMs) }}</template></Column
+        >
+        <Column header="Size" class="figures"
+          ><template #body="{ data: file }: { data: ShelfFile }">{{ amount(file.bytes) }}</template></Column
+        >
+        <Column header="Loudness" class="figures"
+          ><template #body="{ data: file }: { data: ShelfFile }">{{
+            file.measurement
+              ? loudnessWords(file.measurement.integratedLufs)
+              : file.address
+                ? 'not measured'
+                : file.measuring === 'failed'
+                  ? 'not measurable'
+                  : 'being measured'
+          }}</template></Column
+        >
+        <Column header="Came" class="figures"
+          ><template #body="{ data: file }: { data: ShelfFile }">{{
+            shortDay(file.cameAt, show.zone)
+          }}</template></Column
+        >
         <Column class="acts">
           <template #body="{ data: file }: { data: ShelfFile }">
-            <button type="button" class="link-button" :aria-label="`${heard === file.id ? 'Stop' : 'Listen to'} ${file.name}`" @click="listen(file)">{{ heard === file.id ? 'Stop' : 'Listen' }}</button>
-            <button type="button" class="link-button" :aria-label="`Use again: ${file.name}`" @click="beginWith(file)">Use again</button>
-            <a v-if="!file.address" :href="`/api/v1/files/${file.id}/download`" :aria-label="`Download ${file.name}`">Download</a>
+            <button
+              type="button"
+              class="link-button"
+              :aria-label="`${heard === file.id ? 'Stop' : 'Listen to'} ${file.name}`"
+              @click="listen(file)"
+            >
+              {{ heard === file.id ? 'Stop' : 'Listen' }}
+            </button>
+            <button type="button" class="link-button" :aria-label="`Use again: ${file.name}`" @click="beginWith(file)">
+              Use again
+            </button>
+            <a v-if="!file.address" :href="`/api/v1/files/${file.id}/download`" :aria-label="`Download ${file.name}`"
+              >Download</a
+            >
             <template v-if="file.usedBy.length === 0">
-              <button v-if="asking !== file.id" type="button" class="link-button" :aria-label="`Delete ${file.name}`" @click="asking = file.id">Delete</button>
+              <button
+                v-if="asking !== file.id"
+                type="button"
+                class="link-button"
+                :aria-label="`Delete ${file.name}`"
+                @click="asking = file.id"
+              >
+                Delete
+              </button>
               <Button v-else type="button" size="small" label="Delete for good" @click="remove(file)" />
             </template>
           </template>
         </Column>
       </DataTable>
-      <p v-if="shelf.after"><button type="button" class="link-button" @click="attempt(() => shelves.loadMore(show.id))">Show more of {{ shelf.total - shelf.files.length }} older files</button></p>
+      <p v-if="shelf.after">
+        <button type="button" class="link-button" @click="attempt(() => shelves.loadMore(show.id))">
+          Show more of {{ shelf.total - shelf.files.length }} older files
+        </button>
+      </p>
     </template>
   </section>
 </template>
 
 <style scoped>
-.page { padding: var(--space-5) var(--space-5) var(--space-6); display: grid; gap: var(--space-4); }
-.head { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-5); align-items: baseline; }
-h1 { font-size: var(--text-xl); }
-.files :deep(th), .files :deep(td) { vertical-align: top; padding: var(--space-2) var(--space-3) var(--space-2) 0; background: transparent; border-color: var(--edge); }
-.files :deep(tr) { background: transparent; }
-.files :deep(.p-datatable-column-title) { font-weight: 600; color: var(--ink-soft); }
-.files :deep(.file) { width: 42%; }
-.files :deep(td.figures) { white-space: nowrap; }
-.name { font-weight: 600; overflow-wrap: anywhere; }
-.files :deep(td.acts) { padding-right: 0; text-align: right; }
-.files :deep(td.acts > *) { display: inline-block; line-height: 24px; margin-left: var(--space-3); vertical-align: top; white-space: nowrap; }
+.page {
+  padding: var(--space-5) var(--space-5) var(--space-6);
+  display: grid;
+  gap: var(--space-4);
+}
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-5);
+  align-items: baseline;
+}
+h1 {
+  font-size: var(--text-xl);
+}
+.files :deep(th),
+.files :deep(td) {
+  vertical-align: top;
+  padding: var(--space-2) var(--space-3) var(--space-2) 0;
+  background: transparent;
+  border-color: var(--edge);
+}
+.files :deep(tr) {
+  background: transparent;
+}
+.files :deep(.p-datatable-column-title) {
+  font-weight: 600;
+  color: var(--ink-soft);
+}
+.files :deep(.file) {
+  width: 42%;
+}
+.files :deep(td.figures) {
+  white-space: nowrap;
+}
+.name {
+  font-weight: 600;
+  overflow-wrap: anywhere;
+}
+.files :deep(td.acts) {
+  padding-right: 0;
+  text-align: right;
+}
+.files :deep(td.acts > *) {
+  display: inline-block;
+  line-height: 24px;
+  margin-left: var(--space-3);
+  vertical-align: top;
+  white-space: nowrap;
+}
 /* On a phone a file's facts stand on a line below its name. */
 @media (max-width: 620px) {
-  .files :deep(thead) { position: absolute; clip-path: inset(50%); }
-  .files :deep(tr) { display: flex; flex-wrap: wrap; padding: var(--space-2) 0; border-bottom: 1px solid var(--edge); }
-  .files :deep(td) { padding: 0 var(--space-4) 0 0; border: 0; }
-  .files :deep(td.file), .files :deep(td.acts) { width: 100%; }
-  .files :deep(td.acts) { text-align: left; }
-  .files :deep(td.acts > *) { margin: 0 var(--space-4) 0 0; }
+  .files :deep(thead) {
+    position: absolute;
+    clip-path: inset(50%);
+  }
+  .files :deep(tr) {
+    display: flex;
+    flex-wrap: wrap;
+    padding: var(--space-2) 0;
+    border-bottom: 1px solid var(--edge);
+  }
+  .files :deep(td) {
+    padding: 0 var(--space-4) 0 0;
+    border: 0;
+  }
+  .files :deep(td.file),
+  .files :deep(td.acts) {
+    width: 100%;
+  }
+  .files :deep(td.acts) {
+    text-align: left;
+  }
+  .files :deep(td.acts > *) {
+    margin: 0 var(--space-4) 0 0;
+  }
 }
-.first { padding: var(--space-6); text-align: center; border: 2px dashed var(--edge-strong); border-radius: var(--round); }
+.first {
+  padding: var(--space-6);
+  text-align: center;
+  border: 2px dashed var(--edge-strong);
+  border-radius: var(--round);
+}
 </style>

@@ -42,11 +42,15 @@ async function send(crop?: Crop): Promise<void> {
     emit('chosen', picture)
   } catch (error) {
     if (!(error instanceof ApiError)) {
-      problem.value = { title: 'The server does not answer', detail: 'The picture was not sent.', todo: 'Choose it again in a moment.' }
+      problem.value = {
+        title: 'The server does not answer',
+        detail: 'The picture was not sent.',
+        todo: 'Choose it again in a moment.',
+      }
       return
     }
     problem.value = error.problem
-    offered.value = error.problem.crop ? error.problem as unknown as typeof offered.value : null
+    offered.value = error.problem.crop ? (error.problem as unknown as typeof offered.value) : null
   } finally {
     busy.value = false
   }
@@ -57,24 +61,72 @@ async function send(crop?: Crop): Promise<void> {
   <div class="field">
     <span class="field-name" id="artwork-name">Artwork</span>
     <div class="row">
-      <img v-if="props.address && !offered" :src="props.address" alt="The artwork now" width="240" height="240">
+      <img v-if="props.address && !offered" :src="props.address" alt="The artwork now" width="240" height="240" />
       <div v-else-if="!offered" class="blank" aria-hidden="true" />
       <div class="choose">
-        <Button type="button" :label="props.address ? 'Choose another picture' : 'Choose a picture'" outlined :loading="busy" aria-describedby="artwork-hint" @click="input?.click()" />
-        <span id="artwork-hint" class="hint">Square, at least 1400 px; JPEG, PNG or WebP. Seen first at the size of a thumbnail, so few words. A show can begin without it.</span>
+        <Button
+          type="button"
+          :label="props.address ? 'Choose another picture' : 'Choose a picture'"
+          outlined
+          :loading="busy"
+          aria-describedby="artwork-hint"
+          @click="input?.click()"
+        />
+        <span id="artwork-hint" class="hint"
+          >Square, at least 1400 px; JPEG, PNG or WebP. Seen first at the size of a thumbnail, so few words. A show can
+          begin without it.</span
+        >
         <span v-if="props.fault" class="fault">{{ props.fault }}</span>
       </div>
     </div>
-    <input ref="input" class="out-of-sight" type="file" accept="image/jpeg,image/png,image/webp" aria-labelledby="artwork-name" tabindex="-1" @change="pick">
+    <input
+      ref="input"
+      class="out-of-sight"
+      type="file"
+      accept="image/jpeg,image/png,image/webp"
+      aria-labelledby="artwork-name"
+      tabindex="-1"
+      @change="pick"
+    />
     <ProblemNote v-if="problem && !offered" :problem="problem" />
-    <CropFrame v-if="offered && picked" :picture="picked.preview" :width-px="offered.widthPx" :height-px="offered.heightPx" :why="problem!.detail" :busy="busy" @cut="send" @cancel="forget" />
+    <CropFrame
+      v-if="offered && picked"
+      :picture="picked.preview"
+      :width-px="offered.widthPx"
+      :height-px="offered.heightPx"
+      :why="problem!.detail"
+      :busy="busy"
+      @cut="send"
+      @cancel="forget"
+    />
   </div>
 </template>
 
 <style scoped>
-.field { grid-template-columns: minmax(0, 1fr); }
-.row { display: flex; flex-wrap: wrap; gap: var(--space-3) var(--space-4); align-items: center; }
-img, .blank { width: 15rem; max-width: 100%; aspect-ratio: 1; border-radius: var(--round); flex: none; }
-.blank { border: 2px dashed var(--edge-strong); }
-.choose { flex: 1 1 12rem; display: grid; gap: var(--space-2); justify-items: start; }
+.field {
+  grid-template-columns: minmax(0, 1fr);
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-3) var(--space-4);
+  align-items: center;
+}
+img,
+.blank {
+  width: 15rem;
+  max-width: 100%;
+  aspect-ratio: 1;
+  border-radius: var(--round);
+  flex: none;
+}
+.blank {
+  border: 2px dashed var(--edge-strong);
+}
+.choose {
+  flex: 1 1 12rem;
+  display: grid;
+  gap: var(--space-2);
+  justify-items: start;
+}
 </style>

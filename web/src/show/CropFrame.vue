@@ -16,30 +16,52 @@ const cropper = ref<InstanceType<typeof Cropper>>()
 const isWide = computed(() => props.widthPx >= props.heightPx)
 /** How far the square can be moved along the long side. */
 const slackPx = computed(() => Math.max(props.widthPx, props.heightPx) - crop.value.sidePx)
-const offsetPx = computed(() => isWide.value ? crop.value.left : crop.value.top)
+const offsetPx = computed(() => (isWide.value ? crop.value.left : crop.value.top))
 
 function take({ coordinates: { left, top, width, height } }: CropperResult): void {
   // Rounding must not lead out of the picture.
   const sidePx = Math.min(width, height, largestPx.value)
-  crop.value = { left: Math.max(0, Math.min(left, props.widthPx - sidePx)), top: Math.max(0, Math.min(top, props.heightPx - sidePx)), sidePx }
+  crop.value = {
+    left: Math.max(0, Math.min(left, props.widthPx - sidePx)),
+    top: Math.max(0, Math.min(top, props.heightPx - sidePx)),
+    sidePx,
+  }
 }
 
 function move(toPx: number): void {
   cropper.value?.setCoordinates(isWide.value ? { left: toPx } : { top: toPx })
 }
-const usual = ({ imageSize: { width, height } }: { imageSize: { width: number; height: number } }) => ({ width: Math.min(width, height), height: Math.min(width, height) })
+const usual = ({ imageSize: { width, height } }: { imageSize: { width: number; height: number } }) => ({
+  width: Math.min(width, height),
+  height: Math.min(width, height),
+})
 </script>
 
 <template>
   <div class="note needs-you frame">
     <p>{{ why }} This square can be cut from it:</p>
     <Cropper
-      ref="cropper" class="picture" :src="picture" :stencil-props="{ aspectRatio: 1 }" :default-size="usual" :min-width="artworkRule.minPx" :min-height="artworkRule.minPx"
-      :check-orientation="false" image-restriction="stencil" @change="take"
+      ref="cropper"
+      class="picture"
+      :src="picture"
+      :stencil-props="{ aspectRatio: 1 }"
+      :default-size="usual"
+      :min-width="artworkRule.minPx"
+      :min-height="artworkRule.minPx"
+      :check-orientation="false"
+      image-restriction="stencil"
+      @change="take"
     />
     <div v-if="slackPx > 0" class="slider">
       <span id="move-the-square">Move the square</span>
-      <Slider class="slide" :model-value="offsetPx" :min="0" :max="slackPx" aria-labelledby="move-the-square" @update:model-value="value => move(Number(value))" />
+      <Slider
+        class="slide"
+        :model-value="offsetPx"
+        :min="0"
+        :max="slackPx"
+        aria-labelledby="move-the-square"
+        @update:model-value="value => move(Number(value))"
+      />
     </div>
     <div class="actions">
       <Button type="button" label="Cut it out" :loading="busy" @click="emit('cut', crop)" />
@@ -49,10 +71,31 @@ const usual = ({ imageSize: { width, height } }: { imageSize: { width: number; h
 </template>
 
 <style scoped>
-.frame { min-width: 0; max-width: 100%; }
-.picture { width: 100%; height: 200px; overflow: hidden; margin-block: var(--space-3); background: var(--sheet-sunk); }
+.frame {
+  min-width: 0;
+  max-width: 100%;
+}
+.picture {
+  width: 100%;
+  height: 200px;
+  overflow: hidden;
+  margin-block: var(--space-3);
+  background: var(--sheet-sunk);
+}
 /* The library paints black around the picture. */
-.picture :deep(.vue-advanced-cropper__background) { background: var(--sheet-sunk); }
-.slider { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-4); align-items: center; margin-bottom: var(--space-3); }
-.slide { flex: 1 1 9rem; max-width: 20rem; margin-inline: var(--space-2); }
+.picture :deep(.vue-advanced-cropper__background) {
+  background: var(--sheet-sunk);
+}
+.slider {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-4);
+  align-items: center;
+  margin-bottom: var(--space-3);
+}
+.slide {
+  flex: 1 1 9rem;
+  max-width: 20rem;
+  margin-inline: var(--space-2);
+}
 </style>

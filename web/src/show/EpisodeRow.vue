@@ -29,7 +29,9 @@ const when = computed(() => {
           {{ episodeName(episode, uploads.sendings) }}
         </span>
         <span class="facts figures">
-          {{ when }}<template v-if="episode.durationMs"> · {{ clock(episode.durationMs) }}</template><template v-else-if="isArriving(episode, uploads.sendings)"> · its audio is on its way</template><template v-else> · no audio yet</template>
+          {{ when }}<template v-if="episode.durationMs"> · {{ clock(episode.durationMs) }}</template
+          ><template v-else-if="isArriving(episode, uploads.sendings)"> · its audio is on its way</template
+          ><template v-else> · no audio yet</template>
           <strong v-if="episode.changedSinceRelease"> · changes not sent</strong>
         </span>
       </span>
@@ -46,11 +48,36 @@ const when = computed(() => {
   color: var(--ink);
   text-decoration: none;
 }
-.row:hover { background: var(--accent-wash); }
-.row.router-link-active { background: var(--sheet); box-shadow: inset 3px 0 0 var(--accent); }
-.glyph { margin-top: 1px; }
-.words { display: grid; min-width: 0; }
-.title { font-weight: 600; line-height: 1.35; display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; overflow: hidden; overflow-wrap: anywhere; }
-.number { font-weight: 400; color: var(--ink-soft); margin-right: 0.15em; }
-.facts { color: var(--ink-soft); font-size: var(--text-s); }
+.row:hover {
+  background: var(--accent-wash);
+}
+.row.router-link-active {
+  background: var(--sheet);
+  box-shadow: inset 3px 0 0 var(--accent);
+}
+.glyph {
+  margin-top: 1px;
+}
+.words {
+  display: grid;
+  min-width: 0;
+}
+.title {
+  font-weight: 600;
+  line-height: 1.35;
+  display: -webkit-box;
+  -webkit-line-clamp: 2;
+  -webkit-box-orient: vertical;
+  overflow: hidden;
+  overflow-wrap: anywhere;
+}
+.number {
+  font-weight: 400;
+  color: var(--ink-soft);
+  margin-right: 0.15em;
+}
+.facts {
+  color: var(--ink-soft);
+  font-size: var(--text-s);
+}
 </style>

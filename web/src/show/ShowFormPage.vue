@@ -25,37 +25,69 @@ const props = defineProps<{ show?: string }>()
 const router = useRouter()
 const shows = useShows()
 const sessions = useSession()
-const existing = computed(() => props.show ? shows.bySlug(props.show) : null)
+const existing = computed(() => (props.show ? shows.bySlug(props.show) : null))
 const hasShows = computed(() => (shows.list?.total ?? 0) > 0)
 const origin = window.location.origin
 
 const facts = reactive({
-  name: '', description: '', language: 'en', author: '', ownerEmail: sessions.session?.account?.email ?? '',
-  category: 'Arts', subcategory: null as string | null, explicit: false, type: 'episodic' as 'episodic' | 'serial',
-  zone: Intl.DateTimeFormat().resolvedOptions().timeZone, artworkId: '',
+  name: '',
+  description: '',
+  language: 'en',
+  author: '',
+  ownerEmail: sessions.session?.account?.email ?? '',
+  category: 'Arts',
+  subcategory: null as string | null,
+  explicit: false,
+  type: 'episodic' as 'episodic' | 'serial',
+  zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+  artworkId: '',
 })
 const slug = ref('')
 const slugTouched = ref(false)
 const artworkAddress = ref<string | null>(null)
 const problem = ref<Pick<Problem, 'title' | 'detail' | 'todo' | 'faults'> | null>(null)
-const notYet = { title: 'Not saved yet', detail: 'Something here cannot be kept as it is.', todo: 'Mend what is marked, then press again.' }
-const noAnswer = { title: 'The server does not answer', detail: 'What you wrote is still here.', todo: 'Try again in a moment.' }
+const notYet = {
+  title: 'Not saved yet',
+  detail: 'Something here cannot be kept as it is.',
+  todo: 'Mend what is marked, then press again.',
+}
+const noAnswer = {
+  title: 'The server does not answer',
+  detail: 'What you wrote is still here.',
+  todo: 'Try again in a moment.',
+}
 const form = ref<HTMLFormElement>()
 const busy = ref(false)
 
 onMounted(() => {
   if (!shows.list) void shows.loadList().catch(() => undefined)
   if (!existing.value) return
-  const { name, description, language, author, ownerEmail, category, subcategory, explicit, type, zone, artworkId } = existing.value
-  Object.assign(facts, { name, description, language, author, ownerEmail, category, subcategory, explicit, type, zone, artworkId: existing.value.artworkIsProvisional ? '' : artworkId })
+  const { name, description, language, author, ownerEmail, category, subcategory, explicit, type, zone, artworkId } =
+    existing.value
+  Object.assign(facts, {
+    name,
+    description,
+    language,
+    author,
+    ownerEmail,
+    category,
+    subcategory,
+    explicit,
+    type,
+    zone,
+    artworkId: existing.value.artworkIsProvisional ? '' : artworkId,
+  })
   artworkAddress.value = artworkAt(existing.value.artworkAddress, 480)
 })
 
-const address = computed(() => slugTouched.value ? slug.value : slugFrom(facts.name))
+const address = computed(() => (slugTouched.value ? slug.value : slugFrom(facts.name)))
 const fault = (field: string): string | undefined => problem.value?.faults?.find(each => each.field === field)?.rule
 /** The list leaves UTC out, and a browser may call its zone by a name that is not on it. */
 const zones = [...new Set(['UTC', facts.zone, ...Intl.supportedValuesOf('timeZone')])].sort()
-const subcategories = computed(() => [{ name: 'None', value: null }, ...(categories[facts.category] ?? []).map(name => ({ name, value: name }))])
+const subcategories = computed(() => [
+  { name: 'None', value: null },
+  ...(categories[facts.category] ?? []).map(name => ({ name, value: name })),
+])
 
 function takeArtwork(picture: Picture): void {
   facts.artworkId = picture.id
@@ -102,47 +134,137 @@ async function point(found: NonNullable<typeof problem.value>): Promise<void> {
 <template>
   <main class="page">
     <h1>{{ existing ? `Facts of ${existing.name}` : 'A new show' }}</h1>
-    <p class="quiet">All of this stands in the feed, and can be changed later{{ existing ? '' : ', except the web address' }}.</p>
+    <p class="quiet">
+      All of this stands in the feed, and can be changed later{{ existing ? '' : ', except the web address' }}.
+    </p>
     <form ref="form" novalidate @submit.prevent="save">
       <FormField v-slot="{ id }" label="Name" :fault="fault('name')">
         <InputText :id="id" v-model="facts.name" :invalid="!!fault('name')" autofocus />
       </FormField>
-      <FormField v-if="!existing" v-slot="{ id }" label="Web address" :fault="fault('slug')" :hint="`The feed, for ever: ${origin}/${address || '…'}/feed.xml`">
-        <InputText :id="id" :model-value="address" :invalid="!!fault('slug')" @update:model-value="words => { slugTouched = true; slug = words ?? '' }" />
+      <FormField
+        v-if="!existing"
+        v-slot="{ id }"
+        label="Web address"
+        :fault="fault('slug')"
+        :hint="`The feed, for ever: ${origin}/${address || '…'}/feed.xml`"
+      >
+        <InputText
+          :id="id"
+          :model-value="address"
+          :invalid="!!fault('slug')"
+          @update:model-value="
+            words => {
+              slugTouched = true
+              slug = words ?? ''
+            }
+          "
+        />
       </FormField>
-      <FormField v-slot="{ id }" class="wide" label="Description" :fault="fault('description')" hint="The first sentence is what lists show.">
+      <FormField
+        v-slot="{ id }"
+        class="wide"
+        label="Description"
+        :fault="fault('description')"
+        hint="The first sentence is what lists show."
+      >
         <Textarea :id="id" v-model="facts.description" rows="3" :invalid="!!fault('description')" />
       </FormField>
       <FormField v-slot="{ id }" label="Author" :fault="fault('author')">
         <InputText :id="id" v-model="facts.author" :invalid="!!fault('author')" />
       </FormField>
-      <FormField v-slot="{ id }" label="Owner’s e-mail" :fault="fault('ownerEmail')" hint="Public in the feed; directories write to it.">
+      <FormField
+        v-slot="{ id }"
+        label="Owner’s e-mail"
+        :fault="fault('ownerEmail')"
+        hint="Public in the feed; directories write to it."
+      >
         <InputText :id="id" v-model="facts.ownerEmail" type="email" :invalid="!!fault('ownerEmail')" />
       </FormField>
       <FormField v-slot="{ id }" label="Category" :fault="fault('category')">
-        <Select v-model="facts.category" :label-id="id" :options="Object.keys(categories)" filter auto-filter-focus @update:model-value="facts.subcategory = null" />
+        <Select
+          v-model="facts.category"
+          :label-id="id"
+          :options="Object.keys(categories)"
+          filter
+          auto-filter-focus
+          @update:model-value="facts.subcategory = null"
+        />
       </FormField>
       <FormField v-slot="{ id }" label="Subcategory">
-        <Select v-model="facts.subcategory" :label-id="id" :options="subcategories" option-label="name" option-value="value" placeholder="None" :disabled="subcategories.length === 1" />
+        <Select
+          v-model="facts.subcategory"
+          :label-id="id"
+          :options="subcategories"
+          option-label="name"
+          option-value="value"
+          placeholder="None"
+          :disabled="subcategories.length === 1"
+        />
       </FormField>
       <FormField v-slot="{ id }" label="Language" :fault="fault('language')">
-        <Select v-model="facts.language" :label-id="id" :options="languages" option-label="name" option-value="code" filter auto-filter-focus />
+        <Select
+          v-model="facts.language"
+          :label-id="id"
+          :options="languages"
+          option-label="name"
+          option-value="code"
+          filter
+          auto-filter-focus
+        />
       </FormField>
       <FormField v-slot="{ id }" label="Time zone" :fault="fault('zone')" hint="Release times are meant in this zone.">
-        <Select v-model="facts.zone" :label-id="id" :options="zones" filter auto-filter-focus :virtual-scroller-options="{ itemSize: 38 }" />
+        <Select
+          v-model="facts.zone"
+          :label-id="id"
+          :options="zones"
+          filter
+          auto-filter-focus
+          :virtual-scroller-options="{ itemSize: 38 }"
+        />
       </FormField>
       <FormField v-slot="{ id }" label="Explicit content">
-        <SelectButton v-model="facts.explicit" :aria-labelledby="id" :allow-empty="false" :options="[{ name: 'No', value: false }, { name: 'Yes', value: true }]" option-label="name" option-value="value" />
+        <SelectButton
+          v-model="facts.explicit"
+          :aria-labelledby="id"
+          :allow-empty="false"
+          :options="[
+            { name: 'No', value: false },
+            { name: 'Yes', value: true },
+          ]"
+          option-label="name"
+          option-value="value"
+        />
       </FormField>
       <FormField v-slot="{ id }" label="Order" hint="Serial: meant to be heard from the first on.">
-        <SelectButton v-model="facts.type" :aria-labelledby="id" :allow-empty="false" :options="[{ name: 'Episodic', value: 'episodic' }, { name: 'Serial', value: 'serial' }]" option-label="name" option-value="value" />
+        <SelectButton
+          v-model="facts.type"
+          :aria-labelledby="id"
+          :allow-empty="false"
+          :options="[
+            { name: 'Episodic', value: 'episodic' },
+            { name: 'Serial', value: 'serial' },
+          ]"
+          option-label="name"
+          option-value="value"
+        />
       </FormField>
-      <ArtworkField class="artwork" :address="artworkAddress" :fault="fault('artworkId') && 'This picture cannot be the artwork.'" @chosen="takeArtwork" />
-      <p v-if="problem?.faults" class="wide fault" role="alert">Not saved yet: mend what is marked, then press again.</p>
+      <ArtworkField
+        class="artwork"
+        :address="artworkAddress"
+        :fault="fault('artworkId') && 'This picture cannot be the artwork.'"
+        @chosen="takeArtwork"
+      />
+      <p v-if="problem?.faults" class="wide fault" role="alert">
+        Not saved yet: mend what is marked, then press again.
+      </p>
       <ProblemNote v-else-if="problem" class="wide" :problem="problem" />
       <div class="wide actions">
         <Button type="submit" :label="existing ? 'Save the facts' : 'Make the show'" :loading="busy" />
-        <RouterLink v-if="existing || hasShows" :to="existing ? { name: 'show', params: { show: existing.slug } } : { name: 'home' }">Leave it</RouterLink>
+        <RouterLink
+          v-if="existing || hasShows"
+          :to="existing ? { name: 'show', params: { show: existing.slug } } : { name: 'home' }"
+          >Leave it</RouterLink
+        >
         <button v-else type="button" class="link-button" @click="leave">Sign out</button>
       </div>
     </form>
@@ -150,18 +272,43 @@ async function point(found: NonNullable<typeof problem.value>): Promise<void> {
 </template>
 
 <style scoped>
-.page { max-width: 70rem; margin: 0 auto; padding: var(--space-4) var(--space-6) var(--space-5); }
-h1 { font-size: var(--text-2xl); }
-form { display: grid; grid-template-columns: 1fr 1fr 15rem; gap: var(--space-3) var(--space-5); margin-top: var(--space-4); }
-form > * { min-width: 0; }
-.wide { grid-column: 1 / 3; }
-.artwork { grid-area: 1 / 3 / span 5 / 4; }
+.page {
+  max-width: 70rem;
+  margin: 0 auto;
+  padding: var(--space-4) var(--space-6) var(--space-5);
+}
+h1 {
+  font-size: var(--text-2xl);
+}
+form {
+  display: grid;
+  grid-template-columns: 1fr 1fr 15rem;
+  gap: var(--space-3) var(--space-5);
+  margin-top: var(--space-4);
+}
+form > * {
+  min-width: 0;
+}
+.wide {
+  grid-column: 1 / 3;
+}
+.artwork {
+  grid-area: 1 / 3 / span 5 / 4;
+}
 @media (max-width: 1000px) {
-  form { grid-template-columns: 1fr 1fr; }
-  .artwork { grid-area: auto / 1 / auto / -1; }
+  form {
+    grid-template-columns: 1fr 1fr;
+  }
+  .artwork {
+    grid-area: auto / 1 / auto / -1;
+  }
 }
 @media (max-width: 40rem) {
-  form { grid-template-columns: 1fr; }
-  .wide { grid-column: auto; }
+  form {
+    grid-template-columns: 1fr;
+  }
+  .wide {
+    grid-column: auto;
+  }
 }
 </style>

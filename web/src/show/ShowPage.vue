@@ -18,7 +18,7 @@ const uploads = useUploads()
 const facts = computed(() => shows.bySlug(props.show)!)
 const released = computed(() => shows.near?.released.total ?? facts.value.releasedCount)
 const nextOut = computed(() => shows.near?.scheduled.episodes[0] ?? null)
-const waiting = computed(() => shows.near ? [...shows.near.draft.episodes, ...shows.near.changed] : [])
+const waiting = computed(() => (shows.near ? [...shows.near.draft.episodes, ...shows.near.changed] : []))
 const isEmpty = computed(() => shows.near !== null && standings.every(standing => shows.near![standing].total === 0))
 const category = computed(() => {
   const { category: name, subcategory } = facts.value
@@ -30,7 +30,9 @@ function lacks(episode: EpisodeSummary): string {
   if (episode.changedSinceRelease) return 'has changes that listeners do not see yet'
   if (episode.awaitsFinish && episode.title.trim()) return 'waits to be finished'
   const arriving = isArriving(episode, uploads.sendings)
-  const missing = [!episode.hasAudio && !arriving && 'audio', !episode.title.trim() && 'a title', 'a moment'].filter(part => part !== false)
+  const missing = [!episode.hasAudio && !arriving && 'audio', !episode.title.trim() && 'a title', 'a moment'].filter(
+    part => part !== false,
+  )
   return `needs ${new Intl.ListFormat('en-GB').format(missing)}${arriving ? '; its audio is on its way' : ''}`
 }
 </script>
@@ -38,24 +40,40 @@ function lacks(episode: EpisodeSummary): string {
 <template>
   <section class="page">
     <div class="head">
-      <img class="artwork" :src="artworkAt(facts.artworkAddress, 480)" :alt="`Artwork of ${facts.name}`" width="168" height="168">
+      <img
+        class="artwork"
+        :src="artworkAt(facts.artworkAddress, 480)"
+        :alt="`Artwork of ${facts.name}`"
+        width="168"
+        height="168"
+      />
       <div>
         <h1>{{ facts.name }}</h1>
-        <p class="quiet">by {{ facts.author }} · {{ category }} · {{ facts.explicit ? 'explicit' : 'not explicit' }} · {{ facts.zone }}</p>
+        <p class="quiet">
+          by {{ facts.author }} · {{ category }} · {{ facts.explicit ? 'explicit' : 'not explicit' }} · {{ facts.zone }}
+        </p>
         <p class="lead">{{ facts.description }}</p>
         <RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Change these facts</RouterLink>
       </div>
     </div>
 
     <div v-if="facts.artworkIsProvisional" class="note needs-you">
-      <p><strong>The artwork is provisional.</strong> It was drawn here so that the show could begin. Directories ask for artwork of your own, square, 1400 to 3000 px (itunes namespace); without it they refuse the show, or list it with this picture.</p>
+      <p>
+        <strong>The artwork is provisional.</strong> It was drawn here so that the show could begin. Directories ask for
+        artwork of your own, square, 1400 to 3000 px (itunes namespace); without it they refuse the show, or list it
+        with this picture.
+      </p>
       <p><RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Choose the artwork</RouterLink></p>
     </div>
 
     <div class="feed">
       <CopyField label="Feed address, the same for ever" :text="facts.feedAddress" />
-      <p v-if="released === 0" class="quiet small">The feed answers already, without episodes. It comes alive with the first release.</p>
-      <p v-else class="quiet small">{{ released }} {{ released === 1 ? 'episode is' : 'episodes are' }} in the feed now.</p>
+      <p v-if="released === 0" class="quiet small">
+        The feed answers already, without episodes. It comes alive with the first release.
+      </p>
+      <p v-else class="quiet small">
+        {{ released }} {{ released === 1 ? 'episode is' : 'episodes are' }} in the feed now.
+      </p>
       <p class="links">
         <a :href="facts.feedAddress" target="_blank">Look at the feed</a>
         <a :href="facts.pageAddress" target="_blank">Look at the public page</a>
@@ -64,36 +82,97 @@ function lacks(episode: EpisodeSummary): string {
     </div>
 
     <div v-if="nextOut || waiting.length" class="next">
-      <p v-if="nextOut"><span class="field-name">Next out</span><br><RouterLink :to="{ name: 'desk', params: { show: facts.slug, id: nextOut.id } }">{{ nextOut.title }}</RouterLink>, {{ longMoment(nextOut.releaseAt!, facts.zone) }} in {{ facts.zone }}</p>
+      <p v-if="nextOut">
+        <span class="field-name">Next out</span><br /><RouterLink
+          :to="{ name: 'desk', params: { show: facts.slug, id: nextOut.id } }"
+          >{{ nextOut.title }}</RouterLink
+        >, {{ longMoment(nextOut.releaseAt!, facts.zone) }} in {{ facts.zone }}
+      </p>
       <div v-if="waiting.length">
         <span class="field-name">Waiting for you</span>
         <ul>
-          <li v-for="episode in waiting.slice(0, 5)" :key="episode.id"><RouterLink :to="{ name: 'desk', params: { show: facts.slug, id: episode.id } }">{{ episodeName(episode, uploads.sendings) }}</RouterLink> {{ lacks(episode) }}</li>
+          <li v-for="episode in waiting.slice(0, 5)" :key="episode.id">
+            <RouterLink :to="{ name: 'desk', params: { show: facts.slug, id: episode.id } }">{{
+              episodeName(episode, uploads.sendings)
+            }}</RouterLink>
+            {{ lacks(episode) }}
+          </li>
         </ul>
       </div>
     </div>
 
     <div v-if="isEmpty" class="first">
       <h2>Bring the first episode</h2>
-      <p>Drop its audio anywhere on this window, or press New episode. An episode needs three things: audio, a title and a moment.</p>
+      <p>
+        Drop its audio anywhere on this window, or press New episode. An episode needs three things: audio, a title and
+        a moment.
+      </p>
     </div>
     <p class="small"><RouterLink :to="{ name: 'new-show' }">Make another show</RouterLink></p>
   </section>
 </template>
 
 <style scoped>
-.page { max-width: 52rem; padding: var(--space-6); display: grid; gap: var(--space-5); }
-.head { display: flex; gap: var(--space-5); align-items: flex-start; }
-@media (max-width: 900px) {
-  .page { padding: var(--space-5); }
-  .head { flex-direction: column; }
+.page {
+  max-width: 52rem;
+  padding: var(--space-6);
+  display: grid;
+  gap: var(--space-5);
 }
-.artwork { border-radius: var(--round); flex: none; background: var(--sheet-sunk); }
-h1 { font-size: var(--text-2xl); overflow-wrap: anywhere; }
-.lead { font-family: var(--serif); font-size: var(--text-l); margin: var(--space-3) 0; overflow-wrap: anywhere; }
-.feed { display: grid; gap: var(--space-2); padding: var(--space-4) var(--space-5); background: var(--sheet); border: 1px solid var(--edge); border-radius: var(--round); }
-.links { display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-5); margin-top: var(--space-2); }
-.next { display: grid; gap: var(--space-4); }
-.next ul { margin: 0; padding-left: 1.1em; }
-.first { padding: var(--space-6); text-align: center; border: 2px dashed var(--edge-strong); border-radius: var(--round); }
+.head {
+  display: flex;
+  gap: var(--space-5);
+  align-items: flex-start;
+}
+@media (max-width: 900px) {
+  .page {
+    padding: var(--space-5);
+  }
+  .head {
+    flex-direction: column;
+  }
+}
+.artwork {
+  border-radius: var(--round);
+  flex: none;
+  background: var(--sheet-sunk);
+}
+h1 {
+  font-size: var(--text-2xl);
+  overflow-wrap: anywhere;
+}
+.lead {
+  font-family: var(--serif);
+  font-size: var(--text-l);
+  margin: var(--space-3) 0;
+  overflow-wrap: anywhere;
+}
+.feed {
+  display: grid;
+  gap: var(--space-2);
+  padding: var(--space-4) var(--space-5);
+  background: var(--sheet);
+  border: 1px solid var(--edge);
+  border-radius: var(--round);
+}
+.links {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-5);
+  margin-top: var(--space-2);
+}
+.next {
+  display: grid;
+  gap: var(--space-4);
+}
+.next ul {
+  margin: 0;
+  padding-left: 1.1em;
+}
+.first {
+  padding: var(--space-6);
+  text-align: center;
+  border: 2px dashed var(--edge-strong);
+  border-radius: var(--round);
+}
 </style>

@@ -2,7 +2,9 @@ import { describe, expect, it } from 'vitest'
 import type { Sending } from '../uploads/uploads'
 import { episodeName, isArriving } from './names'
 
-const sending = (state: Sending['state']): Record<string, Sending> => ({ a: { episodeId: 'a', fileName: '03 night boat.mp3', bytes: 5, sentBytes: 0, pace: null, state, problem: null } })
+const sending = (state: Sending['state']): Record<string, Sending> => ({
+  a: { episodeId: 'a', fileName: '03 night boat.mp3', bytes: 5, sentBytes: 0, pace: null, state, problem: null },
+})
 const bare = { id: 'a', title: '', arriving: null, hasAudio: false }
 
 describe('an episode without a title', () => {

@@ -18,7 +18,7 @@ export const useShows = defineStore('shows', () => {
     return list.value
   }
 
-  const bySlug = (slug: string): Show | null => open.value?.slug === slug ? open.value : null
+  const bySlug = (slug: string): Show | null => (open.value?.slug === slug ? open.value : null)
 
   /** Opens the show at an address; throws ApiError where there is none. */
   async function openAt(slug: string): Promise<void> {
@@ -55,7 +55,8 @@ export const useShows = defineStore('shows', () => {
     const loaded = await api.episodesNear(showId)
     for (const standing of standings) {
       const wanted = near.value?.[standing].episodes.length ?? 0
-      while (loaded[standing].after !== null && loaded[standing].episodes.length < wanted) loaded[standing] = await withNext(showId, standing, loaded[standing])
+      while (loaded[standing].after !== null && loaded[standing].episodes.length < wanted)
+        loaded[standing] = await withNext(showId, standing, loaded[standing])
     }
     // Of answers that overtake each other the one asked for last is the newest.
     if (turn === turns && open.value?.id === showId) near.value = loaded
@@ -69,7 +70,17 @@ export const useShows = defineStore('shows', () => {
     if (near.value === known) near.value = { ...known, [standing]: page }
   }
 
-  const known = computed(() => new Map(near.value ? [...near.value.changed, ...standings.flatMap(standing => near.value![standing].episodes)].map(episode => [episode.id, episode]) : []))
+  const known = computed(
+    () =>
+      new Map(
+        near.value
+          ? [...near.value.changed, ...standings.flatMap(standing => near.value![standing].episodes)].map(episode => [
+              episode.id,
+              episode,
+            ])
+          : [],
+      ),
+  )
   /** An episode where it is among those that are here. */
   const episode = (id: string): EpisodeSummary | null => known.value.get(id) ?? null
 

@@ -11,11 +11,22 @@ const address = ref('')
 </script>
 
 <template>
-  <button v-if="!open" type="button" class="link-button small" @click="open = true">It lives elsewhere: name its address</button>
+  <button v-if="!open" type="button" class="link-button small" @click="open = true">
+    It lives elsewhere: name its address
+  </button>
   <form v-else class="elsewhere" @submit.prevent="emit('address', address)">
     <div class="field">
       <label for="address">Address of the file</label>
-      <InputText id="address" v-model="address" type="url" inputmode="url" placeholder="https://" :invalid="problem !== null" autofocus fluid />
+      <InputText
+        id="address"
+        v-model="address"
+        type="url"
+        inputmode="url"
+        placeholder="https://"
+        :invalid="problem !== null"
+        autofocus
+        fluid
+      />
       <span v-if="problem" class="fault" role="alert">{{ problem.detail }}</span>
       <span v-else class="hint">The file itself, public, MP3 or M4A. Apps will fetch it from there.</span>
     </div>
@@ -27,5 +38,10 @@ const address = ref('')
 </template>
 
 <style scoped>
-.elsewhere { display: grid; gap: var(--space-2); width: min(30rem, 100%); text-align: left; }
+.elsewhere {
+  display: grid;
+  gap: var(--space-2);
+  width: min(30rem, 100%);
+  text-align: left;
+}
 </style>

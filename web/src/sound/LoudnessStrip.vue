@@ -8,25 +8,72 @@ const props = defineProps<{ company: Sound['company']; own: number; targetLufs: 
 const spanLu = 8
 
 const place = (lufs: number): number => Math.min(96, Math.max(4, 50 - ((lufs - props.targetLufs) / spanLu) * 50))
-const others = computed(() => props.company.map(each => ({ ...each, top: place(each.lufs), says: `${each.number ?? ''} ${each.title}: ${signed(each.lufs)} LUFS`.trim() })))
+const others = computed(() =>
+  props.company.map(each => ({
+    ...each,
+    top: place(each.lufs),
+    says: `${each.number ?? ''} ${each.title}: ${signed(each.lufs)} LUFS`.trim(),
+  })),
+)
 const words = computed(() => {
   const [first] = props.company
-  return first ? `The last ${props.company.length === 1 ? 'episode' : `${props.company.length} episodes`}: ${props.company.map(each => signed(each.lufs)).join(', ')} LUFS` : 'No earlier episodes to compare with'
+  return first
+    ? `The last ${props.company.length === 1 ? 'episode' : `${props.company.length} episodes`}: ${props.company.map(each => signed(each.lufs)).join(', ')} LUFS`
+    : 'No earlier episodes to compare with'
 })
 </script>
 
 <template>
-  <div class="strip" role="img" :aria-label="`${words}. This one: ${signed(own)} LUFS; the target is ${signed(targetLufs)}.`">
+  <div
+    class="strip"
+    role="img"
+    :aria-label="`${words}. This one: ${signed(own)} LUFS; the target is ${signed(targetLufs)}.`"
+  >
     <span class="target" />
-    <span v-for="each in others" :key="each.id" class="column" :title="each.says"><i :style="{ top: `${each.top}%` }" /></span>
-    <span class="column own" :title="`This episode: ${signed(own)} LUFS`"><i :style="{ top: `${place(own)}%` }" /></span>
+    <span v-for="each in others" :key="each.id" class="column" :title="each.says"
+      ><i :style="{ top: `${each.top}%` }"
+    /></span>
+    <span class="column own" :title="`This episode: ${signed(own)} LUFS`"
+      ><i :style="{ top: `${place(own)}%` }"
+    /></span>
   </div>
 </template>
 
 <style scoped>
-.strip { position: relative; display: flex; gap: 3px; height: 40px; padding-inline: 4px; border-radius: var(--round); background: var(--sheet-sunk); }
-.target { position: absolute; inset-inline: 0; top: 50%; border-top: 1px dashed var(--edge-strong); }
-.column { position: relative; width: 9px; }
-.column i { position: absolute; left: 1px; width: 7px; height: 7px; margin-top: -3.5px; border-radius: 50%; background: var(--edge-strong); }
-.own i { left: -1px; width: 11px; height: 11px; margin-top: -5.5px; background: var(--accent); border: 2px solid var(--sheet); }
+.strip {
+  position: relative;
+  display: flex;
+  gap: 3px;
+  height: 40px;
+  padding-inline: 4px;
+  border-radius: var(--round);
+  background: var(--sheet-sunk);
+}
+.target {
+  position: absolute;
+  inset-inline: 0;
+  top: 50%;
+  border-top: 1px dashed var(--edge-strong);
+}
+.column {
+  position: relative;
+  width: 9px;
+}
+.column i {
+  position: absolute;
+  left: 1px;
+  width: 7px;
+  height: 7px;
+  margin-top: -3.5px;
+  border-radius: 50%;
+  background: var(--edge-strong);
+}
+.own i {
+  left: -1px;
+  width: 11px;
+  height: 11px;
+  margin-top: -5.5px;
+  background: var(--accent);
+  border: 2px solid var(--sheet);
+}
 </style>

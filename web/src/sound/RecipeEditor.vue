@@ -18,12 +18,21 @@ const encodingWords: Readonly<Record<EncodingName, string>> = {
   m4a: 'M4A: AAC, 128 kbit/s, stereo',
   'as it came': 'As it came: only the tags are new',
 }
-const encodings = computed(() => encodingNames.filter(name => name !== 'as it came' || props.canGoAsItCame).map(value => ({ value, name: encodingWords[value] })))
+const encodings = computed(() =>
+  encodingNames
+    .filter(name => name !== 'as it came' || props.canGoAsItCame)
+    .map(value => ({ value, name: encodingWords[value] })),
+)
 const untouched = computed(() => recipe.value.encoding === 'as it came')
-const sides = oneChannels.map(value => ({ value, name: value === 'both sides' ? 'both sides mixed' : `the ${value} side alone` }))
+const sides = oneChannels.map(value => ({
+  value,
+  name: value === 'both sides' ? 'both sides mixed' : `the ${value} side alone`,
+}))
 const shapes = fadeShapes.map(value => ({ value, name: value === 'linear' ? 'straight' : 'as the ear hears it' }))
 
-const set = (change: Partial<Recipe>): void => { recipe.value = { ...recipe.value, ...change } }
+const set = (change: Partial<Recipe>): void => {
+  recipe.value = { ...recipe.value, ...change }
+}
 const levellingWords = computed(() => {
   const { levelling } = recipe.value
   if (levelling === 0) return 'left as it is'
@@ -37,39 +46,99 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
   <div class="recipe">
     <div class="field">
       <label for="encoding">Goes out as</label>
-      <Select :model-value="recipe.encoding" label-id="encoding" :options="encodings" option-label="name" option-value="value" size="small" @update:model-value="encoding => set({ encoding })" />
+      <Select
+        :model-value="recipe.encoding"
+        label-id="encoding"
+        :options="encodings"
+        option-label="name"
+        option-value="value"
+        size="small"
+        @update:model-value="encoding => set({ encoding })"
+      />
     </div>
     <template v-if="!untouched">
       <div v-if="recipe.encoding === 'speech'" class="field">
         <label for="one-channel">The one channel is</label>
-        <Select :model-value="recipe.oneChannel" label-id="one-channel" :options="sides" option-label="name" option-value="value" size="small" @update:model-value="oneChannel => set({ oneChannel })" />
+        <Select
+          :model-value="recipe.oneChannel"
+          label-id="one-channel"
+          :options="sides"
+          option-label="name"
+          option-value="value"
+          size="small"
+          @update:model-value="oneChannel => set({ oneChannel })"
+        />
       </div>
       <div class="field">
         <span class="field-name">Loudness</span>
         <div class="row">
-          <span class="check"><Checkbox :model-value="recipe.toTarget" binary input-id="to-target" size="small" @update:model-value="(toTarget: boolean) => set({ toTarget })" /><label for="to-target">bring to</label></span>
-          <InputNumber :model-value="recipe.targetLufs" :min="-30" :max="-8" :max-fraction-digits="1" suffix=" LUFS" size="small" :disabled="!recipe.toTarget" :input-style="{ width: '6rem' }" aria-label="Target loudness in LUFS" @update:model-value="value => set({ targetLufs: value ?? -16 })" />
+          <span class="check"
+            ><Checkbox
+              :model-value="recipe.toTarget"
+              binary
+              input-id="to-target"
+              size="small"
+              @update:model-value="(toTarget: boolean) => set({ toTarget })"
+            /><label for="to-target">bring to</label></span
+          >
+          <InputNumber
+            :model-value="recipe.targetLufs"
+            :min="-30"
+            :max="-8"
+            :max-fraction-digits="1"
+            suffix=" LUFS"
+            size="small"
+            :disabled="!recipe.toTarget"
+            :input-style="{ width: '6rem' }"
+            aria-label="Target loudness in LUFS"
+            @update:model-value="value => set({ targetLufs: value ?? -16 })"
+          />
         </div>
       </div>
       <div class="field">
-        <span id="levelling" class="field-name">Soft and loud speech <span class="quiet">{{ levellingWords }}</span></span>
+        <span id="levelling" class="field-name"
+          >Soft and loud speech <span class="quiet">{{ levellingWords }}</span></span
+        >
         <div class="row">
           <span class="small">leave</span>
-          <Slider class="slide" :model-value="recipe.levelling" :min="0" :max="1" :step="0.05" aria-labelledby="levelling" @update:model-value="value => set({ levelling: Math.round(Number(value) * 100) / 100 })" />
+          <Slider
+            class="slide"
+            :model-value="recipe.levelling"
+            :min="0"
+            :max="1"
+            :step="0.05"
+            aria-labelledby="levelling"
+            @update:model-value="value => set({ levelling: Math.round(Number(value) * 100) / 100 })"
+          />
           <span class="small">even</span>
         </div>
       </div>
       <div class="field">
         <label for="ceiling">Peaks, at most</label>
         <div class="row">
-          <InputNumber :model-value="recipe.ceilingDbtp" input-id="ceiling" :min="-9" :max="0" :max-fraction-digits="1" suffix=" dBTP" size="small" :input-style="{ width: '6rem' }" @update:model-value="value => set({ ceilingDbtp: value ?? -1 })" />
+          <InputNumber
+            :model-value="recipe.ceilingDbtp"
+            input-id="ceiling"
+            :min="-9"
+            :max="0"
+            :max-fraction-digits="1"
+            suffix=" dBTP"
+            size="small"
+            :input-style="{ width: '6rem' }"
+            @update:model-value="value => set({ ceilingDbtp: value ?? -1 })"
+          />
         </div>
       </div>
       <div v-if="durationMs !== null" class="field">
         <span class="field-name">Ends</span>
         <div class="row">
-          <span v-if="isCut" class="figures small">from {{ clock(recipe.fromMs ?? 0) }} to {{ clock(recipe.toMs ?? durationMs) }}, {{ clock((recipe.toMs ?? durationMs) - (recipe.fromMs ?? 0)) }} in all</span>
-          <button v-if="isCut" type="button" class="link-button small" @click="set({ fromMs: null, toMs: null })">Keep all of it</button>
+          <span v-if="isCut" class="figures small"
+            >from {{ clock(recipe.fromMs ?? 0) }} to {{ clock(recipe.toMs ?? durationMs) }},
+            {{ clock((recipe.toMs ?? durationMs) - (recipe.fromMs ?? 0)) }} in all</span
+          >
+          <button v-if="isCut" type="button" class="link-button small" @click="set({ fromMs: null, toMs: null })">
+            Keep all of it
+          </button>
           <template v-else><span class="quiet small">nothing is cut off</span><slot name="trim" /></template>
         </div>
       </div>
@@ -77,10 +146,39 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
         <span class="field-name">Fades</span>
         <div class="row">
           <span>in</span>
-          <InputNumber :model-value="recipe.fadeInMs / 1000" :min="0" :max="60" :max-fraction-digits="1" suffix=" s" size="small" :input-style="{ width: '4rem' }" aria-label="Fade in, seconds" @update:model-value="value => set({ fadeInMs: Math.round((value ?? 0) * 1000) })" />
+          <InputNumber
+            :model-value="recipe.fadeInMs / 1000"
+            :min="0"
+            :max="60"
+            :max-fraction-digits="1"
+            suffix=" s"
+            size="small"
+            :input-style="{ width: '4rem' }"
+            aria-label="Fade in, seconds"
+            @update:model-value="value => set({ fadeInMs: Math.round((value ?? 0) * 1000) })"
+          />
           <span>out</span>
-          <InputNumber :model-value="recipe.fadeOutMs / 1000" :min="0" :max="60" :max-fraction-digits="1" suffix=" s" size="small" :input-style="{ width: '4rem' }" aria-label="Fade out, seconds" @update:model-value="value => set({ fadeOutMs: Math.round((value ?? 0) * 1000) })" />
-          <Select v-if="recipe.fadeInMs || recipe.fadeOutMs" :model-value="recipe.fadeShape" :options="shapes" option-label="name" option-value="value" size="small" aria-label="Shape of the fades" @update:model-value="fadeShape => set({ fadeShape })" />
+          <InputNumber
+            :model-value="recipe.fadeOutMs / 1000"
+            :min="0"
+            :max="60"
+            :max-fraction-digits="1"
+            suffix=" s"
+            size="small"
+            :input-style="{ width: '4rem' }"
+            aria-label="Fade out, seconds"
+            @update:model-value="value => set({ fadeOutMs: Math.round((value ?? 0) * 1000) })"
+          />
+          <Select
+            v-if="recipe.fadeInMs || recipe.fadeOutMs"
+            :model-value="recipe.fadeShape"
+            :options="shapes"
+            option-label="name"
+            option-value="value"
+            size="small"
+            aria-label="Shape of the fades"
+            @update:model-value="fadeShape => set({ fadeShape })"
+          />
         </div>
       </div>
     </template>
@@ -88,9 +186,32 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
 </template>
 
 <style scoped>
-.recipe { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: var(--space-2) var(--space-5); }
-.row { display: flex; flex-wrap: wrap; gap: var(--space-2); align-items: center; min-height: 32px; }
-.check { display: flex; gap: var(--space-1); align-items: center; min-height: 24px; }
-.slide { flex: 1; max-width: 14rem; margin-inline: var(--space-2); }
-@media (max-width: 760px) { .recipe { grid-template-columns: minmax(0, 1fr); } }
+.recipe {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: var(--space-2) var(--space-5);
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2);
+  align-items: center;
+  min-height: 32px;
+}
+.check {
+  display: flex;
+  gap: var(--space-1);
+  align-items: center;
+  min-height: 24px;
+}
+.slide {
+  flex: 1;
+  max-width: 14rem;
+  margin-inline: var(--space-2);
+}
+@media (max-width: 760px) {
+  .recipe {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

@@ -20,23 +20,41 @@ defineSlots<{ handles(place: { percent: (ms: number) => number; view: Stretch })
 const waves = useWaveforms()
 const view = ref<Stretch>({ fromMs: 0, toMs: Math.max(1, props.source.durationMs) })
 const finished = computed(() => props.sound.finished)
-const startMs = computed(() => finished.value ? props.sound.recipe?.fromMs ?? 0 : 0)
+const startMs = computed(() => (finished.value ? (props.sound.recipe?.fromMs ?? 0) : 0))
 
-const tracks = computed(() => [props.source, ...(finished.value ? [finished.value] : [])].map((file, index) => ({
-  address: file.playAddress, durationMs: file.durationMs, offsetMs: index === 0 ? 0 : startMs.value, lufs: file.measurement?.integratedLufs ?? null,
-})))
+const tracks = computed(() =>
+  [props.source, ...(finished.value ? [finished.value] : [])].map((file, index) => ({
+    address: file.playAddress,
+    durationMs: file.durationMs,
+    offsetMs: index === 0 ? 0 : startMs.value,
+    lufs: file.measurement?.integratedLufs ?? null,
+  })),
+)
 const heardChoices = ['Source', 'Finished'].map((name, index) => ({ name, index }))
 const { current, playing, atMs, unreachable, load, seek, playStretch, toggle } = useSoundPlayer(() => tracks.value)
 
-watch(() => [props.source.id, finished.value?.id], ([source], before) => {
-  if (source !== before?.[0]) view.value = { fromMs: 0, toMs: Math.max(1, props.source.durationMs) }
-  load(finished.value ? 1 : 0)
-}, { immediate: true })
-watch(() => [props.source, finished.value], files => { for (const file of files) if (file) void waves.need(file) }, { immediate: true })
+watch(
+  () => [props.source.id, finished.value?.id],
+  ([source], before) => {
+    if (source !== before?.[0]) view.value = { fromMs: 0, toMs: Math.max(1, props.source.durationMs) }
+    load(finished.value ? 1 : 0)
+  },
+  { immediate: true },
+)
+watch(
+  () => [props.source, finished.value],
+  files => {
+    for (const file of files) if (file) void waves.need(file)
+  },
+  { immediate: true },
+)
 
 const silences = computed(() => {
   const { headSilenceMs = 0, tailSilenceMs = 0, durationMs = 0, gaps = [] } = props.source.measurement ?? {}
-  const ends = [{ fromMs: 0, toMs: headSilenceMs }, { fromMs: durationMs - tailSilenceMs, toMs: durationMs }]
+  const ends = [
+    { fromMs: 0, toMs: headSilenceMs },
+    { fromMs: durationMs - tailSilenceMs, toMs: durationMs },
+  ]
   return [...ends.filter(({ fromMs, toMs }) => toMs - fromMs > 300), ...gaps]
 })
 const clips = computed(() => props.source.measurement?.clips ?? [])
@@ -70,48 +88,139 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
     <Button type="button" class="play" :label="playing ? 'Pause' : 'Play'" outlined @click="toggle" />
     <div class="waves">
       <SoundWave
-        :waveform="waves.waveforms[source.id] ?? null" :duration-ms="source.durationMs" :at-ms="sourceMs" label="Place in the audio" :from-ms="view.fromMs" :to-ms="view.toMs"
-        :silences="silences" :marks="clips" :kept="kept" :lower="finished !== null" @seek="seekSource" @mark="hear"
+        :waveform="waves.waveforms[source.id] ?? null"
+        :duration-ms="source.durationMs"
+        :at-ms="sourceMs"
+        label="Place in the audio"
+        :from-ms="view.fromMs"
+        :to-ms="view.toMs"
+        :silences="silences"
+        :marks="clips"
+        :kept="kept"
+        :lower="finished !== null"
+        @seek="seekSource"
+        @mark="hear"
       >
         <template #default="{ percent }"><slot name="handles" :percent="percent" :view="view" /></template>
       </SoundWave>
       <SoundWave
-        v-if="finished" :waveform="waves.waveforms[finished.id] ?? null" :duration-ms="finished.durationMs" :at-ms="sourceMs - startMs" label="Place in the finished sound"
-        :from-ms="view.fromMs - startMs" :to-ms="view.toMs - startMs" :silences="[]" :marks="[]" :kept="null" lower @seek="ms => seekSource(ms + startMs)"
+        v-if="finished"
+        :waveform="waves.waveforms[finished.id] ?? null"
+        :duration-ms="finished.durationMs"
+        :at-ms="sourceMs - startMs"
+        label="Place in the finished sound"
+        :from-ms="view.fromMs - startMs"
+        :to-ms="view.toMs - startMs"
+        :silences="[]"
+        :marks="[]"
+        :kept="null"
+        lower
+        @seek="ms => seekSource(ms + startMs)"
       />
     </div>
     <div class="side">
-      <span class="figures time" data-testid="place">{{ clock(atMs) }}<br>{{ clock(tracks[current]?.durationMs ?? source.durationMs) }}</span>
+      <span class="figures time" data-testid="place"
+        >{{ clock(atMs) }}<br />{{ clock(tracks[current]?.durationMs ?? source.durationMs) }}</span
+      >
       <span class="zoom">
-        <button type="button" aria-label="Closer" title="Closer" :disabled="view.toMs - view.fromMs <= 500" @click="zoom(0.4)">+</button>
+        <button
+          type="button"
+          aria-label="Closer"
+          title="Closer"
+          :disabled="view.toMs - view.fromMs <= 500"
+          @click="zoom(0.4)"
+        >
+          +
+        </button>
         <button type="button" aria-label="Farther" title="Farther" :disabled="!isZoomed" @click="zoom(2.5)">−</button>
       </span>
     </div>
     <div class="below">
       <div v-if="finished" class="hear">
         <SelectButton
-          size="small" :model-value="current" :allow-empty="false" :options="heardChoices" option-label="name" option-value="index"
-          aria-label="What is heard, both equally loud" @update:model-value="(index: number) => load(index)"
+          size="small"
+          :model-value="current"
+          :allow-empty="false"
+          :options="heardChoices"
+          option-label="name"
+          option-value="index"
+          aria-label="What is heard, both equally loud"
+          @update:model-value="(index: number) => load(index)"
         />
         <span class="small quiet">heard equally loud</span>
       </div>
       <SoundNumbers v-if="source.measurement" :source="source" :finished="finished" :report="sound.report" />
-      <LoudnessStrip v-if="ownLufs !== null && sound.company.length" :company="sound.company" :own="ownLufs" :target-lufs="target" />
+      <LoudnessStrip
+        v-if="ownLufs !== null && sound.company.length"
+        :company="sound.company"
+        :own="ownLufs"
+        :target-lufs="target"
+      />
     </div>
     <span v-if="unreachable" class="fault">The sound cannot be reached at the moment.</span>
   </div>
 </template>
 
 <style scoped>
-.bench { display: grid; grid-template-columns: auto minmax(0, 1fr) auto; gap: var(--space-2) var(--space-3); align-items: center; padding: var(--space-3) var(--space-4); background: var(--sheet); border: 1px solid var(--edge); border-radius: var(--round); }
-.play { min-width: 5.2rem; }
-.waves { display: grid; min-width: 0; gap: var(--space-1); }
-.time { text-align: right; font-size: var(--text-s); line-height: 1.4; color: var(--ink-soft); }
-.below { grid-column: 1 / -1; display: flex; flex-wrap: wrap; gap: var(--space-2) var(--space-4); align-items: center; }
-.hear { display: flex; flex-wrap: wrap; gap: var(--space-1); align-items: center; }
-.side { display: grid; gap: var(--space-1); justify-items: end; }
-.zoom { display: flex; }
-.zoom button { width: 24px; height: 24px; padding: 0; border: 1px solid var(--edge); background: var(--sheet); color: var(--ink); cursor: pointer; }
-.zoom button:disabled { color: var(--edge-strong); cursor: default; }
-.fault { grid-column: 1 / -1; }
+.bench {
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr) auto;
+  gap: var(--space-2) var(--space-3);
+  align-items: center;
+  padding: var(--space-3) var(--space-4);
+  background: var(--sheet);
+  border: 1px solid var(--edge);
+  border-radius: var(--round);
+}
+.play {
+  min-width: 5.2rem;
+}
+.waves {
+  display: grid;
+  min-width: 0;
+  gap: var(--space-1);
+}
+.time {
+  text-align: right;
+  font-size: var(--text-s);
+  line-height: 1.4;
+  color: var(--ink-soft);
+}
+.below {
+  grid-column: 1 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-4);
+  align-items: center;
+}
+.hear {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-1);
+  align-items: center;
+}
+.side {
+  display: grid;
+  gap: var(--space-1);
+  justify-items: end;
+}
+.zoom {
+  display: flex;
+}
+.zoom button {
+  width: 24px;
+  height: 24px;
+  padding: 0;
+  border: 1px solid var(--edge);
+  background: var(--sheet);
+  color: var(--ink);
+  cursor: pointer;
+}
+.zoom button:disabled {
+  color: var(--edge-strong);
+  cursor: default;
+}
+.fault {
+  grid-column: 1 / -1;
+}
 </style>

@@ -31,16 +31,24 @@ const finishProblem = ref<{ title: string; detail: string; todo: string } | null
 const audio = computed(() => props.sound.source)
 /** The recipe as it is being written; a change is kept on the server at once where the episode has a recipe already. */
 const recipe = ref<Recipe>(props.sound.recipe ?? props.sound.usual)
-watch(() => [props.sound.recipe, props.sound.usual] as const, ([own, usual], [before]) => {
-  const known = own ?? usual
-  if (recipeText(known) !== recipeText(recipe.value) && (!open.value || recipeText(before ?? usual) !== recipeText(known))) recipe.value = known
-})
+watch(
+  () => [props.sound.recipe, props.sound.usual] as const,
+  ([own, usual], [before]) => {
+    const known = own ?? usual
+    if (
+      recipeText(known) !== recipeText(recipe.value) &&
+      (!open.value || recipeText(before ?? usual) !== recipeText(known))
+    )
+      recipe.value = known
+  },
+)
 const kept = computed(() => {
   const { fromMs, toMs, encoding } = recipe.value
-  const isCut = (fromMs !== null || toMs !== null) && encoding !== 'as it came' && (open.value || props.sound.recipe !== null)
+  const isCut =
+    (fromMs !== null || toMs !== null) && encoding !== 'as it came' && (open.value || props.sound.recipe !== null)
   return isCut ? { fromMs: fromMs ?? 0, toMs: toMs ?? audio.value!.durationMs } : null
 })
-const places = computed(() => audio.value?.measurement ? cuttingPlaces(audio.value.measurement) : [])
+const places = computed(() => (audio.value?.measurement ? cuttingPlaces(audio.value.measurement) : []))
 
 let keepTimer: ReturnType<typeof setTimeout> | undefined
 watch(recipe, changed => {
@@ -55,7 +63,14 @@ async function attempt(act: () => Promise<void>): Promise<void> {
   try {
     await act()
   } catch (error) {
-    finishProblem.value = error instanceof ApiError ? error.problem : { title: 'The server does not answer', detail: 'The sound was left as it is.', todo: 'Try again in a moment.' }
+    finishProblem.value =
+      error instanceof ApiError
+        ? error.problem
+        : {
+            title: 'The server does not answer',
+            detail: 'The sound was left as it is.',
+            todo: 'Try again in a moment.',
+          }
   } finally {
     busy.value = false
   }
@@ -70,7 +85,11 @@ async function finish(): Promise<void> {
 function cut(ends: Partial<Pick<Recipe, 'fromMs' | 'toMs'>>): void {
   const { durationMs } = audio.value!
   const { fromMs, toMs } = { ...recipe.value, ...ends }
-  recipe.value = { ...recipe.value, fromMs: fromMs ? Math.round(fromMs) : null, toMs: toMs !== null && toMs < durationMs ? Math.round(toMs) : null }
+  recipe.value = {
+    ...recipe.value,
+    fromMs: fromMs ? Math.round(fromMs) : null,
+    toMs: toMs !== null && toMs < durationMs ? Math.round(toMs) : null,
+  }
 }
 
 /** The one press that a finding offers: the recipe it takes, and for loudness and form the finishing itself. */
@@ -88,10 +107,10 @@ const problem = computed(() => {
   const { refusal, fileName } = props.upload ?? {}
   return refusal ? { ...refusal, detail: `${fileName}: ${refusal.detail}` } : null
 })
-const underway = computed(() => props.sending && props.sending.state !== 'refused' ? props.sending : null)
+const underway = computed(() => (props.sending && props.sending.state !== 'refused' ? props.sending : null))
 const reading = computed(() => props.upload?.state === 'reading')
 /** Begun, not finished, and not sent by this window. */
-const stranded = computed(() => !props.sending && props.upload?.state === 'receiving' ? props.upload : null)
+const stranded = computed(() => (!props.sending && props.upload?.state === 'receiving' ? props.upload : null))
 
 function pick(): void {
   const file = input.value?.files?.[0]
@@ -102,11 +121,25 @@ function pick(): void {
 
 <template>
   <section class="sound" aria-label="Audio">
-    <input ref="input" class="out-of-sight" type="file" accept="audio/*,.mp3,.m4a,.wav,.flac,.ogg,.opus" aria-label="Audio file" tabindex="-1" @change="pick">
+    <input
+      ref="input"
+      class="out-of-sight"
+      type="file"
+      accept="audio/*,.mp3,.m4a,.wav,.flac,.ogg,.opus"
+      aria-label="Audio file"
+      tabindex="-1"
+      @change="pick"
+    />
     <ProblemNote v-if="problem" :problem="problem">
       <Button type="button" size="small" label="Choose a file" @click="input?.click()" />
     </ProblemNote>
-    <UploadProgress v-if="underway" :sending="underway" @pause="emit('pause')" @go-on="emit('goOn')" @cancel="emit('cancel')" />
+    <UploadProgress
+      v-if="underway"
+      :sending="underway"
+      @pause="emit('pause')"
+      @go-on="emit('goOn')"
+      @cancel="emit('cancel')"
+    />
     <p v-else-if="reading" class="busy" role="status">Reading {{ upload!.fileName }}: length, tags, waveform …</p>
     <div v-else-if="stranded" class="note needs-you">
       <h3>The upload of {{ stranded.fileName }} is not finished</h3>
@@ -117,33 +150,82 @@ function pick(): void {
       <SoundBench ref="bench" :key="audio.id" :sound="sound" :source="audio" :kept="kept">
         <template #handles="{ percent, view }">
           <TrimHandles
-            v-if="open && recipe.encoding !== 'as it came'" :from-ms="recipe.fromMs ?? 0" :to-ms="recipe.toMs ?? audio.durationMs" :duration-ms="audio.durationMs" :percent="percent" :view="view"
-            :snap="ms => snapped(ms, places, (view.toMs - view.fromMs) / 80)" @update:from-ms="fromMs => cut({ fromMs })" @update:to-ms="toMs => cut({ toMs })"
+            v-if="open && recipe.encoding !== 'as it came'"
+            :from-ms="recipe.fromMs ?? 0"
+            :to-ms="recipe.toMs ?? audio.durationMs"
+            :duration-ms="audio.durationMs"
+            :percent="percent"
+            :view="view"
+            :snap="ms => snapped(ms, places, (view.toMs - view.fromMs) / 80)"
+            @update:from-ms="fromMs => cut({ fromMs })"
+            @update:to-ms="toMs => cut({ toMs })"
           />
         </template>
       </SoundBench>
-      <p v-if="audio.address" class="small elsewhere">Lives elsewhere: <a :href="audio.address" target="_blank" rel="noopener">{{ audio.address }}</a>. Apps fetch it from there; it is asked again before the release and daily after.</p>
+      <p v-if="audio.address" class="small elsewhere">
+        Lives elsewhere: <a :href="audio.address" target="_blank" rel="noopener">{{ audio.address }}</a>. Apps fetch it
+        from there; it is asked again before the release and daily after.
+      </p>
       <FinishPanel
-        v-else v-model="recipe" v-model:open="open" :sound="sound" :busy="busy" :problem="finishProblem" @finish="finish" @cancel="attempt(sounds.cancelFinish)"
-        @as-uploaded="attempt(() => sounds.setRecipe(null))" @keep-as-usual="emit('keepAsUsual', recipe)" @trim="cut(trimOf(audio.measurement!))"
+        v-else
+        v-model="recipe"
+        v-model:open="open"
+        :sound="sound"
+        :busy="busy"
+        :problem="finishProblem"
+        @finish="finish"
+        @cancel="attempt(sounds.cancelFinish)"
+        @as-uploaded="attempt(() => sounds.setRecipe(null))"
+        @keep-as-usual="emit('keepAsUsual', recipe)"
+        @trim="cut(trimOf(audio.measurement!))"
       />
-      <SoundFindings :findings="sound.findings" :busy="busy || !audio.measurement" @mend="mend" @hear="finding => bench?.hear(finding)" />
+      <SoundFindings
+        :findings="sound.findings"
+        :busy="busy || !audio.measurement"
+        @mend="mend"
+        @hear="finding => bench?.hear(finding)"
+      />
       <SoundFacts :audio="audio" :also-in="sound.alsoIn" :show-slug="showSlug" @replace="input?.click()" />
     </template>
     <div v-else-if="!underway && !reading && !problem && !stranded" class="empty">
       <p class="big">Drop the audio anywhere on this window</p>
       <p class="quiet">MP3 or M4A; WAV, FLAC and Ogg are encoded here. You can write on while it uploads.</p>
       <Button type="button" label="Choose a file" @click="input?.click()" />
-      <AddressForm :busy="busy" :problem="finishProblem" @address="address => attempt(() => sounds.bringFrom(address))" />
+      <AddressForm
+        :busy="busy"
+        :problem="finishProblem"
+        @address="address => attempt(() => sounds.bringFrom(address))"
+      />
     </div>
   </section>
 </template>
 
 <style scoped>
-.sound { display: grid; gap: var(--space-2); }
-.empty { display: grid; gap: var(--space-2); justify-items: center; padding: var(--space-5); border: 2px dashed var(--edge-strong); border-radius: var(--round); text-align: center; }
-.big { font: 560 var(--text-l) var(--serif); }
-.elsewhere { overflow-wrap: anywhere; }
-.busy { padding: var(--space-3) var(--space-4); background: var(--accent-wash); border-radius: var(--round); }
-.actions { margin-top: var(--space-2); }
+.sound {
+  display: grid;
+  gap: var(--space-2);
+}
+.empty {
+  display: grid;
+  gap: var(--space-2);
+  justify-items: center;
+  padding: var(--space-5);
+  border: 2px dashed var(--edge-strong);
+  border-radius: var(--round);
+  text-align: center;
+}
+.big {
+  font: 560 var(--text-l) var(--serif);
+}
+.elsewhere {
+  overflow-wrap: anywhere;
+}
+.busy {
+  padding: var(--space-3) var(--space-4);
+  background: var(--accent-wash);
+  border-radius: var(--round);
+}
+.actions {
+  margin-top: var(--space-2);
+}
 </style>

@@ -24,11 +24,21 @@ const canvas = ref<HTMLCanvasElement>()
 let observer: ResizeObserver | null = null
 
 const percent = (ms: number): number => ((ms - props.fromMs) / (props.toMs - props.fromMs)) * 100
-const box = ({ fromMs, toMs }: Stretch) => ({ left: `${Math.max(0, percent(fromMs))}%`, right: `${Math.max(0, 100 - percent(toMs))}%` })
+const box = ({ fromMs, toMs }: Stretch) => ({
+  left: `${Math.max(0, percent(fromMs))}%`,
+  right: `${Math.max(0, 100 - percent(toMs))}%`,
+})
 const inView = ({ fromMs, toMs }: Stretch): boolean => toMs >= props.fromMs && fromMs <= props.toMs
 const shownSilences = computed(() => props.silences.filter(inView))
 const shownMarks = computed(() => props.marks.filter(inView))
-const cut = computed(() => props.kept ? [{ fromMs: 0, toMs: props.kept.fromMs }, { fromMs: props.kept.toMs, toMs: props.durationMs }].filter(part => part.toMs > part.fromMs && inView(part)) : [])
+const cut = computed(() =>
+  props.kept
+    ? [
+        { fromMs: 0, toMs: props.kept.fromMs },
+        { fromMs: props.kept.toMs, toMs: props.durationMs },
+      ].filter(part => part.toMs > part.fromMs && inView(part))
+    : [],
+)
 
 function draw(): void {
   const element = canvas.value
@@ -42,7 +52,9 @@ function draw(): void {
   const [before, after] = [styles.color, styles.borderTopColor]
   const middle = element.height / 2
   // Without a waveform a plain line shows the place.
-  const columns = props.waveform ? columnsOf(props.waveform, props.fromMs, props.toMs, element.width) : new Int8Array(element.width * 2)
+  const columns = props.waveform
+    ? columnsOf(props.waveform, props.fromMs, props.toMs, element.width)
+    : new Int8Array(element.width * 2)
   const playedTo = (percent(props.atMs) / 100) * element.width
   for (let x = 0; x < element.width; x++) {
     pen.fillStyle = x <= playedTo ? before : after
@@ -64,7 +76,16 @@ function press(event: MouseEvent): void {
   emit('seek', props.fromMs + ((event.clientX - left) / width) * (props.toMs - props.fromMs))
 }
 
-const steps: Readonly<Record<string, number>> = { ArrowLeft: -5000, ArrowDown: -5000, ArrowRight: 5000, ArrowUp: 5000, PageDown: -60_000, PageUp: 60_000, Home: -Infinity, End: Infinity }
+const steps: Readonly<Record<string, number>> = {
+  ArrowLeft: -5000,
+  ArrowDown: -5000,
+  ArrowRight: 5000,
+  ArrowUp: 5000,
+  PageDown: -60_000,
+  PageUp: 60_000,
+  Home: -Infinity,
+  End: Infinity,
+}
 function key(event: KeyboardEvent): void {
   const step = steps[event.key]
   if (step === undefined) return
@@ -76,30 +97,107 @@ function key(event: KeyboardEvent): void {
 <template>
   <div class="wave" :class="{ lower }">
     <div
-      class="line" role="slider" tabindex="0" :aria-label="label" aria-valuemin="0" :aria-valuemax="Math.round(durationMs / 1000)"
-      :aria-valuenow="Math.round(atMs / 1000)" :aria-valuetext="`${clock(atMs)} of ${clock(durationMs)}`" @click="press" @keydown="key"
+      class="line"
+      role="slider"
+      tabindex="0"
+      :aria-label="label"
+      aria-valuemin="0"
+      :aria-valuemax="Math.round(durationMs / 1000)"
+      :aria-valuenow="Math.round(atMs / 1000)"
+      :aria-valuetext="`${clock(atMs)} of ${clock(durationMs)}`"
+      @click="press"
+      @keydown="key"
     >
       <canvas ref="canvas" aria-hidden="true" />
-      <div v-for="(part, index) in shownSilences" :key="`s${index}`" class="silence" :style="box(part)" title="Silence" />
-      <div v-for="(part, index) in cut" :key="`c${index}`" class="cut" :style="box(part)" title="Cut off when it is finished" />
+      <div
+        v-for="(part, index) in shownSilences"
+        :key="`s${index}`"
+        class="silence"
+        :style="box(part)"
+        title="Silence"
+      />
+      <div
+        v-for="(part, index) in cut"
+        :key="`c${index}`"
+        class="cut"
+        :style="box(part)"
+        title="Cut off when it is finished"
+      />
       <div v-if="atMs >= fromMs && atMs <= toMs" class="place" :style="{ left: `${percent(atMs)}%` }" />
     </div>
     <button
-      v-for="(place, index) in shownMarks" :key="`m${index}`" type="button" class="mark" :style="{ left: `${percent(place.fromMs)}%` }"
-      :title="`Clipped at ${clock(place.fromMs)}: press to hear it`" :aria-label="`Hear the clipped place at ${clock(place.fromMs)}`" @click="emit('mark', place)"
+      v-for="(place, index) in shownMarks"
+      :key="`m${index}`"
+      type="button"
+      class="mark"
+      :style="{ left: `${percent(place.fromMs)}%` }"
+      :title="`Clipped at ${clock(place.fromMs)}: press to hear it`"
+      :aria-label="`Hear the clipped place at ${clock(place.fromMs)}`"
+      @click="emit('mark', place)"
     />
     <slot :percent="percent" />
   </div>
 </template>
 
 <style scoped>
-.wave { position: relative; height: 72px; }
-.wave.lower { height: 44px; }
-.line { position: absolute; inset: 0; cursor: pointer; border-radius: var(--round); overflow: hidden; }
-canvas { width: 100%; height: 100%; display: block; color: var(--accent); border: 0 solid var(--edge-strong); }
-.silence { position: absolute; inset-block: 0; background: repeating-linear-gradient(135deg, transparent 0 5px, var(--edge) 5px 7px); pointer-events: none; }
-.cut { position: absolute; inset-block: 0; background: color-mix(in srgb, var(--sheet) 78%, transparent); pointer-events: none; }
-.place { position: absolute; inset-block: 0; width: 2px; margin-left: -1px; background: var(--ink); pointer-events: none; }
-.mark { position: absolute; top: -4px; width: 24px; height: 24px; margin-left: -12px; padding: 0; border: 0; background: none; cursor: pointer; }
-.mark::before { content: ''; position: absolute; left: 8px; top: 0; border: 4px solid transparent; border-top: 9px solid var(--signal); }
+.wave {
+  position: relative;
+  height: 72px;
+}
+.wave.lower {
+  height: 44px;
+}
+.line {
+  position: absolute;
+  inset: 0;
+  cursor: pointer;
+  border-radius: var(--round);
+  overflow: hidden;
+}
+canvas {
+  width: 100%;
+  height: 100%;
+  display: block;
+  color: var(--accent);
+  border: 0 solid var(--edge-strong);
+}
+.silence {
+  position: absolute;
+  inset-block: 0;
+  background: repeating-linear-gradient(135deg, transparent 0 5px, var(--edge) 5px 7px);
+  pointer-events: none;
+}
+.cut {
+  position: absolute;
+  inset-block: 0;
+  background: color-mix(in srgb, var(--sheet) 78%, transparent);
+  pointer-events: none;
+}
+.place {
+  position: absolute;
+  inset-block: 0;
+  width: 2px;
+  margin-left: -1px;
+  background: var(--ink);
+  pointer-events: none;
+}
+.mark {
+  position: absolute;
+  top: -4px;
+  width: 24px;
+  height: 24px;
+  margin-left: -12px;
+  padding: 0;
+  border: 0;
+  background: none;
+  cursor: pointer;
+}
+.mark::before {
+  content: '';
+  position: absolute;
+  left: 8px;
+  top: 0;
+  border: 4px solid transparent;
+  border-top: 9px solid var(--signal);
+}
 </style>

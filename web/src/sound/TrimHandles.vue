@@ -2,7 +2,14 @@
 import { clock } from '@core/words/amounts'
 
 /** Two handles on a waveform: what lies outside them is cut off. */
-const props = defineProps<{ fromMs: number; toMs: number; durationMs: number; percent: (ms: number) => number; view: { fromMs: number; toMs: number }; snap: (ms: number) => number }>()
+const props = defineProps<{
+  fromMs: number
+  toMs: number
+  durationMs: number
+  percent: (ms: number) => number
+  view: { fromMs: number; toMs: number }
+  snap: (ms: number) => number
+}>()
 const emit = defineEmits<{ 'update:fromMs': [ms: number]; 'update:toMs': [ms: number] }>()
 const leastMs = 500
 
@@ -16,12 +23,20 @@ function drag(which: 'from' | 'to', event: PointerEvent): void {
   const handle = event.currentTarget as HTMLElement
   const { left, width } = handle.parentElement!.getBoundingClientRect()
   handle.setPointerCapture(event.pointerId)
-  const follow = (at: PointerEvent): void => move(which, props.snap(props.view.fromMs + ((at.clientX - left) / width) * (props.view.toMs - props.view.fromMs)))
+  const follow = (at: PointerEvent): void =>
+    move(which, props.snap(props.view.fromMs + ((at.clientX - left) / width) * (props.view.toMs - props.view.fromMs)))
   handle.addEventListener('pointermove', follow)
   handle.addEventListener('pointerup', () => handle.removeEventListener('pointermove', follow), { once: true })
 }
 
-const steps: Readonly<Record<string, number>> = { ArrowLeft: -100, ArrowDown: -100, ArrowRight: 100, ArrowUp: 100, PageDown: -1000, PageUp: 1000 }
+const steps: Readonly<Record<string, number>> = {
+  ArrowLeft: -100,
+  ArrowDown: -100,
+  ArrowRight: 100,
+  ArrowUp: 100,
+  PageDown: -1000,
+  PageUp: 1000,
+}
 function key(which: 'from' | 'to', event: KeyboardEvent): void {
   const step = steps[event.key]
   if (step === undefined) return
@@ -32,17 +47,57 @@ function key(which: 'from' | 'to', event: KeyboardEvent): void {
 
 <template>
   <button
-    v-for="which in (['from', 'to'] as const)" :key="which" type="button" role="slider" class="handle" :class="which"
-    :style="{ left: `${percent(which === 'from' ? fromMs : toMs)}%` }" :aria-label="which === 'from' ? 'Where the sound begins' : 'Where the sound ends'"
-    :aria-valuemin="0" :aria-valuemax="durationMs" :aria-valuenow="which === 'from' ? fromMs : toMs" :aria-valuetext="clock(which === 'from' ? fromMs : toMs)"
-    @pointerdown="event => drag(which, event)" @keydown="event => key(which, event)"
+    v-for="which in ['from', 'to'] as const"
+    :key="which"
+    type="button"
+    role="slider"
+    class="handle"
+    :class="which"
+    :style="{ left: `${percent(which === 'from' ? fromMs : toMs)}%` }"
+    :aria-label="which === 'from' ? 'Where the sound begins' : 'Where the sound ends'"
+    :aria-valuemin="0"
+    :aria-valuemax="durationMs"
+    :aria-valuenow="which === 'from' ? fromMs : toMs"
+    :aria-valuetext="clock(which === 'from' ? fromMs : toMs)"
+    @pointerdown="event => drag(which, event)"
+    @keydown="event => key(which, event)"
   />
 </template>
 
 <style scoped>
-.handle { position: absolute; inset-block: -3px; width: 24px; margin-left: -12px; padding: 0; border: 0; background: none; cursor: ew-resize; touch-action: none; }
-.handle::before { content: ''; position: absolute; inset-block: 0; left: 10px; width: 4px; border-radius: 2px; background: var(--accent); }
-.handle::after { content: ''; position: absolute; top: calc(50% - 8px); width: 8px; height: 16px; border-radius: 3px; background: var(--accent); }
-.from::after { left: 12px; }
-.to::after { left: 4px; }
+.handle {
+  position: absolute;
+  inset-block: -3px;
+  width: 24px;
+  margin-left: -12px;
+  padding: 0;
+  border: 0;
+  background: none;
+  cursor: ew-resize;
+  touch-action: none;
+}
+.handle::before {
+  content: '';
+  position: absolute;
+  inset-block: 0;
+  left: 10px;
+  width: 4px;
+  border-radius: 2px;
+  background: var(--accent);
+}
+.handle::after {
+  content: '';
+  position: absolute;
+  top: calc(50% - 8px);
+  width: 8px;
+  height: 16px;
+  border-radius: 3px;
+  background: var(--accent);
+}
+.from::after {
+  left: 12px;
+}
+.to::after {
+  left: 4px;
+}
 </style>

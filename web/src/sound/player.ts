@@ -24,10 +24,20 @@ export function useSoundPlayer(tracks: () => readonly Track[]) {
   let frame = 0
 
   sound.preload = 'metadata'
-  sound.addEventListener('play', () => { playing.value = true; follow() })
-  sound.addEventListener('pause', () => { playing.value = false; note() })
-  sound.addEventListener('error', () => { unreachable.value = sound.hasAttribute('src') })
-  sound.addEventListener('loadedmetadata', () => { unreachable.value = false })
+  sound.addEventListener('play', () => {
+    playing.value = true
+    follow()
+  })
+  sound.addEventListener('pause', () => {
+    playing.value = false
+    note()
+  })
+  sound.addEventListener('error', () => {
+    unreachable.value = sound.hasAttribute('src')
+  })
+  sound.addEventListener('loadedmetadata', () => {
+    unreachable.value = false
+  })
 
   const track = (): Track | undefined => tracks()[current.value]
 
@@ -44,7 +54,9 @@ export function useSoundPlayer(tracks: () => readonly Track[]) {
   }
 
   function equalVolume(): number {
-    const levels = tracks().map(each => each.lufs).filter(lufs => lufs !== null)
+    const levels = tracks()
+      .map(each => each.lufs)
+      .filter(lufs => lufs !== null)
     const own = track()?.lufs
     return own === null || own === undefined || levels.length < 2 ? 1 : amplitude(Math.min(...levels) - own)
   }

@@ -14,12 +14,18 @@ it('a moment is shown by the clock of the zone it is asked in', () => {
 })
 
 it.each([
-  ['2026-12-03T04:59:20Z', 'in 40 seconds'], ['2026-12-03T04:30:00Z', 'in 30 minutes'], ['2026-12-02T05:00:00Z', 'in 24 hours'],
-  ['2026-12-01T04:00:00Z', 'in 49 hours'], ['2026-11-24T05:00:00Z', 'in 9 days'], ['2026-12-03T06:00:00Z', '1 hour ago'],
+  ['2026-12-03T04:59:20Z', 'in 40 seconds'],
+  ['2026-12-03T04:30:00Z', 'in 30 minutes'],
+  ['2026-12-02T05:00:00Z', 'in 24 hours'],
+  ['2026-12-01T04:00:00Z', 'in 49 hours'],
+  ['2026-11-24T05:00:00Z', 'in 9 days'],
+  ['2026-12-03T06:00:00Z', '1 hour ago'],
 ])('from %s it is %s', (now, words) => expect(untilThen(at, new Date(now))).toBe(words))
 
 it('the listener is given the feed’s address whole, or there is no link', () => {
-  expect(listenerLink('http://127.0.0.1:4311', 'http://lake.example/a b/feed.xml?x=1&y')).toBe('http://127.0.0.1:4311/?feed=http%3A%2F%2Flake.example%2Fa%20b%2Ffeed.xml%3Fx%3D1%26y')
+  expect(listenerLink('http://127.0.0.1:4311', 'http://lake.example/a b/feed.xml?x=1&y')).toBe(
+    'http://127.0.0.1:4311/?feed=http%3A%2F%2Flake.example%2Fa%20b%2Ffeed.xml%3Fx%3D1%26y',
+  )
   expect(listenerLink(null, 'http://lake.example/feed.xml')).toBeNull()
 })
 

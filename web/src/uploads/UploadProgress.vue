@@ -29,7 +29,14 @@ const words = computed(() => {
     </div>
     <ProgressBar :value="percent" :show-value="false" :aria-label="`Upload of ${sending.fileName}`" />
     <div v-if="sending.state !== 'sent' && sending.state !== 'here'" class="actions">
-      <Button v-if="sending.state === 'paused'" type="button" size="small" outlined label="Go on" @click="emit('goOn')" />
+      <Button
+        v-if="sending.state === 'paused'"
+        type="button"
+        size="small"
+        outlined
+        label="Go on"
+        @click="emit('goOn')"
+      />
       <Button v-else type="button" size="small" outlined label="Pause" @click="emit('pause')" />
       <Button type="button" size="small" text label="Give it up" @click="emit('cancel')" />
       <span class="small quiet">Write on meanwhile; a reload does not hurt it.</span>
@@ -38,10 +45,30 @@ const words = computed(() => {
 </template>
 
 <style scoped>
-.upload { display: grid; gap: var(--space-2); padding: var(--space-3) var(--space-4); background: var(--sheet); border: 1px solid var(--edge); border-radius: var(--round); }
-.waiting { border-color: var(--signal); }
-.line { display: flex; flex-wrap: wrap; gap: var(--space-1) var(--space-4); justify-content: space-between; }
-.name { overflow-wrap: anywhere; }
-.upload :deep(.p-progressbar) { height: 8px; }
-.upload :deep(.p-progressbar-value) { transition: none; }
+.upload {
+  display: grid;
+  gap: var(--space-2);
+  padding: var(--space-3) var(--space-4);
+  background: var(--sheet);
+  border: 1px solid var(--edge);
+  border-radius: var(--round);
+}
+.waiting {
+  border-color: var(--signal);
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-4);
+  justify-content: space-between;
+}
+.name {
+  overflow-wrap: anywhere;
+}
+.upload :deep(.p-progressbar) {
+  height: 8px;
+}
+.upload :deep(.p-progressbar-value) {
+  transition: none;
+}
 </style>

@@ -24,19 +24,25 @@ function allow(event: DragEvent): void {
 function drop(event: DragEvent): void {
   depth = 0
   over.value = false
-  const files = [...event.dataTransfer?.files ?? []]
+  const files = [...(event.dataTransfer?.files ?? [])]
   if (files.length === 0) return
   event.preventDefault()
   emit('files', files)
 }
 
 const listeners = { dragenter: enter, dragleave: leave, dragover: allow, drop } as const
-onMounted(() => { for (const [name, listener] of Object.entries(listeners)) window.addEventListener(name, listener as EventListener) })
-onUnmounted(() => { for (const [name, listener] of Object.entries(listeners)) window.removeEventListener(name, listener as EventListener) })
+onMounted(() => {
+  for (const [name, listener] of Object.entries(listeners)) window.addEventListener(name, listener as EventListener)
+})
+onUnmounted(() => {
+  for (const [name, listener] of Object.entries(listeners)) window.removeEventListener(name, listener as EventListener)
+})
 </script>
 
 <template>
-  <div v-if="over" class="drop"><p>{{ words }}</p></div>
+  <div v-if="over" class="drop">
+    <p>{{ words }}</p>
+  </div>
 </template>
 
 <style scoped>

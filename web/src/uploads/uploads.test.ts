@@ -2,9 +2,19 @@ import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { useUploads } from './uploads'
 
-interface Options { uploadUrl: string | null; metadata: { episodeId: string }; onProgress(sent: number): void; onSuccess(): void; onError(error: Error): void; onUploadUrlAvailable(): void }
+interface Options {
+  uploadUrl: string | null
+  metadata: { episodeId: string }
+  onProgress(sent: number): void
+  onSuccess(): void
+  onError(error: Error): void
+  onUploadUrlAvailable(): void
+}
 
-const { lines, kept } = vi.hoisted(() => ({ lines: [] as { options: Options; aborted: boolean; gone: boolean }[], kept: new Map<string, unknown>() }))
+const { lines, kept } = vi.hoisted(() => ({
+  lines: [] as { options: Options; aborted: boolean; gone: boolean }[],
+  kept: new Map<string, unknown>(),
+}))
 
 /** Stands for the line to the server, which the tus library keeps. */
 vi.mock('tus-js-client', () => ({
@@ -45,7 +55,8 @@ beforeEach(() => {
 afterEach(() => vi.unstubAllGlobals())
 
 const file = (name: string, bytes = 1000): File => new File([new Uint8Array(bytes)], name)
-const underway = (): string[] => lines.filter(({ aborted }) => !aborted).map(({ options }) => options.metadata.episodeId)
+const underway = (): string[] =>
+  lines.filter(({ aborted }) => !aborted).map(({ options }) => options.metadata.episodeId)
 const lineOf = (id: string) => lines.findLast(({ options }) => options.metadata.episodeId === id)!
 
 async function begun(...ids: string[]) {
@@ -112,7 +123,9 @@ describe('a line of uploads', () => {
     const { uploads } = await begun('a')
     upload = { state: 'refused', refusal: { title: 'This is a text file, not sound', detail: '', todo: '' } }
     lineOf('a').options.onSuccess()
-    await expect.poll(() => uploads.sendings.a, { timeout: 3000 }).toMatchObject({ state: 'refused', problem: { title: 'This is a text file, not sound' } })
+    await expect
+      .poll(() => uploads.sendings.a, { timeout: 3000 })
+      .toMatchObject({ state: 'refused', problem: { title: 'This is a text file, not sound' } })
   })
 
   it('goes on over a reload with every file of it, where each stopped', async () => {
@@ -121,7 +134,11 @@ describe('a line of uploads', () => {
     lines.length = 0
     const uploads = useUploads()
     await uploads.resumeAll()
-    expect(uploads.all.map(({ fileName, state }) => `${fileName} ${state}`)).toEqual(['a.mp3 sending', 'b.mp3 sending', 'c.mp3 queued'])
+    expect(uploads.all.map(({ fileName, state }) => `${fileName} ${state}`)).toEqual([
+      'a.mp3 sending',
+      'b.mp3 sending',
+      'c.mp3 queued',
+    ])
     expect(lineOf('a').options.uploadUrl).toBe('/api/v1/uploads/a')
     expect(kept.get('lake-letter:upload:c')).toMatchObject({ uploadUrl: null })
   })

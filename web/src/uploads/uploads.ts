@@ -21,14 +21,24 @@ export interface Sending {
 }
 
 /** What is kept in the browser so that a reload goes on with it: the file itself and where it is being sent. */
-interface Kept { episodeId: string; file: File; uploadUrl: string | null }
+interface Kept {
+  episodeId: string
+  file: File
+  uploadUrl: string | null
+}
 
 /** Does something now and at each news of an episode, by the clock while no news come; until it is told to end. */
 function atNewsOf(episodeId: string, act: () => Promise<'goes on' | 'ends'>): void {
   const news = useNews()
-  const look = async (): Promise<void> => { if (await act() === 'ends') end() }
-  const timer = setInterval(() => { if (!news.isUp) void look() }, 1000)
-  const deafen = news.listen(each => { if (each === 'all' || each.id === episodeId) void look() })
+  const look = async (): Promise<void> => {
+    if ((await act()) === 'ends') end()
+  }
+  const timer = setInterval(() => {
+    if (!news.isUp) void look()
+  }, 1000)
+  const deafen = news.listen(each => {
+    if (each === 'all' || each.id === episodeId) void look()
+  })
   function end(): void {
     clearInterval(timer)
     deafen()
@@ -67,7 +77,10 @@ export const useUploads = defineStore('uploads', () => {
     await cancel(episodeId)
     const most = useSession().session?.maxUploadBytes ?? Infinity
     const problem = sizeProblem(file, most)
-    sendings.value = { ...sendings.value, [episodeId]: sendingOf(episodeId, file, problem ? 'refused' : 'sending', problem) }
+    sendings.value = {
+      ...sendings.value,
+      [episodeId]: sendingOf(episodeId, file, problem ? 'refused' : 'sending', problem),
+    }
     if (problem) return
     const kept: Kept = { episodeId, file, uploadUrl: null }
     // Where the browser has no room to keep the file, the upload works all the same, and a reload asks for the file again.
@@ -103,7 +116,9 @@ export const useUploads = defineStore('uploads', () => {
 
   async function run(kept: Kept): Promise<void> {
     if (!navigator.locks) return send(kept)
-    await navigator.locks.request(keyOf(kept.episodeId), { ifAvailable: true }, lock => lock ? send(kept) : drop(kept.episodeId))
+    await navigator.locks.request(keyOf(kept.episodeId), { ifAvailable: true }, lock =>
+      lock ? send(kept) : drop(kept.episodeId),
+    )
   }
 
   function send({ episodeId, file, uploadUrl }: Kept): Promise<void> {
@@ -117,7 +132,8 @@ export const useUploads = defineStore('uploads', () => {
         metadata: { episodeId, filename: file.name },
         retryDelays: retryMs,
         storeFingerprintForResuming: false,
-        onUploadUrlAvailable: () => void set(keyOf(episodeId), { episodeId, file, uploadUrl: upload.url } satisfies Kept).catch(() => undefined),
+        onUploadUrlAvailable: () =>
+          void set(keyOf(episodeId), { episodeId, file, uploadUrl: upload.url } satisfies Kept).catch(() => undefined),
         onProgress(sentBytes) {
           history = recent([...history, { atMs: Date.now(), sentBytes }])
           patch(episodeId, { state: 'sending', sentBytes, pace: pace(history, file.size) })
@@ -150,7 +166,10 @@ export const useUploads = defineStore('uploads', () => {
   function awaitReading(episodeId: string): void {
     atNewsOf(episodeId, async () => {
       if (sendings.value[episodeId]?.state !== 'sent') return 'ends'
-      const upload = await api.episode(episodeId).then(({ upload: newest }) => newest, () => undefined)
+      const upload = await api.episode(episodeId).then(
+        ({ upload: newest }) => newest,
+        () => undefined,
+      )
       if (upload === null) patch(episodeId, { state: 'here' })
       if (upload?.state === 'refused') patch(episodeId, { state: 'refused', problem: upload.refusal })
       return sendings.value[episodeId]?.state === 'sent' ? 'goes on' : 'ends'
@@ -160,7 +179,9 @@ export const useUploads = defineStore('uploads', () => {
   /** Takes an upload out of the line; the next one has its place. What was sent stays sent. */
   async function pause(episodeId: string): Promise<void> {
     const upload = running.get(episodeId)
-    const kept = line.find(waiting => waiting.episodeId === episodeId) ?? (upload && { episodeId, file: files.get(episodeId)!, uploadUrl: upload.url })
+    const kept =
+      line.find(waiting => waiting.episodeId === episodeId) ??
+      (upload && { episodeId, file: files.get(episodeId)!, uploadUrl: upload.url })
     if (!kept) return
     line = line.filter(waiting => waiting !== kept)
     parked.set(episodeId, kept)
@@ -214,9 +235,18 @@ function sendingOf(episodeId: string, file: File, state: Sending['state'], probl
 }
 
 function sizeProblem(file: File, mostBytes: number): Sending['problem'] {
-  if (file.size === 0) return { title: 'The file is empty', detail: `${file.name} holds 0 bytes.`, todo: 'Look whether the export has finished, then choose it again.' }
+  if (file.size === 0)
+    return {
+      title: 'The file is empty',
+      detail: `${file.name} holds 0 bytes.`,
+      todo: 'Look whether the export has finished, then choose it again.',
+    }
   if (file.size <= mostBytes) return null
-  return { title: 'The file is too large', detail: `${file.name} has ${amount(file.size)}; at most ${amount(mostBytes)} are taken.`, todo: 'Export it as MP3 at 128 kbit/s; that is plenty.' }
+  return {
+    title: 'The file is too large',
+    detail: `${file.name} has ${amount(file.size)}; at most ${amount(mostBytes)} are taken.`,
+    todo: 'Export it as MP3 at 128 kbit/s; that is plenty.',
+  }
 }
 
 function problemOf(error: Error | DetailedError): Sending['problem'] {
@@ -224,6 +254,10 @@ function problemOf(error: Error | DetailedError): Sending['problem'] {
     const { title, detail, todo } = JSON.parse((error as DetailedError).originalResponse!.getBody()) as Problem
     return { title, detail, todo }
   } catch {
-    return { title: 'The upload could not go on', detail: 'The server does not know it any more.', todo: 'Choose the file again.' }
+    return {
+      title: 'The upload could not go on',
+      detail: 'The server does not know it any more.',
+      todo: 'Choose the file again.',
+    }
   }
 }
