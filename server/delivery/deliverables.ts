@@ -35,12 +35,13 @@ export function deliverableFiles(clock: Clock, events: Events) {
   const misses = new LRUCache<string, Deliverables>({ max: mostMisses })
   const loading = new Map<string, Promise<Deliverables>>()
   let changes = 0
-  events.hear(({ kind, id }) => {
-    if (kind !== 'episode') return
+  events.hear(news => {
+    if (news !== 'all' && news.kind !== 'episode') return
     changes++
-    kept.delete(id)
-    misses.delete(id)
-    loading.delete(id)
+    for (const cache of [kept, misses, loading]) {
+      if (news === 'all') cache.clear()
+      else cache.delete(news.id)
+    }
   })
 
   async function load(episodeId: string): Promise<Deliverables> {

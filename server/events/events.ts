@@ -14,11 +14,14 @@ export interface Listening {
   tellAll(number: number): void
 }
 
+/** Told of a change, or that anything may have changed. */
+export type Hearer = (news: News | 'all') => void
+
 export interface Events {
   /** Writes a change down, in the transaction that makes it; whoever listens, in any process, hears of it within half a second. */
   note(news: News, transaction: Transaction): Promise<void>
   /** Tells this process of every change from now on: of its own ones at once, of those of others within half a second. */
-  hear(listener: (news: News) => void): void
+  hear(listener: Hearer): void
   /** Tells of changes in the shows of an account from now on, and of those since a number; answers how to end it. */
   listen(listening: Listening, since?: number): Promise<() => void>
   stop(): Promise<void>
@@ -40,7 +43,7 @@ const columns = 'number, kind, show_id AS showId, subject AS id, at'
 /** Changes as rows that any number of processes write and read. */
 export function createEvents(database: Sequelize, clock: Clock, report: (error: unknown) => void): Events {
   const listeners = new Map<Listening, Set<string>>()
-  const hearers = new Set<(news: News) => void>()
+  const hearers = new Set<Hearer>()
   const isHeard = (): boolean => listeners.size > 0 || hearers.size > 0
   let begun: Promise<void> | null = null
   /** All up to this number were told; of those above, these. */
@@ -109,7 +112,10 @@ export function createEvents(database: Sequelize, clock: Clock, report: (error: 
 
   /** Begins where nobody has heard anything so far; what cannot begin now does at the next look. */
   async function ready(): Promise<void> {
-    begun ??= begin()
+    begun ??= begin().then(() => {
+      // What was asked for before may have changed before anybody listened for it.
+      for (const hear of hearers) hear('all')
+    })
     await begun.catch(error => {
       begun = null
       throw error

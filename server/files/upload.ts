@@ -8,9 +8,15 @@ import {
 } from 'sequelize'
 import type { Upload as UploadView } from '@contract/episodes'
 
+/** What can be uploaded for an episode. */
+export const uploadRoles = ['source'] as const
+export type UploadRole = (typeof uploadRoles)[number]
+
 export class Upload extends Model<InferAttributes<Upload>, InferCreationAttributes<Upload>> {
   declare id: string
   declare episodeId: string
+  /** What it is for. */
+  declare role: CreationOptional<UploadRole>
   declare fileName: string
   declare bytes: number
   declare state: CreationOptional<UploadView['state']>
@@ -23,6 +29,7 @@ export function initUploads(sequelize: Sequelize): void {
     {
       id: { type: DataTypes.CHAR(32), primaryKey: true },
       episodeId: DataTypes.UUID,
+      role: { type: DataTypes.STRING, defaultValue: 'source' },
       fileName: DataTypes.STRING,
       bytes: DataTypes.BIGINT.UNSIGNED,
       state: DataTypes.STRING,

@@ -2,7 +2,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import type { Episode } from '@contract/episodes'
 import type { Shelf } from '@contract/shelf'
-import { type House, openHouse, sounds } from '../testing/house'
+import { account, type House, openHouse, sounds } from '../testing/house'
 
 let house: House
 let showId: string
@@ -65,6 +65,44 @@ it('only what no episode uses can be deleted, and its bytes go with it', async (
   ).rejects.toThrow(/ENOENT/)
 })
 
+it('a shelf comes in pages that have each file once, and tells what all of it takes', async () => {
+  const whole = await shelf()
+  const page = async (query: string): Promise<Shelf> =>
+    (await house.call('GET', `/shows/${showId}/files?${query}`)).json()
+  const names: string[] = []
+  for (let after: string | null = ''; after !== null;) {
+    const next: Shelf = await page(`limit=1${after && `&after=${after}`}`)
+    expect(next).toMatchObject({ total: whole.total, usedBytes: whole.usedBytes, unused: whole.unused })
+    names.push(...next.files.map(({ name }) => name))
+    after = next.after
+  }
+  expect(names).toEqual(whole.files.map(({ name }) => name))
+  expect(whole.unused).toBe(whole.files.filter(({ usedBy }) => usedBy.length === 0).length)
+})
+
+it('bytes that two shows hold stay while one of them deletes its file, however the two cross', async () => {
+  const other = await house.makeShow('crossing')
+  const sha256 = (await house.makeReady(other.id, 'Kept', 'br-33.mp3')).sound.source!.sha256
+  for (let n = 0; n < 5; n++) {
+    const { id } = await create()
+    await house.bring(id, join(sounds, 'br-33.mp3'))
+    const { sound } = await house.get(id)
+    await house.bring(id, join(sounds, 'br-34.mp3'))
+    // Deleted here, brought again there, and cleared away, all at once.
+    const again = await create()
+    const [deleted] = await Promise.all([
+      house.call('DELETE', `/shows/${showId}/files/${sound.source!.id}`),
+      house.bring(again.id, join(sounds, 'br-33.mp3')),
+      house.platform.jobs.runNext('tidying'),
+    ])
+    expect([204, 409]).toContain(deleted.statusCode)
+    while (await house.platform.jobs.runNext('tidying'));
+    const held = (await house.get(again.id)).sound.source!
+    expect(held.sha256).toBe(sha256)
+    await expect(house.platform.media.open(sha256).then(file => file.close())).resolves.toBeUndefined()
+  }
+})
+
 it('a released file, and one that still answers at its old address, cannot be deleted', async () => {
   const { id } = await create()
   await house.bring(id, join(sounds, 'br-31.mp3'))
@@ -78,4 +116,11 @@ it('a released file, and one that still answers at its old address, cannot be de
   expect((await shelf()).files.find(({ name }) => name === 'br-31.mp3')!.usedBy).toMatchObject([{ as: 'past' }])
   expect((await house.call('DELETE', `/shows/${showId}/files/${old.id}`)).statusCode).toBe(409)
   house.clock.moveBy(31 * 24 * 3600_000)
+  // The session has run out meanwhile, too.
+  const entered = await house.app.inject({ method: 'POST', url: '/api/v1/session', payload: account })
+  const headers = { cookie: String(entered.headers['set-cookie']).split(';')[0]! }
+  const url = `/api/v1/shows/${showId}/files`
+  const later = (await house.app.inject({ url, headers })).json() as Shelf
+  expect(later.files.find(({ name }) => name === 'br-31.mp3')!.usedBy).toEqual([])
+  expect((await house.app.inject({ method: 'DELETE', url: `${url}/${old.id}`, headers })).statusCode).toBe(204)
 })

@@ -35,10 +35,10 @@ export function writtenAnswers(
   const current = new WeakSet<Told>()
   const looking = new Map<string, Promise<Told | null>>()
   let news = 0
-  events.hear(({ kind, showId }) => {
-    if (kind !== 'feed') return
+  events.hear(heard => {
+    if (heard !== 'all' && heard.kind !== 'feed') return
     news++
-    for (const told of kept.values()) if (told.showId === showId) current.delete(told)
+    for (const told of kept.values()) if (heard === 'all' || told.showId === heard.showId) current.delete(told)
     // Whoever asks from now on does not wait for an answer that was begun before.
     looking.clear()
   })

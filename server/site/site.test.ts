@@ -94,8 +94,15 @@ describe('the page of an episode', () => {
     expect((await page(pathOf(released.pageAddress!))).body).not.toContain('Written since')
   })
 
-  it('has an address that is free of the title’s letters that addresses cannot hold, and keeps it', () => {
+  it('has an address that is free of the title’s letters that addresses cannot hold, and keeps it', async () => {
     expect(pathOf(released.pageAddress!)).toMatch(/^\/bellows-and-reeds\/[a-z0-9-]+$/)
+    const { version } = await house.get(released.id)
+    const text = { title: 'Another title altogether' }
+    const written = (await house.call('PATCH', `/episodes/${released.id}`, { version, text })).json() as Episode
+    const step = { version: written.version }
+    const sent = (await house.call('POST', `/episodes/${released.id}/send-changes`, step)).json() as Episode
+    expect(sent.pageAddress).toBe(released.pageAddress)
+    expect((await page(pathOf(released.pageAddress!))).body).toContain('Another title altogether')
   })
 })
 

@@ -13,7 +13,7 @@ import { uploadService } from './service'
 /** The least room that a piece of an upload can be written into. */
 const leastRoomBytes = 1_000_000
 
-/** Resumable uploads by the tus protocol 1.0.0, with the metadata `episodeId` and `filename`. */
+/** Resumable uploads by the tus protocol 1.0.0, with the metadata `episodeId`, `filename` and `role`. */
 export const uploadRoutes =
   (platform: Platform): FastifyPluginAsync =>
   async app => {
@@ -40,7 +40,12 @@ export const uploadRoutes =
           metadata?.episodeId ?? '',
           'make',
         )
-        await uploads.announce(to, { id, bytes: size, fileName: metadata?.filename ?? 'sound' })
+        await uploads.announce(to, {
+          id,
+          bytes: size,
+          fileName: metadata?.filename ?? 'sound',
+          role: metadata?.role ?? undefined,
+        })
         return {}
       },
       async onUploadFinish(_request, { id }) {

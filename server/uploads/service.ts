@@ -22,13 +22,17 @@ import { usualRecipeOf } from '../shows/service'
 import type { AudioFacts } from '../sound/reading'
 import { Refusal, refusalFor } from '../sound/refusals'
 import { runSound } from '../sound/run'
-import { Upload } from '../files/upload'
+import { Upload, type UploadRole, uploadRoles } from '../files/upload'
 
 export interface Announced {
   id: string
   fileName: string
   bytes: number | undefined
+  /** What it is for; the audio of its episode where nothing is said. */
+  role?: string
 }
+
+const isUploadRole = (role: string): role is UploadRole => (uploadRoles as readonly string[]).includes(role)
 
 /** Room that uploads leave for the database, for finishing and for pictures. */
 const spareBytes = 50_000_000
@@ -158,7 +162,8 @@ export function uploadService(platform: Platform) {
      * Checks an upload before its first byte, and writes it down, which keeps room for it. Throws `too-large`, `no-room`,
      * `not-found`, or `bad-input` for an empty file or one whose size is not told.
      */
-    async announce(to: Scope, { id, fileName: given, bytes }: Announced): Promise<void> {
+    async announce(to: Scope, { id, fileName: given, bytes, role = 'source' }: Announced): Promise<void> {
+      if (!isUploadRole(role)) throw badInput('role', role, `What the file is for: ${uploadRoles.join(', ')}.`)
       const fileName = cut(oneLine(given), 255)
       if (bytes === undefined || !Number.isSafeInteger(bytes) || bytes < 0)
         throw badInput('Upload-Length', bytes, 'The size of the file in bytes, told before the first one.')
@@ -174,7 +179,7 @@ export function uploadService(platform: Platform) {
       await transact(database, async transaction => {
         if ((await Episode.count({ where: { id: to.id, showId: to.showId, deletedAt: null }, transaction })) === 0)
           throw new AppError('not-found', 'There is no such episode.')
-        await Upload.create({ id, episodeId: to.id, fileName, bytes, createdAt: clock.now() }, { transaction })
+        await Upload.create({ id, episodeId: to.id, role, fileName, bytes, createdAt: clock.now() }, { transaction })
         await tell(id, transaction)
       })
       // Written down first, so that of two at once the later one sees the earlier one.

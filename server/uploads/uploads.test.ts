@@ -486,3 +486,25 @@ describe('what a file says of itself', () => {
     expect((await get(id)).upload).toMatchObject({ fileName: 'oddna me.txt', state: 'refused' })
   })
 })
+
+it('an upload says what it is for; what nothing is for is refused before its first byte', async () => {
+  const { id } = await create()
+  const announce = (role: string) => {
+    const metadata = Object.entries({ episodeId: id, filename: 'a.mp3', role }).map(
+      ([name, value]) => `${name} ${Buffer.from(value).toString('base64')}`,
+    )
+    const headers = {
+      cookie: house.cookie,
+      'tus-resumable': '1.0.0',
+      'upload-length': '100',
+      'upload-metadata': metadata.join(','),
+    }
+    return house.app.inject({ method: 'POST', url: '/api/v1/uploads', headers })
+  }
+  const refused = await announce('wallpaper')
+  expect([refused.statusCode, refused.json().faults]).toEqual([
+    422,
+    [{ field: 'role', value: 'wallpaper', rule: 'What the file is for: source.' }],
+  ])
+  expect((await announce('source')).statusCode).toBe(201)
+})

@@ -8,6 +8,8 @@ export const deliveries: readonly string[] = [
     packed MEDIUMBLOB NOT NULL
   )`,
   "ALTER TABLE events MODIFY kind ENUM('show', 'episode', 'sound', 'upload', 'membership', 'feed') NOT NULL",
+  // What an upload is for; other roles follow with what can be brought for an episode.
+  "ALTER TABLE uploads ADD role ENUM('source') NOT NULL DEFAULT 'source'",
   // by_name: the list of shows begins at a name.
   'ALTER TABLE shows ADD INDEX by_name (name, id)',
 ]

@@ -58,8 +58,7 @@ const curve = computed(() => {
         <tr v-for="(file, index) in files" :key="file.id">
           <th v-if="finished" scope="row">{{ index === 0 ? 'Source' : 'Finished' }}</th>
           <td v-for="row in rows" :key="row.name">
-            <span v-if="!finished" class="quiet name">{{ row.name }}</span
-            >{{ row.of(file) }}
+            <span v-if="!finished" class="quiet name">{{ row.name }}</span>{{ row.of(file) }}
           </td>
         </tr>
       </tbody>

@@ -129,7 +129,7 @@ export const useUploads = defineStore('uploads', () => {
       const upload = new Upload(file, {
         endpoint: '/api/v1/uploads',
         uploadUrl,
-        metadata: { episodeId, filename: file.name },
+        metadata: { episodeId, role: 'source', filename: file.name },
         retryDelays: retryMs,
         storeFingerprintForResuming: false,
         onUploadUrlAvailable: () =>

@@ -1,0 +1,76 @@
+import { rm } from 'node:fs/promises'
+import { join } from 'node:path'
+import { setTimeout as wait } from 'node:timers/promises'
+import { createConnection } from 'mariadb'
+import { expect, inject, it, onTestFinished } from 'vitest'
+import { startDatabase } from '../scripts/setup/database.mjs'
+import { freePort } from '../scripts/setup/ports.mjs'
+import { startProgram } from '../scripts/setup/programs.mjs'
+import { copyOf } from './demoTemplate'
+
+const episodes = 200
+const processes = 3
+/** All of them fall due within so long. */
+const spreadMs = 15_000
+
+it('two hundred releases by three processes of which one or another is killed all the time: none is lost, none happens twice', async () => {
+  const folder = await copyOf(inject('demoFolder'))
+  const database = await startDatabase(folder)
+  const start = async (): Promise<{ server: ReturnType<typeof startProgram>; address: string }> => {
+    const port = await freePort()
+    const address = `http://127.0.0.1:${port}`
+    const environment = { PORT: String(port), DATABASE_URL: database.url, MEDIA_DIR: join(folder, 'media') }
+    const server = startProgram('dist/server/main.js', { ...environment, LOG_LEVEL: 'silent' })
+    await server.listening
+    return { server, address }
+  }
+  const house = await Promise.all(Array.from({ length: processes }, start))
+  const connection = await createConnection(database.url)
+  onTestFinished(async () => {
+    await connection.end()
+    await Promise.all(house.map(({ server }) => server.stop()))
+    await database.stop()
+    await rm(folder, { recursive: true, force: true })
+  })
+  const ask = (statement: string): Promise<Record<string, unknown>[]> => connection.query(statement)
+  const show = "(SELECT id FROM shows WHERE slug = 'bellows-and-reeds')"
+  await ask(`INSERT INTO episodes (id, show_id, guid, title, notes, standing, release_at, release_zone, created_at, updated_at)
+    SELECT UUID(), ${show}, UUID(), CONCAT('Crossing ', seq), '', 'scheduled', UTC_TIMESTAMP(3) + INTERVAL (3000000 + seq * ${(spreadMs / episodes) * 1000}) MICROSECOND, 'UTC', UTC_TIMESTAMP(3), UTC_TIMESTAMP(3)
+    FROM seq_1_to_${episodes}`)
+  await ask(`INSERT INTO episode_files (episode_id, role, file_id)
+    SELECT e.id, 'source', (SELECT file_id FROM episode_files u JOIN episodes o ON o.id = u.episode_id WHERE u.role = 'released' LIMIT 1)
+    FROM episodes e WHERE e.title LIKE 'Crossing %'`)
+  const planned = await ask("SELECT id, release_at FROM episodes WHERE title LIKE 'Crossing %' ORDER BY id")
+  await ask('DELETE FROM events')
+
+  const left = async (): Promise<number> =>
+    Number(
+      (await ask("SELECT COUNT(*) AS count FROM episodes WHERE standing = 'scheduled' AND title LIKE 'Crossing %'"))[0]!
+        .count,
+    )
+  let killed = 0
+  while ((await left()) > 0) {
+    const victim = Math.floor(Math.random() * processes)
+    await house[victim]!.server.stop('SIGKILL')
+    killed++
+    house[victim] = await start()
+    await wait(200 + Math.random() * 500)
+  }
+  expect(killed).toBeGreaterThan(5)
+
+  const released = await ask(
+    "SELECT id, guid, slug, version, release_at FROM episodes WHERE standing = 'released' AND title LIKE 'Crossing %' ORDER BY id",
+  )
+  expect(released.map(({ id, release_at }) => ({ id, release_at }))).toEqual(planned)
+  expect(new Set(released.map(({ slug }) => slug)).size).toBe(episodes)
+  // Each release counts the version up, and is one row of news.
+  expect(new Set(released.map(({ version }) => Number(version)))).toEqual(new Set([2]))
+  const told = await ask("SELECT subject, COUNT(*) AS count FROM events WHERE kind = 'episode' GROUP BY subject")
+  expect(told).toHaveLength(episodes)
+  expect(new Set(told.map(({ count }) => Number(count)))).toEqual(new Set([1]))
+  for (const { address } of house) {
+    const feed = await (await fetch(`${address}/bellows-and-reeds/feed.xml`)).text()
+    for (const { guid } of released) expect(feed.split(String(guid))).toHaveLength(2)
+  }
+  console.log(`  ${killed} processes were killed`)
+})
