@@ -21,8 +21,6 @@ export default defineConfig({
         demo: 'demo/fill.ts',
         listener: 'stand-ins/listener/main.ts',
         bench: 'bench/main.ts',
-        onlyServing: 'bench/onlyServing.ts',
-        onlySize: 'bench/onlySize.ts',
       },
     },
   },

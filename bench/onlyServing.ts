@@ -1,3 +1,0 @@
-import { benchServing } from './serving'
-
-await benchServing()

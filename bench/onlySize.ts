@@ -1,3 +1,0 @@
-import { benchSize } from './size'
-
-await benchSize()
