@@ -2,6 +2,7 @@ import { fn, literal, Op, type WhereOptions } from 'sequelize'
 import type { EpisodePage, EpisodesNear, EpisodeSummary, ListQuery } from '@contract/episodes'
 import { type Standing, standings } from '@core/release/standing'
 import type { Scope } from '../access/scope'
+import { anywhere } from '../database/like'
 import { badInput } from '../errors'
 import { AudioFile } from '../files/models'
 import { Upload } from '../files/upload'
@@ -111,7 +112,7 @@ async function summarizer(rows: readonly Episode[]): Promise<(row: Episode) => E
 
 /** Words in the title, or the number. */
 function found(words: string): WhereOptions<Episode> {
-  const title = { title: { [Op.like]: `%${words.replace(/[\\%_]/g, '\\$&')}%` } }
+  const title = { title: { [Op.like]: anywhere(words) } }
   return { [Op.or]: /^\d{1,9}$/.test(words) ? [title, { number: Number(words) }] : [title] }
 }
 

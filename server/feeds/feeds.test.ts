@@ -3,6 +3,7 @@ import type { FastifyInstance } from 'fastify'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import type { Episode, EpisodePage } from '@contract/episodes'
 import type { Show } from '@contract/shows'
+import { type EpisodeField, episodeFields, fields } from '@core/episode/fields'
 import { createApp } from '../app'
 import { Episode as EpisodeRow } from '../episodes/models'
 import { createEvents } from '../events/events'
@@ -216,5 +217,40 @@ describe('any number of processes', () => {
     expect(answers[0]!.body).toContain('Asked for by fifty.')
     expect(spy).toHaveBeenCalledTimes(1)
     spy.mockRestore()
+  })
+})
+
+describe('where a field appears', () => {
+  const values: Record<EpisodeField, [unknown, unknown]> = {
+    title: ['Before', 'After'],
+    number: [1, 2],
+    season: [3, 4],
+    kind: ['full', 'bonus'],
+    notes: ['<p>Before</p>', '<p>After</p>'],
+  }
+  /** The elements of the only item, by their names. */
+  const item = async (slug: string): Promise<Map<string, string>> => {
+    const { body } = await house.app.inject({ url: `/${slug}/feed.xml` })
+    const inside = /<item>([\s\S]*)<\/item>/.exec(body)![1]!
+    return new Map([...inside.matchAll(/<([\w:]+)[^>]*>([\s\S]*?)<\/\1>/g)].map(([, name, value]) => [name!, value!]))
+  }
+
+  it.each(episodeFields)('a change of %s changes the elements that the registry names, and no others', async field => {
+    const [before, after] = values[field]
+    const show = await house.makeShow(`appears-${field}`)
+    const { id } = await house.makeReady(show.id, 'Before')
+    const step = async (path: string, more: object = {}): Promise<void> => {
+      const { version } = await house.get(id)
+      const answer = await house.call(path ? 'POST' : 'PATCH', `/episodes/${id}${path}`, { version, ...more })
+      expect(answer.statusCode, answer.body).toBe(200)
+    }
+    await step('', { text: { number: 1, season: 3, kind: 'full', notes: '<p>Before</p>', [field]: before } })
+    await step('/release', { when: { kind: 'now' } })
+    const told = await item(show.slug)
+    await step('', { text: { [field]: after } })
+    await step('/send-changes')
+    const retold = await item(show.slug)
+    const changed = [...new Set([...told.keys(), ...retold.keys()])].filter(name => told.get(name) !== retold.get(name))
+    expect(changed.toSorted()).toEqual([...fields[field].appears.feed].sort())
   })
 })

@@ -13,6 +13,7 @@ import { isCategory } from '@core/feed/categories'
 import { podcastGuid } from '@core/feed/podcastGuid'
 import { Membership } from '../access/models'
 import type { Scope } from '../access/scope'
+import { anywhere } from '../database/like'
 import { transact } from '../database/transact'
 import { AppError, badInput } from '../errors'
 import { Picture } from '../pictures/models'
@@ -82,7 +83,7 @@ export function showService(
         'FROM memberships m JOIN shows s ON s.id = m.show_id WHERE m.account_id = :accountId AND s.name LIKE :words'
       const replacements = {
         accountId,
-        words: `%${(words ?? '').replace(/[\\%_]/g, '\\$&')}%`,
+        words: anywhere(words ?? ''),
         after: after ?? null,
         limit: limit + 1,
       }

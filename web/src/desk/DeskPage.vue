@@ -13,7 +13,6 @@ import SoundPanel from '../sound/SoundPanel.vue'
 import StandingLine from './StandingLine.vue'
 import TitleField from './TitleField.vue'
 import WindowDrop from '../uploads/WindowDrop.vue'
-import { api } from '../api'
 import { onNews } from '../news/news'
 import { useDesk } from './desk'
 import { useShows } from '../show/shows'
@@ -83,7 +82,7 @@ async function keepAsUsual(recipe: Recipe): Promise<void> {
 
 async function remove(): Promise<void> {
   await uploads.cancel(props.id)
-  await api.removeEpisode(props.id)
+  await desk.remove(props.id)
   await router.push({ name: 'show', params: { show: props.show } })
 }
 </script>

@@ -213,6 +213,9 @@ export const useDesk = defineStore('desk', () => {
   const step = (name: Step, soundVersion: number): Promise<void> =>
     act((id, version) => api.step(id, name, { version, soundVersion }))
 
+  /** Takes a draft off the list; throws ApiError where it is none any more. */
+  const remove = (id: string): Promise<void> => api.removeEpisode(id)
+
   watch(text, noteChanges, { deep: true, flush: 'sync' })
 
   return {
@@ -233,6 +236,7 @@ export const useDesk = defineStore('desk', () => {
     release,
     step,
     bringFrom,
+    remove,
   }
 })
 

@@ -5,13 +5,14 @@ import type { EpisodePage, EpisodesNear } from '@contract/episodes'
 import type { Show } from '@contract/shows'
 import { type Standing, standings } from '@core/release/standing'
 import EpisodeRow from './EpisodeRow.vue'
-import { api } from '../api'
+import { useShows } from './shows'
 import { useNow } from '../time/now'
 import { timeOfDay } from '../time/times'
 
 /** A show's episodes along the waterline: to come above it, gone out below. What is far from now is found by its words. */
 const props = defineProps<{ show: Show; near: EpisodesNear }>()
 const emit = defineEmits<{ more: [standing: Standing] }>()
+const shows = useShows()
 const now = useNow()
 
 const left = (standing: Standing): number => props.near[standing].total - props.near[standing].episodes.length
@@ -27,7 +28,7 @@ const isLooking = computed(() => words.value.trim() !== '')
 
 async function find(): Promise<void> {
   const asked = words.value
-  const page = isLooking.value ? await api.episodes(props.show.id, { find: asked.trim() }).catch(() => null) : null
+  const page = isLooking.value ? await shows.findEpisodes(asked.trim()) : null
   if (asked === words.value) found.value = page
 }
 watch(words, () => {

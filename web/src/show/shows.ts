@@ -70,6 +70,11 @@ export const useShows = defineStore('shows', () => {
     if (near.value === known) near.value = { ...known, [standing]: page }
   }
 
+  /** The first episodes with words in their titles, or with a number; null where that cannot be had now. */
+  async function findEpisodes(find: string): Promise<EpisodePage | null> {
+    return open.value ? api.episodes(open.value.id, { find }).catch(() => null) : null
+  }
+
   const known = computed(
     () =>
       new Map(
@@ -84,7 +89,21 @@ export const useShows = defineStore('shows', () => {
   /** An episode where it is among those that are here. */
   const episode = (id: string): EpisodeSummary | null => known.value.get(id) ?? null
 
-  return { list, open, near, loadList, bySlug, openAt, refresh, create, change, loadEpisodes, loadMore, episode }
+  return {
+    list,
+    open,
+    near,
+    loadList,
+    bySlug,
+    openAt,
+    refresh,
+    create,
+    change,
+    loadEpisodes,
+    loadMore,
+    findEpisodes,
+    episode,
+  }
 })
 
 async function withNext(showId: string, standing: Standing, { episodes, after }: EpisodePage): Promise<EpisodePage> {
