@@ -156,7 +156,9 @@ it('a released episode’s audio is replaced: its old address still answers, and
 
   await page.getByRole('link', { name: 'The shelf' }).click()
   await page.getByRole('row', { name: /br-35\.mp3.*went out with/ }).waitFor()
-  await page.getByRole('row', { name: /^40\.mp3.*goes out with/ }).waitFor()
+  const row = page.getByRole('row', { name: /^40\.mp3.*goes out with/ })
+  await row.waitFor()
+  expect(await row.innerText()).toMatch(/goes out with \S/)
 })
 
 it('a file that lives elsewhere is named by its address, and refused in plain words where no app could reach it', async () => {

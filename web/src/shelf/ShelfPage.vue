@@ -107,7 +107,7 @@ const beginWith = (file: ShelfFile): Promise<void> =>
             >
             <div v-if="file.usedBy.length === 0" class="quiet">used by no episode</div>
             <div v-for="use in file.usedBy" :key="use.id">
-              <span class="quiet">{{ asWords[use.as] }}</span>
+              <span class="quiet">{{ asWords[use.as] }}</span>{{ ' ' }}
               <RouterLink :to="{ name: 'desk', params: { show: props.show, id: use.id } }"
                 >{{ use.number ? `${use.number} ` : '' }}{{ use.title || 'an untitled episode' }}</RouterLink
               >

@@ -283,6 +283,8 @@ h1 {
 form {
   display: grid;
   grid-template-columns: 1fr 1fr 15rem;
+  /* What the artwork needs more than the fields beside it lies below them, not between them. */
+  grid-template-rows: repeat(8, auto) 1fr;
   gap: var(--space-3) var(--space-5);
   margin-top: var(--space-4);
 }
@@ -293,11 +295,12 @@ form > * {
   grid-column: 1 / 3;
 }
 .artwork {
-  grid-area: 1 / 3 / span 5 / 4;
+  grid-area: 1 / 3 / span 9 / 4;
 }
 @media (max-width: 1000px) {
   form {
     grid-template-columns: 1fr 1fr;
+    grid-template-rows: none;
   }
   .artwork {
     grid-area: auto / 1 / auto / -1;

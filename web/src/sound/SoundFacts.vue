@@ -29,7 +29,7 @@ const tags = computed(() => {
     <img v-if="audio.pictureAddress" :src="audio.pictureAddress" alt="Picture in the file" width="40" height="40" />
     <div>
       <p>
-        <span class="name">{{ audio.name }}</span>
+        <span class="name">{{ audio.name }}</span>{{ ' ' }}
         <span class="figures">· {{ clock(audio.durationMs) }} · {{ amount(audio.bytes) }} · {{ formatOf(audio) }}</span>
       </p>
       <p v-if="!audio.address" class="quiet">Tags in the file: {{ tags }}</p>
