@@ -5,9 +5,16 @@ import { benchSignals } from './signals'
 import { benchSize } from './size'
 import { benchSounds } from './sounds'
 
-benchFeed()
-await benchServing()
-benchSignals()
-await benchSounds()
-await benchDemoFiles()
-await benchSize()
+const benches: Record<string, () => void | Promise<void>> = {
+  feed: benchFeed,
+  serving: benchServing,
+  signals: benchSignals,
+  sounds: benchSounds,
+  demoFiles: benchDemoFiles,
+  size: benchSize,
+}
+
+const wanted = process.env.BENCHES?.split(' ').filter(Boolean) ?? []
+for (const name of wanted)
+  if (!(name in benches)) throw new Error(`There is no bench ${name}; there are ${Object.keys(benches).join(', ')}.`)
+for (const [name, bench] of Object.entries(benches)) if (wanted.length === 0 || wanted.includes(name)) await bench()

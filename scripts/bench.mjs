@@ -10,7 +10,7 @@ import { needPackages } from './setup/packages.mjs'
 import { runFolder } from './setup/place.mjs'
 import { runProgram } from './setup/programs.mjs'
 
-/** Prints speeds as ratios against a named reference in the same run. Load goes to loopback only and ends by itself. */
+/** Prints speeds as ratios against a named reference in the same run; only of the benches that are named, if any is. Load goes to loopback only and ends by itself. */
 await main(async () => {
   const folder = join(runFolder, 'bench')
   await needRoom(folder)
@@ -24,7 +24,7 @@ await main(async () => {
     const { url } = parts.add(await startDatabase(folder))
     const environment = { DATABASE_URL: url, MEDIA_DIR: join(folder, 'media'), NODE_ENV: 'production' }
     await runProgram('dist/server/demo.js', { ...environment, FILL_DEMO: 'yes' })
-    await runProgram('dist/server/bench.js', environment)
+    await runProgram('dist/server/bench.js', { ...environment, BENCHES: process.argv.slice(2).join(' ') })
   } finally {
     await parts.stop()
   }

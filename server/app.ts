@@ -30,6 +30,7 @@ import { asAppError, installProblems, sendProblem } from './problems'
 import { remoteRoutes } from './remote/routes'
 import { releaseRoutes } from './releases/routes'
 import { shelfRoutes } from './shelf/routes'
+import { shortWay } from './shortWay'
 import { showRoutes } from './shows/routes'
 import { siteRoutes } from './site/routes'
 import { studioRoutes } from './studio/routes'
@@ -38,10 +39,12 @@ import { uploadRoutes } from './uploads/routes'
 /** Puts the capabilities together; `onRoute` is told of each route. */
 export async function createApp(platform: Platform, onRoute?: (route: RouteOptions) => void): Promise<FastifyInstance> {
   const { configuration, log } = platform
-  // A logger for each request costs a quarter of the time of a short answer; it is there only where its lines are wanted.
-  const requestLog = log.isLevelEnabled('info') ? { loggerInstance: log as FastifyBaseLogger } : {}
+  const short = shortWay()
   const app = Fastify({
-    ...requestLog,
+    // A logger for each request costs a quarter of the time of a short answer; it is there only where its lines are wanted.
+    ...(log.isLevelEnabled('info')
+      ? { loggerInstance: log as FastifyBaseLogger }
+      : { serverFactory: short.serverFactory }),
     // The nearest proxies only: what stands farther back in X-Forwarded-For was written by whoever sent the request.
     trustProxy: configuration.trustProxy > 0 && ((_address: string, hop: number) => hop < configuration.trustProxy),
     forceCloseConnections: true,
@@ -64,8 +67,8 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
   await app.register(async open => {
     letAnyoneIn(open)
     await open.register(healthRoutes(platform))
-    await open.register(feedRoutes(platform))
-    await open.register(deliveryRoutes(platform))
+    await open.register(feedRoutes(platform, short))
+    await open.register(deliveryRoutes(platform, short))
     await open.register(async pages => {
       await pages.register(fastifyHelmet, pageHeaders(platform))
       await pages.register(siteRoutes(platform))

@@ -1,3 +1,4 @@
+import { startProxyLog } from './delivery/proxyLog'
 import { jobList } from './jobList'
 import { reporter } from './openPlatform'
 import type { Platform } from './platform'
@@ -10,7 +11,12 @@ export async function startBackground(platform: Platform): Promise<{ stop(): Pro
   const report = reporter(platform.log)
   platform.jobs.use(jobList(platform))
   platform.jobs.start()
-  const watches = [startReleaseClock(platform, report), startUploadWatch(platform, report)]
+  const { mediaAccelLog } = platform.configuration
+  const watches = [
+    startReleaseClock(platform, report),
+    startUploadWatch(platform, report),
+    ...(mediaAccelLog ? [startProxyLog(platform, mediaAccelLog, report)] : []),
+  ]
   await tidying(platform).begin()
   return {
     async stop() {

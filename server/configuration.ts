@@ -16,6 +16,7 @@ const schema = z.object({
     .string()
     .regex(/^(\/[\w.-]+)+\/$/, 'The part of an address where the proxy finds the stored files, such as /stored/.')
     .optional(),
+  MEDIA_ACCEL_LOG: z.string().min(1).optional(),
   RUN_JOBS: z.enum(['yes', 'no']).default('yes'),
   LISTENER_URL: z.url().optional(),
   LOG_LEVEL: z.enum(['trace', 'debug', 'info', 'warn', 'error', 'silent']).default('warn'),
@@ -43,6 +44,8 @@ export interface Configuration {
   cacheBytes: number
   /** Where a proxy finds stored files and sends them itself; null where the server sends them. */
   mediaAccel: string | null
+  /** The log in which that proxy notes what it delivered; null where none is read. */
+  mediaAccelLog: string | null
   /** Whether the server runs jobs and the release clock itself; where it does not, workers do. */
   runsJobs: boolean
   logLevel: string
@@ -75,6 +78,7 @@ export function readConfiguration(environment: NodeJS.ProcessEnv): Configuration
     listenerUrl: data.LISTENER_URL ?? null,
     cacheBytes: data.CACHE_BYTES,
     mediaAccel: data.MEDIA_ACCEL ?? null,
+    mediaAccelLog: data.MEDIA_ACCEL_LOG ?? null,
     runsJobs: data.RUN_JOBS === 'yes',
     logLevel: data.LOG_LEVEL,
     trustProxy: data.TRUST_PROXY === 'true' ? 1 : Number(data.TRUST_PROXY) || 0,

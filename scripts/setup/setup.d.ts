@@ -23,3 +23,9 @@ declare module '*/setup/programs.mjs' {
   export function startProgram(entry: string, environment: Record<string, string>): Program
   export function runProgram(entry: string, environment: Record<string, string>): Promise<void>
 }
+declare module '*/setup/nginx.mjs' {
+  export function startNginx(
+    folder: string,
+    house: { port: number; serverPort: number; mediaDir: string; also?: string },
+  ): Promise<{ logPath: string; reopenLogs(): void; stop(): void }>
+}

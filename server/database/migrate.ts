@@ -9,6 +9,7 @@ import { whose } from './migrations/0006-whose'
 import { newsTable } from './migrations/0007-news'
 import { roles } from './migrations/0008-roles'
 import { deliveries } from './migrations/0009-deliveries'
+import { proxyLogs } from './migrations/0010-proxy-logs'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -20,6 +21,7 @@ const migrations = [
   { name: '0007-news', statements: newsTable },
   { name: '0008-roles', statements: roles },
   { name: '0009-deliveries', statements: deliveries },
+  { name: '0010-proxy-logs', statements: proxyLogs },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

@@ -5,7 +5,8 @@ import { Episode, PastDelivery } from '../episodes/models'
 import { fileIn, withRole } from '../episodes/roles'
 import type { Events } from '../events/events'
 import { AudioFile } from '../files/models'
-import { type Delivery, fileHeaders } from '../media/deliver'
+import { type Delivery, etagOf, fileHeaders } from '../media/deliver'
+import { type Head, headOf } from '../media/head'
 import { deliveredName } from '../media/names'
 import { publicAccess } from '../media/publicAccess'
 import { nosniff } from '../nosniff'
@@ -13,7 +14,8 @@ import { nosniff } from '../nosniff'
 /** What an address delivers, with the headers that each of its answers has. */
 export interface Deliverable extends Delivery {
   showId: string
-  headers: Readonly<Record<string, string>>
+  head: Head
+  etag: string
   /** Until when a file that was replaced still answers; null for the current one. */
   until: Date | null
 }
@@ -112,7 +114,8 @@ async function readDeliverables(episodeId: string, now: Date): Promise<Deliverab
           {
             ...delivery,
             showId: episode.showId,
-            headers: { ...fileHeaders(delivery), ...publicAccess, ...nosniff },
+            head: headOf({ ...fileHeaders(delivery), ...publicAccess, ...nosniff }),
+            etag: etagOf(file.sha256),
             until,
           },
         ]

@@ -12,7 +12,7 @@ import { createEvents } from '../events/events'
 import { AudioFile } from '../files/models'
 import { type House, openHouse, sounds, type WholeEpisode } from '../testing/house'
 import { shortenedAddress } from './address'
-import { type DeliveryEntry, unpack } from './log'
+import { type DeliveryEntry, unpack } from './lines'
 
 let house: House
 let released: WholeEpisode

@@ -1,9 +1,8 @@
 import type { IncomingMessage, ServerResponse } from 'node:http'
-import { promisify } from 'node:util'
-import { gunzip, gzip } from 'node:zlib'
 import type { Sequelize } from 'sequelize'
 import type { Clock } from '../clock'
 import { shortenedAddress } from './address'
+import { type DeliveryEntry, Lines } from './lines'
 
 /** What is being answered to whom. */
 export interface Delivery {
@@ -18,23 +17,9 @@ export interface Delivery {
   isRange: boolean
 }
 
-/** An entry of the log. */
-export interface DeliveryEntry extends Pick<Delivery, 'kind' | 'showId' | 'episodeId' | 'status'> {
-  at: Date
-  /** Null where a proxy sent them. */
-  bytesSent: number | null
-  /** Both included; null where the whole was asked for. */
-  range: { start: number; end: number } | null
-  agent: string
-  /** Without its end. */
-  address: string
-}
-
 const everyMs = 1_000
-const mostInBatch = 5_000
-/** What waits while the database is away, and no more. */
-const mostWaiting = 100_000
-const longestAgent = 255
+/** What waits while the database is away, and no more: some 16 MB. */
+const mostBatches = 32
 
 export interface DeliveryLog {
   /**
@@ -53,17 +38,21 @@ export interface DeliveryLog {
  * killed loses the last second of it.
  */
 export function deliveryLog(database: Sequelize, clock: Clock, report: (error: unknown) => void): DeliveryLog {
-  let waiting: DeliveryEntry[] = []
+  /** The last is written to. */
+  const waiting: Lines[] = []
   let lost = 0
   let timer: NodeJS.Timeout | undefined
   let writing: Promise<void> = Promise.resolve()
 
   function note(entry: DeliveryEntry): void {
-    if (waiting.length >= mostWaiting) {
-      lost++
-      return
+    if (waiting.length === 0 || waiting.at(-1)!.isFull) {
+      if (waiting.length >= mostBatches) {
+        lost++
+        return
+      }
+      waiting.push(new Lines())
     }
-    waiting.push(entry)
+    waiting.at(-1)!.add(entry)
     timer ??= setTimeout(() => void flush(), everyMs)
   }
 
@@ -71,13 +60,15 @@ export function deliveryLog(database: Sequelize, clock: Clock, report: (error: u
     clearTimeout(timer)
     timer = undefined
     try {
-      while (waiting.length > 0) {
-        const batch = waiting.slice(0, mostInBatch)
-        const packed = await pack(batch)
-        await database.query('INSERT INTO delivery_log (at, entries, packed) VALUES (?, ?, ?)', {
-          replacements: [clock.now(), batch.length, packed],
-        })
-        waiting = waiting.slice(batch.length)
+      for (let batch = waiting.shift(); batch; batch = waiting.shift()) {
+        try {
+          await database.query('INSERT INTO delivery_log (at, entries, packed) VALUES (?, ?, ?)', {
+            replacements: [clock.now(), batch.count, await batch.pack()],
+          })
+        } catch (error) {
+          waiting.unshift(batch)
+          throw error
+        }
       }
       if (lost > 0) report(new Error(`The delivery log lost ${lost} entries while the database was away.`))
       lost = 0
@@ -95,7 +86,7 @@ export function deliveryLog(database: Sequelize, clock: Clock, report: (error: u
   return {
     follow(delivery, request, response, handedOver) {
       const at = clock.now()
-      const agent = (request.headers['user-agent'] ?? '').slice(0, longestAgent)
+      const agent = request.headers['user-agent'] ?? ''
       const waitingBytes = (): number => (response.writableFinished ? 0 : response.writableLength)
       const noteNow = (): void =>
         note(entryOf(delivery, at, agent, handedOver && Math.max(0, handedOver - waitingBytes())))
@@ -127,53 +118,4 @@ function entryOf(
     agent,
     address: shortenedAddress(address),
   }
-}
-
-/** A batch as it is kept: a line of JSON for each entry, its values in a fixed order, all of it compressed by gzip. */
-export function pack(entries: readonly DeliveryEntry[]): Promise<Buffer> {
-  const lines = entries.map(({ at, kind, showId, episodeId, status, bytesSent, range, agent, address }) =>
-    JSON.stringify([
-      +at,
-      kind,
-      showId,
-      episodeId,
-      status,
-      bytesSent,
-      range && [range.start, range.end],
-      agent,
-      address,
-    ]),
-  )
-  return promisify(gzip)(lines.join('\n'), { level: 1 })
-}
-
-type Line = [
-  at: number,
-  kind: Delivery['kind'],
-  showId: string,
-  episodeId: string | null,
-  status: number,
-  bytesSent: number | null,
-  range: [number, number] | null,
-  agent: string,
-  address: string,
-]
-
-/** The entries of a batch. */
-export async function unpack(packed: Buffer): Promise<DeliveryEntry[]> {
-  const lines = (await promisify(gunzip)(packed)).toString().split('\n')
-  return lines.map(line => {
-    const [at, kind, showId, episodeId, status, bytesSent, range, agent, address] = JSON.parse(line) as Line
-    return {
-      at: new Date(at),
-      kind,
-      showId,
-      episodeId,
-      status,
-      bytesSent,
-      range: range && { start: range[0], end: range[1] },
-      agent,
-      address,
-    }
-  })
 }

@@ -1,44 +1,27 @@
-import { type ChildProcess, spawn } from 'node:child_process'
-import { mkdtempSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { connect } from 'node:net'
+import { mkdtempSync, readFileSync, renameSync, rmSync, truncateSync, appendFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { setTimeout as wait } from 'node:timers/promises'
+import { QueryTypes } from 'sequelize'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { findProgram } from '../../scripts/setup/debian.mjs'
+import { startNginx } from '../../scripts/setup/nginx.mjs'
 import { freePort } from '../../scripts/setup/ports.mjs'
+import { type DeliveryEntry, unpack } from './lines'
+import { proxyLog } from './proxyLog'
 import { type House, openHouse, sounds } from '../testing/house'
 
 const whole = readFileSync(join(sounds, 'sf-5.mp3'))
 const folder = mkdtempSync(join(tmpdir(), 'lake-letter-nginx-'))
 let house: House
-let nginx: ChildProcess
+let nginx: Awaited<ReturnType<typeof startNginx>>
 let base: string
 let path: string
 let episodeId: string
-
-/** The configuration that ships, with the ports and the folder of this test. */
-function configuration(port: number, serverPort: number): string {
-  const shipped = readFileSync(join(import.meta.dirname, '../../deploy/nginx.conf'), 'utf8')
-  const ours = shipped
-    .replace('127.0.0.1:4310', `127.0.0.1:${serverPort}`)
-    .replace('listen 80;', `listen 127.0.0.1:${port};`)
-    .replace('/srv/lake-letter/media', house.mediaFolder)
-  // Around it stands what Debian's own nginx.conf brings: the events, the types, logs and temporary files.
-  return `user root; pid ${folder}/nginx.pid; error_log ${folder}/error.log; events { worker_connections 256; }
-    http { default_type application/octet-stream; access_log off; ${['client_body', 'proxy', 'fastcgi', 'uwsgi', 'scgi'].map(name => `${name}_temp_path ${folder}/${name};`).join(' ')}\n${ours}\n}`
-}
 
 beforeAll(async () => {
   house = await openHouse({ MEDIA_ACCEL: '/stored/', TRUST_PROXY: '1' })
   const [port, serverPort] = [await freePort(), await freePort()]
   await house.app.listen({ port: serverPort, host: '127.0.0.1' })
-  mkdirSync(join(folder, 'logs'))
-  writeFileSync(join(folder, 'nginx.conf'), configuration(port, serverPort))
-  nginx = spawn(findProgram('nginx')!, ['-p', folder, '-c', join(folder, 'nginx.conf'), '-g', 'daemon off;'], {
-    stdio: 'inherit',
-  })
-  await listening(port)
+  nginx = await startNginx(folder, { port, serverPort, mediaDir: house.mediaFolder })
   base = `http://127.0.0.1:${port}`
   const show = await house.makeShow('slow-ferry')
   const { id, version } = await house.makeReady(show.id, 'The last boat')
@@ -47,24 +30,10 @@ beforeAll(async () => {
   path = new URL(released.enclosureAddress).pathname
 })
 afterAll(async () => {
-  nginx.kill('SIGQUIT')
+  nginx.stop()
   await house.close()
   rmSync(folder, { recursive: true, force: true })
 })
-
-async function listening(port: number): Promise<void> {
-  for (let n = 0; n < 100; n++) {
-    const isUp = await new Promise<boolean>(resolve => {
-      const socket = connect(port, '127.0.0.1', () => {
-        socket.destroy()
-        resolve(true)
-      }).once('error', () => resolve(false))
-    })
-    if (isUp) return
-    await wait(50)
-  }
-  throw new Error('nginx does not listen.')
-}
 
 describe('behind Debian’s nginx, with the configuration that ships', () => {
   it('a file comes whole, with its type, kept for ever, for players of other sites', async () => {
@@ -110,9 +79,28 @@ describe('behind Debian’s nginx, with the configuration that ships', () => {
     expect((await fetch(`${base}/stored/${sha256.slice(0, 2)}/${sha256}`)).status).toBe(404)
     const { version } = await house.get(episodeId)
     await house.call('POST', `/episodes/${episodeId}/retire`, { version })
-    expect((await fetch(base + path)).status).toBe(404)
+    const status = async () => (await fetch(base + path)).status
+    // For a second, nginx goes by what it was told.
+    await expect.poll(status, { timeout: 3000 }).toBe(404)
     await house.call('POST', `/episodes/${episodeId}/restore`, { version: version + 1 })
-    expect((await fetch(base + path)).status).toBe(200)
+    await expect.poll(status, { timeout: 3000 }).toBe(200)
+  })
+
+  it('what is not there, what may not be done and what a browser asks before it asks, the server answers', async () => {
+    const missing = await fetch(base + path.replace(/[\da-f]{16}/, 'f'.repeat(16)))
+    expect([missing.status, await missing.json()]).toMatchObject([404, { code: 'not-found' }])
+    expect((await fetch(base + path, { method: 'DELETE' })).status).toBe(405)
+    expect((await fetch(base + path, { method: 'OPTIONS' })).status).toBe(204)
+    expect((await fetch(`${base}${path}?from=app`, { headers: { range: 'bytes=0-9' } })).status).toBe(206)
+  })
+
+  it('asks the server once a second at most for a file', async () => {
+    let asked = 0
+    const count = (): void => void asked++
+    house.app.server.on('request', count)
+    for (let n = 0; n < 200; n++) await (await fetch(base + path, { headers: { range: 'bytes=0-9' } })).arrayBuffer()
+    house.app.server.off('request', count)
+    expect(asked).toBeLessThan(20)
   })
 
   it('feeds, pages and the news come through', async () => {
@@ -125,5 +113,74 @@ describe('behind Debian’s nginx, with the configuration that ships', () => {
     let heard = ''
     while (!heard.includes('event: all')) heard += (await reader.read()).value ?? ''
     stop.abort()
+  })
+})
+
+describe('what nginx notes', () => {
+  const fetched = async (agent: string, headers: Record<string, string> = {}, method = 'GET'): Promise<void> => {
+    await (await fetch(base + path, { method, headers: { 'user-agent': agent, ...headers } })).arrayBuffer()
+  }
+  const log = () => proxyLog(house.platform, nginx.logPath)
+
+  async function entries(beginning: string): Promise<DeliveryEntry[]> {
+    await log().read()
+    const rows = await house.platform.database.query<{ packed: Buffer }>(
+      'SELECT packed FROM delivery_log ORDER BY id',
+      {
+        type: QueryTypes.SELECT,
+      },
+    )
+    const all = (await Promise.all(rows.map(({ packed }) => unpack(packed)))).flat()
+    return all.filter(({ agent }) => agent.startsWith(beginning))
+  }
+
+  it('comes into the log of deliveries, with the bytes that went out; a HEAD is no delivery', async () => {
+    const began = Date.now()
+    await fetched('First "wireless" é')
+    await fetched('First', { range: 'bytes=10-19' })
+    await fetched('First', {}, 'HEAD')
+    await expect.poll(() => entries('First'), { timeout: 5000 }).toHaveLength(2)
+    const [all, part] = await entries('First')
+    expect(all).toEqual({
+      at: expect.any(Date) as Date,
+      kind: 'media',
+      showId: (await house.get(episodeId)).showId,
+      episodeId,
+      status: 200,
+      bytesSent: whole.length,
+      range: null,
+      agent: 'First "wireless" é',
+      address: '127.0.0.0',
+    })
+    expect(Math.abs(+all!.at - began)).toBeLessThan(5000)
+    expect(part).toMatchObject({ status: 206, bytesSent: 10, range: { start: 10, end: 19 } })
+  })
+
+  it('comes once, also where five processes read it, and it is put aside and begun anew meanwhile', async () => {
+    const readers = Array.from({ length: 5 }, log)
+    const read = () => Promise.all(readers.map(reader => reader.read()))
+    const count = async () => (await entries('Second')).length
+    for (let round = 1; round <= 2; round++) {
+      for (let n = 0; n < 10; n++) await fetched(`Second ${round}-${n}`)
+      await read()
+      renameSync(nginx.logPath, `${nginx.logPath}.1`)
+      await fetched(`Second ${round} between`)
+      await read()
+      nginx.reopenLogs()
+      await read()
+      await fetched(`Second ${round} after`)
+      await read()
+      await expect.poll(count, { timeout: 8000 }).toBe(12 * round)
+    }
+    expect(new Set((await entries('Second')).map(({ agent }) => agent)).size).toBe(24)
+  })
+
+  it('comes also where the log was cut off, and half a line or a foreign one stops nothing', async () => {
+    truncateSync(nginx.logPath)
+    appendFileSync(nginx.logPath, 'not of ours\n{"at":1,"meth')
+    await log().read()
+    appendFileSync(nginx.logPath, 'od":"GET"}\n')
+    await fetched('Third')
+    await expect.poll(() => entries('Third'), { timeout: 5000 }).toHaveLength(1)
   })
 })

@@ -1,28 +1,26 @@
-import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify'
+import type { IncomingMessage, ServerResponse } from 'node:http'
+import type { FastifyPluginAsync } from 'fastify'
 import { AppError } from '../errors'
 import { type Answer, answerTo } from '../media/deliver'
+import { headOf } from '../media/head'
 import { storedPieces } from '../media/pieces'
 import { preflight, publicAccess } from '../media/publicAccess'
 import { nosniff } from '../nosniff'
 import { deliverPicture } from '../pictures/deliverPicture'
 import type { Platform } from '../platform'
+import { askerOf, type ShortWay } from '../shortWay'
 import { type Deliverable, deliverableFiles } from './deliverables'
 import { sendPart } from './sendPart'
 
-type SoundRequest = FastifyRequest<{ Params: { episodeId: string; name: string } }>
-
 /** Delivered files, without sign-in: audio of released episodes and public pictures, each at an address that never changes its content. */
 export const deliveryRoutes =
-  ({
-    media,
-    clock,
-    events,
-    deliveries,
-    log,
-    configuration: { mediaAccel, cacheBytes },
-  }: Platform): FastifyPluginAsync =>
+  (
+    { media, clock, events, deliveries, log, configuration: { mediaAccel, cacheBytes, trustProxy } }: Platform,
+    short: ShortWay,
+  ): FastifyPluginAsync =>
   async app => {
     const files = deliverableFiles(clock, events)
+    const asker = askerOf(trustProxy)
     const pieces = storedPieces(media, cacheBytes)
     app.addHook('onClose', async () => pieces.close())
     for (const url of ['/media/:episodeId/:name', '/media/artwork/:name'])
@@ -31,16 +29,26 @@ export const deliveryRoutes =
     app.route<{ Params: { episodeId: string; name: string } }>({
       method: ['GET', 'HEAD'],
       url: '/media/:episodeId/:name',
-      handler(request, reply) {
+      async handler(request, reply) {
         const { episodeId, name } = request.params
         const known = files.atHand(episodeId, name)
-        if (known) return send(request, reply, known)
-        return (known === null ? Promise.resolve(null) : files.find(episodeId, name)).then(file => {
-          if (file) return send(request, reply, file)
+        const file = known === undefined ? await files.find(episodeId, name) : known
+        if (!file) {
           reply.headers(publicAccess)
           throw new AppError('not-found', 'No released episode has this file.')
-        })
+        }
+        reply.hijack()
+        send(request.raw, reply.raw, episodeId, file)
       },
+    })
+
+    short.add((request, response) => {
+      const [, episodeId, name] = /^\/media\/([\da-f-]{36})\/([\w.-]+)$/.exec(request.url!) ?? []
+      if (!episodeId || (request.method !== 'GET' && request.method !== 'HEAD')) return false
+      const file = files.atHand(episodeId, name!)
+      if (!file) return false
+      send(request, response, episodeId, file)
+      return true
     })
 
     app.route<{ Params: { name: string } }>({
@@ -50,30 +58,26 @@ export const deliveryRoutes =
         deliverPicture(request, reply.headers(publicAccess), media, request.params.name, 'everybody'),
     })
 
-    /** Goes out by the shortest way: this is the main load of a house. */
-    function send(request: SoundRequest, reply: FastifyReply, file: Deliverable): FastifyReply {
+    function send(request: IncomingMessage, response: ServerResponse, episodeId: string, file: Deliverable): void {
       const shownAt = mediaAccel && media.shownAt(file.sha256)
-      const { status, headers, part } = shownAt
-        ? handedOn(file, mediaAccel + shownAt)
-        : answerTo(request, file, file.headers)
-      const response = reply.hijack().raw
-      response.writeHead(status, headers)
+      const { status, head, part } = shownAt ? handedOn(file, mediaAccel + shownAt) : answerTo(request, file, file.head)
+      response.writeHead(status, [...head])
       const delivery = {
         kind: 'media' as const,
         showId: file.showId,
-        episodeId: request.params.episodeId,
-        address: request.ip,
+        episodeId,
+        address: asker(request),
         status,
         part,
         isRange: status === 206,
       }
+      const follow = (handedOver: number | null): void => deliveries.follow(delivery, request, response, handedOver)
       if (!part) {
         response.end()
         // HEAD delivers nothing, and is not counted (common practice, no source).
-        if (request.method !== 'HEAD') deliveries.follow(delivery, request.raw, response, shownAt ? null : 0)
-        return reply
+        if (request.method !== 'HEAD') follow(shownAt ? null : 0)
+        return
       }
-      const follow = (handedOver: number): void => deliveries.follow(delivery, request.raw, response, handedOver)
       const handedOver = sendPart(response, pieces, { sha256: file.sha256, fileBytes: file.bytes, ...part })
       if (typeof handedOver === 'number') follow(handedOver)
       else {
@@ -86,23 +90,14 @@ export const deliveryRoutes =
           .then(follow)
           .catch(error => log.error(error))
       }
-      return reply
     }
   }
 
+const alongside = headOf({ ...publicAccess, ...nosniff })
+
 /** Which file it is, for a proxy that sends it: conditions and ranges are the proxy's to look at. */
-function handedOn(file: Deliverable, address: string): Answer {
-  return {
-    status: 200,
-    // Without a length the proxy would close the line behind each answer.
-    headers: {
-      'x-accel-redirect': address,
-      'content-length': 0,
-      'content-type': file.type,
-      'cache-control': file.cacheControl,
-      ...publicAccess,
-      ...nosniff,
-    },
-    part: null,
-  }
+function handedOn({ type, cacheControl }: Deliverable, address: string): Answer {
+  // Without a length the proxy would close the line behind each answer.
+  const file = ['x-accel-redirect', address, 'content-length', '0', 'content-type', type, 'cache-control', cacheControl]
+  return { status: 200, head: [...file, ...alongside], part: null }
 }

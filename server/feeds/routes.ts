@@ -1,55 +1,64 @@
-import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify'
+import type { IncomingMessage, ServerResponse } from 'node:http'
+import type { FastifyPluginAsync } from 'fastify'
 import { AppError } from '../errors'
 import { preflight } from '../media/publicAccess'
-import { sendingOf } from '../media/written'
+import { notAcceptable, sendingOf } from '../media/written'
 import type { Platform } from '../platform'
+import { askerOf, type ShortWay } from '../shortWay'
 import type { Told } from '../shows/writtenAnswers'
 import { feedService } from './service'
 
 /** `/{show}/feed.xml`, for directories and listening apps. */
 export const feedRoutes =
-  (platform: Platform): FastifyPluginAsync =>
+  (platform: Platform, short: ShortWay): FastifyPluginAsync =>
   async app => {
     const {
       clock,
       deliveries,
-      configuration: { publicUrl },
+      configuration: { publicUrl, trustProxy },
     } = platform
     const feeds = feedService(platform)
+    const asker = askerOf(trustProxy)
 
     app.options('/:show/feed.xml', (_request, reply) => preflight(reply))
-    app.get<{ Params: { show: string } }>('/:show/feed.xml', (request, reply) => {
+    app.get<{ Params: { show: string } }>('/:show/feed.xml', async (request, reply) => {
       const { show } = request.params
-      const feed = feeds.atHand(show)
-      if (feed) return send(request, reply, feed)
-      return feeds.current(show).then(told => {
-        if (!told) throw new AppError('not-found', 'There is no show at this address.')
-        // One feed has one address; other spellings of it lead there.
-        if (told.slug !== show) return reply.header('location', `${publicUrl}/${told.slug}/feed.xml`).code(301).send()
-        return send(request, reply, told)
-      })
+      const told = feeds.atHand(show) ?? (await feeds.current(show))
+      if (!told) throw new AppError('not-found', 'There is no show at this address.')
+      // One feed has one address; other spellings of it lead there.
+      if (told.slug !== show) return reply.header('location', `${publicUrl}/${told.slug}/feed.xml`).code(301).send()
+      if (!send(request.raw, reply.raw, told)) throw notAcceptable()
+      return reply.hijack()
     })
 
-    /** Most of what asks for a feed has it already, so the answer goes out by the shortest way. */
-    function send(request: FastifyRequest, reply: FastifyReply, { showId, answer }: Told): FastifyReply {
-      const { status, headers, body } = sendingOf(request, answer, clock.now())
-      const response = reply.hijack().raw
+    short.add((request, response) => {
+      const show = /^\/([^/?]+)\/feed\.xml$/.exec(request.url!)?.[1]
+      if (!show || (request.method !== 'GET' && request.method !== 'HEAD')) return false
+      const feed = feeds.atHand(show)
+      return feed !== null && send(request, response, feed)
+    })
+
+    /** Sends a feed; false where the request takes none of its encodings. */
+    function send(request: IncomingMessage, response: ServerResponse, { showId, answer }: Told): boolean {
+      const sending = sendingOf(request, answer, clock.now())
+      if (!sending) return false
+      const { status, head, body } = sending
       const sent = request.method === 'HEAD' ? null : body
-      response.writeHead(status, headers).end(sent ?? undefined)
+      response.writeHead(status, [...head]).end(sent ?? undefined)
       deliveries.follow(
         {
           kind: 'feed',
           showId,
           episodeId: null,
-          address: request.ip,
+          address: asker(request),
           status,
           part: sent && { start: 0, end: sent.length - 1 },
           isRange: false,
         },
-        request.raw,
+        request,
         response,
         sent?.length ?? 0,
       )
-      return reply
+      return true
     }
   }

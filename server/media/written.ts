@@ -1,12 +1,12 @@
 import { createHash } from 'node:crypto'
+import type { IncomingMessage } from 'node:http'
 import { promisify } from 'node:util'
 import { brotliCompress, constants, gzip } from 'node:zlib'
 import type { FastifyReply, FastifyRequest } from 'fastify'
 import { AppError } from '../errors'
 import { precondition } from './conditions'
 import { acceptedEncoding, type Encoding } from './encodings'
-
-type Head = Readonly<Record<string, string>>
+import { type Head, headersOf, headOf } from './head'
 
 /** An answer in one encoding, with its tag and the headers of its answers. */
 interface Variant {
@@ -23,7 +23,12 @@ export interface Written {
 }
 
 /** Writes an answer in every encoding; `also` are headers that each of its answers has. */
-export async function written(type: string, words: string, lastModified: Date, also: Head = {}): Promise<Written> {
+export async function written(
+  type: string,
+  words: string,
+  lastModified: Date,
+  also: Record<string, string> = {},
+): Promise<Written> {
   const body = Buffer.from(words)
   const [gzipped, brotlied] = await Promise.all([
     promisify(gzip)(body),
@@ -47,7 +52,7 @@ export async function written(type: string, words: string, lastModified: Date, a
       'content-length': String(encoded.length),
       ...(encoding !== 'identity' && { 'content-encoding': encoding }),
     }
-    return { body: encoded, etag, notModified, whole }
+    return { body: encoded, etag, notModified: headOf(notModified), whole: headOf(whole) }
   }
   return {
     lastModified,
@@ -61,31 +66,38 @@ export const bytesOf = ({ variants }: Written): number =>
 /** What is to be sent: status, headers and body, none for an answer without. */
 export interface Sending {
   status: 200 | 304 | 412
-  headers: Head
+  head: Head
   body: Buffer | null
 }
 
-/** Answers a request with what is written, in the best encoding that it takes. Throws `not-acceptable` where it takes none. */
-export function sendingOf(request: FastifyRequest, { lastModified, variants }: Written, now: Date): Sending {
-  const encoding = acceptedEncoding(request.headers['accept-encoding'])
-  if (!encoding)
-    throw new AppError('not-acceptable', 'The answer comes as br, gzip or identity; the request takes none of them.')
+/** Answers a request with what is written, in the best encoding that it takes; null where it takes none. */
+export function sendingOf(
+  { headers }: Pick<IncomingMessage, 'headers'>,
+  { lastModified, variants }: Written,
+  now: Date,
+): Sending | null {
+  const encoding = acceptedEncoding(headers['accept-encoding'])
+  if (!encoding) return null
   const { body, etag, whole, notModified } = variants[encoding]
-  const outcome = precondition(request.headers, { etag, lastModified })
+  const outcome = precondition(headers, { etag, lastModified })
   const head = outcome === 'pass' ? whole : notModified
   return {
     status: outcome === 'pass' ? 200 : outcome,
     // RFC 9110 section 8.8.2.1: a server MUST NOT generate a Last-Modified date that is later than the answer's own.
-    headers: lastModified > now ? { ...head, 'last-modified': now.toUTCString() } : head,
+    head: lastModified > now ? headOf({ ...headersOf(head), 'last-modified': now.toUTCString() }) : head,
     body: outcome === 'pass' ? body : null,
   }
 }
 
+export const notAcceptable = (): AppError =>
+  new AppError('not-acceptable', 'The answer comes as br, gzip or identity; the request takes none of them.')
+
 /** Sends it by the framework, with the headers that its hooks have set. */
 export function sendWritten(request: FastifyRequest, reply: FastifyReply, what: Written, now: Date): FastifyReply {
-  const { status, headers, body } = sendingOf(request, what, now)
+  const sending = sendingOf(request, what, now)
+  if (!sending) throw notAcceptable()
   return reply
-    .code(status)
-    .headers(headers)
-    .send(body ?? undefined)
+    .code(sending.status)
+    .headers(headersOf(sending.head))
+    .send(sending.body ?? undefined)
 }
