@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { Finding } from '@core/audio/findings'
 import { encodingNames, fadeShapes, oneChannels } from '@core/audio/recipe'
 
 const ms = z.number().int('Whole milliseconds.').min(0, 'Not before the beginning.').max(86_400_000, 'At most a day.')
@@ -42,16 +43,14 @@ export const measurement = z.object({
   image: z.enum(['mono', 'stereo', 'dual mono', 'one side only', 'antiphase', 'surround']),
 })
 
-export const finding = z.object({
+/** What was found in a sound; which figures it has depends on its code, see core/audio/findings. */
+const finding = z.object({
   weight: z.enum(['must mend', 'worth mending', 'good to know']),
   code: z.string(),
-  says: z.string(),
-  rule: z.string(),
-  ifItStays: z.string(),
+  figures: z.record(z.string(), z.union([z.number(), z.string(), z.boolean(), z.null()])),
   mend: z.enum(['finish', 'trim', 'level', 'mono', 'one side']).nullable(),
   places: z.array(stretch),
-})
-export type Finding = z.infer<typeof finding>
+}) as unknown as z.ZodType<Finding>
 
 /** What the machine found out about a file. */
 export const audioFile = z.object({

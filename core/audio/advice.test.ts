@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { advice } from './advice'
 import { deliveryFindings } from './delivery'
+import { storedFinding } from './findings'
+import { findingWords } from './findingWords'
 import { ceilingBeforeEncoding, missOf, planBeforeGain, targetBeforeEncoding, trimOf } from './finishPlan'
 import type { Measurement } from './measurement'
 import { firstRecipe } from './recipe'
@@ -32,14 +34,14 @@ describe('what a measurement gives reason to say', () => {
   it('is nothing where all is well', () => expect(judge({})).toEqual([]))
 
   it('names the distance, the gain, where the peak would be, and the limiting it needs', () => {
-    expect(judge({ integratedLufs: -21.1, truePeakDbtp: -3.9 }, -16)[0]!.says).toBe(
+    expect(findingWords(judge({ integratedLufs: -21.1, truePeakDbtp: -3.9 }, -16)[0]!).says).toBe(
       '5.1 LU quieter than your episodes usually are. Raising it by 5.1 dB would put the loudest moment at +1.2 dBTP, so it needs limiting.',
     )
-    expect(judge({ integratedLufs: -12 })[0]).toMatchObject({
-      code: 'louder',
-      says: '4.0 LU louder than the show’s target. Lowering it by 4.0 dB would put the loudest moment at −5.4 dBTP.',
-      mend: 'finish',
-    })
+    const [louder] = judge({ integratedLufs: -12 })
+    expect(louder).toMatchObject({ code: 'louder', mend: 'finish' })
+    expect(findingWords(louder!).says).toBe(
+      '4.0 LU louder than the show’s target. Lowering it by 4.0 dB would put the loudest moment at −5.4 dBTP.',
+    )
   })
 
   // Common practice, no source: one channel at −19 LUFS sounds as loud as two at −16.
@@ -62,7 +64,15 @@ describe('what a measurement gives reason to say', () => {
   ])('%j: %s', (change, code, weight) => {
     const [found] = judge(change)
     expect(found).toMatchObject({ code, weight })
-    for (const words of [found!.says, found!.rule, found!.ifItStays]) expect(words).toMatch(/\w.*\.$/)
+    for (const words of Object.values(findingWords(found!))) expect(words).toMatch(/\w.*\.$/)
+  })
+
+  it('is kept as code and figures; what an earlier version kept as sentences is told in those', () => {
+    const [found] = judge({ rangeLu: 17 })
+    expect(storedFinding(found!)).toBe(found)
+    const told = { says: 'The file looks cut short.', rule: 'Frames.', ifItStays: 'Listen to the end.' }
+    const before = { ...told, code: 'cut-short', weight: 'worth mending' as const, mend: null, places: [] }
+    expect(findingWords(storedFinding(before))).toEqual(told)
   })
 
   it('puts the gravest first', () => {
@@ -73,7 +83,7 @@ describe('what a measurement gives reason to say', () => {
   })
 
   it('says of a form that apps cannot play that it must be encoded', () => {
-    expect(deliveryFindings({ type: 'audio/flac', channels: 6 }).map(({ says }) => says)).toEqual([
+    expect(deliveryFindings({ type: 'audio/flac', channels: 6 }).map(found => findingWords(found).says)).toEqual([
       'FLAC cannot go out as it is.',
       'It has 6 channels.',
     ])

@@ -1,40 +1,13 @@
-import type { Finding } from './findings'
-import { formatName } from './formats'
+import { type Finding, finding } from './findings'
 import { isDeliverable } from './recipe'
 
 /** What there is to say where a file could not be measured. */
-export const unmeasured: Finding = {
-  weight: 'worth mending',
-  code: 'unmeasured',
-  says: 'The sound could not be measured.',
-  rule: 'Measuring hears every sample; where it stops, apps may stop too (common practice, no source).',
-  ifItStays: 'Its loudness is not known, and it cannot be finished. Listen to all of it, or export it again.',
-  mend: null,
-  places: [],
-}
+export const unmeasured: Finding = finding('worth mending', 'unmeasured', {})
 
 /** What there is to say about the form that a file would be delivered in. */
 export function deliveryFindings({ type, channels }: { type: string; channels: number }): Finding[] {
   const found: Finding[] = []
-  if (!isDeliverable(type))
-    found.push({
-      weight: 'must mend',
-      code: 'not-deliverable',
-      says: `${formatName(type)} cannot go out as it is.`,
-      rule: 'Listening apps play MP3, and most of them M4A (common practice, no source).',
-      ifItStays: 'It is kept here, and cannot be released. Finishing encodes it.',
-      mend: 'finish',
-      places: [],
-    })
-  if (channels > 2)
-    found.push({
-      weight: 'worth mending',
-      code: 'many-channels',
-      says: `It has ${channels} channels.`,
-      rule: 'Listening apps expect one or two (common practice, no source).',
-      ifItStays: 'Some apps play only some of the channels. Finishing mixes them to two.',
-      mend: 'finish',
-      places: [],
-    })
+  if (!isDeliverable(type)) found.push(finding('must mend', 'not-deliverable', { type }, { mend: 'finish' }))
+  if (channels > 2) found.push(finding('worth mending', 'many-channels', { channels }, { mend: 'finish' }))
   return found
 }

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, it } from 'vitest'
 import { mp3Findings } from './findings'
+import { findingWords } from './findingWords'
 import { headerAt } from './mp3Frame'
 import { type Mp3Scan, Mp3Scanner } from './mp3Scan'
 import { sniff } from './sniff'
@@ -85,7 +86,7 @@ describe('the walk over an MP3', () => {
     expect(found.cutShort).toBe(true)
     expect(found.durationMs).toBeCloseTo(10_000, -3)
     expect(mp3Findings(found).map(({ code }) => code)).toEqual(['cut-short'])
-    expect(mp3Findings(found)[0]!.says).toContain('announces 0:20, it holds 0:10')
+    expect(findingWords(mp3Findings(found)[0]!).says).toContain('announces 0:20, it holds 0:10')
   })
 
   it('finds the sound behind 2 MB of junk, and says how much junk there is', () => {
@@ -94,7 +95,8 @@ describe('the walk over an MP3', () => {
     const found = scan(Buffer.concat([junk, sound]))!
     expect(found.frames).toBe(scan(sound)!.frames)
     expect(found.leadingJunkBytes).toBe(2_000_000)
-    expect(mp3Findings(found)[0]).toMatchObject({ code: 'junk-before', says: expect.stringContaining('2.0 MB') })
+    expect(mp3Findings(found)[0]).toMatchObject({ code: 'junk-before', figures: { bytes: 2_000_000 } })
+    expect(findingWords(mp3Findings(found)[0]!).says).toContain('2.0 MB')
     expect(sniff(Buffer.concat([junk, sound]))).toBe('mp3')
   })
 

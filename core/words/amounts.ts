@@ -12,3 +12,7 @@ export function amount(bytes: number): string {
   if (bytes < 999_500) return `${Math.round(bytes / 1000)} kB`
   return bytes < 999_950_000 ? `${(bytes / 1e6).toFixed(1)} MB` : `${(bytes / 1e9).toFixed(1)} GB`
 }
+
+/** A level with its sign, to a tenth: `−16.0`, `+1.2`. */
+export const signed = (value: number): string =>
+  `${value < -0.05 ? '−' : value > 0.05 ? '+' : ''}${Math.abs(value).toFixed(1)}`

@@ -6,7 +6,7 @@ import {
   Model,
   type Sequelize,
 } from 'sequelize'
-import type { Finding } from '@core/audio/findings'
+import { type Finding, storedFinding } from '@core/audio/findings'
 import type { Measurement } from '@core/audio/measurement'
 import type { Chapter } from '@core/chapters/fromNotes'
 import type { FileTags } from '../sound/reading'
@@ -63,7 +63,12 @@ export function initFiles(sequelize: Sequelize): void {
       tags: DataTypes.JSON,
       pictureId: DataTypes.CHAR(64),
       chapters: { type: DataTypes.JSON, defaultValue: [] },
-      findings: DataTypes.JSON,
+      findings: {
+        type: DataTypes.JSON,
+        get(this: AudioFile) {
+          return (this.getDataValue('findings') ?? []).map(storedFinding)
+        },
+      },
       soundFromBytes: DataTypes.BIGINT.UNSIGNED,
       soundToBytes: DataTypes.BIGINT.UNSIGNED,
       origin: { type: DataTypes.STRING, defaultValue: 'upload' },

@@ -7,6 +7,7 @@ import { parseBuffer } from 'music-metadata'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Episode } from '@contract/episodes'
 import type { Sound } from '@contract/sound'
+import { findingWords } from '@core/audio/findingWords'
 import { Mp3Scanner } from '@core/audio/mp3Scan'
 import { firstRecipe, type Recipe } from '@core/audio/recipe'
 import { makeSound } from '@core/audio/sound.fixture'
@@ -79,7 +80,7 @@ describe('a file that was brought', () => {
     const { sound } = await bring(join(sounds, 'br-31.mp3'))
     expect(sound.source!.measurement!.integratedLufs).toBeLessThan(-10)
     expect(sound.work).toBeNull()
-    for (const found of sound.findings) expect(found.rule).toMatch(/practice|EBU|BS\.1770|ISO/)
+    for (const found of sound.findings) expect(findingWords(found).rule).toMatch(/practice|EBU|BS\.1770|ISO/)
   })
 
   it('says while it waits that it will be measured', async () => {

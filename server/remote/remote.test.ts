@@ -98,7 +98,7 @@ describe('a file that lives elsewhere', () => {
     for (let n = 1; n <= 6; n++) answers.set(`/r${n}`, redirect(`/r${n - 1}`))
     expect(await inspect('/r5')).toMatchObject({
       redirects: 5,
-      findings: [{ code: 'redirects', says: 'The address leads on 5 times.' }],
+      findings: [{ code: 'redirects', figures: { redirects: 5 } }],
     })
     await expect(inspect('/r6')).rejects.toMatchObject({ title: 'The address leads on and on' })
   })

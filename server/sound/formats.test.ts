@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { parseFile } from 'music-metadata'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Episode } from '@contract/episodes'
+import { findingWords } from '@core/audio/findingWords'
 import { firstRecipe, type Recipe } from '@core/audio/recipe'
 import { decodedMs, makeSound } from '@core/audio/sound.fixture'
 import { type House, openHouse, type WholeEpisode } from '../testing/house'
@@ -44,6 +45,8 @@ async function finish({ id }: Pick<Episode, 'id'>, change: Partial<Recipe> = {})
   await house.workOnSound()
   return get(id)
 }
+const says = ({ sound: { findings } }: WholeEpisode, wanted: string): string =>
+  findingWords(findings.find(({ code }) => code === wanted)!).says
 const codes = ({ sound: { findings } }: WholeEpisode): string[] => findings.map(({ code }) => code)
 /** Where the finished file of an episode lies. */
 const finishedPath = async ({ sound: { finished } }: WholeEpisode): Promise<string> =>
@@ -73,9 +76,9 @@ describe('whatever ffmpeg decodes is taken in', () => {
     expect(Math.abs(episode.sound.source!.durationMs - decodedMs(at(name)))).toBeLessThanOrEqual(60)
     expect(episode.sound.source!.bitRateBps).toBeGreaterThan(0)
     expect(episode.sound.findings.find(({ code }) => code === 'not-deliverable')).toMatchObject({
-      says: `${called} cannot go out as it is.`,
       mend: 'finish',
     })
+    expect(says(episode, 'not-deliverable')).toBe(`${called} cannot go out as it is.`)
     expect(episode.sound.recipe).not.toBeNull()
   })
 
@@ -187,7 +190,7 @@ describe('chapters that a file brings', () => {
     make(name, ...coding)
     const episode = await bring(name)
     expect(episode.sound.source!.chapters).toEqual(brought)
-    expect(episode.sound.findings.find(({ code }) => code === 'chapters')!.says).toBe('The file brings 3 chapters.')
+    expect(says(episode, 'chapters')).toBe('The file brings 3 chapters.')
     expect(await within(await finish(episode, { encoding: 'speech' }))).toEqual(brought)
     expect(await within(await finish(episode, { encoding: 'as it came' }))).toEqual(brought)
   })
@@ -205,9 +208,7 @@ describe('chapters that a file brings', () => {
       text: { notes: '<p>0:00 Hello<br>0:12 A letter</p>' },
     })
     const both = await get(episode.id)
-    expect(both.sound.findings.find(({ code }) => code === 'chapters')!.says).toBe(
-      'The file brings 3 chapters; the 2 times in the notes take their place.',
-    )
+    expect(says(both, 'chapters')).toBe('The file brings 3 chapters; the 2 times in the notes take their place.')
     expect(both.sound.tagsAreOld).toBe(true)
     expect(await within(await finish(episode, { encoding: 'speech' }))).toEqual([
       { fromMs: 0, title: 'Hello' },
@@ -251,9 +252,7 @@ describe('what the two sides do', () => {
       'aac',
       'two.m4a',
     )
-    expect((await bring('two.m4a')).sound.findings.find(({ code }) => code === 'other-tracks')!.says).toBe(
-      'There is a second track of sound in this file.',
-    )
+    expect(says(await bring('two.m4a'), 'other-tracks')).toBe('There is a second track of sound in this file.')
   })
 
   // Reference: ffmpeg's ebur128 on the file as it is.

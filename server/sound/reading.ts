@@ -150,7 +150,7 @@ async function endFindings(format: SoundFormat, path: string, bytes: number, dur
   try {
     const length = Math.min(bytes, endBytes)
     const { buffer } = await file.read(Buffer.alloc(length), 0, length, format === 'ogg' ? bytes - length : 0)
-    if (format === 'ogg') return isOggCutShort(buffer) ? [cutShortOgg] : []
+    if (format === 'ogg') return isOggCutShort(buffer) ? [cutShortOgg(durationMs)] : []
     const cut = cutShortFinding(announcedWavMs(buffer) ?? 0, durationMs)
     return cut ? [cut] : []
   } finally {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import { signed } from '@core/audio/advice'
+import { signed } from '@core/words/amounts'
 import type { Sound } from '@contract/sound'
 
 /** This episode's loudness beside the last ones: a dot each, the target as a line. */

@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { computed } from 'vue'
-import type { Finding } from '@contract/sound'
+import type { Finding } from '@core/audio/findings'
+import { findingWords } from '@core/audio/findingWords'
 
 /** What was found in the sound, the gravest first; what is only good to know is folded away. */
 const props = defineProps<{ findings: readonly Finding[]; busy: boolean }>()
 const emit = defineEmits<{ mend: [finding: Finding]; hear: [finding: Finding] }>()
 
-const urgent = computed(() => props.findings.filter(({ weight }) => weight !== 'good to know'))
-const others = computed(() => props.findings.filter(({ weight }) => weight === 'good to know'))
+const told = computed(() => props.findings.map(finding => ({ finding, ...finding, ...findingWords(finding) })))
+const urgent = computed(() => told.value.filter(({ weight }) => weight !== 'good to know'))
+const others = computed(() => told.value.filter(({ weight }) => weight === 'good to know'))
 const mends: Readonly<Record<NonNullable<Finding['mend']>, string>> = {
   finish: 'Finish it',
   trim: 'Trim',
@@ -20,32 +22,32 @@ const mends: Readonly<Record<NonNullable<Finding['mend']>, string>> = {
 
 <template>
   <ul v-if="urgent.length" class="findings note needs-you">
-    <li v-for="finding in urgent" :key="finding.code" :data-finding="finding.code">
+    <li v-for="found in urgent" :key="found.code" :data-finding="found.code">
       <details>
         <summary>
-          <strong>{{ finding.says }}</strong>
+          <strong>{{ found.says }}</strong>
         </summary>
         <p class="small">
-          <span class="weight">{{ finding.weight }}:</span> {{ finding.ifItStays }}
-          <span class="quiet">{{ finding.rule }}</span>
+          <span class="weight">{{ found.weight }}:</span> {{ found.ifItStays }}
+          <span class="quiet">{{ found.rule }}</span>
         </p>
       </details>
       <Button
-        v-if="finding.mend"
+        v-if="found.mend"
         type="button"
         size="small"
         text
-        :label="mends[finding.mend]"
+        :label="mends[found.mend]"
         :disabled="busy"
-        @click="emit('mend', finding)"
+        @click="emit('mend', found.finding)"
       />
       <Button
-        v-else-if="finding.places.length"
+        v-else-if="found.places.length"
         type="button"
         size="small"
         text
         label="Hear it"
-        @click="emit('hear', finding)"
+        @click="emit('hear', found.finding)"
       />
     </li>
   </ul>
@@ -54,15 +56,21 @@ const mends: Readonly<Record<NonNullable<Finding['mend']>, string>> = {
       Good to know: {{ others.length === 1 ? others[0]!.says : `${others.length} things` }}
     </summary>
     <ul class="plain">
-      <li v-for="finding in others" :key="finding.code" :data-finding="finding.code">
+      <li v-for="found in others" :key="found.code" :data-finding="found.code">
         <template v-if="others.length > 1"
-          ><strong>{{ finding.says }}</strong
+          ><strong>{{ found.says }}</strong
           >&nbsp;</template
-        >{{ finding.ifItStays }} <span class="quiet">{{ finding.rule }}</span>&nbsp;
-        <button v-if="finding.mend" type="button" class="link-button" :disabled="busy" @click="emit('mend', finding)">
-          {{ mends[finding.mend] }}
+        >{{ found.ifItStays }} <span class="quiet">{{ found.rule }}</span>&nbsp;
+        <button
+          v-if="found.mend"
+          type="button"
+          class="link-button"
+          :disabled="busy"
+          @click="emit('mend', found.finding)"
+        >
+          {{ mends[found.mend] }}
         </button>
-        <button v-else-if="finding.places.length" type="button" class="link-button" @click="emit('hear', finding)">
+        <button v-else-if="found.places.length" type="button" class="link-button" @click="emit('hear', found.finding)">
           Hear it
         </button>
       </li>

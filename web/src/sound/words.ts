@@ -1,5 +1,5 @@
 import type { AudioFile } from '@contract/sound'
-import { signed } from '@core/audio/advice'
+import { signed } from '@core/words/amounts'
 
 const names: Readonly<Record<string, string>> = {
   'audio/mpeg': 'MP3',
