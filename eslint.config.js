@@ -83,6 +83,23 @@ export default ts.config(
   ...vue.configs['flat/essential'],
   { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: ts.parser } } },
   {
+    files: ['web/src/**/*.vue'],
+    rules: {
+      '@typescript-eslint/no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              regex: '/api$',
+              allowTypeImports: true,
+              message: 'Components ask their store, and the store asks the API.',
+            },
+          ],
+        },
+      ],
+    },
+  },
+  {
     // These rules ask the compiler for types; of Vue files it would have to make them up one by one, which takes minutes.
     files: ['{core,contract,server,web,site,theme,stand-ins,demo,bench,e2e}/**/*.ts'],
     languageOptions: {

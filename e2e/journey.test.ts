@@ -33,7 +33,7 @@ it('from a file to a feed: sign in, drop a file, write, release, and the stand-i
   expect(await page.getByTestId('standing').innerText()).toContain('Draft.')
 
   await page.getByRole('button', { name: 'Release now' }).click()
-  await page.getByRole('dialog').getByRole('button', { name: 'Release now' }).click()
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Release now' }).click()
   await page.getByTestId('standing').getByText('Released.').waitFor()
 
   await page.goto(`${house.listenerAddress}/?feed=${encodeURIComponent(`${house.address}/bellows-and-reeds/feed.xml`)}`)

@@ -108,7 +108,7 @@ it('a file that is too quiet is finished by one press, heard against its source,
   await page.getByRole('button', { name: 'Pause' }).click()
 
   await page.getByRole('button', { name: 'Release now' }).click()
-  await page.getByRole('dialog').getByRole('button', { name: 'Release now' }).click()
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Release now' }).click()
   await page.getByTestId('standing').getByText('Released.').waitFor()
   const feed = await (await fetch(`${house.address}/bellows-and-reeds/feed.xml`)).text()
   const address = /<title>A letter from a chapel<\/title>[\s\S]*?<enclosure url="([^"]+)"/.exec(feed)![1]!

@@ -1,3 +1,4 @@
+import { setMaxListeners } from 'node:events'
 import { createConnection } from 'mariadb'
 import { expect, it } from 'vitest'
 import { SharedLocker } from './locker'
@@ -52,6 +53,7 @@ it('whose connection is cut asks its holders to let go, brings nothing down, and
 it('fifty uploads are locked by one connection', async () => {
   const locker = new SharedLocker(url)
   const { signal } = new AbortController()
+  setMaxListeners(50, signal)
   const locks = Array.from({ length: 50 }, (_, n) => locker.newLock(`many-${n}`))
   await Promise.all(locks.map(lock => lock.lock(signal, () => undefined)))
   const other = await createConnection(url)

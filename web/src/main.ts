@@ -1,5 +1,6 @@
 import { createPinia } from 'pinia'
 import PrimeVue from 'primevue/config'
+import ConfirmationService from 'primevue/confirmationservice'
 import { createApp } from 'vue'
 import Studio from './Studio.vue'
 import { whenSignedOut } from './api/client'
@@ -17,6 +18,7 @@ app.use(PrimeVue, {
     options: { darkModeSelector: '[data-theme="dark"]', cssLayer: { name: 'primevue', order: 'primevue' } },
   },
 })
+app.use(ConfirmationService)
 useTheme()
 const router = createStudioRouter()
 app.use(router)

@@ -9,7 +9,6 @@ import EpisodeRail from '../show/EpisodeRail.vue'
 import ThemeSwitch from './ThemeSwitch.vue'
 import UploadQueue from '../uploads/UploadQueue.vue'
 import WindowDrop from '../uploads/WindowDrop.vue'
-import { api } from '../api'
 import { ApiError } from '../api/client'
 import { onNews, useNews } from '../news/news'
 import { useSession } from '../account/session'
@@ -54,7 +53,7 @@ function find(words: string): void {
 async function begin(files: readonly File[] = []): Promise<void> {
   const ids: string[] = []
   for (const file of files.length > 0 ? inNaturalOrder(files) : [null]) {
-    const { id } = await api.createEpisode(show.value!.id)
+    const id = await shows.beginEpisode()
     if (file) void uploads.begin(id, file)
     ids.push(id)
   }

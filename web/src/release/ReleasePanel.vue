@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import Dialog from 'primevue/dialog'
+import ConfirmDialog from 'primevue/confirmdialog'
+import { useConfirm } from 'primevue/useconfirm'
 import { computed, ref } from 'vue'
 import type { Episode, Release } from '@contract/episodes'
 import type { Show } from '@contract/shows'
+import FoldPanel from '../parts/FoldPanel.vue'
 import CopyField from '../parts/CopyField.vue'
 import ProblemNote from '../parts/ProblemNote.vue'
 import ReleaseNeeds from './ReleaseNeeds.vue'
@@ -29,7 +31,7 @@ const sessions = useSession()
 const problem = ref<{ title: string; detail: string; todo: string } | null>(null)
 const busy = ref(false)
 const choosing = ref(false)
-const asking = ref<'release' | 'retire' | 'remove' | null>(null)
+const confirm = useConfirm()
 
 const standing = computed(() => props.episode.standing)
 const ready = computed(() => props.episode.hasAudio && props.title.trim() !== '')
@@ -55,7 +57,6 @@ async function attempt(act: () => Promise<void>): Promise<boolean> {
     return false
   } finally {
     busy.value = false
-    asking.value = null
   }
 }
 
@@ -87,7 +88,19 @@ const questions = {
     label: 'Remove it',
   },
 } as const
-const question = computed(() => asking.value && questions[asking.value])
+
+/** Asks before what cannot be taken back. */
+function ask(about: keyof typeof questions): void {
+  const { title, says, act, label } = questions[about]
+  confirm.require({
+    header: title,
+    message: says(),
+    acceptLabel: label,
+    rejectLabel: 'Leave it',
+    rejectProps: { text: true },
+    accept: () => void act(),
+  })
+}
 </script>
 
 <template>
@@ -101,7 +114,7 @@ const question = computed(() => asking.value && questions[asking.value])
         :has-title="title.trim() !== ''"
       />
       <div v-if="!choosing" class="stack">
-        <Button label="Release now" :disabled="!mayGoNow || busy" @click="asking = 'release'" />
+        <Button label="Release now" :disabled="!mayGoNow || busy" @click="ask('release')" />
         <Button label="Choose a time" outlined :disabled="!ready || busy" @click="choosing = true" />
       </div>
       <ReleaseTime v-else :zone="show.zone" :first="null" :busy="busy" @set="release" @cancel="choosing = false" />
@@ -122,7 +135,7 @@ const question = computed(() => asking.value && questions[asking.value])
         </p>
         <p v-else>It goes out by itself, also when this window is closed. What you write until then goes along.</p>
         <Button label="Move the time" outlined :disabled="busy" @click="choosing = true" />
-        <Button label="Release now" outlined :disabled="!mayGoNow || busy" @click="asking = 'release'" />
+        <Button label="Release now" outlined :disabled="!mayGoNow || busy" @click="ask('release')" />
         <Button label="Back to draft" text :disabled="busy" @click="step('unschedule')" />
       </div>
     </template>
@@ -147,12 +160,14 @@ const question = computed(() => asking.value && questions[asking.value])
         <li><a :href="show.feedAddress" target="_blank">The feed</a></li>
         <li v-if="listener"><a :href="listener" target="_blank">In the stand-in listener</a></li>
       </ul>
-      <details class="small">
-        <summary>What apps know it by</summary>
-        <CopyField label="GUID, made once" :text="episode.guid" />
-        <CopyField label="Address of the audio" :text="episode.enclosureAddress!" />
-      </details>
-      <Button label="Take it out of the feed" text :disabled="busy" @click="asking = 'retire'" />
+      <FoldPanel class="small known-by">
+        <template #line>What apps know it by</template>
+        <div class="stack known">
+          <CopyField label="GUID, made once" :text="episode.guid" />
+          <CopyField label="Address of the audio" :text="episode.enclosureAddress!" />
+        </div>
+      </FoldPanel>
+      <Button label="Take it out of the feed" text :disabled="busy" @click="ask('retire')" />
     </template>
 
     <div v-else class="stack">
@@ -167,22 +182,10 @@ const question = computed(() => asking.value && questions[asking.value])
       text
       size="small"
       :disabled="busy"
-      @click="asking = 'remove'"
+      @click="ask('remove')"
     />
 
-    <Dialog
-      :visible="question !== null"
-      modal
-      :header="question?.title"
-      :style="{ width: 'min(27rem, 92vw)' }"
-      @update:visible="asking = null"
-    >
-      <p>{{ question?.says() }}</p>
-      <template #footer>
-        <Button label="Leave it" text @click="asking = null" />
-        <Button :label="question?.label" :loading="busy" autofocus @click="question?.act()" />
-      </template>
-    </Dialog>
+    <ConfirmDialog :style="{ width: 'min(27rem, 92vw)' }" />
   </section>
 </template>
 
@@ -204,7 +207,7 @@ h2 {
   gap: var(--space-2);
 }
 @media (max-width: 1060px) {
-  .stack {
+  .stack:not(.known) {
     display: flex;
     flex-wrap: wrap;
   }
@@ -222,13 +225,7 @@ h2 {
   display: grid;
   gap: var(--space-1);
 }
-summary {
-  cursor: pointer;
-  min-height: 24px;
+.known-by :deep(.fold-line) {
   color: var(--accent);
-}
-details[open] {
-  display: grid;
-  gap: var(--space-2);
 }
 </style>

@@ -5,12 +5,13 @@ import type { Picture } from '@contract/shows'
 import type { Crop } from '@core/show/artwork'
 import CropFrame from './CropFrame.vue'
 import ProblemNote from '../parts/ProblemNote.vue'
-import { api } from '../api'
 import { ApiError } from '../api/client'
+import { useShows } from './shows'
 
 /** Chooses the artwork: as it is, or the square that is cut from it. */
 const props = defineProps<{ address: string | null; fault?: string }>()
 const emit = defineEmits<{ chosen: [picture: Picture] }>()
+const shows = useShows()
 const picked = ref<{ file: File; preview: string } | null>(null)
 const offered = ref<{ crop: Crop; widthPx: number; heightPx: number } | null>(null)
 const problem = ref<{ title: string; detail: string; todo: string } | null>(null)
@@ -37,7 +38,7 @@ function pick(): void {
 async function send(crop?: Crop): Promise<void> {
   busy.value = true
   try {
-    const picture = await api.addArtwork(picked.value!.file, crop)
+    const picture = await shows.addArtwork(picked.value!.file, crop)
     forget()
     emit('chosen', picture)
   } catch (error) {

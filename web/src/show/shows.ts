@@ -1,7 +1,8 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { EpisodePage, EpisodesNear, EpisodeSummary } from '@contract/episodes'
-import type { NewShow, Show, ShowChange, ShowPage } from '@contract/shows'
+import type { NewShow, Picture, Show, ShowChange, ShowPage } from '@contract/shows'
+import type { Crop } from '@core/show/artwork'
 import { type Standing, standings } from '@core/release/standing'
 import { api } from '../api'
 
@@ -45,6 +46,14 @@ export const useShows = defineStore('shows', () => {
   async function change(id: string, facts: ShowChange): Promise<Show> {
     open.value = await api.changeShow(id, facts)
     return open.value
+  }
+
+  /** Brings artwork, cut to a square where a cut is given; throws ApiError with the cut that is offered. */
+  const addArtwork = (picture: Blob, crop?: Crop): Promise<Picture> => api.addArtwork(picture, crop)
+
+  /** Begins a draft; answers its id. */
+  async function beginEpisode(): Promise<string> {
+    return (await api.createEpisode(open.value!.id)).id
   }
 
   /** The episodes near now, and as many behind them as were looked at before. */
@@ -99,6 +108,8 @@ export const useShows = defineStore('shows', () => {
     refresh,
     create,
     change,
+    addArtwork,
+    beginEpisode,
     loadEpisodes,
     loadMore,
     findEpisodes,

@@ -3,6 +3,7 @@ import Button from 'primevue/button'
 import { computed } from 'vue'
 import type { Finding } from '@core/audio/findings'
 import { findingWords } from '@core/audio/findingWords'
+import FoldPanel from '../parts/FoldPanel.vue'
 
 /** What was found in the sound, the gravest first; what is only good to know is folded away. */
 const props = defineProps<{ findings: readonly Finding[]; busy: boolean }>()
@@ -23,15 +24,15 @@ const mends: Readonly<Record<NonNullable<Finding['mend']>, string>> = {
 <template>
   <ul v-if="urgent.length" class="findings note needs-you">
     <li v-for="found in urgent" :key="found.code" :data-finding="found.code">
-      <details>
-        <summary>
-          <strong>{{ found.says }}</strong>
-        </summary>
+      <FoldPanel class="found">
+        <template #line
+          ><strong>{{ found.says }}</strong></template
+        >
         <p class="small">
           <span class="weight">{{ found.weight }}:</span> {{ found.ifItStays }}
           <span class="quiet">{{ found.rule }}</span>
         </p>
-      </details>
+      </FoldPanel>
       <Button
         v-if="found.mend"
         type="button"
@@ -51,10 +52,8 @@ const mends: Readonly<Record<NonNullable<Finding['mend']>, string>> = {
       />
     </li>
   </ul>
-  <details v-if="others.length" class="small">
-    <summary class="quietly">
-      Good to know: {{ others.length === 1 ? others[0]!.says : `${others.length} things` }}
-    </summary>
+  <FoldPanel v-if="others.length" class="small quietly">
+    <template #line>Good to know: {{ others.length === 1 ? others[0]!.says : `${others.length} things` }}</template>
     <ul class="plain">
       <li v-for="found in others" :key="found.code" :data-finding="found.code">
         <template v-if="others.length > 1"
@@ -75,7 +74,7 @@ const mends: Readonly<Record<NonNullable<Finding['mend']>, string>> = {
         </button>
       </li>
     </ul>
-  </details>
+  </FoldPanel>
 </template>
 
 <style scoped>
@@ -92,7 +91,10 @@ const mends: Readonly<Record<NonNullable<Finding['mend']>, string>> = {
 .findings li + li {
   border-top: 1px solid color-mix(in srgb, var(--signal) 22%, transparent);
 }
-.findings details {
+.found p {
+  padding-inline-start: 1.05em;
+}
+.found {
   flex: 1;
   min-width: 0;
   padding-block: 0.4rem;
@@ -110,11 +112,7 @@ const mends: Readonly<Record<NonNullable<Finding['mend']>, string>> = {
   display: grid;
   gap: var(--space-1);
 }
-summary {
-  cursor: pointer;
-  min-height: 24px;
-}
-.quietly {
+.quietly :deep(.fold-line) {
   color: var(--accent);
 }
 </style>
