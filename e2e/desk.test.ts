@@ -1,9 +1,12 @@
+import { setTimeout as wait } from 'node:timers/promises'
 import { createPinia, setActivePinia } from 'pinia'
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import type { Episode } from '@contract/episodes'
+import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
+import type { EpisodeChange } from '@contract/episodes'
 import type { EpisodeText } from '@core/episode/fields'
-import { useDesk } from './desk'
-import { keepUnsent, takeUnsent } from './outbox'
+import { api } from '../web/src/api'
+import { useDesk } from '../web/src/desk/desk'
+import { keepUnsent, takeUnsent } from '../web/src/desk/outbox'
+import { type DemoHouse, openDemoHouse } from './demoHouse'
 
 /** What the browser would keep. */
 class Shelf implements Storage {
@@ -22,88 +25,62 @@ class Shelf implements Storage {
   }
 }
 
-/** A server of one episode behind `fetch`, that keeps versions as ours does and can be away. */
-class OneEpisodeServer {
-  away = false
-  refuse: string | null = null
-  saves: Partial<EpisodeText>[] = []
-  version = 1
-  text: EpisodeText = { title: 'One', number: 1, season: null, kind: 'full', notes: '<p>a</p>' }
+/** The way to the real server: it can be cut, and knows what was sent over it. */
+const line = { isCut: false, sent: [] as Partial<EpisodeText>[] }
 
-  get episode(): Episode {
-    return {
-      id: 'e',
-      showId: 's',
-      guid: 'g',
-      title: this.text.title,
-      number: this.text.number,
-      standing: 'draft',
-      releaseAt: null,
-      durationMs: null,
-      hasAudio: false,
-      arriving: null,
-      changedSinceRelease: false,
-      updatedAt: '',
-      version: this.version,
-      text: { ...this.text },
-      releaseZone: null,
-      pageAddress: null,
-      enclosureAddress: null,
-      upload: null,
-      awaitsFinish: false,
-    }
+let house: DemoHouse
+let showId: string
+let id: string
+let over: typeof fetch
+
+beforeAll(async () => {
+  house = await openDemoHouse()
+  const real = fetch
+  const signedIn = await real(`${house.address}/api/v1/session`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', origin: house.address },
+    body: JSON.stringify({ email: 'demo@lakeletter.example', password: 'lake-letter-demo' }),
+  })
+  const cookie = signedIn.headers.get('set-cookie')!.split(';')[0]!
+  over = async (path, init = {}) => {
+    if (line.isCut) throw new TypeError('Failed to fetch')
+    if (init.method === 'PATCH') line.sent.push((JSON.parse(init.body as string) as EpisodeChange).text)
+    return real(house.address + (path as string), {
+      ...init,
+      headers: { ...(init.headers as object), cookie, origin: house.address },
+    })
   }
+  vi.stubGlobal('fetch', over)
+  showId = (await api.showAt('bellows-and-reeds')).id
+})
+afterAll(async () => {
+  vi.unstubAllGlobals()
+  await house.stop()
+})
 
-  fromElsewhere(change: Partial<EpisodeText>): void {
-    this.text = { ...this.text, ...change }
-    this.version++
-  }
-
-  fetch = async (_url: string, { method, body }: RequestInit): Promise<Response> => {
-    if (this.away) throw new TypeError('Failed to fetch')
-    if (method === 'GET') return Response.json(this.episode)
-    const { version, text } = JSON.parse(String(body)) as { version: number; text: Partial<EpisodeText> }
-    if (this.refuse)
-      return Response.json(
-        {
-          code: 'bad-input',
-          status: 422,
-          title: '',
-          detail: '',
-          todo: '',
-          faults: [{ field: 'text.title', value: '', rule: this.refuse }],
-        },
-        { status: 422 },
-      )
-    if (version !== this.version)
-      return Response.json(
-        { code: 'version-conflict', status: 409, title: '', detail: '', todo: '', current: this.episode },
-        { status: 409 },
-      )
-    this.saves.push(text)
-    // The server spells the notes in its own way, as cleaning does.
-    this.fromElsewhere({ ...text, ...(text.notes !== undefined && { notes: text.notes.replace(/<p><\/p>/g, '') }) })
-    return Response.json(this.episode)
-  }
-}
-
-let server: OneEpisodeServer
-beforeEach(() => {
-  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'Date'] })
-  server = new OneEpisodeServer()
-  vi.stubGlobal('fetch', server.fetch)
+beforeEach(async () => {
+  vi.stubGlobal('fetch', over)
   vi.stubGlobal('localStorage', new Shelf())
   vi.stubGlobal('sessionStorage', new Shelf())
   setActivePinia(createPinia())
+  line.isCut = false
+  id = (await api.createEpisode(showId, 'One')).id
+  await fromElsewhere({ number: 1, notes: '<p>a</p>' })
+  line.sent = []
 })
-afterEach(() => {
-  vi.useRealTimers()
-  vi.unstubAllGlobals()
-})
+
+const onServer = async (): Promise<EpisodeText> => (await api.episode(id)).text
+
+/** What another window writes. */
+async function fromElsewhere(text: Partial<EpisodeText>): Promise<void> {
+  const { version } = await api.episode(id)
+  await api.changeEpisode(id, { version, text })
+  line.sent = []
+}
 
 async function opened() {
   const desk = useDesk()
-  await desk.open('e')
+  await desk.open(id)
   return desk
 }
 
@@ -112,12 +89,11 @@ describe('writing', () => {
     const desk = await opened()
     for (let ms = 0; ms < 2000; ms += 100) {
       desk.text!.title += '.'
-      await vi.advanceTimersByTimeAsync(100)
+      await wait(100)
     }
-    expect(server.saves.length).toBeGreaterThan(0)
-    await vi.advanceTimersByTimeAsync(600)
-    expect(server.text.title).toBe(`One${'.'.repeat(20)}`)
-    expect(desk.saving).toBe('saved')
+    expect(line.sent).not.toEqual([])
+    await expect.poll(() => desk.saving).toBe('saved')
+    expect((await onServer()).title).toBe(`One${'.'.repeat(20)}`)
   })
 
   it('sends only what changed, and nothing that was changed back', async () => {
@@ -125,65 +101,63 @@ describe('writing', () => {
     desk.text!.number = 2
     desk.text!.title = 'Two'
     desk.text!.title = 'One'
-    await vi.advanceTimersByTimeAsync(2000)
-    expect(server.saves).toEqual([{ number: 2 }])
+    await expect.poll(() => desk.saving).toBe('saved')
+    await wait(1000)
+    expect(line.sent).toEqual([{ number: 2 }])
   })
 
   it('does not go round in circles where the server spells the notes otherwise', async () => {
     const desk = await opened()
     desk.text!.notes = '<p>b</p><p></p>'
-    await vi.advanceTimersByTimeAsync(10_000)
-    expect(server.saves).toHaveLength(1)
+    await wait(3000)
+    expect(line.sent).toHaveLength(1)
+    expect((await onServer()).notes).not.toBe('<p>b</p><p></p>')
     expect(desk.text!.notes).toBe('<p>b</p><p></p>')
     expect(desk.saving).toBe('saved')
   })
 
   it('says so while the server is away, keeps the words in the browser, and sends them when it is back', async () => {
     const desk = await opened()
-    server.away = true
+    line.isCut = true
     desk.text!.title = 'Written in the dark'
-    await vi.advanceTimersByTimeAsync(1500)
-    expect(desk.saving).toBe('waiting')
+    await expect.poll(() => desk.saving).toBe('waiting')
     expect(JSON.stringify(localStorage)).toContain('Written in the dark')
-    server.away = false
-    await vi.advanceTimersByTimeAsync(2500)
-    expect(server.text.title).toBe('Written in the dark')
-    expect(desk.saving).toBe('saved')
+    line.isCut = false
+    await expect.poll(() => desk.saving).toBe('saved')
+    expect((await onServer()).title).toBe('Written in the dark')
     expect(JSON.stringify(localStorage)).not.toContain('Written in the dark')
   })
 
   it('that the server refuses stays, with the rule beside it, until it is mended', async () => {
     const desk = await opened()
-    server.refuse = 'A scheduled episode needs a title.'
-    desk.text!.title = ''
-    await vi.advanceTimersByTimeAsync(1000)
-    expect([desk.saving, desk.faults]).toEqual(['refused', [{ field: 'title', value: '', rule: server.refuse }]])
-    server.refuse = null
+    desk.text!.title = 'x'.repeat(1000)
+    await expect.poll(() => desk.saving).toBe('refused')
+    expect(desk.faults).toMatchObject([{ field: 'title', rule: expect.stringMatching(/^At most \d+ characters\.$/) }])
+    expect((await onServer()).title).toBe('One')
     desk.text!.title = 'Mended'
-    await vi.advanceTimersByTimeAsync(1000)
-    expect([desk.saving, desk.faults, server.text.title]).toEqual(['saved', [], 'Mended'])
+    await expect.poll(() => desk.saving).toBe('saved')
+    expect([desk.faults, (await onServer()).title]).toEqual([[], 'Mended'])
   })
 
   it('is found again by the page that is loaded next', async () => {
     const desk = await opened()
-    server.away = true
+    line.isCut = true
     desk.text!.title = 'Before the lid closed'
     setActivePinia(createPinia())
-    server.away = false
+    line.isCut = false
     const next = await opened()
     expect(next.text!.title).toBe('Before the lid closed')
-    await vi.advanceTimersByTimeAsync(2000)
-    expect(server.text.title).toBe('Before the lid closed')
+    await expect.poll(async () => (await onServer()).title).toBe('Before the lid closed')
   })
 })
 
 describe('another window', () => {
   it('that changed another field is taken over, and both are on the server', async () => {
     const desk = await opened()
-    server.fromElsewhere({ number: 9 })
+    await fromElsewhere({ number: 9 })
     desk.text!.title = 'Mine'
-    await vi.advanceTimersByTimeAsync(3000)
-    expect(server.text).toMatchObject({ title: 'Mine', number: 9 })
+    await expect.poll(onServer).toMatchObject({ title: 'Mine', number: 9 })
+    await expect.poll(() => desk.saving).toBe('saved')
     expect(desk.text).toMatchObject({ title: 'Mine', number: 9 })
     expect(desk.conflicts).toEqual([])
   })
@@ -193,22 +167,20 @@ describe('another window', () => {
     ['theirs', 'Theirs'],
   ] as const)('that changed the same field is a choice: %s', async (keep, title) => {
     const desk = await opened()
-    server.fromElsewhere({ title: 'Theirs' })
+    await fromElsewhere({ title: 'Theirs' })
     desk.text!.title = 'Mine'
-    await vi.advanceTimersByTimeAsync(3000)
-    expect(desk.conflicts).toEqual(['title'])
+    await expect.poll(() => desk.conflicts).toEqual(['title'])
     expect([desk.text!.title, desk.theirs!.title]).toEqual(['Mine', 'Theirs'])
     desk.text!.number = 5
-    await vi.advanceTimersByTimeAsync(2000)
-    expect(server.text).toMatchObject({ title: 'Theirs', number: 5 })
+    await expect.poll(onServer).toMatchObject({ title: 'Theirs', number: 5 })
     desk.settle('title', keep)
-    await vi.advanceTimersByTimeAsync(2000)
-    expect([server.text.title, desk.text!.title, desk.saving, desk.conflicts]).toEqual([title, title, 'saved', []])
+    await expect.poll(async () => [(await onServer()).title, desk.saving]).toEqual([title, 'saved'])
+    expect([desk.text!.title, desk.conflicts]).toEqual([title, []])
   })
 
   it('is looked after without disturbing what is being written', async () => {
     const desk = await opened()
-    server.fromElsewhere({ notes: '<p>theirs</p>' })
+    await fromElsewhere({ notes: '<p>theirs</p>' })
     const before = desk.revision
     await desk.refresh()
     expect(desk.text!.notes).toBe('<p>theirs</p>')
@@ -218,6 +190,7 @@ describe('another window', () => {
 
 it('of answers that overtake each other the one asked for last holds', async () => {
   const desk = await opened()
+  const episode = await api.episode(id)
   const answers: ((answer: Response) => void)[] = []
   vi.stubGlobal(
     'fetch',
@@ -227,26 +200,27 @@ it('of answers that overtake each other the one asked for last holds', async () 
       }),
   )
   const asked = [desk.refresh(), desk.refresh()]
-  answers[1]!(Response.json({ ...server.episode, durationMs: 2 }))
+  answers[1]!(Response.json({ ...episode, durationMs: 2 }))
   await asked[1]
-  answers[0]!(Response.json({ ...server.episode, durationMs: 1 }))
+  answers[0]!(Response.json({ ...episode, durationMs: 1 }))
   await asked[0]
   expect(desk.episode!.durationMs).toBe(2)
 })
 
 it('a release waits until everything is saved, and does not happen while it cannot be', async () => {
   const desk = await opened()
-  server.away = true
+  line.isCut = true
   desk.text!.title = 'Not there yet'
   await expect(desk.release({ kind: 'now' }, 1)).rejects.toThrow('not on the server yet')
   expect(desk.text!.title).toBe('Not there yet')
 })
 
 describe('what a window left unsent', () => {
+  const written: EpisodeText = { title: 'One', number: 1, season: null, kind: 'full', notes: '<p>a</p>' }
   const unsent = (title: string, atMs: number) => ({
-    serverText: server.text,
-    base: server.text,
-    text: { ...server.text, title },
+    serverText: written,
+    base: written,
+    text: { ...written, title },
     version: 1,
     atMs,
   })

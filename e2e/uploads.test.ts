@@ -1,0 +1,117 @@
+import { join } from 'node:path'
+import type { CDPSession, Page } from 'playwright-core'
+import { afterAll, beforeAll, beforeEach, expect, it } from 'vitest'
+import { type DemoHouse, demoSounds, openDemoHouse } from './demoHouse'
+import { dropFiles } from './drop'
+
+let house: DemoHouse
+let page: Page
+let line: CDPSession
+beforeAll(async () => {
+  house = await openDemoHouse()
+})
+afterAll(() => house?.stop())
+beforeEach(async () => {
+  page = await house.openWindow()
+  line = await page.context().newCDPSession(page)
+})
+
+/** How fast the line takes bytes, so that there is a while to look; -1 for as fast as it can. */
+const takes = (bytesPerSecond: number) =>
+  line.send('Network.emulateNetworkConditions', {
+    offline: false,
+    latency: 5,
+    downloadThroughput: -1,
+    uploadThroughput: bytesPerSecond,
+  })
+
+const names = ['41_quay.mp3', '42_lamp.mp3', '43_rope.mp3', '44_bell.mp3']
+
+/** Drops four files on the show; a draft begins with each. */
+async function dropFour(): Promise<void> {
+  await dropFiles(
+    page,
+    names.map((name, n) => ({ name, path: join(demoSounds, `br-3${n + 1}.mp3`) })),
+    'a new episode begins with each file',
+  )
+  await entry('44_bell.mp3').waitFor()
+}
+
+const entry = (name: string) =>
+  page.getByRole('region', { name: 'Files on their way' }).locator('li', { hasText: name })
+const stateOf = (name: string) => entry(name).locator('.state').textContent()
+const act = (name: string) => page.getByRole('button', { name, exact: true }).click()
+const share = /^\d+ %$/
+
+it('two files are sent at a time; a pause gives the place to the next, and going on begins where it stopped', async () => {
+  await takes(60_000)
+  await dropFour()
+  await expect
+    .poll(() => Promise.all(names.map(stateOf)))
+    .toEqual([expect.stringMatching(share), expect.stringMatching(share), 'waits in line', 'waits in line'])
+  await expect.poll(() => stateOf('41_quay.mp3')).toMatch(/^[2-9]\d %$/)
+  await act('Pause 43_rope.mp3')
+  await act('Pause 41_quay.mp3')
+  // The one that was paused while it waited is left out.
+  await expect
+    .poll(() => Promise.all(names.map(stateOf)))
+    .toEqual(['paused', expect.stringMatching(share), 'paused', expect.stringMatching(share)])
+  const sent: number[] = []
+  page.on('request', request => {
+    if (request.method() === 'PATCH' && request.url().includes('/uploads/'))
+      sent.push(Number(request.headers()['upload-offset']))
+  })
+  await act('Go on with 41_quay.mp3')
+  await act('Go on with 43_rope.mp3')
+  await takes(-1)
+  await page.getByText('4 of 4 files are here').waitFor()
+  expect(Math.max(...sent)).toBeGreaterThan(0)
+  await expect.poll(() => stateOf('44_bell.mp3')).toBe('is here')
+})
+
+it('one that is given up is forgotten, here and on the server; the others go on over a reload', async () => {
+  await takes(60_000)
+  await dropFour()
+  await expect.poll(() => stateOf('42_lamp.mp3')).toMatch(share)
+  const gone = page.waitForResponse(response => response.request().method() === 'DELETE')
+  await act('Give 41_quay.mp3 up')
+  expect((await gone).status()).toBe(204)
+  await expect.poll(() => entry('41_quay.mp3').count()).toBe(0)
+  await expect.poll(() => stateOf('43_rope.mp3')).toMatch(share)
+  const begun: string[] = []
+  page.on('request', request => {
+    if (request.method() === 'POST' && request.url().endsWith('/uploads')) begun.push(request.url())
+  })
+  await page.reload()
+  await expect
+    .poll(() => Promise.all(names.slice(1).map(stateOf)))
+    .toEqual([expect.stringMatching(share), expect.stringMatching(share), 'waits in line'])
+  await takes(-1)
+  await page.getByText('3 of 3 files are here').waitFor()
+  // Only the one that had waited began anew.
+  expect(begun).toHaveLength(1)
+})
+
+it('one that is refused says why and can be tried again; an empty one is refused before it is sent', async () => {
+  const uploads: string[] = []
+  page.on('request', request => {
+    if (request.method() === 'POST' && request.url().endsWith('/uploads')) uploads.push(request.url())
+  })
+  const files = [
+    { name: 'letter.mp3', mimeType: 'audio/mpeg', buffer: Buffer.from('Dear listeners,\n'.repeat(900)) },
+    { name: 'nothing.mp3', mimeType: 'audio/mpeg', buffer: Buffer.alloc(0) },
+  ]
+  for (const file of files) {
+    await page.getByRole('button', { name: 'New episode' }).click()
+    await page.getByText('Drop the audio anywhere').waitFor()
+    await page.setInputFiles('input[type=file]', file)
+    await page.getByText(file.name).first().waitFor()
+  }
+  await page.getByRole('heading', { name: 'The file is empty' }).waitFor()
+  expect(uploads).toHaveLength(1)
+  await page.getByRole('link', { name: 'The show' }).click()
+  await expect.poll(() => stateOf('letter.mp3')).toBe('This is a text file, not sound')
+  await act('Try letter.mp3 again')
+  await expect.poll(() => uploads.length).toBe(2)
+  await expect.poll(() => stateOf('letter.mp3')).toBe('This is a text file, not sound')
+})
