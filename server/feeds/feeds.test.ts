@@ -246,10 +246,13 @@ describe('where a field appears', () => {
     }
     await step('', { text: { number: 1, season: 3, kind: 'full', notes: '<p>Before</p>', [field]: before } })
     await step('/release', { when: { kind: 'now' } })
-    const told = await item(show.slug)
+    const page = new URL((await house.get(id)).pageAddress!).pathname
+    const html = async (): Promise<string> => (await house.app.inject({ url: page })).body
+    const [told, shown] = [await item(show.slug), await html()]
     await step('', { text: { [field]: after } })
     await step('/send-changes')
     const retold = await item(show.slug)
+    expect((await html()) !== shown, 'the page tells it').toBe(fields[field].appears.page !== null)
     const changed = [...new Set([...told.keys(), ...retold.keys()])].filter(name => told.get(name) !== retold.get(name))
     expect(changed.toSorted()).toEqual([...fields[field].appears.feed].sort())
   })

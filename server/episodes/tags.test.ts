@@ -1,0 +1,29 @@
+import { expect, it } from 'vitest'
+import { type EpisodeText, episodeFields, fields, unsetText } from '@core/episode/fields'
+import type { Show } from '../shows/models'
+import type { Episode } from './models'
+import { type Tags, tagsFor } from './tags'
+
+/** The ID3v2.4 frame (id3.org, ID3v2.4.0 native frames, section 4) that each is written as. */
+const frames: Partial<Record<keyof Tags, string>> = { title: 'TIT2', track: 'TRCK', comment: 'COMM' }
+const text: EpisodeText = { ...unsetText, title: 'Before', number: 1, season: 3, notes: '<p>Before</p>' }
+const changes: EpisodeText = { title: 'After', number: 2, season: 4, kind: 'bonus', notes: '<p>After</p>' }
+const show = { author: 'A', name: 'B', zone: 'UTC', artworkId: 'c', slug: 's' } as Show
+
+const tags = (written: EpisodeText): Tags =>
+  tagsFor(
+    { ...written, releaseAt: null, slug: null } as Episode,
+    show,
+    'http://lake.example',
+    new Date(0),
+    { fromMs: 0, durationMs: 1 },
+    [],
+  )
+
+it.each(episodeFields)('a change of %s changes the tag that the registry names, and no other', field => {
+  const [before, after] = [tags(text), tags({ ...text, [field]: changes[field] })]
+  const changed = (Object.keys(before) as (keyof Tags)[]).filter(
+    tag => JSON.stringify(before[tag]) !== JSON.stringify(after[tag]),
+  )
+  expect(changed.map(tag => frames[tag])).toEqual([fields[field].appears.tag ?? []].flat())
+})
