@@ -1,6 +1,9 @@
 import { z } from 'zod'
 import { reservedAddressParts } from '@core/address/slug'
+import { keptSchemas, mostNotesCharacters, writtenSchemas } from '@core/episode/fields'
+import { patternFault } from '@core/episode/titlePattern'
 import { isCategory } from '@core/feed/categories'
+import { templateFault } from '@core/notes/fill'
 import { oneLine, utf8Bytes } from '@core/words/line'
 import { usualRecipe } from './sound'
 
@@ -52,6 +55,26 @@ const facts = z.object({
   artworkId: z.string().regex(/^[0-9a-f]{64}$/, 'The id of a picture that was uploaded.'),
 })
 
+/** What a show has ready for its episodes. */
+const habits = z.object({
+  titlePattern: line(120).superRefine(refusedFor(patternFault)),
+  /** HTML; cleaned before it is kept. */
+  notesTemplate: z
+    .string()
+    .max(mostNotesCharacters, 'At most 100,000 characters, markup counted.')
+    .superRefine(refusedFor(templateFault)),
+  usualLinks: writtenSchemas.links,
+  usualTags: writtenSchemas.tags,
+  hosts: writtenSchemas.people,
+})
+
+function refusedFor(faultOf: (words: string) => string | null) {
+  return (words: string, context: z.RefinementCtx): void => {
+    const message = faultOf(words)
+    if (message) context.addIssue({ code: 'custom', message })
+  }
+}
+
 const knownCategory = <T extends { category?: string; subcategory?: string | null }>(show: T): boolean =>
   show.category === undefined || isCategory(show.category, show.subcategory ?? null)
 export const categoryRule = 'A category of the fixed list, with a subcategory of its own or none.'
@@ -66,6 +89,7 @@ export type NewShow = z.infer<typeof newShow>
 /** A change names the version it started from; what it does not name stays. */
 export const showChange = facts
   .partial()
+  .extend(habits.partial().shape)
   .extend({ version: z.int32().min(0), recipe: usualRecipe.optional() })
   .refine(knownCategory, categoryFault)
 export type ShowChange = z.infer<typeof showChange>
@@ -93,6 +117,11 @@ export const show = z.object({
   podcastGuid: z.string(),
   releasedCount: z.number(),
   recipe: usualRecipe,
+  titlePattern: z.string(),
+  notesTemplate: z.string(),
+  usualLinks: keptSchemas.links,
+  usualTags: keptSchemas.tags,
+  hosts: keptSchemas.people,
 })
 export type Show = z.infer<typeof show>
 

@@ -2,7 +2,7 @@ import { setTimeout as wait } from 'node:timers/promises'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { EpisodeChange } from '@contract/episodes'
-import type { EpisodeText } from '@core/episode/fields'
+import { type EpisodeText, unsetText } from '@core/episode/fields'
 import { api } from '../web/src/api'
 import { useDesk } from '../web/src/desk/desk'
 import { keepUnsent, takeUnsent } from '../web/src/desk/outbox'
@@ -216,7 +216,7 @@ it('a release waits until everything is saved, and does not happen while it cann
 })
 
 describe('what a window left unsent', () => {
-  const written: EpisodeText = { title: 'One', number: 1, season: null, kind: 'full', notes: '<p>a</p>' }
+  const written: EpisodeText = { ...unsetText, title: 'One', number: 1, notes: '<p>a</p>' }
   const unsent = (title: string, atMs: number) => ({
     serverText: written,
     base: written,

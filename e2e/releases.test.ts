@@ -10,8 +10,8 @@ import { copyOf } from './demoTemplate'
 
 const processes = 3
 /** In each round so many fall due within a second, and one process is killed in mid-work and started again. */
-const rounds = 20
-const inRound = 10
+const rounds = 10
+const inRound = 20
 const episodes = rounds * inRound
 
 it('two hundred releases by three processes of which one or another is killed all the time: none is lost, none happens twice', async () => {

@@ -1,3 +1,5 @@
+import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { CDPSession, Page } from 'playwright-core'
 import { afterAll, beforeAll, beforeEach, expect, it } from 'vitest'
@@ -97,21 +99,23 @@ it('one that is refused says why and can be tried again; an empty one is refused
   page.on('request', request => {
     if (request.method() === 'POST' && request.url().endsWith('/uploads')) uploads.push(request.url())
   })
-  const files = [
-    { name: 'letter.mp3', mimeType: 'audio/mpeg', buffer: Buffer.from('Dear listeners,\n'.repeat(900)) },
-    { name: 'nothing.mp3', mimeType: 'audio/mpeg', buffer: Buffer.alloc(0) },
-  ]
-  for (const file of files) {
-    await page.getByRole('button', { name: 'New episode' }).click()
-    await page.getByText('Drop the audio anywhere').waitFor()
-    await page.setInputFiles('input[type=file]', file)
-    await page.getByText(file.name).first().waitFor()
-  }
-  await page.getByRole('heading', { name: 'The file is empty' }).waitFor()
-  expect(uploads).toHaveLength(1)
-  await page.getByRole('link', { name: 'The show' }).click()
+  const folder = await mkdtemp(join(tmpdir(), 'lake-letter-files-'))
+  const [letter, nothing] = [join(folder, 'letter.mp3'), join(folder, 'nothing.mp3')]
+  await writeFile(letter, 'Dear listeners,\n'.repeat(900))
+  await writeFile(nothing, '')
+  await dropFiles(
+    page,
+    [
+      { name: 'letter.mp3', path: letter },
+      { name: 'nothing.mp3', path: nothing },
+    ],
+    'a new episode begins with each file',
+  )
+  await expect.poll(() => stateOf('nothing.mp3')).toBe('The file is empty')
   await expect.poll(() => stateOf('letter.mp3')).toBe('This is a text file, not sound')
+  expect(uploads).toHaveLength(1)
   await act('Try letter.mp3 again')
   await expect.poll(() => uploads.length).toBe(2)
   await expect.poll(() => stateOf('letter.mp3')).toBe('This is a text file, not sound')
+  await rm(folder, { recursive: true })
 })

@@ -18,17 +18,50 @@ defineProps<{ show: PublicShow; episode: PublicEpisode }>()
   </header>
   <main class="column">
     <article>
+      <img
+        v-if="episode.artworkAddress"
+        class="artwork own"
+        :src="artworkAt(episode.artworkAddress, 480)"
+        alt=""
+        width="200"
+        height="200"
+      />
       <h1>{{ episode.title }}</h1>
+      <p v-if="episode.hook" class="lead">{{ episode.hook }}</p>
       <p class="meta">
         <span v-if="episode.number">No. {{ episode.number }}</span>
         <time :datetime="episode.releasedAt">{{ releaseDay(episode.releasedAt, show) }}</time>
         <span class="figures">{{ clock(episode.durationMs) }}</span>
+        <span v-if="episode.author">by {{ episode.author }}</span>
+        <span v-if="episode.isExplicit">Explicit</span>
+        <span v-if="episode.isPromotion">Contains paid promotion</span>
       </p>
       <div class="player" data-player :data-duration-ms="episode.durationMs">
         <audio controls preload="none" :src="episode.soundAddress" />
       </div>
       <!-- eslint-disable-next-line vue/no-v-html -- cleaned by core/notes before it was kept -->
       <div class="notes" v-html="episode.notesHtml" />
+      <section v-if="episode.people.length" aria-labelledby="people">
+        <h2 id="people" class="section">People</h2>
+        <ul class="people">
+          <li v-for="person in episode.people" :key="person.name + person.role">
+            <a v-if="person.address" :href="person.address">{{ person.name }}</a>
+            <template v-else>{{ person.name }}</template>{{ ' ' }}<span class="quiet">{{ person.role }}</span>
+          </li>
+        </ul>
+      </section>
+      <ul v-if="episode.tags.length" class="tags" aria-label="Tags">
+        <li v-for="tag in episode.tags" :key="tag">{{ tag }}</li>
+      </ul>
+      <p v-if="episode.page || episode.discussion">
+        <a v-if="episode.page" :href="episode.page">More about this episode</a>
+        <template v-if="episode.page && episode.discussion"> · </template>
+        <a v-if="episode.discussion" :href="episode.discussion">Talk about it</a>
+      </p>
+      <p v-if="episode.place || episode.licence" class="quiet">
+        <template v-if="episode.place">Recorded at {{ episode.place }}.{{ ' ' }}</template>
+        <template v-if="episode.licence">Licence: {{ episode.licence }}.</template>
+      </p>
       <p class="quiet"><a :href="episode.soundAddress" download>Download the sound</a> ({{ amount(episode.bytes) }})</p>
     </article>
     <FeedAddress :address="show.feedAddress" />

@@ -1,5 +1,6 @@
 import { renderToString } from '@vue/server-renderer'
 import { type Component, createSSRApp } from 'vue'
+import type { Person } from '@core/episode/fields'
 import { writingDirection } from '@core/words/writingDirection'
 import EpisodePageView from './EpisodePage.vue'
 import MissingPageView from './MissingPage.vue'
@@ -25,10 +26,24 @@ export interface PublicShow {
 export interface PublicEpisode {
   title: string
   number: number | null
+  /** One line; empty where there is none. */
+  hook: string
   /** Clean HTML. */
   notesHtml: string
-  /** The beginning of the notes as plain text. */
+  /** The hook, or the beginning of the notes as plain text. */
   summary: string
+  tags: readonly string[]
+  people: readonly Person[]
+  /** A picture of its own; null where the show's is used, as for author. */
+  artworkAddress: string | null
+  author: string | null
+  /** A page about it elsewhere, and where it is talked about. */
+  page: string | null
+  discussion: string | null
+  isPromotion: boolean
+  isExplicit: boolean
+  licence: string | null
+  place: string | null
   pageAddress: string
   soundAddress: string
   soundType: string
@@ -72,7 +87,7 @@ export function renderEpisodePage(page: EpisodePage, assets: SiteAssets): Promis
     language: show.language,
     title: `${episode.title} · ${show.name}`,
     description: episode.summary,
-    picture: show.artworkAddress,
+    picture: episode.artworkAddress ?? show.artworkAddress,
     feed: { title: show.name, address: show.feedAddress },
   })
 }

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { mergeTexts } from './merge'
 import { prefillFrom } from './prefill'
-import type { EpisodeText } from './fields'
+import { type EpisodeText, unsetText } from './fields'
 
-const base: EpisodeText = { title: 'One', number: 1, season: null, kind: 'full', notes: '<p>a</p>' }
+const base: EpisodeText = { ...unsetText, title: 'One', number: 1, notes: '<p>a</p>' }
 
 describe('two texts that grew from one', () => {
   it('come together where different fields changed', () => {

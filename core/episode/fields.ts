@@ -1,12 +1,52 @@
 import { z } from 'zod'
 import { plainNotes } from '../notes/plain'
-import { oneLine } from '../words/line'
-import { type Field, whole } from './field'
+import { personRoles } from '../people/roles'
+import { tagKey } from '../tags/tags'
+import { fold } from '../words/fold'
+import { letters, oneLine } from '../words/line'
+import { type Field, list, parts, whole } from './field'
 
 const wholeNumber = (least: number, most: number) =>
   z.number().int('A whole number.').min(least, `At least ${least}.`).max(most, `At most ${most}.`).nullable()
 
 export const mostNotesCharacters = 100_000
+
+export const mostHookLetters = 255
+const mostTags = 100
+const mostPeople = 100
+const mostLinks = 500
+
+const line = (most: number) =>
+  z
+    .string()
+    .overwrite(words => oneLine(words).trim())
+    .max(most, `At most ${most.toLocaleString('en')} characters.`)
+const words = (most: number) => line(most).min(1, 'Must not be empty.')
+const address = line(2000).refine(isWebAddress, 'A web address, such as https://example.org/page.')
+
+/** Whether a text is the address of something on the web. */
+export function isWebAddress(text: string): boolean {
+  return /^https?:\/\/[^\s/?#]/i.test(text) && !/\s/.test(text) && URL.canParse(text)
+}
+
+const person = z.object({ name: words(120), role: z.enum(personRoles), address: address.nullable() })
+/** Somebody who has a part in an episode. */
+export type Person = z.output<typeof person>
+export const personKey = ({ name, role }: Pick<Person, 'name' | 'role'>): string => `${fold(name)} · ${role}`
+
+const link = z.object({ words: line(300), address })
+/** A link that lies ready for the notes. */
+export type Link = z.output<typeof link>
+
+const unsetExtras = {
+  explicit: null as boolean | null,
+  author: null as string | null,
+  page: null as string | null,
+  discussion: null as string | null,
+  isPromotion: false,
+  licence: null as string | null,
+  place: null as string | null,
+}
 
 /** Everything that a person writes about an episode. What forms, answers, lists of changes and the feed know of it follows from here. */
 export const fields = {
@@ -42,6 +82,19 @@ export const fields = {
     name: 'kind',
     appears: { feed: ['itunes:episodeType'], page: null, tag: null },
   }),
+  /** One line that says why to listen. */
+  hook: whole({
+    schema: z
+      .string()
+      .overwrite(oneLine)
+      .max(4000, 'At most 255 letters.')
+      .refine(hook => letters(hook) <= mostHookLetters, 'At most 255 letters.'),
+    kept: z.string(),
+    unset: '',
+    since: 2,
+    name: 'hook',
+    appears: { feed: ['itunes:subtitle'], page: 'under the title', tag: 'TIT3' },
+  }),
   /** HTML as `core/notes` cleans it, before it is kept; the limit counts for what is left. */
   notes: whole({
     schema: z.string().max(mostNotesCharacters, 'At most 100,000 characters, markup counted.'),
@@ -52,7 +105,97 @@ export const fields = {
     appears: { feed: ['description', 'content:encoded'], page: 'below the player', tag: 'COMM' },
     shown: plainNotes,
   }),
+  tags: list(
+    {
+      schema: uniqueList(words(60), mostTags, 'tags', tagKey),
+      kept: z.array(z.string()),
+      unset: [],
+      since: 2,
+      name: 'tags',
+      appears: { feed: ['category'], page: 'below the notes', tag: 'TXXX' },
+    },
+    tagKey,
+  ),
+  people: list(
+    {
+      schema: uniqueList(person, mostPeople, 'people', personKey),
+      kept: z.array(person),
+      unset: [],
+      since: 2,
+      name: 'people',
+      appears: { feed: ['podcast:person'], page: 'below the notes', tag: 'TXXX' },
+      shown: people => people.map(({ name, role }) => `${name} (${role})`).join(', '),
+    },
+    personKey,
+  ),
+  /** Prepared before, for the notes; they go out only as what the notes make of them. */
+  links: list(
+    {
+      schema: uniqueList(link, mostLinks, 'links', each => each.address),
+      kept: z.array(link),
+      unset: [],
+      since: 2,
+      name: 'links at hand',
+      appears: { feed: [], page: null, tag: null },
+      shown: links => links.map(each => each.words || each.address).join(', '),
+    },
+    ({ address: key }: Link) => key,
+  ),
+  /** A picture of its own, cut as the show's; null where the show's is used. */
+  artworkId: whole({
+    schema: z
+      .string()
+      .regex(/^[0-9a-f]{64}$/, 'The id of a picture that was uploaded.')
+      .nullable(),
+    kept: z.string().nullable(),
+    unset: null,
+    since: 2,
+    name: 'artwork',
+    appears: { feed: ['itunes:image'], page: 'beside the title', tag: 'APIC' },
+    shown: id => (id ? 'a picture of its own' : ''),
+  }),
+  /** What is usually as the show has it, or is not there. */
+  extras: parts({
+    schema: z.object({
+      explicit: z.boolean().nullable(),
+      author: words(120).nullable(),
+      page: address.nullable(),
+      discussion: address.nullable(),
+      isPromotion: z.boolean(),
+      licence: words(128).nullable(),
+      place: words(128).nullable(),
+    }),
+    kept: z.object({
+      explicit: z.boolean().nullable(),
+      author: z.string().nullable(),
+      page: z.string().nullable(),
+      discussion: z.string().nullable(),
+      isPromotion: z.boolean(),
+      licence: z.string().nullable(),
+      place: z.string().nullable(),
+    }),
+    unset: unsetExtras,
+    since: 2,
+    name: 'extras',
+    appears: {
+      feed: ['itunes:explicit', 'itunes:author', 'link', 'comments', 'podcast:license', 'podcast:location'],
+      page: 'at its end',
+      tag: 'TPE1',
+    },
+  }),
 } as const satisfies Record<string, Field>
+
+function uniqueList<Entry extends z.ZodType>(
+  entry: Entry,
+  most: number,
+  name: string,
+  keyOf: (value: z.output<Entry>) => string,
+) {
+  return z
+    .array(entry)
+    .max(most, `At most ${most} ${name}.`)
+    .refine(all => new Set(all.map(keyOf)).size === all.length, `Each of the ${name} once.`)
+}
 
 type Fields = typeof fields
 export type EpisodeField = keyof Fields

@@ -25,6 +25,8 @@ export const modelOf = (items: FeedItem[]): FeedModel => ({
 let made = 0
 export const itemOf = (change: Partial<FeedItem> = {}): FeedItem => ({
   title: 'The harmonium that coughed',
+  bareTitle: 'The harmonium that coughed',
+  hook: '',
   guid: `00000000-0000-4000-8000-${String(++made).padStart(12, '0')}`,
   link: 'https://lake.example/bellows-and-reeds/the-harmonium-that-coughed',
   publishedAt: new Date('2026-03-05T05:00:00Z'),
@@ -36,5 +38,12 @@ export const itemOf = (change: Partial<FeedItem> = {}): FeedItem => ({
   season: null,
   kind: 'full',
   explicit: false,
+  artworkAddress: null,
+  author: null,
+  tags: [],
+  people: [],
+  discussion: null,
+  licence: null,
+  place: null,
   ...change,
 })

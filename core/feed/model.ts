@@ -1,3 +1,5 @@
+import type { Person } from '../episode/fields'
+
 /** A show and its released episodes as the feed tells them: plain data, newest episode first. */
 export interface FeedModel {
   channel: FeedChannel
@@ -28,6 +30,10 @@ export interface FeedChannel {
 
 export interface FeedItem {
   title: string
+  /** Without what the show's pattern adds. */
+  bareTitle: string
+  /** One line; empty where there is none. */
+  hook: string
   /** Made once, never an address, never changed. */
   guid: string
   link: string
@@ -42,4 +48,13 @@ export interface FeedItem {
   season: number | null
   kind: 'full' | 'trailer' | 'bonus'
   explicit: boolean
+  /** Null where the show's is used, as for author. */
+  artworkAddress: string | null
+  author: string | null
+  tags: readonly string[]
+  people: readonly Person[]
+  /** Where it is talked about. */
+  discussion: string | null
+  licence: string | null
+  place: string | null
 }

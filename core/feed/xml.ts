@@ -1,4 +1,6 @@
 import XMLBuilder from 'fast-xml-builder'
+import type { Person } from '../episode/fields'
+import { groupOf } from '../people/roles'
 import type { FeedChannel, FeedItem, FeedModel } from './model'
 import { feedDate } from './dates'
 import { xmlSafe } from './characters'
@@ -71,11 +73,27 @@ function itemElements(item: FeedItem) {
     enclosure: { '@url': item.enclosure.address, '@length': item.enclosure.bytes, '@type': item.enclosure.type },
     description: item.description,
     'content:encoded': item.notesHtml,
-    'itunes:title': item.title,
+    ...(item.tags.length > 0 && { category: item.tags }),
+    ...(item.discussion && { comments: item.discussion }),
+    'itunes:title': item.bareTitle,
+    ...(item.hook && { 'itunes:subtitle': item.hook }),
+    ...(item.author && { 'itunes:author': item.author }),
+    ...(item.artworkAddress && { 'itunes:image': { '@href': item.artworkAddress } }),
     'itunes:duration': Math.round(item.durationMs / 1000),
     ...(item.number !== null && { 'itunes:episode': item.number }),
     ...(item.season !== null && { 'itunes:season': item.season }),
     'itunes:episodeType': item.kind,
     'itunes:explicit': item.explicit,
+    ...(item.people.length > 0 && { 'podcast:person': item.people.map(personElement) }),
+    ...(item.licence && { 'podcast:license': item.licence }),
+    ...(item.place && { 'podcast:location': item.place }),
   }
 }
+
+/** podcast namespace, person: role and group are of the published list, in any case; an address is `href`. */
+const personElement = ({ name, role, address }: Person) => ({
+  '#text': name,
+  '@role': role.toLowerCase(),
+  '@group': groupOf(role).toLowerCase(),
+  ...(address && { '@href': address }),
+})

@@ -8,6 +8,9 @@ export const isBlank = (words: string): boolean => !/[^\p{Z}\p{C}]/u.test(words)
 
 const graphemes = new Intl.Segmenter('en', { granularity: 'grapheme' })
 
+/** How many letters a text has, as people count them (UAX 29). */
+export const letters = (text: string): number => [...graphemes.segment(text)].length
+
 /** As much of a text as fits, cut between letters as people see them (UAX 29); `size` measures each, in code units unless said. */
 export function cut(text: string, most: number, size: (letter: string) => number = letter => letter.length): string {
   let kept = ''

@@ -10,6 +10,7 @@ import { newsTable } from './migrations/0007-news'
 import { roles } from './migrations/0008-roles'
 import { deliveries } from './migrations/0009-deliveries'
 import { proxyLogs } from './migrations/0010-proxy-logs'
+import { writing } from './migrations/0011-writing'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -22,6 +23,7 @@ const migrations = [
   { name: '0008-roles', statements: roles },
   { name: '0009-deliveries', statements: deliveries },
   { name: '0010-proxy-logs', statements: proxyLogs },
+  { name: '0011-writing', statements: writing },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

@@ -6,6 +6,7 @@ import type { Scope } from '../access/scope'
 import { transact } from '../database/transact'
 import { AppError } from '../errors'
 import type { NewJob } from '../jobs/jobs'
+import { publish } from '../pictures/artwork'
 import type { Platform } from '../platform'
 import { touchFeed } from '../shows/feedRevision'
 import { Episode, type FileRole } from './models'
@@ -67,6 +68,7 @@ export function episodeChanges(platform: Pick<Platform, 'database' | 'clock' | '
       ...(isSound && { soundVersion: episode.soundVersion + 1 }),
     })
     await episode.save({ transaction })
+    if (fields?.released?.text.artworkId) await publish(fields.released.text.artworkId, transaction)
     for (const job of added) await jobs.add({ showId: episode.showId, ...job }, transaction)
     await events.note({ kind: 'episode', showId: episode.showId, id: episode.id }, transaction)
   }

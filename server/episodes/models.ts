@@ -8,7 +8,7 @@ import {
   type Sequelize,
 } from 'sequelize'
 import type { Recipe } from '@core/audio/recipe'
-import type { EpisodeText } from '@core/episode/fields'
+import { type EpisodeText, unsetText } from '@core/episode/fields'
 import type { Snapshot } from '@core/episode/snapshot'
 import type { Standing } from '@core/release/standing'
 import { AudioFile } from '../files/models'
@@ -27,7 +27,13 @@ export class Episode extends Model<InferAttributes<Episode>, InferCreationAttrib
   declare number: CreationOptional<number | null>
   declare season: CreationOptional<number | null>
   declare kind: CreationOptional<EpisodeText['kind']>
+  declare hook: CreationOptional<string>
   declare notes: string
+  declare tags: CreationOptional<EpisodeText['tags']>
+  declare people: CreationOptional<EpisodeText['people']>
+  declare links: CreationOptional<EpisodeText['links']>
+  declare artworkId: CreationOptional<string | null>
+  declare extras: CreationOptional<EpisodeText['extras']>
   declare standing: CreationOptional<Standing>
   declare releaseAt: CreationOptional<Date | null>
   declare releaseZone: CreationOptional<string | null>
@@ -91,7 +97,13 @@ export function initEpisodes(sequelize: Sequelize): void {
       number: DataTypes.INTEGER.UNSIGNED,
       season: DataTypes.INTEGER.UNSIGNED,
       kind: DataTypes.STRING,
+      hook: { type: DataTypes.STRING(4000), defaultValue: unsetText.hook },
       notes: DataTypes.TEXT('medium'),
+      tags: { type: DataTypes.JSON, defaultValue: unsetText.tags },
+      people: { type: DataTypes.JSON, defaultValue: unsetText.people },
+      links: { type: DataTypes.JSON, defaultValue: unsetText.links },
+      artworkId: DataTypes.CHAR(64),
+      extras: { type: DataTypes.JSON, defaultValue: unsetText.extras },
       standing: DataTypes.STRING,
       releaseAt: DataTypes.DATE(3),
       releaseZone: DataTypes.STRING,

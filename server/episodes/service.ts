@@ -8,6 +8,8 @@ import type { Scope } from '../access/scope'
 import { transact } from '../database/transact'
 import { AppError, badInput } from '../errors'
 import { Upload } from '../files/upload'
+import { needArtwork } from '../pictures/artwork'
+import { pictureService } from '../pictures/service'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
 import { episodeChanges, type InShow } from './change'
@@ -17,9 +19,12 @@ import { soundOf } from './sound'
 import { episodeOf } from './views'
 
 /** Episodes and what is written about them. */
-export function episodeService(platform: Pick<Platform, 'database' | 'clock' | 'configuration' | 'jobs' | 'events'>) {
+export function episodeService(
+  platform: Pick<Platform, 'database' | 'clock' | 'configuration' | 'jobs' | 'events' | 'media'>,
+) {
   const { database, clock, configuration, events } = platform
   const { changeEpisode } = episodeChanges(platform)
+  const pictures = pictureService(platform)
 
   async function find({ id, showId }: InShow): Promise<Episode> {
     const episode = await Episode.findOne({
@@ -69,6 +74,8 @@ export function episodeService(platform: Pick<Platform, 'database' | 'clock' | '
         )
       }
       const text = textOf(episode)
+      if (fields.artworkId && fields.artworkId !== text.artworkId)
+        await needArtwork(pictures, 'text.artworkId', fields.artworkId, scope.accountId, transaction)
       return differingFields(text, { ...text, ...fields }).length === 0 ? null : { fields }
     })
     return kept
@@ -83,8 +90,9 @@ export function episodeService(platform: Pick<Platform, 'database' | 'clock' | '
       const now = clock.now()
       const id = uuidV7()
       await transact(database, async transaction => {
+        const { notesTemplate, hosts } = await Show.findByPk(showId, { rejectOnEmpty: true, transaction })
         await Episode.create(
-          { id, showId, guid: uuidV4(), notes: '', ...text, createdAt: now, updatedAt: now },
+          { id, showId, guid: uuidV4(), notes: notesTemplate, people: hosts, ...text, createdAt: now, updatedAt: now },
           { transaction },
         )
         await events.note({ kind: 'episode', showId, id }, transaction)

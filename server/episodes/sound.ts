@@ -1,3 +1,4 @@
+import { deepEqual } from 'fast-equals'
 import { Op } from 'sequelize'
 import type { AudioFile as AudioFileView, Sound } from '@contract/sound'
 import { advice, clipped, finishFindings } from '@core/audio/advice'
@@ -141,9 +142,10 @@ function tagsAreOld(episode: Episode, publicUrl: string, now: Date): boolean {
     fileIn(episode, 'source')?.chapters ?? [],
   )
   // The date of an unreleased episode is that of the finishing, and no reason to finish again.
-  const told = ({ date: _date, webAddress: _address, ...rest }: typeof tags): string =>
-    JSON.stringify(Object.entries(rest).sort())
-  return told(tags) !== told(current)
+  const told = ({ date: _date, webAddress: _address, ...rest }: typeof tags) => rest
+  // Files of before these were written do not have them.
+  const before = { subtitle: '', keywords: [], people: [] }
+  return !deepEqual({ ...before, ...told(tags) }, told(current))
 }
 
 async function companyOf(episode: Episode): Promise<Sound['company']> {

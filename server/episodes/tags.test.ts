@@ -5,10 +5,31 @@ import type { Episode } from './models'
 import { type Tags, tagsFor } from './tags'
 
 /** The ID3v2.4 frame (id3.org, ID3v2.4.0 native frames, section 4) that each is written as. */
-const frames: Partial<Record<keyof Tags, string>> = { title: 'TIT2', track: 'TRCK', comment: 'COMM' }
+const frames: Partial<Record<keyof Tags, string>> = {
+  title: 'TIT2',
+  subtitle: 'TIT3',
+  artist: 'TPE1',
+  track: 'TRCK',
+  comment: 'COMM',
+  keywords: 'TXXX',
+  people: 'TXXX',
+  artworkId: 'APIC',
+}
 const text: EpisodeText = { ...unsetText, title: 'Before', number: 1, season: 3, notes: '<p>Before</p>' }
-const changes: EpisodeText = { title: 'After', number: 2, season: 4, kind: 'bonus', notes: '<p>After</p>' }
-const show = { author: 'A', name: 'B', zone: 'UTC', artworkId: 'c', slug: 's' } as Show
+const changes: EpisodeText = {
+  title: 'After',
+  number: 2,
+  season: 4,
+  kind: 'bonus',
+  hook: 'Listen',
+  notes: '<p>After</p>',
+  tags: ['reeds'],
+  people: [{ name: 'Odile', role: 'Guest', address: null }],
+  links: [{ words: 'The list', address: 'https://lake.example' }],
+  artworkId: 'a'.repeat(64),
+  extras: { ...unsetText.extras, author: 'Odile' },
+}
+const show = { author: 'A', name: 'B', zone: 'UTC', artworkId: 'c', slug: 's', titlePattern: '{title}' } as Show
 
 const tags = (written: EpisodeText): Tags =>
   tagsFor(

@@ -4,12 +4,15 @@ import { plainNotes } from '@core/notes/plain'
 import { cut } from '@core/words/line'
 import type { Show } from '../shows/models'
 import type { Episode } from './models'
+import { toldOf } from './told'
 
 const longestCommentLetters = 250
 
 /** What players read in a file. */
 export interface Tags {
   title: string
+  /** One line; empty where there is none. */
+  subtitle: string
   artist: string
   album: string
   track: number | null
@@ -17,6 +20,9 @@ export interface Tags {
   date: string
   genre: string
   comment: string
+  keywords: string[]
+  /** Who did what. */
+  people: string[]
   webAddress: string
   artworkId: string
   chapters: Chapter[]
@@ -31,18 +37,23 @@ export function tagsFor(
   sound: { fromMs: number; durationMs: number },
   brought: readonly Chapter[],
 ): Tags {
-  const written = chaptersFromNotes(episode.notes)
-  const [first = ''] = plainNotes(episode.notes).split('\n')
+  const showAddress = `${publicUrl}/${show.slug}`
+  const { title, notesHtml } = toldOf(episode, show, showAddress)
+  const written = chaptersFromNotes(notesHtml)
+  const [first = ''] = plainNotes(notesHtml).split('\n')
   return {
-    title: episode.title.trim(),
-    artist: show.author,
+    title,
+    subtitle: episode.hook.trim(),
+    artist: episode.extras.author ?? show.author,
     album: show.name,
     track: episode.number,
     date: DateTime.fromJSDate(episode.releaseAt ?? now, { zone: show.zone }).toISODate()!,
     genre: 'Podcast',
     comment: cut(first, longestCommentLetters),
-    webAddress: `${publicUrl}/${show.slug}${episode.slug ? `/${episode.slug}` : ''}`,
-    artworkId: show.artworkId,
+    keywords: episode.tags,
+    people: episode.people.map(({ name, role }) => `${name} (${role})`),
+    webAddress: `${showAddress}${episode.slug ? `/${episode.slug}` : ''}`,
+    artworkId: episode.artworkId ?? show.artworkId,
     // Times in the notes go before those that the file brings.
     chapters: movedChapters(written.length > 0 ? written : brought, sound.fromMs, sound.durationMs),
   }

@@ -3,11 +3,11 @@ import type { FastifyInstance } from 'fastify'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import type { Episode, EpisodePage } from '@contract/episodes'
 import type { Show } from '@contract/shows'
-import { type EpisodeField, episodeFields, fields } from '@core/episode/fields'
+import { type EpisodeField, episodeFields, fields, unsetText } from '@core/episode/fields'
 import { createApp } from '../app'
 import { Episode as EpisodeRow } from '../episodes/models'
 import { createEvents } from '../events/events'
-import { type House, openHouse } from '../testing/house'
+import { type House, openHouse, squarePicture } from '../testing/house'
 
 let house: House
 beforeAll(async () => {
@@ -227,17 +227,48 @@ describe('where a field appears', () => {
     season: [3, 4],
     kind: ['full', 'bonus'],
     notes: ['<p>Before</p>', '<p>After</p>'],
+    hook: ['', 'Listen'],
+    tags: [[], ['reeds', 'lake']],
+    people: [[], [{ name: 'Odile', role: 'Guest', address: 'https://lake.example/odile' }]],
+    links: [[], [{ words: 'The list', address: 'https://lake.example/list' }]],
+    artworkId: [null, 'brought'],
+    extras: [
+      unsetText.extras,
+      {
+        explicit: true,
+        author: 'Odile',
+        page: 'https://lake.example/page',
+        discussion: 'https://lake.example/talk',
+        isPromotion: true,
+        licence: 'cc-by-4.0',
+        place: 'The workshop',
+      },
+    ],
   }
   /** The elements of the only item, by their names. */
   const item = async (slug: string): Promise<Map<string, string>> => {
     const { body } = await house.app.inject({ url: `/${slug}/feed.xml` })
     const inside = /<item>([\s\S]*)<\/item>/.exec(body)![1]!
-    return new Map([...inside.matchAll(/<([\w:]+)[^>]*>([\s\S]*?)<\/\1>/g)].map(([, name, value]) => [name!, value!]))
+    const told = new Map<string, string>()
+    for (const [whole, name] of inside.matchAll(/<([\w:]+)[^>]*?(?:\/>|>[\s\S]*?<\/\1>)/g))
+      told.set(name!, (told.get(name!) ?? '') + whole)
+    return told
+  }
+
+  async function bringArtwork(): Promise<string> {
+    const { body } = await house.app.inject({
+      method: 'POST',
+      url: '/api/v1/artwork',
+      headers: { cookie: house.cookie, 'content-type': 'application/octet-stream' },
+      payload: await squarePicture(1500),
+    })
+    return (JSON.parse(body) as { id: string }).id
   }
 
   it.each(episodeFields)('a change of %s changes the elements that the registry names, and no others', async field => {
-    const [before, after] = values[field]
-    const show = await house.makeShow(`appears-${field}`)
+    const [before, wanted] = values[field]
+    const after = wanted === 'brought' ? await bringArtwork() : wanted
+    const show = await house.makeShow(`appears-${field.toLowerCase()}`)
     const { id } = await house.makeReady(show.id, 'Before')
     const step = async (path: string, more: object = {}): Promise<void> => {
       const { version } = await house.get(id)

@@ -5,6 +5,8 @@ import { plainNotes } from '@core/notes/plain'
 import { readSnapshot } from '@core/episode/snapshot'
 import { Episode } from '../episodes/models'
 import { fileIn, withRole } from '../episodes/roles'
+import { artworkOf } from '../episodes/artwork'
+import { toldOf } from '../episodes/told'
 import { enclosureAddress } from '../episodes/views'
 import { publicAccess } from '../media/publicAccess'
 import { written } from '../media/written'
@@ -36,6 +38,7 @@ export function feedService(platform: Pick<Platform, 'configuration' | 'events'>
       }),
     ])
     const { pageAddress, feedAddress } = addressesOf(publicUrl, show.slug)
+    const artwork = await artworkOf(episodes, publicUrl)
     return {
       channel: {
         title: show.name,
@@ -54,26 +57,42 @@ export function feedService(platform: Pick<Platform, 'configuration' | 'events'>
         changedAt: show.feedChangedAt,
         generator,
       },
-      items: episodes.map(episode => itemOf(episode, show, pageAddress)),
+      items: episodes.map(episode => itemOf(episode, show, pageAddress, artwork)),
     }
   }
 
-  function itemOf(episode: Episode, show: Show, pageAddress: string): FeedModel['items'][number] {
+  function itemOf(
+    episode: Episode,
+    show: Show,
+    pageAddress: string,
+    artwork: ReadonlyMap<string, string>,
+  ): FeedModel['items'][number] {
     const file = fileIn(episode, 'released')!
-    const { title, notes, number, season, kind } = readSnapshot(episode.released!)
+    const text = readSnapshot(episode.released!)
+    const { number, season, kind, hook, tags, people, extras } = text
+    const { title, notesHtml } = toldOf(text, show, pageAddress)
     return {
       title,
+      bareTitle: text.title.trim(),
+      hook: hook.trim(),
       guid: episode.guid,
-      link: `${pageAddress}/${episode.slug}`,
+      link: extras.page ?? `${pageAddress}/${episode.slug}`,
       publishedAt: episode.releaseAt!,
       enclosure: { address: enclosureAddress(publicUrl, episode.id, file), bytes: Number(file.bytes), type: file.type },
       durationMs: file.durationMs,
-      description: itemDescription(plainNotes(notes)),
-      notesHtml: notes,
+      description: itemDescription(plainNotes(notesHtml)),
+      notesHtml,
       number,
       season,
       kind,
-      explicit: show.explicit,
+      explicit: extras.explicit ?? show.explicit,
+      artworkAddress: artwork.get(text.artworkId ?? '') ?? null,
+      author: extras.author,
+      tags,
+      people,
+      discussion: extras.discussion,
+      licence: extras.licence,
+      place: extras.place,
     }
   }
 

@@ -27,10 +27,11 @@ export async function writeMp3(
 }
 
 function id3(tags: Tags, { bytes, type }: Picture, durationMs: number): Buffer {
-  const { title, artist, album, track, date, genre, comment, webAddress, chapters } = tags
+  const { title, subtitle, artist, album, track, date, genre, comment, keywords, people, webAddress, chapters } = tags
   const [year, month, day] = date.split('-') as [string, string, string]
   return NodeID3.create({
     title,
+    ...(subtitle && { subtitle }),
     artist,
     album,
     genre,
@@ -38,6 +39,11 @@ function id3(tags: Tags, { bytes, type }: Picture, durationMs: number): Buffer {
     year,
     date: `${day}${month}`,
     comment: { language: 'eng', text: comment },
+    // ID3v2.3 section 4.2.2: texts of one's own, each with a description of what it is.
+    userDefinedText: [
+      ...(keywords.length > 0 ? [{ description: 'KEYWORDS', value: keywords.join('; ') }] : []),
+      ...(people.length > 0 ? [{ description: 'PEOPLE', value: people.join('; ') }] : []),
+    ],
     audioSourceUrl: webAddress,
     image: { mime: type, type: { id: 3, name: 'front cover' }, description: 'Artwork', imageBuffer: bytes },
     // ID3v2 chapter frame addendum: a CHAP for each, and one CTOC on top that lists them in order.
@@ -115,7 +121,7 @@ export async function writeM4a(
 
 /** ffmpeg's metadata file: `=`, `;`, `#`, `\` and line ends are escaped by a backslash. */
 function ffmetadata(
-  { title, artist, album, track, date, genre, comment, webAddress, chapters }: Tags,
+  { title, subtitle, artist, album, track, date, genre, comment, keywords, webAddress, chapters }: Tags,
   durationMs: number,
 ): string {
   const escaped = (text: string): string => text.replace(/[=;#\\\n]/g, letter => `\\${letter}`)
@@ -127,6 +133,8 @@ function ffmetadata(
     date,
     genre,
     comment: `${comment}${comment ? '\n' : ''}${webAddress}`,
+    ...(subtitle && { description: subtitle }),
+    ...(keywords.length > 0 && { keywords: keywords.join('; ') }),
   }
   return [
     ';FFMETADATA1',

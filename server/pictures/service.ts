@@ -90,7 +90,8 @@ export function pictureService(platform: Pick<Platform, 'database' | 'media' | '
       const [row] = await database.query<{ found: number }>(
         `SELECT 1 AS found FROM picture_bringers WHERE picture_id = :id AND account_id = :accountId
           UNION SELECT 1 FROM memberships WHERE account_id = :accountId
-            AND show_id IN (SELECT id FROM shows WHERE artwork_id = :id UNION SELECT show_id FROM files WHERE picture_id = :id)`,
+            AND show_id IN (SELECT id FROM shows WHERE artwork_id = :id UNION SELECT show_id FROM files WHERE picture_id = :id
+              UNION SELECT show_id FROM episodes WHERE artwork_id = :id)`,
         { replacements: { id, accountId }, type: QueryTypes.SELECT, transaction },
       )
       return row !== undefined

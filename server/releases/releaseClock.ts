@@ -5,7 +5,7 @@ const everyMs = 500
 
 /** Releases what is due, twice a second; also what fell due while no server ran, at the first look. */
 export function startReleaseClock(
-  platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events' | 'configuration'>,
+  platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events' | 'configuration' | 'media'>,
   report: (error: unknown) => void,
 ): { stop(): Promise<void> } {
   const releases = releaseService(platform)

@@ -7,6 +7,8 @@ import {
   type Sequelize,
 } from 'sequelize'
 import type { Recipe } from '@core/audio/recipe'
+import type { Link, Person } from '@core/episode/fields'
+import { barePattern } from '@core/episode/titlePattern'
 
 export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<Show>> {
   declare id: string
@@ -25,6 +27,14 @@ export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<S
   /** Drawn by the house, because nobody has brought one yet. */
   declare artworkIsProvisional: CreationOptional<boolean>
   declare podcastGuid: string
+  /** How titles are put together for feed, page and tags; see core/episode/titlePattern. */
+  declare titlePattern: CreationOptional<string>
+  /** Clean HTML that a new episode's notes begin with; see core/notes/fill. */
+  declare notesTemplate: CreationOptional<string>
+  declare usualLinks: CreationOptional<Link[]>
+  declare usualTags: CreationOptional<string[]>
+  /** The people that a new episode begins with. */
+  declare hosts: CreationOptional<Person[]>
   /** How the show's episodes are usually finished; null where nobody has said yet. */
   declare recipe: CreationOptional<Recipe | null>
   /** Grows whenever anything that the feed or the public pages tell has changed. */
@@ -52,6 +62,11 @@ export function initShows(sequelize: Sequelize): void {
       artworkId: DataTypes.CHAR(64),
       artworkIsProvisional: { type: DataTypes.BOOLEAN, defaultValue: false },
       podcastGuid: DataTypes.UUID,
+      titlePattern: { type: DataTypes.STRING, defaultValue: barePattern },
+      notesTemplate: { type: DataTypes.TEXT('medium'), defaultValue: '' },
+      usualLinks: { type: DataTypes.JSON, defaultValue: [] },
+      usualTags: { type: DataTypes.JSON, defaultValue: [] },
+      hosts: { type: DataTypes.JSON, defaultValue: [] },
       recipe: DataTypes.JSON,
       feedRevision: DataTypes.BIGINT.UNSIGNED,
       feedChangedAt: DataTypes.DATE(3),

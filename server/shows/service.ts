@@ -1,3 +1,4 @@
+import { deepEqual } from 'fast-equals'
 import { QueryTypes, type Transaction, UniqueConstraintError } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
 import {
@@ -11,12 +12,14 @@ import {
 import { firstRecipe, type Recipe, recipeText } from '@core/audio/recipe'
 import { isCategory } from '@core/feed/categories'
 import { podcastGuid } from '@core/feed/podcastGuid'
+import { cleanNotes } from '@core/notes/clean'
 import { Membership } from '../access/models'
 import type { Scope } from '../access/scope'
 import { anywhere } from '../database/like'
 import { transact } from '../database/transact'
 import { AppError, badInput } from '../errors'
 import { Picture } from '../pictures/models'
+import { needArtwork, publish } from '../pictures/artwork'
 import { publicPictureAddress } from '../pictures/names'
 import { pictureService } from '../pictures/service'
 import type { Platform } from '../platform'
@@ -56,19 +59,11 @@ export function showService(
     }
   }
 
-  /** Makes a picture that an account has brought an artwork. */
+  /** Makes a picture that an account has brought the artwork of a show. */
   async function takeArtwork(id: string, accountId: string | null, transaction: Transaction): Promise<void> {
-    const picture = await Picture.findByPk(id, { transaction })
-    if (!picture || !(await pictures.mayBeUsedBy(accountId, id, transaction)))
-      throw badInput('artworkId', id, 'Upload the artwork first.')
-    if (picture.widthPx !== picture.heightPx)
-      throw badInput('artworkId', id, 'Artwork is square; this picture was not taken as artwork.')
+    await needArtwork(pictures, 'artworkId', id, accountId, transaction)
     await publish(id, transaction)
   }
-
-  /** Everybody may see a picture from then on. */
-  const publish = (id: string, transaction: Transaction) =>
-    Picture.update({ isPublic: true }, { where: { id }, transaction })
 
   async function find({ showId }: Scope, transaction?: Transaction): Promise<Show> {
     const show = await Show.findByPk(showId, { transaction, lock: transaction !== undefined })
@@ -162,7 +157,7 @@ export function showService(
             yours: wanted,
           })
         }
-        const facts = changedFacts(current, wanted)
+        const facts = changedFacts(current, cleaned(wanted))
         if (Object.keys(facts).length === 0) return current
         if (facts.artworkId) await takeArtwork(facts.artworkId, scope.accountId, transaction)
         await current.update(
@@ -170,14 +165,19 @@ export function showService(
           { transaction },
         )
         await events.note({ kind: 'show', showId: current.id, id: current.id }, transaction)
-        // How episodes are usually finished stands in no feed.
-        if (Object.keys(facts).some(fact => fact !== 'recipe')) await touchFeed(platform, current.id, transaction)
+        if (Object.keys(facts).some(fact => !inNoFeed.has(fact))) await touchFeed(platform, current.id, transaction)
         return current
       })
       return view(await show.reload())
     },
   }
 }
+
+/** What a show has ready for its episodes stands in no feed before they have it. */
+const inNoFeed: ReadonlySet<string> = new Set(['recipe', 'notesTemplate', 'usualLinks', 'usualTags', 'hosts'])
+
+const cleaned = <Wanted extends { notesTemplate?: string | undefined }>(wanted: Wanted): Wanted =>
+  wanted.notesTemplate === undefined ? wanted : { ...wanted, notesTemplate: cleanNotes(wanted.notesTemplate) }
 
 /** What of a change differs from what a show is. A new category leaves a subcategory behind that is not its own. */
 function changedFacts(show: Show, wanted: Omit<ShowChange, 'version'>): Partial<Omit<ShowChange, 'version'>> {
@@ -190,7 +190,7 @@ function changedFacts(show: Show, wanted: Omit<ShowChange, 'version'>): Partial<
   const isSame = (name: string, value: unknown): boolean =>
     name === 'recipe'
       ? recipeText(value as Recipe) === recipeText(usualRecipeOf(show)) && show.recipe !== null
-      : show.get(name as keyof Show) === value
+      : deepEqual(show.get(name as keyof Show), value)
   return Object.fromEntries(
     Object.entries(facts).filter(([name, value]) => value !== undefined && !isSame(name, value)),
   )

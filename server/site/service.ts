@@ -5,6 +5,8 @@ import { plainNotes } from '@core/notes/plain'
 import { cut } from '@core/words/line'
 import { Episode } from '../episodes/models'
 import { fileIn, withRole } from '../episodes/roles'
+import { artworkOf } from '../episodes/artwork'
+import { toldOf } from '../episodes/told'
 import { enclosureAddress } from '../episodes/views'
 import { written } from '../media/written'
 import { Picture } from '../pictures/models'
@@ -47,14 +49,33 @@ export function siteService(platform: Pick<Platform, 'configuration' | 'events' 
     })
   }
 
-  function episodeFacts(episode: Episode, pageAddress: string): EpisodePage['episode'] {
+  function episodeFacts(
+    episode: Episode,
+    row: Show,
+    pageAddress: string,
+    artwork: ReadonlyMap<string, string>,
+  ): EpisodePage['episode'] {
     const file = fileIn(episode, 'released')!
-    const { title, number, notes } = readSnapshot(episode.released!)
+    const text = readSnapshot(episode.released!)
+    const { number, hook, tags, people, extras } = text
+    const { title, notesHtml } = toldOf(text, row, pageAddress)
     return {
       title,
-      number,
-      notesHtml: notes,
-      summary: cut(plainNotes(notes).slice(0, 1200), 300),
+      // Where the pattern tells it, the line below the title need not.
+      number: title === text.title.trim() ? number : null,
+      hook: hook.trim(),
+      notesHtml,
+      summary: hook.trim() || cut(plainNotes(notesHtml).slice(0, 1200), 300),
+      tags,
+      people,
+      artworkAddress: artwork.get(text.artworkId ?? '') ?? null,
+      author: extras.author,
+      page: extras.page,
+      discussion: extras.discussion,
+      isPromotion: extras.isPromotion,
+      isExplicit: extras.explicit ?? row.explicit,
+      licence: extras.licence,
+      place: extras.place,
       pageAddress: `${pageAddress}/${episode.slug}`,
       soundAddress: enclosureAddress(publicUrl, episode.id, file),
       soundType: file.type,
@@ -66,7 +87,8 @@ export function siteService(platform: Pick<Platform, 'configuration' | 'events' 
 
   return writtenAnswers(platform, async (row, path, lastModified) => {
     const [show, episodes] = await Promise.all([showFacts(row), released(row.id, path || undefined)])
-    const facts = episodes.map(episode => episodeFacts(episode, show.pageAddress))
+    const artwork = await artworkOf(episodes, publicUrl)
+    const facts = episodes.map(episode => episodeFacts(episode, row, show.pageAddress, artwork))
     if (path && !facts[0]) return null
     const html = path
       ? await renderEpisodePage({ show, episode: facts[0]! }, siteAssets)

@@ -1,0 +1,68 @@
+import { escapeText, escapeUTF8 } from 'entities'
+import type { Link, Person } from '../episode/fields'
+
+/** What notes and a show's template for them may name, to be filled in as the episode is. */
+export const noteFields = ['title', 'hook', 'guests', 'links', 'show link'] as const
+type NoteField = (typeof noteFields)[number]
+
+/** What an episode has for the fields of its notes. */
+export interface NoteValues {
+  title: string
+  hook: string
+  people: readonly Person[]
+  links: readonly Link[]
+  show: { name: string; address: string }
+}
+
+const named = /\{([a-z ]{1,20})\}/g
+const isField = (name: string): name is NoteField => (noteFields as readonly string[]).includes(name)
+
+/** What is wrong with a template; null where nothing is. */
+export function templateFault(html: string): string | null {
+  const unknown = [...html.matchAll(named)].map(([, name]) => name!).find(name => !isField(name))
+  return unknown === undefined
+    ? null
+    : `There is no field {${unknown}}; there are ${noteFields.map(name => `{${name}}`).join(', ')}.`
+}
+
+/** The fields that notes name. */
+export const fieldsIn = (html: string): NoteField[] => [
+  ...new Set([...html.matchAll(named)].map(([, name]) => name!).filter(isField)),
+]
+
+/** Whether somebody is a guest rather than one of the makers. */
+export const isGuest = ({ role }: Pick<Person, 'role'>): boolean => role === 'Guest' || role === 'Guest Host'
+
+/**
+ * Clean notes with their fields filled in, clean again: within a line as words and links; a block that holds nothing but a
+ * field as a list, where there are several; a block whose only field has nothing to say goes.
+ */
+export function fillNotes(html: string, values: NoteValues): string {
+  return html
+    .replace(/<(p|li)>(?:<p>)?\s*\{([a-z ]{1,20})\}\s*(?:<\/p>)?<\/\1>/g, (block, tag: string, name: string) => {
+      if (!isField(name)) return block
+      const parts = partsOf(name, values)
+      if (parts.length === 0) return ''
+      if (parts.length === 1 || tag === 'li') return parts.map(part => `<${tag}>${part}</${tag}>`).join('')
+      return `<ul>${parts.map(part => `<li>${part}</li>`).join('')}</ul>`
+    })
+    .replace(named, (written, name: string) => (isField(name) ? partsOf(name, values).join(', ') : written))
+}
+
+function partsOf(name: NoteField, { title, hook, people, links, show }: NoteValues): string[] {
+  switch (name) {
+    case 'title':
+      return title ? [escapeText(title)] : []
+    case 'hook':
+      return hook ? [escapeText(hook)] : []
+    case 'guests':
+      return people.filter(isGuest).map(guest => linked(guest.name, guest.address))
+    case 'links':
+      return links.map(link => linked(link.words || link.address, link.address))
+    case 'show link':
+      return [linked(show.name, show.address)]
+  }
+}
+
+const linked = (words: string, address: string | null): string =>
+  address ? `<a href="${escapeUTF8(address)}">${escapeText(words)}</a>` : escapeText(words)

@@ -1,0 +1,37 @@
+import { describe, expect, it } from 'vitest'
+import { readTags, spellingsOfOne, tagKey } from './tags'
+
+describe('one tag', () => {
+  it.each([
+    ['Reeds', 'reed'],
+    ['réed', 'Reed'],
+    ['#reed', 'reed'],
+    ['Stories', 'story'],
+    ['boxes', 'box'],
+    ['Straße', 'straße'],
+    ['two  words', 'Two words'],
+  ])('%s and %s', (one, other) => expect(tagKey(one)).toBe(tagKey(other)))
+  it.each([
+    ['glass', 'glas'],
+    ['bus', 'bu'],
+    ['organ', 'organist'],
+  ])('but not %s and %s', (one, other) => expect(tagKey(one)).not.toBe(tagKey(other)))
+})
+
+it('tags are read apart by commas, semicolons and lines, each once, in the spelling that is used already', () =>
+  expect(readTags('reed, Organs;\n harmonium , Reeds,,', ['Reeds'])).toEqual(['Reeds', 'Organs', 'harmonium']))
+
+it('spellings of one tag come together, the one used most first', () =>
+  expect(
+    spellingsOfOne(
+      new Map([
+        ['reed', 1],
+        ['Reeds', 5],
+        ['lake', 2],
+        ['Lake', 2],
+      ]),
+    ),
+  ).toEqual([
+    ['Reeds', 'reed'],
+    ['lake', 'Lake'],
+  ]))
