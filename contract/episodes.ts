@@ -105,3 +105,10 @@ export const versioned = z.object({ version, soundVersion: version.optional() })
 /** A text that was refused because another window had saved first, as it is kept. */
 export const keptText = z.object({ id: z.string(), savedAt: z.string(), text: keptEpisodeText.partial() })
 export type KeptText = z.infer<typeof keptText>
+
+/** What a show's episodes have used. */
+export const vocabulary = z.object({
+  tags: z.array(z.object({ tag: z.string(), count: z.number() })),
+  people: keptSchemas.people,
+})
+export type Vocabulary = z.infer<typeof vocabulary>

@@ -27,3 +27,11 @@ const encoder = new TextEncoder()
 
 /** How many bytes a text takes in UTF-8. */
 export const utf8Bytes = (text: string): number => encoder.encode(text).length
+
+/** A text without the given characters at its ends. */
+export function trimmed(text: string, edges: string): string {
+  let [from, to] = [0, text.length]
+  while (from < to && edges.includes(text[from]!)) from++
+  while (to > from && edges.includes(text[to - 1]!)) to--
+  return text.slice(from, to)
+}

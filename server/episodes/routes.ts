@@ -1,11 +1,21 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { z } from 'zod'
-import { episode, episodeChange, episodePage, episodesNear, keptText, listQuery, newEpisode } from '@contract/episodes'
+import {
+  episode,
+  episodeChange,
+  episodePage,
+  episodesNear,
+  keptText,
+  listQuery,
+  newEpisode,
+  vocabulary,
+} from '@contract/episodes'
 import { sound } from '@contract/sound'
 import { accessTo } from '../access/access'
 import type { Platform } from '../platform'
 import { episodeLists } from './lists'
 import { episodeService } from './service'
+import { vocabularyOf } from './vocabulary'
 
 const byId = z.object({ id: z.uuid() })
 
@@ -23,6 +33,11 @@ export const episodeRoutes =
       '/shows/:id/episodes/near',
       { ...accessTo('show', 'look'), schema: { params: byId, response: { 200: episodesNear } } },
       request => episodeLists.near(request.scope),
+    )
+    app.get(
+      '/shows/:id/vocabulary',
+      { ...accessTo('show', 'look'), schema: { params: byId, response: { 200: vocabulary } } },
+      request => vocabularyOf(platform.database, request.scope),
     )
     app.post(
       '/shows/:id/episodes',

@@ -11,7 +11,9 @@ import { AudioFile } from '../files/models'
 import type { Platform } from '../platform'
 
 /** Finishing as a person asks for it: a recipe kept with the episode's sound, and the job that makes the delivered file by it. */
-export function finishingService(platform: Pick<Platform, 'database' | 'clock' | 'configuration' | 'jobs' | 'events' | 'media'>) {
+export function finishingService(
+  platform: Pick<Platform, 'database' | 'clock' | 'configuration' | 'jobs' | 'events' | 'media'>,
+) {
   const { jobs } = platform
   const { changeEpisode } = episodeChanges(platform)
   const episodes = episodeService(platform)

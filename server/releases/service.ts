@@ -27,7 +27,9 @@ const pastDeliveryMs = 30 * 24 * 3600_000
 const mostAtOnce = 100
 
 /** Moves episodes between draft, scheduled, released and retired. */
-export function releaseService(platform: Pick<Platform, 'database' | 'clock' | 'configuration' | 'jobs' | 'events' | 'media'>) {
+export function releaseService(
+  platform: Pick<Platform, 'database' | 'clock' | 'configuration' | 'jobs' | 'events' | 'media'>,
+) {
   const { database, clock } = platform
   const { changeEpisode, apply } = episodeChanges(platform)
   const episodes = episodeService(platform)

@@ -6,6 +6,7 @@ import { useShows } from './show/shows'
 // Each page is loaded when it is first opened.
 const AppFrame = () => import('./frame/AppFrame.vue')
 const DeskPage = () => import('./desk/DeskPage.vue')
+const HabitsPage = () => import('./show/HabitsPage.vue')
 const ShelfPage = () => import('./shelf/ShelfPage.vue')
 const ShowFormPage = () => import('./show/ShowFormPage.vue')
 const ShowPage = () => import('./show/ShowPage.vue')
@@ -26,6 +27,7 @@ export function createStudioRouter(): Router {
         children: [
           { path: '', name: 'show', component: ShowPage, props: true },
           { path: 'shelf', name: 'shelf', component: ShelfPage, props: true },
+          { path: 'habits', name: 'habits', component: HabitsPage, props: true },
           { path: 'facts', name: 'facts', component: ShowFormPage, props: true },
           { path: 'episodes/:id', name: 'desk', component: DeskPage, props: true },
         ],

@@ -1,4 +1,12 @@
-import type { Episode, EpisodeChange, EpisodePage, EpisodesNear, ListQuery, Release } from '@contract/episodes'
+import type {
+  Episode,
+  EpisodeChange,
+  EpisodePage,
+  EpisodesNear,
+  ListQuery,
+  Release,
+  Vocabulary,
+} from '@contract/episodes'
 import type { Credentials, Session } from '@contract/session'
 import type { Shelf, ShelfQuery } from '@contract/shelf'
 import type { NewShow, Picture, Show, ShowChange, ShowListQuery, ShowPage } from '@contract/shows'
@@ -44,6 +52,7 @@ export const api = {
   episodes: (showId: string, query: Partial<ListQuery>) =>
     call<EpisodePage>('GET', `/shows/${showId}/episodes${queryOf(query)}`),
   episodesNear: (showId: string) => call<EpisodesNear>('GET', `/shows/${showId}/episodes/near`),
+  vocabulary: (showId: string) => call<Vocabulary>('GET', `/shows/${showId}/vocabulary`),
   createEpisode: (showId: string, title?: string) => call<Episode>('POST', `/shows/${showId}/episodes`, { title }),
   sound: (id: string) => call<Sound>('GET', `/episodes/${id}/sound`),
   episode: (id: string) => call<Episode>('GET', `/episodes/${id}`),

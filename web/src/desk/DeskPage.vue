@@ -3,20 +3,29 @@ import { storeToRefs } from 'pinia'
 import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
 import { onBeforeRouteLeave, useRouter } from 'vue-router'
 import type { Recipe } from '@core/audio/recipe'
+import { wantsOf } from '@core/episode/wants'
 import ConflictPanel from './ConflictPanel.vue'
-import NotesEditor from './NotesEditor.vue'
+import DeskParts from './DeskParts.vue'
+import ExtrasFields from './ExtrasFields.vue'
+import HookField from './HookField.vue'
+import LinksField from '../writing/LinksField.vue'
+import NotesEditor from '../writing/NotesEditor.vue'
 import NumbersField from './NumbersField.vue'
+import { type DeskPart, partNames, partOf, wantWords } from './parts'
+import PeopleField from '../writing/PeopleField.vue'
 import ReleasePanel from '../release/ReleasePanel.vue'
 import SaveWord from './SaveWord.vue'
 import { useSound } from '../sound/sound'
 import SoundPanel from '../sound/SoundPanel.vue'
 import StandingLine from './StandingLine.vue'
+import TagsField from '../writing/TagsField.vue'
 import TitleField from './TitleField.vue'
 import WindowDrop from '../uploads/WindowDrop.vue'
 import { onNews } from '../news/news'
 import { useDesk } from './desk'
 import { useShows } from '../show/shows'
 import { useUploads } from '../uploads/uploads'
+import { useVocabulary } from '../show/vocabulary'
 
 const props = defineProps<{ show: string; id: string }>()
 const emit = defineEmits<{ files: [files: File[]] }>()
@@ -30,12 +39,25 @@ const { sound } = storeToRefs(sounds)
 const show = computed(() => shows.bySlug(props.show)!)
 const sending = computed(() => uploads.sendings[props.id] ?? null)
 const missing = ref(false)
+const part = ref<DeskPart>('words')
+const vocabulary = useVocabulary()
+const notesEditor = ref<InstanceType<typeof NotesEditor>>()
+/** Where pictures that were brought in this window are seen. */
+const artwork = ref<Readonly<Record<string, string>>>({})
+const fault = (field: string): string | undefined =>
+  desk.faults.find(each => each.field === field || each.field.startsWith(`${field}.`))?.rule
+const wants = computed(() => (text.value ? wantsOf(text.value, show.value.name) : []))
+const wantsHere = computed(() => wants.value.filter(want => partOf(want) === part.value))
+const worthMending = computed(
+  () => [...wants.value, ...(sound.value?.findings ?? [])].filter(({ weight }) => weight === 'worth mending').length,
+)
 
 onMounted(() =>
   Promise.all([desk.open(props.id), sounds.open(props.id)]).catch(() => {
     missing.value = true
   }),
 )
+onMounted(() => vocabulary.load(show.value.id))
 onUnmounted(() => {
   desk.close()
   sounds.close()
@@ -93,38 +115,66 @@ async function remove(): Promise<void> {
       <StandingLine :episode="episode" :zone="show.zone" />
       <SaveWord :saving="desk.saving" :saved-at="desk.savedAt" />
     </header>
-    <div class="writing">
-      <ConflictPanel
-        v-if="desk.conflicts.length"
-        :fields="desk.conflicts"
-        :mine="text"
-        :theirs="desk.theirs!"
-        @settle="desk.settle"
-      />
-      <TitleField v-model="text.title" :fault="desk.faults.find(fault => fault.field === 'title')?.rule" />
+    <ConflictPanel
+      v-if="desk.conflicts.length"
+      :fields="desk.conflicts"
+      :mine="text"
+      :theirs="desk.theirs!"
+      @settle="desk.settle"
+    />
+    <div class="head">
+      <TitleField v-model="text.title" :fault="fault('title')" />
       <NumbersField
         v-model:number="text.number"
         v-model:season="text.season"
         v-model:kind="text.kind"
         :faults="desk.faults"
       />
-      <SoundPanel
-        :sound="sound"
-        :upload="episode.upload"
-        :sending="sending"
-        :show-slug="show.slug"
-        @file="file => uploads.begin(props.id, file)"
-        @pause="uploads.pause(props.id)"
-        @go-on="uploads.goOn(props.id)"
-        @cancel="uploads.cancel(props.id)"
-        @keep-as-usual="keepAsUsual"
-      />
-      <NotesEditor
-        v-model="text.notes"
-        :revision="desk.revision"
-        :fault="desk.faults.find(fault => fault.field === 'notes')?.rule"
-      />
     </div>
+    <SoundPanel
+      :sound="sound"
+      :upload="episode.upload"
+      :sending="sending"
+      :show-slug="show.slug"
+      :whole="part === 'sound'"
+      @file="file => uploads.begin(props.id, file)"
+      @pause="uploads.pause(props.id)"
+      @go-on="uploads.goOn(props.id)"
+      @cancel="uploads.cancel(props.id)"
+      @keep-as-usual="keepAsUsual"
+    >
+      <DeskParts v-model="part" :wants="wants" :findings="sound.findings" />
+    </SoundPanel>
+    <section class="part" role="tabpanel" :aria-label="partNames[part]">
+      <template v-if="part === 'words'">
+        <HookField v-model="text.hook" :notes="text.notes" :fault="fault('hook')" />
+        <NotesEditor ref="notesEditor" v-model="text.notes" :revision="desk.revision" :fault="fault('notes')" />
+        <LinksField
+          v-model="text.links"
+          :usual="show.usualLinks"
+          :fault="fault('links')"
+          @insert="link => notesEditor?.insertLink(link)"
+        />
+      </template>
+      <template v-else-if="part === 'people'">
+        <PeopleField v-model="text.people" :known="vocabulary.people" :fault="fault('people')" />
+        <TagsField v-model="text.tags" :used="vocabulary.tags" :usual="show.usualTags" :fault="fault('tags')" />
+      </template>
+      <ExtrasFields
+        v-else-if="part === 'extras'"
+        v-model:extras="text.extras"
+        v-model:artwork-id="text.artworkId"
+        :show="show"
+        :artwork-address="text.artworkId ? (artwork[text.artworkId] ?? null) : null"
+        :faults="desk.faults"
+        @artwork="address => (artwork = { ...artwork, [text!.artworkId!]: address })"
+      />
+      <ul v-if="wantsHere.length" class="wants small">
+        <li v-for="want in wantsHere" :key="want.code">
+          <span class="weight">{{ want.weight }}:</span> {{ wantWords[want.code] }}
+        </li>
+      </ul>
+    </section>
     <ReleasePanel
       class="release"
       :episode="episode"
@@ -133,6 +183,7 @@ async function remove(): Promise<void> {
       :show="show"
       :arriving="!!sending || episode.upload?.state === 'reading'"
       :saved="desk.saving === 'saved'"
+      :worth-mending="worthMending"
       @remove="remove"
     />
     <WindowDrop
@@ -157,40 +208,47 @@ async function remove(): Promise<void> {
 
 <style scoped>
 .desk {
-  display: grid;
-  grid-template: 'top top' auto 'writing release' 1fr / minmax(0, 1fr) 18.5rem;
-  gap: var(--space-4) var(--space-5);
+  display: flex;
+  flex-direction: column;
+  gap: var(--space-3);
   max-width: 72rem;
-  padding: var(--space-4) var(--space-5) var(--space-6);
+  min-height: 100vh;
+  padding: var(--space-3) var(--space-5) 0;
 }
 .top {
-  grid-area: top;
   display: flex;
   flex-wrap: wrap;
-  gap: var(--space-2) var(--space-5);
+  gap: var(--space-1) var(--space-5);
   justify-content: space-between;
   align-items: center;
 }
-.writing {
-  grid-area: writing;
+.head {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
-  gap: var(--space-4);
-  align-content: start;
-  min-width: 0;
+  gap: var(--space-2);
+}
+.part {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--space-3);
+  padding-block-end: var(--space-4);
+}
+.wants {
+  display: grid;
+  gap: var(--space-1);
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  color: var(--ink-soft);
+}
+.weight {
+  font-weight: 600;
 }
 .release {
-  grid-area: release;
-  align-self: start;
   position: sticky;
-  top: var(--space-4);
-}
-@media (max-width: 1060px) {
-  .desk {
-    grid-template: 'top' auto 'release' auto 'writing' 1fr / minmax(0, 1fr);
-  }
-  .release {
-    position: static;
-  }
+  bottom: 0;
+  z-index: 2;
+  margin-block-start: auto;
+  margin-inline: calc(-1 * var(--space-5));
 }
 </style>

@@ -7,7 +7,8 @@ const area = ref<HTMLTextAreaElement>()
 
 async function fit(): Promise<void> {
   await nextTick()
-  if (!area.value) return
+  // Where the style sheet does it, it does it better: also when the window gets narrower.
+  if (!area.value || CSS.supports('field-sizing', 'content')) return
   area.value.style.height = 'auto'
   area.value.style.height = `${area.value.scrollHeight}px`
 }
@@ -45,6 +46,7 @@ textarea {
   color: var(--ink);
   font: 560 var(--text-2xl)/1.25 var(--serif);
   resize: none;
+  field-sizing: content;
   overflow: hidden;
 }
 textarea.long {

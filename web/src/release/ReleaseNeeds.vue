@@ -19,8 +19,9 @@ defineProps<{ hasAudio: boolean; awaitsFinish: boolean; arriving: boolean; hasTi
   margin: 0;
   padding: 0;
   list-style: none;
-  display: grid;
-  gap: var(--space-1);
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-4);
 }
 li {
   padding-left: 1.4em;

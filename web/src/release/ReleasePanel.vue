@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import ConfirmDialog from 'primevue/confirmdialog'
+import Popover from 'primevue/popover'
 import { useConfirm } from 'primevue/useconfirm'
 import { computed, ref } from 'vue'
 import type { Episode, Release } from '@contract/episodes'
 import type { Show } from '@contract/shows'
-import FoldPanel from '../parts/FoldPanel.vue'
 import CopyField from '../parts/CopyField.vue'
 import ProblemNote from '../parts/ProblemNote.vue'
 import ReleaseNeeds from './ReleaseNeeds.vue'
@@ -24,6 +24,7 @@ const props = defineProps<{
   show: Show
   arriving: boolean
   saved: boolean
+  worthMending: number
 }>()
 const emit = defineEmits<{ remove: [] }>()
 const desk = useDesk()
@@ -32,6 +33,7 @@ const problem = ref<{ title: string; detail: string; todo: string } | null>(null
 const busy = ref(false)
 const choosing = ref(false)
 const confirm = useConfirm()
+const known = ref<InstanceType<typeof Popover>>()
 
 const standing = computed(() => props.episode.standing)
 const ready = computed(() => props.episode.hasAudio && props.title.trim() !== '')
@@ -89,6 +91,9 @@ const questions = {
   },
 } as const
 
+const inWords = (count: number): string =>
+  `${['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six'][count] ?? count} ${count === 1 ? 'thing' : 'things'}`
+
 /** Asks before what cannot be taken back. */
 function ask(about: keyof typeof questions): void {
   const { title, says, act, label } = questions[about]
@@ -104,128 +109,117 @@ function ask(about: keyof typeof questions): void {
 </script>
 
 <template>
-  <section class="panel" aria-label="Release">
-    <h2>Release</h2>
-    <template v-if="standing === 'draft'">
-      <ReleaseNeeds
-        :has-audio="episode.hasAudio"
-        :awaits-finish="episode.awaitsFinish"
-        :arriving="arriving"
-        :has-title="title.trim() !== ''"
-      />
-      <div v-if="!choosing" class="stack">
-        <Button label="Release now" :disabled="!mayGoNow || busy" @click="ask('release')" />
-        <Button label="Choose a time" outlined :disabled="!ready || busy" @click="choosing = true" />
-      </div>
-      <ReleaseTime v-else :zone="show.zone" :first="null" :busy="busy" @set="release" @cancel="choosing = false" />
-    </template>
-
-    <template v-else-if="standing === 'scheduled'">
-      <ReleaseTime
-        v-if="choosing"
-        :zone="show.zone"
-        :first="episode.releaseAt"
-        :busy="busy"
-        @set="release"
-        @cancel="choosing = false"
-      />
-      <div v-else class="stack">
-        <p v-if="episode.awaitsFinish" class="note needs-you">
+  <section class="bar" aria-label="Release">
+    <ReleaseTime
+      v-if="choosing"
+      class="choosing"
+      :zone="show.zone"
+      :first="standing === 'scheduled' ? episode.releaseAt : null"
+      :busy="busy"
+      @set="release"
+      @cancel="choosing = false"
+    />
+    <template v-else>
+      <div class="state">
+        <template v-if="standing === 'draft'">
+          <ReleaseNeeds
+            :has-audio="episode.hasAudio"
+            :awaits-finish="episode.awaitsFinish"
+            :arriving="arriving"
+            :has-title="title.trim() !== ''"
+          />
+          <p v-if="mayGoNow" class="small" role="status">
+            <strong>Ready.</strong> {{ worthMending ? `${inWords(worthMending)} worth mending.` : '' }}
+          </p>
+        </template>
+        <p v-else-if="standing === 'scheduled' && episode.awaitsFinish" class="needs-it">
           The audio is not finished yet. It goes out at its time only if it is finished by then, else as soon as it is.
         </p>
-        <p v-else>It goes out by itself, also when this window is closed. What you write until then goes along.</p>
-        <Button label="Move the time" outlined :disabled="busy" @click="choosing = true" />
-        <Button label="Release now" outlined :disabled="!mayGoNow || busy" @click="ask('release')" />
-        <Button label="Back to draft" text :disabled="busy" @click="step('unschedule')" />
+        <p v-else-if="standing === 'scheduled'">It goes out by itself. What you write until then goes along.</p>
+        <template v-else-if="standing === 'released'">
+          <p v-if="episode.changedSinceRelease || !saved" class="needs-it">
+            <strong>Listeners still have the earlier one.</strong> What you changed is saved here only.
+          </p>
+          <p v-else>The feed carries it just as it stands here.</p>
+          <p class="links small">
+            <a :href="episode.pageAddress!" target="_blank">Its public page</a>
+            <a :href="show.feedAddress" target="_blank">The feed</a>
+            <a v-if="listener" :href="listener" target="_blank">In the stand-in listener</a>
+            <button type="button" class="link-button" aria-haspopup="dialog" @click="event => known!.toggle(event)">
+              What apps know it by
+            </button>
+          </p>
+          <Popover ref="known" class="known-by">
+            <CopyField label="GUID, made once" :text="episode.guid" />
+            <CopyField label="Address of the audio" :text="episode.enclosureAddress!" />
+          </Popover>
+        </template>
+        <p v-else>Not in the feed. Its page and its audio do not answer.</p>
+        <ProblemNote v-if="problem" :problem="problem" />
       </div>
-    </template>
-
-    <template v-else-if="standing === 'released'">
-      <div v-if="episode.changedSinceRelease || !saved" class="note needs-you">
-        <h3>Listeners still have the earlier one</h3>
-        <p>What you changed is saved here only.</p>
-        <div class="actions send">
+      <div class="acts">
+        <template v-if="standing === 'draft'">
+          <Button label="Remove this draft" text size="small" :disabled="busy" @click="ask('remove')" />
+          <Button label="Choose a time" outlined :disabled="!ready || busy" @click="choosing = true" />
+          <Button label="Release now" :disabled="!mayGoNow || busy" @click="ask('release')" />
+        </template>
+        <template v-else-if="standing === 'scheduled'">
+          <Button label="Back to draft" text :disabled="busy" @click="step('unschedule')" />
+          <Button label="Move the time" outlined :disabled="busy" @click="choosing = true" />
+          <Button label="Release now" outlined :disabled="!mayGoNow || busy" @click="ask('release')" />
+        </template>
+        <template v-else-if="standing === 'released'">
+          <Button label="Take it out of the feed" text :disabled="busy" @click="ask('retire')" />
           <Button
+            v-if="episode.changedSinceRelease || !saved"
             label="Send the changes"
-            size="small"
             :loading="busy"
             :disabled="episode.awaitsFinish"
             @click="step('send-changes')"
           />
-        </div>
+        </template>
+        <Button v-else label="Put it back" outlined :disabled="busy" @click="step('restore')" />
       </div>
-      <p v-else>The feed carries it just as it stands here.</p>
-      <ul class="links">
-        <li><a :href="episode.pageAddress!" target="_blank">Its public page</a></li>
-        <li><a :href="show.feedAddress" target="_blank">The feed</a></li>
-        <li v-if="listener"><a :href="listener" target="_blank">In the stand-in listener</a></li>
-      </ul>
-      <FoldPanel class="small known-by">
-        <template #line>What apps know it by</template>
-        <div class="stack known">
-          <CopyField label="GUID, made once" :text="episode.guid" />
-          <CopyField label="Address of the audio" :text="episode.enclosureAddress!" />
-        </div>
-      </FoldPanel>
-      <Button label="Take it out of the feed" text :disabled="busy" @click="ask('retire')" />
     </template>
-
-    <div v-else class="stack">
-      <p>Not in the feed. Its page and its audio do not answer.</p>
-      <Button label="Put it back" outlined :disabled="busy" @click="step('restore')" />
-    </div>
-
-    <ProblemNote v-if="problem" :problem="problem" />
-    <Button
-      v-if="standing === 'draft'"
-      label="Remove this draft"
-      text
-      size="small"
-      :disabled="busy"
-      @click="ask('remove')"
-    />
-
     <ConfirmDialog :style="{ width: 'min(27rem, 92vw)' }" />
   </section>
 </template>
 
 <style scoped>
-.panel {
-  display: grid;
-  gap: var(--space-3);
-  padding: var(--space-4);
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-5);
+  align-items: center;
+  justify-content: space-between;
+  padding: var(--space-2) var(--space-5);
   background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
+  border-top: 1px solid var(--edge);
   box-shadow: var(--shade);
 }
-h2 {
-  font-size: var(--text-l);
+.choosing {
+  flex: 1;
 }
-.stack {
-  display: grid;
-  gap: var(--space-2);
+.state {
+  display: flex;
+  flex: 1 1 20rem;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-5);
+  align-items: center;
 }
-@media (max-width: 1060px) {
-  .stack:not(.known) {
-    display: flex;
-    flex-wrap: wrap;
-  }
-  .stack p {
-    flex-basis: 100%;
-  }
-}
-.send {
-  margin-top: var(--space-2);
+.needs-it {
+  padding-inline-start: var(--space-3);
+  border-inline-start: 4px solid var(--signal);
 }
 .links {
-  margin: 0;
-  padding: 0;
-  list-style: none;
-  display: grid;
-  gap: var(--space-1);
+  display: flex;
+  align-items: baseline;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-4);
 }
-.known-by :deep(.fold-line) {
-  color: var(--accent);
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2);
 }
 </style>

@@ -81,8 +81,13 @@ function set(): void {
 
 <style scoped>
 .when {
-  display: grid;
-  gap: var(--space-3);
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-3) var(--space-4);
+  align-items: end;
+}
+.when > p {
+  flex: 1 1 16rem;
 }
 .twice {
   font-size: var(--text-s);

@@ -20,7 +20,14 @@ import { ApiError } from '../api/client'
 import type { Sending } from '../uploads/uploads'
 
 /** The audio of an episode: on its way, here and measured, finished, or not yet. */
-const props = defineProps<{ sound: Sound; upload: Upload | null; sending: Sending | null; showSlug: string }>()
+const props = defineProps<{
+  sound: Sound
+  upload: Upload | null
+  sending: Sending | null
+  showSlug: string
+  /** Whether what can be done about the sound is shown, or the sound alone. */
+  whole: boolean
+}>()
 const emit = defineEmits<{ file: [file: File]; pause: []; goOn: []; cancel: []; keepAsUsual: [recipe: Recipe] }>()
 const sounds = useSound()
 const input = ref<HTMLInputElement>()
@@ -163,30 +170,33 @@ function pick(): void {
           />
         </template>
       </SoundBench>
-      <p v-if="audio.address" class="small elsewhere">
-        Lives elsewhere: <a :href="audio.address" target="_blank" rel="noopener">{{ audio.address }}</a>. Apps fetch it
-        from there; it is asked again before the release and daily after.
-      </p>
-      <FinishPanel
-        v-else
-        v-model="recipe"
-        v-model:open="open"
-        :sound="sound"
-        :busy="busy"
-        :problem="finishProblem"
-        @finish="finish"
-        @cancel="attempt(sounds.cancelFinish)"
-        @as-uploaded="attempt(() => sounds.setRecipe(null))"
-        @keep-as-usual="emit('keepAsUsual', recipe)"
-        @trim="cut(trimOf(audio.measurement!))"
-      />
-      <SoundFindings
-        :findings="sound.findings"
-        :busy="busy || !audio.measurement"
-        @mend="mend"
-        @hear="finding => bench?.hear(finding)"
-      />
-      <SoundFacts :audio="audio" :also-in="sound.alsoIn" :show-slug="showSlug" @replace="input?.click()" />
+      <slot />
+      <div v-show="whole" class="details">
+        <p v-if="audio.address" class="small elsewhere">
+          Lives elsewhere: <a :href="audio.address" target="_blank" rel="noopener">{{ audio.address }}</a>. Apps fetch
+          it from there; it is asked again before the release and daily after.
+        </p>
+        <FinishPanel
+          v-else
+          v-model="recipe"
+          v-model:open="open"
+          :sound="sound"
+          :busy="busy"
+          :problem="finishProblem"
+          @finish="finish"
+          @cancel="attempt(sounds.cancelFinish)"
+          @as-uploaded="attempt(() => sounds.setRecipe(null))"
+          @keep-as-usual="emit('keepAsUsual', recipe)"
+          @trim="cut(trimOf(audio.measurement!))"
+        />
+        <SoundFindings
+          :findings="sound.findings"
+          :busy="busy || !audio.measurement"
+          @mend="mend"
+          @hear="finding => bench?.hear(finding)"
+        />
+        <SoundFacts :audio="audio" :also-in="sound.alsoIn" :show-slug="showSlug" @replace="input?.click()" />
+      </div>
     </template>
     <div v-else-if="!underway && !reading && !problem && !stranded" class="empty">
       <p class="big">Drop the audio anywhere on this window</p>
@@ -198,11 +208,17 @@ function pick(): void {
         @address="address => attempt(() => sounds.bringFrom(address))"
       />
     </div>
+    <slot v-if="!audio" />
   </section>
 </template>
 
 <style scoped>
 .sound {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--space-2);
+}
+.details {
   display: grid;
   gap: var(--space-2);
 }

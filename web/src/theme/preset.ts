@@ -68,6 +68,19 @@ export const preset = definePreset(Aura, {
     colorScheme: { light: scheme, dark: scheme },
   },
   components: {
+    tabs: { tablist: { background: 'transparent' }, tab: { padding: '0.5rem 1rem' } },
+    chip: {
+      root: { borderRadius: 'var(--round)' },
+      colorScheme: Object.fromEntries(
+        ['light', 'dark'].map(name => [
+          name,
+          {
+            root: { background: 'var(--accent-wash)', color: 'var(--ink)' },
+            removeIcon: { color: 'var(--ink-soft)' },
+          },
+        ]),
+      ),
+    },
     togglebutton: {
       colorScheme: Object.fromEntries(
         ['light', 'dark'].map(name => [

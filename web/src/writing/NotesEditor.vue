@@ -3,10 +3,13 @@ import Placeholder from '@tiptap/extension-placeholder'
 import StarterKit from '@tiptap/starter-kit'
 import { EditorContent, useEditor } from '@tiptap/vue-3'
 import { computed, nextTick, ref, watch } from 'vue'
+import type { Link } from '@core/episode/fields'
+import { fieldsIn, noteFields } from '@core/notes/fill'
+import FieldMenu from './FieldMenu.vue'
 
 /** Show notes: bold, italic, links and lists, which is what every app can draw. */
 const notes = defineModel<string>({ required: true })
-const props = defineProps<{ revision: number; fault?: string }>()
+const props = defineProps<{ revision: number; label?: string; fault?: string }>()
 const linking = ref(false)
 const address = ref('')
 const addressFault = ref('')
@@ -46,6 +49,11 @@ watch(
   },
 )
 
+const named = computed(() => {
+  const names = fieldsIn(notes.value).map(name => `{${name}}`)
+  return names.length > 0 ? `${names.join(', ')} ${names.length === 1 ? 'is' : 'are'}` : ''
+})
+
 const tools = computed(() => {
   const chain = () => editor.value!.chain().focus()
   return [
@@ -83,6 +91,27 @@ function setLink(): void {
   linking.value = false
 }
 
+/** Puts a link where the writing is, behind its words where none are selected. */
+function insertLink({ words, address: href }: Link): void {
+  const chain = editor.value!.chain().focus()
+  if (!editor.value!.state.selection.empty) chain.setLink({ href }).run()
+  else {
+    const { $from } = editor.value!.state.selection
+    const before = $from.parent.textBetween(Math.max(0, $from.parentOffset - 1), $from.parentOffset)
+    chain
+      .insertContent([
+        ...(/\S/.test(before) ? [{ type: 'text', text: ' ' }] : []),
+        { type: 'text', text: words || href, marks: [{ type: 'link', attrs: { href } }] },
+        { type: 'text', text: ' ' },
+      ])
+      .run()
+  }
+}
+function insertField(name: string): void {
+  editor.value!.chain().focus().insertContent(`{${name}}`).run()
+}
+defineExpose({ insertLink })
+
 function leaveLink(): void {
   linking.value = false
   editor.value?.commands.focus()
@@ -92,7 +121,7 @@ function leaveLink(): void {
 <template>
   <div class="field">
     <div class="bar">
-      <span class="field-name">Notes</span>
+      <span class="field-name">{{ label ?? 'Notes' }}</span>
       <div v-if="editor" class="tools" role="toolbar" aria-label="Form of the notes">
         <button
           v-for="tool in tools"
@@ -104,6 +133,7 @@ function leaveLink(): void {
         >
           {{ tool.name }}
         </button>
+        <FieldMenu :fields="noteFields" @chosen="insertField" />
       </div>
     </div>
     <form v-if="linking" class="link-row" @submit.prevent="setLink" @keydown.esc="leaveLink">
@@ -122,6 +152,7 @@ function leaveLink(): void {
     </form>
     <EditorContent class="paper" :editor="editor" />
     <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
+    <span v-else-if="named" class="hint">{{ named }} filled in wherever the notes go out.</span>
   </div>
 </template>
 

@@ -1,0 +1,57 @@
+import { plainNotes } from '../notes/plain'
+import { fold } from '../words/fold'
+import { isBlank, letters, trimmed } from '../words/line'
+import type { EpisodeField, EpisodeText } from './fields'
+
+/** Something about what is written that a person may want to look at. */
+export interface Want {
+  field: EpisodeField
+  weight: 'worth mending' | 'good to know'
+  code: WantCode
+}
+
+export type WantCode = 'no-notes' | 'first-sentence-empty' | 'no-hook' | 'few-tags' | 'link-without-address'
+
+/** Tags are found by, and one alone finds little (common practice, no source: two at least). */
+const leastTags = 2
+
+/** What is worth a look in a text; what has to be there for a release is not its business. */
+export function wantsOf(text: EpisodeText, show: string): Want[] {
+  const plain = plainNotes(text.notes)
+  const found: Want[] = []
+  if (isBlank(plain)) found.push({ field: 'notes', weight: 'worth mending', code: 'no-notes' })
+  else if (saysNothing(firstSentence(plain), show))
+    found.push({ field: 'notes', weight: 'worth mending', code: 'first-sentence-empty' })
+  if (/<a href="">|<a>/.test(text.notes))
+    found.push({ field: 'notes', weight: 'worth mending', code: 'link-without-address' })
+  if (isBlank(text.hook)) found.push({ field: 'hook', weight: 'good to know', code: 'no-hook' })
+  if (text.tags.length < leastTags) found.push({ field: 'tags', weight: 'good to know', code: 'few-tags' })
+  return found
+}
+
+const ends = new Intl.Segmenter('en', { granularity: 'sentence' })
+
+/** The first sentence of a plain text (UAX 29). */
+export function firstSentence(plain: string): string {
+  const [line = ''] = plain.trim().split('\n')
+  for (const { segment } of ends.segment(line)) return withoutLoneQuote(segment.trim())
+  return ''
+}
+
+/** A sentence out of what somebody says does not begin with a mark that nothing closes. */
+const withoutLoneQuote = (sentence: string): string =>
+  /^[“„«"]/.test(sentence) && !/[”“»"]/.test(sentence.slice(1)) ? sentence.slice(1).trim() : sentence
+
+/** Lists show it alone, so one that only greets, or only says that this is an episode, tells nobody anything. */
+export function saysNothing(sentence: string, show: string): boolean {
+  const words = trimmed(fold(sentence), '.!?…,:')
+  const opening =
+    /^(in (this|today['’]?s|the latest|our latest) (week['’]?s )?(episode|show)|this (week|time|episode)|welcome (back )?(to|everyone)|hello|hi|hey|good (morning|evening|day)|today (we|i))\b/
+  const rest = words.replace(opening, '').replace(fold(show), '').trim()
+  return (
+    words === '' ||
+    words === fold(show) ||
+    (opening.test(words) && letters(rest) < 12) ||
+    /^in this episode (we|i)\b/.test(words)
+  )
+}

@@ -1,0 +1,25 @@
+import type { Want, WantCode } from '@core/episode/wants'
+
+/** The parts of the desk, in the order of the work. */
+export const deskParts = ['sound', 'words', 'people', 'extras'] as const
+export type DeskPart = (typeof deskParts)[number]
+
+export const partNames: Readonly<Record<DeskPart, string>> = {
+  sound: 'Sound',
+  words: 'Words',
+  people: 'People and tags',
+  extras: 'Extras',
+}
+
+/** Where each field is written. */
+export const partOf = ({ field }: Pick<Want, 'field'>): DeskPart =>
+  field === 'tags' || field === 'people' ? 'people' : field === 'extras' || field === 'artworkId' ? 'extras' : 'words'
+
+/** What a want says, and what happens if it stays. */
+export const wantWords: Readonly<Record<WantCode, string>> = {
+  'no-notes': 'There are no notes yet. Lists and pages have nothing to show but the title.',
+  'first-sentence-empty': 'The first sentence says nothing of this episode, and lists show no more than that.',
+  'link-without-address': 'A link in the notes has no address.',
+  'no-hook': 'No hook. Lists that have room for one line more show the notes’ beginning.',
+  'few-tags': 'Fewer than two tags. Searches on the page and in some apps find it less often.',
+}

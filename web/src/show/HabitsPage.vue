@@ -1,0 +1,129 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { computed, onMounted, reactive, ref } from 'vue'
+import { type Show, type ShowChange, showChange } from '@contract/shows'
+import type { Problem } from '@contract/problem'
+import { patternFault, patternTitle } from '@core/episode/titlePattern'
+import LinksField from '../writing/LinksField.vue'
+import NotesEditor from '../writing/NotesEditor.vue'
+import PeopleField from '../writing/PeopleField.vue'
+import TagsField from '../writing/TagsField.vue'
+import FormField from '../parts/FormField.vue'
+import ProblemNote from '../parts/ProblemNote.vue'
+import { faultsOf } from '../parts/checked'
+import { ApiError } from '../api/client'
+import { useShows } from './shows'
+import { useVocabulary } from './vocabulary'
+
+/** What a show has ready for its episodes, so that none begins on an empty sheet. */
+const props = defineProps<{ show: string }>()
+const shows = useShows()
+const vocabulary = useVocabulary()
+const show = computed<Show>(() => shows.bySlug(props.show)!)
+const { titlePattern, notesTemplate, usualLinks, usualTags, hosts } = show.value
+const habits = reactive({ titlePattern, notesTemplate, usualLinks, usualTags, hosts })
+const notes = ref<InstanceType<typeof NotesEditor>>()
+const problem = ref<Pick<Problem, 'title' | 'detail' | 'todo' | 'faults'> | null>(null)
+const busy = ref(false)
+const saved = ref(false)
+onMounted(() => vocabulary.load(show.value.id))
+
+const fault = (field: string): string | undefined =>
+  problem.value?.faults?.find(each => each.field === field || each.field.startsWith(`${field}.`))?.rule
+const sample = computed(() =>
+  patternFault(habits.titlePattern)
+    ? null
+    : patternTitle(habits.titlePattern, { title: 'A letter from a chapel', number: 37, season: 2 }, show.value.name),
+)
+
+async function save(): Promise<void> {
+  busy.value = true
+  problem.value = null
+  saved.value = false
+  const change: ShowChange = { ...habits, version: show.value.version }
+  try {
+    const faults = await faultsOf(showChange, change)
+    if (faults.length > 0) problem.value = { ...notYet, faults }
+    else {
+      await shows.change(show.value.id, change)
+      saved.value = true
+    }
+  } catch (error) {
+    problem.value = error instanceof ApiError ? error.problem : noAnswer
+  } finally {
+    busy.value = false
+  }
+}
+
+const notYet = { title: 'Not saved yet', detail: 'Something here cannot be used.', todo: 'Mend what is marked.' }
+const noAnswer = {
+  title: 'The server does not answer',
+  detail: 'What you changed is still here.',
+  todo: 'Press again in a moment.',
+}
+</script>
+
+<template>
+  <div class="page">
+    <h1>What episodes begin with</h1>
+    <p class="quiet">
+      New episodes take it over; those that are there stay as they are, but for the pattern of titles.
+    </p>
+    <div class="fields">
+      <FormField
+        v-slot="{ id }"
+        label="Titles"
+        :fault="fault('titlePattern') ?? patternFault(habits.titlePattern) ?? undefined"
+        :hint="
+          sample ? `“${sample}” in feed, page and file; {number}, {season}, {title} and {show} are filled in.` : ''
+        "
+      >
+        <InputText :id="id" v-model="habits.titlePattern" :invalid="!!patternFault(habits.titlePattern)" />
+      </FormField>
+      <PeopleField v-model="habits.hosts" :known="vocabulary.people" first-role="Host" :fault="fault('hosts')" />
+      <NotesEditor
+        ref="notes"
+        v-model="habits.notesTemplate"
+        :revision="0"
+        label="Template for the notes"
+        :fault="fault('notesTemplate')"
+      />
+      <LinksField
+        v-model="habits.usualLinks"
+        :usual="[]"
+        label="Usual links"
+        :fault="fault('usualLinks')"
+        @insert="link => notes?.insertLink(link)"
+      />
+      <TagsField
+        v-model="habits.usualTags"
+        :used="vocabulary.tags"
+        :usual="[]"
+        label="Usual tags"
+        :fault="fault('usualTags')"
+      />
+      <ProblemNote v-if="problem" :problem="problem" />
+      <div class="actions">
+        <Button type="button" label="Save" :loading="busy" @click="save" />
+        <span v-if="saved" class="quiet" role="status">Saved.</span>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  max-width: 60rem;
+  padding: var(--space-4) var(--space-5) var(--space-6);
+}
+h1 {
+  font-size: var(--text-2xl);
+}
+.fields {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--space-4);
+  margin-top: var(--space-4);
+}
+</style>

@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Textarea from 'primevue/textarea'
+import { computed, ref } from 'vue'
+import { type Link } from '@core/episode/fields'
+import { readLinks } from '@core/notes/links'
+
+/** Links that lie ready for the notes: the show's usual ones and this episode's. */
+const links = defineModel<Link[]>({ required: true })
+const props = defineProps<{ usual: readonly Link[]; label?: string; fault?: string }>()
+const emit = defineEmits<{ insert: [link: Link] }>()
+const pasted = ref('')
+const read = computed(() => readLinks(pasted.value))
+const own = computed(() => new Set(links.value.map(({ address }) => address)))
+
+function take(): void {
+  links.value = [...links.value, ...read.value.links.filter(({ address }) => !own.value.has(address))]
+  pasted.value = read.value.unread.join('\n')
+}
+</script>
+
+<template>
+  <div class="field">
+    <span id="links-name" class="field-name">{{ label ?? 'Links at hand' }}</span>
+    <ul v-if="links.length || usual.length" class="links small" aria-labelledby="links-name">
+      <li v-for="link in links" :key="link.address">
+        <button type="button" class="link-button" :title="link.address" @click="emit('insert', link)">
+          {{ link.words || link.address }}
+        </button>
+        <button
+          type="button"
+          class="link-button quiet"
+          :aria-label="`Put ${link.words || link.address} away`"
+          @click="links = links.filter(each => each !== link)"
+        >
+          ×
+        </button>
+      </li>
+      <li v-for="link in usual.filter(({ address }) => !own.has(address))" :key="`usual ${link.address}`">
+        <button type="button" class="link-button" :title="link.address" @click="emit('insert', link)">
+          {{ link.words || link.address }}
+        </button>
+        <span class="quiet">usual</span>
+      </li>
+    </ul>
+    <form class="new" @submit.prevent="take">
+      <Textarea
+        v-model="pasted"
+        rows="1"
+        auto-resize
+        aria-label="New links"
+        placeholder="Words, address; a line for each"
+      />
+      <Button type="submit" label="Keep" size="small" outlined :disabled="read.links.length === 0" />
+    </form>
+    <span v-if="read.unread.length && pasted.includes('\n')" class="fault" role="alert"
+      >No address in: “{{ read.unread[0]!.slice(0, 60) }}”.</span
+    >
+    <span v-else-if="props.fault" class="fault" role="alert">{{ props.fault }}</span>
+    <span v-else class="hint">A press puts one where the notes are being written.</span>
+  </div>
+</template>
+
+<style scoped>
+.links {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-4);
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.links li {
+  display: flex;
+  gap: var(--space-1);
+  align-items: baseline;
+}
+.new {
+  display: flex;
+  gap: var(--space-2);
+  align-items: start;
+}
+.new :first-child {
+  flex: 1;
+  min-width: 0;
+}
+</style>
