@@ -3,6 +3,7 @@ import { createRequire } from 'node:module'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type DemoHouse, openDemoHouse } from './demoHouse'
+import { openPart } from './hands'
 
 // WCAG 2.2 A and AA, as far as axe-core can tell.
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
@@ -68,7 +69,20 @@ describe.each(['light', 'dark'] as const)('in the %s theme', colorScheme => {
   it('the desk with its recipe open', async () => {
     await page.goto(`${house.address}/studio/bellows-and-reeds`)
     await page.getByRole('link', { name: 'A letter from a chapel' }).first().click()
+    await openPart(page, 'Sound')
     await page.getByRole('button', { name: 'The recipe' }).click()
+    expect(await violations()).toEqual([])
+  })
+  it.each(['People and tags', 'Extras'])('the desk at %s', async part => {
+    await page.goto(`${house.address}/studio/bellows-and-reeds`)
+    await page.getByRole('link', { name: 'A letter from a chapel' }).first().click()
+    await openPart(page, part)
+    await page.getByText(part === 'Extras' ? 'Web page of its own' : 'Apart by commas').waitFor()
+    expect(await violations()).toEqual([])
+  })
+  it('what episodes begin with', async () => {
+    await page.goto(`${house.address}/studio/bellows-and-reeds/habits`)
+    await page.getByText('Template for the notes').waitFor()
     expect(await violations()).toEqual([])
   })
   it('a new show', async () => {

@@ -2,7 +2,7 @@ import { join } from 'node:path'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { type DemoHouse, demoSounds, openDemoHouse } from './demoHouse'
-import { dropFiles } from './drop'
+import { dropFiles, openPart } from './hands'
 
 let house: DemoHouse
 let page: Page
@@ -17,6 +17,7 @@ it('from a file to a feed: sign in, drop a file, write, release, and the stand-i
   await page.getByRole('button', { name: 'New episode' }).click()
   await page.getByText('Drop the audio anywhere').waitFor()
   await page.setInputFiles('input[type=file]', join(demoSounds, 'br-37.mp3'))
+  await openPart(page, 'Sound')
   await page.getByText('MP3, 64 kbit/s, 44.1 kHz, mono').waitFor()
   expect(await page.inputValue('#title')).toBe('A letter from a chapel')
 

@@ -8,7 +8,7 @@ import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { makeSound } from '../core/audio/sound.fixture'
 import { type DemoHouse, demoSounds, openDemoHouse } from './demoHouse'
-import { dropFiles } from './drop'
+import { dropFiles, openPart } from './hands'
 
 let house: DemoHouse
 let host: Awaited<ReturnType<typeof openHost>>
@@ -81,6 +81,7 @@ it('a file that is too quiet is finished by one press, heard against its source,
     .getByRole('link', { name: /A letter from a chapel/ })
     .first()
     .click()
+  await openPart(page, 'Sound')
   const quiet = page.locator('[data-finding=quieter]')
   await quiet
     .getByText(
@@ -120,6 +121,7 @@ it('the recipe is set with the keyboard, kept over a reload, and can be the show
     .getByRole('link', { name: /Take 10|reed box/ })
     .first()
     .click()
+  await openPart(page, 'Sound')
   await page.getByRole('button', { name: 'The recipe' }).click()
   await page.getByLabel('Where the sound begins').focus()
   for (let n = 0; n < 3; n++) await page.keyboard.press('PageUp')
@@ -148,8 +150,11 @@ it('a released episode’s audio is replaced: its old address still answers, and
     await address.innerText(),
   ]
   await page.setInputFiles('input[type=file]', cut('br-35.mp3', 40))
+  await openPart(page, 'Sound')
   await page.getByText('40.mp3').first().waitFor()
   await page.getByRole('button', { name: 'Send the changes' }).click()
+  await page.getByText('The feed carries it just as it stands here').waitFor()
+  await page.getByText('What apps know it by').click()
   await expect.poll(() => address.innerText()).not.toBe(before)
   expect(await page.locator('.copy-field', { hasText: 'GUID' }).locator('code').innerText()).toBe(guid)
   expect((await fetch(before, { method: 'HEAD' })).status).toBe(200)
@@ -169,6 +174,7 @@ it('a file that lives elsewhere is named by its address, and refused in plain wo
   await page.getByText('192.168.0.7 lies in a private network').waitFor()
   await page.fill('#address', `${host.address}/39-the-borrowed-organ.mp3`)
   await page.getByRole('button', { name: 'Ask this address' }).click()
+  await openPart(page, 'Sound')
   await page.getByText('Lives elsewhere:').waitFor()
   await expect.poll(() => page.inputValue('#title')).toBe('The borrowed organ')
   await page.getByRole('button', { name: 'Play' }).click()

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import type { CDPSession, Page } from 'playwright-core'
 import { afterAll, beforeAll, beforeEach, expect, it } from 'vitest'
 import { type DemoHouse, demoSounds, openDemoHouse } from './demoHouse'
-import { dropFiles } from './drop'
+import { dropFiles } from './hands'
 
 let house: DemoHouse
 let page: Page

@@ -247,3 +247,90 @@ describe('the sound of an episode', () => {
     ).toBe(200)
   })
 })
+
+describe('what a show’s episodes have used', () => {
+  it('is told: tags with how often, people the latest first; and nobody else’s', async () => {
+    const [show, other] = [await house.makeShow('words-used'), await house.makeShow('words-elsewhere')]
+    const write = async (showId: string, text: object): Promise<void> => {
+      const { id, version } = (await house.call('POST', `/shows/${showId}/episodes`, {})).json() as EpisodeView
+      const answer = await house.call('PATCH', `/episodes/${id}`, { version, text })
+      expect(answer.statusCode, answer.body).toBe(200)
+    }
+    const odile = { name: 'Odile', role: 'Guest', address: 'https://lake.example/odile' }
+    await write(show.id, { tags: ['reeds', 'lake'] })
+    await write(show.id, { tags: ['reeds'], people: [odile] })
+    await write(other.id, { tags: ['elsewhere'] })
+    expect((await house.call('GET', `/shows/${show.id}/vocabulary`)).json()).toEqual({
+      tags: [
+        { tag: 'reeds', count: 2 },
+        { tag: 'lake', count: 1 },
+      ],
+      people: [odile],
+    })
+  })
+})
+
+describe('what an episode takes over from its show', () => {
+  it('is its people and its notes, as the show had them when it began', async () => {
+    const show = await house.makeShow('habits')
+    const hosts = [{ name: 'Tove', role: 'Host', address: null }]
+    const change = (version: number, more: object) => house.call('PATCH', `/shows/${show.id}`, { version, ...more })
+    expect((await change(show.version, { hosts, notesTemplate: '<p>{guests}</p><script>x</script>' })).statusCode).toBe(
+      200,
+    )
+    const made = (await house.call('POST', `/shows/${show.id}/episodes`, {})).json() as EpisodeView
+    expect(made.text).toMatchObject({ people: hosts, notes: '<p>{guests}</p>' })
+    await change(show.version + 1, { hosts: [] })
+    expect((await house.get(made.id)).text.people).toEqual(hosts)
+  })
+
+  it.each([
+    ['titlePattern', 'No. {number}', 'The pattern must have {title} in it.'],
+    ['titlePattern', '{titel}', 'There is no field {titel}; there are {number}, {season}, {title} and {show}.'],
+    ['notesTemplate', '<p>{guest}</p>', expect.stringContaining('There is no field {guest}')],
+  ])('is refused with a field that is not there: %s %s', async (field, value, rule) => {
+    const show = await house.makeShow(`habit-${Math.random().toString(36).slice(2, 8)}`)
+    const answer = await house.call('PATCH', `/shows/${show.id}`, { version: show.version, [field]: value })
+    expect(answer.json()).toMatchObject({ status: 422, faults: [{ field, rule }] })
+  })
+})
+
+describe('what is written, at its limits', () => {
+  const long = 'x'.repeat(300)
+  it.each([
+    ['hook', '👩‍👩‍👧‍👦'.repeat(256), 'At most 255 letters.'],
+    ['tags', Array.from({ length: 500 }, (_, n) => `tag ${n}`), 'At most 100 tags.'],
+    ['tags.0', [long], 'At most 60 characters.'],
+    ['tags', ['Reed', 'reeds'], 'Each of the tags once.'],
+    [
+      'people',
+      Array.from({ length: 200 }, (_, n) => ({ name: `Person ${n}`, role: 'Guest', address: null })),
+      'At most 100 people.',
+    ],
+    [
+      'people.0.address',
+      [{ name: 'A', role: 'Guest', address: 'javascript:alert(1)' }],
+      'A web address, such as https://example.org/page.',
+    ],
+    ['people.0.role', [{ name: 'A', role: 'Wizard', address: null }], expect.stringContaining('Guest')],
+    [
+      'links',
+      Array.from({ length: 1000 }, (_, n) => ({ words: '', address: `https://lake.example/${n}` })),
+      'At most 500 links.',
+    ],
+    ['artworkId', 'f'.repeat(64), 'Upload the artwork first.'],
+  ])('%s is refused with the rule', async (field, value, rule) => {
+    const show = await house.makeShow(`limit-${Math.random().toString(36).slice(2, 8)}`)
+    const { id, version } = (await house.call('POST', `/shows/${show.id}/episodes`, {})).json() as EpisodeView
+    const answer = await house.call('PATCH', `/episodes/${id}`, { version, text: { [field.split('.')[0]!]: value } })
+    expect(answer.json()).toMatchObject({ status: 422, faults: [{ field: `text.${field}`, rule }] })
+  })
+
+  it('a hook of 255 family pictures fits, and a title of only emoji goes out', async () => {
+    const show = await house.makeShow('emoji')
+    const episode = await house.makeReady(show.id, '🪗🪗')
+    const hook = '👩‍👩‍👧‍👦'.repeat(255)
+    const changed = await house.call('PATCH', `/episodes/${episode.id}`, { version: episode.version, text: { hook } })
+    expect((changed.json() as EpisodeView).text.hook).toBe(hook)
+  })
+})

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
 import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
-import { onBeforeRouteLeave, useRouter } from 'vue-router'
+import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
 import type { Recipe } from '@core/audio/recipe'
 import { wantsOf } from '@core/episode/wants'
 import ConflictPanel from './ConflictPanel.vue'
@@ -11,7 +11,7 @@ import HookField from './HookField.vue'
 import LinksField from '../writing/LinksField.vue'
 import NotesEditor from '../writing/NotesEditor.vue'
 import NumbersField from './NumbersField.vue'
-import { type DeskPart, partNames, partOf, wantWords } from './parts'
+import { type DeskPart, deskParts, partOf, wantWords } from './parts'
 import PeopleField from '../writing/PeopleField.vue'
 import ReleasePanel from '../release/ReleasePanel.vue'
 import SaveWord from './SaveWord.vue'
@@ -34,12 +34,17 @@ const sounds = useSound()
 const shows = useShows()
 const uploads = useUploads()
 const router = useRouter()
+const route = useRoute()
 const { episode, text } = storeToRefs(desk)
 const { sound } = storeToRefs(sounds)
 const show = computed(() => shows.bySlug(props.show)!)
 const sending = computed(() => uploads.sendings[props.id] ?? null)
 const missing = ref(false)
-const part = ref<DeskPart>('words')
+/** The part that is open stands in the address, so that a reload and a link lead to it. */
+const part = computed<DeskPart>({
+  get: () => deskParts.find(name => name === route.query.part) ?? 'words',
+  set: name => void router.replace({ query: { ...route.query, part: name } }),
+})
 const vocabulary = useVocabulary()
 const notesEditor = ref<InstanceType<typeof NotesEditor>>()
 /** Where pictures that were brought in this window are seen. */
@@ -92,6 +97,14 @@ watch(
   () => void shows.loadEpisodes().catch(() => undefined),
 )
 
+// Sound that cannot go out as it is wants the person first.
+watch(
+  () => sound.value?.source?.id && sound.value.findings.some(({ weight }) => weight === 'must mend'),
+  mustMend => {
+    if (mustMend && episode.value?.standing === 'draft') part.value = 'sound'
+  },
+)
+
 /** One file becomes this episode's audio; several become episodes of their own. */
 function bring(files: File[]): void {
   if (files.length === 1) void uploads.begin(props.id, files[0]!)
@@ -111,72 +124,73 @@ async function remove(): Promise<void> {
 
 <template>
   <div v-if="episode && text && sound" class="desk">
-    <header class="top">
-      <StandingLine :episode="episode" :zone="show.zone" />
-      <SaveWord :saving="desk.saving" :saved-at="desk.savedAt" />
-    </header>
-    <ConflictPanel
-      v-if="desk.conflicts.length"
-      :fields="desk.conflicts"
-      :mine="text"
-      :theirs="desk.theirs!"
-      @settle="desk.settle"
-    />
-    <div class="head">
-      <TitleField v-model="text.title" :fault="fault('title')" />
-      <NumbersField
-        v-model:number="text.number"
-        v-model:season="text.season"
-        v-model:kind="text.kind"
-        :faults="desk.faults"
+    <div class="work">
+      <header class="top">
+        <StandingLine :episode="episode" :zone="show.zone" />
+        <SaveWord :saving="desk.saving" :saved-at="desk.savedAt" />
+      </header>
+      <ConflictPanel
+        v-if="desk.conflicts.length"
+        :fields="desk.conflicts"
+        :mine="text"
+        :theirs="desk.theirs!"
+        @settle="desk.settle"
       />
-    </div>
-    <SoundPanel
-      :sound="sound"
-      :upload="episode.upload"
-      :sending="sending"
-      :show-slug="show.slug"
-      :whole="part === 'sound'"
-      @file="file => uploads.begin(props.id, file)"
-      @pause="uploads.pause(props.id)"
-      @go-on="uploads.goOn(props.id)"
-      @cancel="uploads.cancel(props.id)"
-      @keep-as-usual="keepAsUsual"
-    >
-      <DeskParts v-model="part" :wants="wants" :findings="sound.findings" />
-    </SoundPanel>
-    <section class="part" role="tabpanel" :aria-label="partNames[part]">
-      <template v-if="part === 'words'">
-        <HookField v-model="text.hook" :notes="text.notes" :fault="fault('hook')" />
-        <NotesEditor ref="notesEditor" v-model="text.notes" :revision="desk.revision" :fault="fault('notes')" />
-        <LinksField
-          v-model="text.links"
-          :usual="show.usualLinks"
-          :fault="fault('links')"
-          @insert="link => notesEditor?.insertLink(link)"
+      <div class="head">
+        <TitleField v-model="text.title" :fault="fault('title')" />
+        <NumbersField
+          v-model:number="text.number"
+          v-model:season="text.season"
+          v-model:kind="text.kind"
+          :faults="desk.faults"
         />
-      </template>
-      <template v-else-if="part === 'people'">
-        <PeopleField v-model="text.people" :known="vocabulary.people" :fault="fault('people')" />
-        <TagsField v-model="text.tags" :used="vocabulary.tags" :usual="show.usualTags" :fault="fault('tags')" />
-      </template>
-      <ExtrasFields
-        v-else-if="part === 'extras'"
-        v-model:extras="text.extras"
-        v-model:artwork-id="text.artworkId"
-        :show="show"
-        :artwork-address="text.artworkId ? (artwork[text.artworkId] ?? null) : null"
-        :faults="desk.faults"
-        @artwork="address => (artwork = { ...artwork, [text!.artworkId!]: address })"
-      />
-      <ul v-if="wantsHere.length" class="wants small">
-        <li v-for="want in wantsHere" :key="want.code">
-          <span class="weight">{{ want.weight }}:</span> {{ wantWords[want.code] }}
-        </li>
-      </ul>
-    </section>
+      </div>
+      <SoundPanel
+        :sound="sound"
+        :upload="episode.upload"
+        :sending="sending"
+        :show-slug="show.slug"
+        :whole="part === 'sound'"
+        @file="file => uploads.begin(props.id, file)"
+        @pause="uploads.pause(props.id)"
+        @go-on="uploads.goOn(props.id)"
+        @cancel="uploads.cancel(props.id)"
+        @keep-as-usual="keepAsUsual"
+      >
+        <DeskParts v-model="part" :wants="wants" :findings="sound.findings" />
+      </SoundPanel>
+      <section :id="`parts_tabpanel_${part}`" class="part" role="tabpanel" :aria-labelledby="`parts_tab_${part}`">
+        <template v-if="part === 'words'">
+          <HookField v-model="text.hook" :notes="text.notes" :fault="fault('hook')" />
+          <NotesEditor ref="notesEditor" v-model="text.notes" :revision="desk.revision" :fault="fault('notes')" />
+          <LinksField
+            v-model="text.links"
+            :usual="show.usualLinks"
+            :fault="fault('links')"
+            @insert="link => notesEditor?.insertLink(link)"
+          />
+        </template>
+        <template v-else-if="part === 'people'">
+          <PeopleField v-model="text.people" :known="vocabulary.people" :fault="fault('people')" />
+          <TagsField v-model="text.tags" :used="vocabulary.tags" :usual="show.usualTags" :fault="fault('tags')" />
+        </template>
+        <ExtrasFields
+          v-else-if="part === 'extras'"
+          v-model:extras="text.extras"
+          v-model:artwork-id="text.artworkId"
+          :show="show"
+          :artwork-address="text.artworkId ? (artwork[text.artworkId] ?? null) : null"
+          :faults="desk.faults"
+          @artwork="address => (artwork = { ...artwork, [text!.artworkId!]: address })"
+        />
+        <ul v-if="wantsHere.length" class="wants small">
+          <li v-for="want in wantsHere" :key="want.code">
+            <span class="weight">{{ want.weight }}:</span> {{ wantWords[want.code] }}
+          </li>
+        </ul>
+      </section>
+    </div>
     <ReleasePanel
-      class="release"
       :episode="episode"
       :sound-version="sound.version"
       :title="text.title"
@@ -196,7 +210,7 @@ async function remove(): Promise<void> {
     />
   </div>
   <div v-else-if="missing" class="desk">
-    <div class="writing">
+    <div class="work">
       <h1>There is no such episode</h1>
       <p>
         It may have been removed.
@@ -209,11 +223,23 @@ async function remove(): Promise<void> {
 <style scoped>
 .desk {
   display: flex;
+  flex: 1 1 0;
+  flex-direction: column;
+  min-height: 0;
+}
+.work {
+  display: flex;
+  flex: 1;
   flex-direction: column;
   gap: var(--space-3);
-  max-width: 72rem;
-  min-height: 100vh;
+  min-height: 0;
+  overflow-y: auto;
   padding: var(--space-3) var(--space-5) 0;
+}
+.work > * {
+  flex: none;
+  width: 100%;
+  max-width: 69rem;
 }
 .top {
   display: flex;
@@ -243,12 +269,5 @@ async function remove(): Promise<void> {
 }
 .weight {
   font-weight: 600;
-}
-.release {
-  position: sticky;
-  bottom: 0;
-  z-index: 2;
-  margin-block-start: auto;
-  margin-inline: calc(-1 * var(--space-5));
 }
 </style>

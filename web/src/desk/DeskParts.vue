@@ -34,7 +34,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey))
 </script>
 
 <template>
-  <Tabs :value="part" scrollable class="parts" @update:value="value => (part = value as DeskPart)">
+  <Tabs :value="part" id="parts" class="parts" @update:value="value => (part = value as DeskPart)">
     <TabList aria-label="Parts of the desk">
       <Tab
         v-for="(name, index) in deskParts"
@@ -53,6 +53,16 @@ onUnmounted(() => window.removeEventListener('keydown', onKey))
 </template>
 
 <style scoped>
+/* The mark of the open part is its own line, which goes where the part goes. */
+.parts :deep(.p-tablist-active-bar) {
+  display: none;
+}
+.parts :deep(.p-tab-active) {
+  box-shadow: inset 0 -2px var(--accent);
+}
+.parts :deep(.p-tablist-tab-list) {
+  flex-wrap: wrap;
+}
 .count {
   display: inline-block;
   min-width: 1.35em;

@@ -177,8 +177,14 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
   --accent: var(--on-deep-soft);
 }
 main {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
   overflow-y: auto;
   outline: none;
+}
+main > * {
+  flex: none;
 }
 .lost {
   grid-column: 1 / -1;

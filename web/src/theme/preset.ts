@@ -69,18 +69,6 @@ export const preset = definePreset(Aura, {
   },
   components: {
     tabs: { tablist: { background: 'transparent' }, tab: { padding: '0.5rem 1rem' } },
-    chip: {
-      root: { borderRadius: 'var(--round)' },
-      colorScheme: Object.fromEntries(
-        ['light', 'dark'].map(name => [
-          name,
-          {
-            root: { background: 'var(--accent-wash)', color: 'var(--ink)' },
-            removeIcon: { color: 'var(--ink-soft)' },
-          },
-        ]),
-      ),
-    },
     togglebutton: {
       colorScheme: Object.fromEntries(
         ['light', 'dark'].map(name => [

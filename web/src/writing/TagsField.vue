@@ -15,26 +15,17 @@ const has = (tag: string): boolean => tags.value.some(each => tagKey(each) === t
 const offered = computed(() => props.usual.filter(tag => !has(tag)))
 
 function find(words: string): void {
-  typed.value = words
   found.value = props.used.filter(tag => fold(tag).includes(fold(words)) && !has(tag)).slice(0, 8)
 }
 
 /** Takes what was typed, chosen or pasted, in the spelling that is used already. */
-function take(given: readonly string[]): void {
-  const spelling = [...tags.value, ...props.used]
-  const all = new Map(tags.value.filter(tag => given.includes(tag)).map(tag => [tagKey(tag), tag]))
-  for (const tag of given.flatMap(words => readTags(words, spelling)))
-    if (!all.has(tagKey(tag))) all.set(tagKey(tag), tag)
-  tags.value = [...all.values()]
+function take(words: string): void {
+  const fresh = readTags(words, [...props.used, ...props.usual]).filter(tag => !has(tag))
+  if (fresh.length > 0) tags.value = [...tags.value, ...fresh]
   typed.value = ''
 }
-
-/** What stands in the line when it is left, or is ended by a comma, is a tag too. */
-function end(event: Event): void {
-  const input = event.target as HTMLInputElement
-  if (!input.value?.trim()) return
-  take([...tags.value, input.value])
-  input.value = ''
+const remove = (tag: string): void => {
+  tags.value = tags.value.filter(each => each !== tag)
 }
 </script>
 
@@ -45,32 +36,75 @@ function end(event: Event): void {
     :fault="fault"
     hint="Apart by commas. They stand on the page, in the feed and in the file."
   >
-    <AutoComplete
-      :input-id="id"
-      :model-value="tags"
-      multiple
-      fluid
-      :typeahead="true"
-      :suggestions="found"
-      :delay="80"
-      :show-empty-message="false"
-      :placeholder="tags.length ? '' : 'reed organs, workshops …'"
-      @complete="({ query }) => find(query)"
-      @update:model-value="take"
-      @blur="end"
-      @keydown.enter="end"
-      @keydown.,.prevent="end"
-    />
+    <div class="row">
+      <ul v-if="tags.length" class="tags" :aria-label="`${label ?? 'Tags'} that are set`">
+        <li v-for="tag in tags" :key="tag">
+          {{ tag }}
+          <button type="button" class="remove" :aria-label="`Remove ${tag}`" @click="remove(tag)">×</button>
+        </li>
+      </ul>
+      <AutoComplete
+        v-model="typed"
+        :input-id="id"
+        class="new"
+        fluid
+        :suggestions="found"
+        :delay="80"
+        :show-empty-message="false"
+        :placeholder="tags.length ? 'Another' : 'reed organs, workshops …'"
+        @complete="({ query }) => find(query)"
+        @option-select="({ value }) => take(value)"
+        @blur="take(typed)"
+        @keydown.enter.prevent="take(typed)"
+        @keydown.,.prevent="take(typed)"
+      />
+    </div>
   </FormField>
   <p v-if="offered.length" class="usual small">
     <span class="quiet">Usual:</span>
-    <button v-for="tag in offered" :key="tag" type="button" class="link-button" @click="take([...tags, tag])">
+    <button v-for="tag in offered" :key="tag" type="button" class="link-button" @click="take(tag)">
       {{ tag }}
     </button>
   </p>
 </template>
 
 <style scoped>
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2);
+  align-items: center;
+}
+.tags {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2);
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.tags li {
+  display: flex;
+  align-items: center;
+  padding-inline-start: var(--space-3);
+  border-radius: var(--round);
+  background: var(--accent-wash);
+  overflow-wrap: anywhere;
+}
+.remove {
+  min-width: 2rem;
+  min-height: 2rem;
+  border: 0;
+  background: none;
+  color: var(--ink-soft);
+  cursor: pointer;
+}
+.remove:hover {
+  color: var(--ink);
+}
+.new {
+  flex: 1 1 12rem;
+}
 .usual {
   display: flex;
   align-items: baseline;

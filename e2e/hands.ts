@@ -22,3 +22,7 @@ export async function dropFiles(
   await window.getByText(hover).waitFor()
   await window.dispatchEvent('body', 'drop', { dataTransfer: transfer })
 }
+
+/** Opens a part of the desk by its name. */
+export const openPart = (window: Page, name: string): Promise<void> =>
+  window.getByRole('tab', { name: new RegExp(`^${name}`) }).click()
