@@ -22,6 +22,7 @@ it('from a file to a feed: sign in, drop a file, write, release, and the stand-i
   expect(await page.inputValue('#title')).toBe('A letter from a chapel')
 
   await page.fill('#title', 'A letter, sent by test')
+  await openPart(page, 'Words')
   await page.click('#notes')
   await page.keyboard.type('Half an hour on the telephone.')
   await page

@@ -11,6 +11,7 @@ import UploadQueue from '../uploads/UploadQueue.vue'
 import WindowDrop from '../uploads/WindowDrop.vue'
 import { ApiError } from '../api/client'
 import { onNews, useNews } from '../news/news'
+import { useRail } from './rail'
 import { useSession } from '../account/session'
 import { useShows } from '../show/shows'
 import { useUploads } from '../uploads/uploads'
@@ -22,6 +23,7 @@ const shows = useShows()
 const sessions = useSession()
 const uploads = useUploads()
 const news = useNews()
+const rail = useRail()
 const missing = ref(false)
 const show = computed(() => shows.bySlug(props.show))
 /** The desk shows its own upload; the line is shown for all others. */
@@ -76,9 +78,21 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
 </script>
 
 <template>
-  <div class="frame" :class="{ 'at-desk': route.name !== 'show' }">
+  <div class="frame" :class="{ 'at-desk': route.name !== 'show', folded: rail.isFolded }">
     <a class="skip" href="#work">To the work</a>
     <aside v-if="show" class="rail">
+      <button
+        type="button"
+        class="fold"
+        :aria-expanded="!rail.isFolded"
+        :aria-label="rail.isFolded ? 'Unfold the rail' : 'Fold the rail'"
+        :title="rail.isFolded ? 'Unfold the rail' : 'Fold the rail'"
+        @click="rail.isFolded = !rail.isFolded"
+      >
+        <svg viewBox="0 0 12 12" aria-hidden="true">
+          <path d="M8 2.5 4 6l4 3.5" fill="none" stroke="currentColor" stroke-width="1.4" />
+        </svg>
+      </button>
       <header>
         <Select
           v-if="(shows.list?.total ?? 0) > 1"
@@ -159,6 +173,61 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
 }
 .rail header .actions {
   gap: var(--space-3);
+}
+/* The strip keeps a glyph and a number for each episode; what they are called is said by their tips and to screen readers. */
+.fold {
+  display: grid;
+  place-items: center;
+  align-self: flex-end;
+  width: 2rem;
+  height: 1.75rem;
+  margin: var(--space-1) var(--space-2) calc(-1 * var(--space-2)) 0;
+  border: 0;
+  background: none;
+  color: var(--ink-soft);
+  cursor: pointer;
+}
+.fold svg {
+  width: 0.9rem;
+}
+@media (min-width: 901px) {
+  .frame.folded {
+    grid-template-columns: 3.75rem minmax(0, 1fr);
+  }
+  .folded .fold {
+    align-self: center;
+    margin: var(--space-2) 0;
+  }
+  .folded .fold svg {
+    transform: scaleX(-1);
+  }
+  .folded .rail header,
+  .folded .rail footer,
+  .folded .rail :deep(.find),
+  .folded .rail :deep(.waterline span),
+  .folded .rail :deep(.nothing),
+  .folded .rail :deep(.facts),
+  .folded .rail :deep(.more) {
+    display: none;
+  }
+  .folded .rail :deep(.row) {
+    flex-direction: column;
+    gap: 0;
+    align-items: center;
+    font-size: var(--text-s);
+  }
+  .folded .rail :deep(.name) {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
+}
+@media (max-width: 900px) {
+  .fold {
+    display: none;
+  }
 }
 .switch {
   font-family: var(--serif);

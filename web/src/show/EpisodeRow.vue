@@ -21,12 +21,16 @@ const when = computed(() => {
 
 <template>
   <li>
-    <RouterLink class="row" :to="{ name: 'desk', params: { show: show.slug, id: episode.id } }">
+    <RouterLink
+      class="row"
+      :title="episodeName(episode, uploads.sendings)"
+      :to="{ name: 'desk', params: { show: show.slug, id: episode.id } }"
+    >
       <LetterGlyph :standing="episode.standing" />
       <span class="words">
         <span class="title">
-          <span v-if="episode.number" class="number figures">{{ episode.number }}</span>
-          {{ episodeName(episode, uploads.sendings) }}
+          <span v-if="episode.number" class="number figures">{{ episode.number }}</span>{{ ' ' }}
+          <span class="name">{{ episodeName(episode, uploads.sendings) }}</span>
         </span>
         <span class="facts figures">
           {{ when }}<template v-if="episode.durationMs"> · {{ clock(episode.durationMs) }}</template
