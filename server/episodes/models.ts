@@ -12,7 +12,7 @@ import { type EpisodeText, unsetText } from '@core/episode/fields'
 import type { Snapshot } from '@core/episode/snapshot'
 import type { Standing } from '@core/release/standing'
 import { AudioFile } from '../files/models'
-import type { Tags } from './tags'
+import type { Tags } from '../files/tags'
 import type { FinishReport } from '../sound/tasks'
 import { Show } from '../shows/models'
 

@@ -2,7 +2,8 @@ import { expect, it } from 'vitest'
 import { type EpisodeText, episodeFields, fields, unsetText } from '@core/episode/fields'
 import type { Show } from '../shows/models'
 import type { Episode } from './models'
-import { type Tags, tagsFor } from './tags'
+import type { Tags } from '../files/tags'
+import { tagsFor } from './tags'
 
 /** The ID3v2.4 frame (id3.org, ID3v2.4.0 native frames, section 4) that each is written as. */
 const frames: Partial<Record<keyof Tags, string>> = {

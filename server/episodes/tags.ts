@@ -2,31 +2,12 @@ import { DateTime } from 'luxon'
 import { type Chapter, chaptersFromNotes, movedChapters } from '@core/chapters/fromNotes'
 import { plainNotes } from '@core/notes/plain'
 import { cut } from '@core/words/line'
+import type { Tags } from '../files/tags'
 import type { Show } from '../shows/models'
 import type { Episode } from './models'
 import { toldOf } from './told'
 
 const longestCommentLetters = 250
-
-/** What players read in a file. */
-export interface Tags {
-  title: string
-  /** One line; empty where there is none. */
-  subtitle: string
-  artist: string
-  album: string
-  track: number | null
-  /** `2026-12-03` */
-  date: string
-  genre: string
-  comment: string
-  keywords: string[]
-  /** Who did what. */
-  people: string[]
-  webAddress: string
-  artworkId: string
-  chapters: Chapter[]
-}
 
 /** The tags that an episode's delivered file carries, from what is written about it and its show, and from the chapters that its source brings. */
 export function tagsFor(

@@ -7,7 +7,7 @@ import type { Platform } from '../platform'
 import type { AudioFacts } from '../sound/reading'
 import { runSound } from '../sound/run'
 import type { FinishReport } from '../sound/tasks'
-import type { Tags } from '../episodes/tags'
+import type { Tags } from '../files/tags'
 import { artworkForTags } from './artworkForTags'
 import { writeM4a, writeMp3 } from './writeTags'
 

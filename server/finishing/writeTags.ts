@@ -3,7 +3,7 @@ import { createReadStream, createWriteStream } from 'node:fs'
 import { rm, writeFile } from 'node:fs/promises'
 import { pipeline } from 'node:stream/promises'
 import NodeID3 from 'node-id3'
-import type { Tags } from '../episodes/tags'
+import type { Tags } from '../files/tags'
 import { endOf } from '../sound/decoder'
 
 interface Picture {

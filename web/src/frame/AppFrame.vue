@@ -1,18 +1,12 @@
 <script setup lang="ts">
-import Button from 'primevue/button'
-import Select from 'primevue/select'
 import { computed, onMounted, onScopeDispose, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import type { ShowSummary } from '@contract/shows'
 import { inNaturalOrder } from '@core/upload/order'
-import EpisodeRail from '../show/EpisodeRail.vue'
-import ThemeSwitch from './ThemeSwitch.vue'
+import StudioRail from './StudioRail.vue'
 import UploadQueue from '../uploads/UploadQueue.vue'
 import WindowDrop from '../uploads/WindowDrop.vue'
 import { ApiError } from '../api/client'
 import { onNews, useNews } from '../news/news'
-import { useRail } from './rail'
-import { useSession } from '../account/session'
 import { useShows } from '../show/shows'
 import { useUploads } from '../uploads/uploads'
 
@@ -20,10 +14,8 @@ const props = defineProps<{ show: string }>()
 const router = useRouter()
 const route = useRoute()
 const shows = useShows()
-const sessions = useSession()
 const uploads = useUploads()
 const news = useNews()
-const rail = useRail()
 const missing = ref(false)
 const show = computed(() => shows.bySlug(props.show))
 /** The desk shows its own upload; the line is shown for all others. */
@@ -40,17 +32,6 @@ async function load(): Promise<void> {
   }
 }
 
-/** The open show is among the choices, wherever it stands in the list. */
-const choices = computed<ShowSummary[]>(() => {
-  const listed = shows.list?.shows ?? []
-  return !show.value || listed.some(({ id }) => id === show.value!.id) ? listed : [show.value, ...listed]
-})
-let findTimer: ReturnType<typeof setTimeout> | undefined
-function find(words: string): void {
-  clearTimeout(findTimer)
-  findTimer = setTimeout(() => void shows.loadList(words).catch(() => undefined), 200)
-}
-
 /** Begins a draft for each file, in the order of the numbers in their names, or one without a file. */
 async function begin(files: readonly File[] = []): Promise<void> {
   const ids: string[] = []
@@ -63,11 +44,6 @@ async function begin(files: readonly File[] = []): Promise<void> {
   await load()
 }
 
-async function leave(): Promise<void> {
-  await sessions.leave()
-  await router.push({ name: 'sign-in' })
-}
-
 onMounted(load)
 watch(() => props.show, load)
 // What happens elsewhere is seen here: in another window, by the release clock.
@@ -78,52 +54,9 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
 </script>
 
 <template>
-  <div class="frame" :class="{ 'at-desk': route.name !== 'show', folded: rail.isFolded }">
+  <div class="frame" :class="{ 'at-desk': route.name !== 'show' }">
     <a class="skip" href="#work">To the work</a>
-    <aside v-if="show" class="rail">
-      <button
-        type="button"
-        class="fold"
-        :aria-expanded="!rail.isFolded"
-        :aria-label="rail.isFolded ? 'Unfold the rail' : 'Fold the rail'"
-        :title="rail.isFolded ? 'Unfold the rail' : 'Fold the rail'"
-        @click="rail.isFolded = !rail.isFolded"
-      >
-        <svg viewBox="0 0 12 12" aria-hidden="true">
-          <path d="M8 2.5 4 6l4 3.5" fill="none" stroke="currentColor" stroke-width="1.4" />
-        </svg>
-      </button>
-      <header>
-        <Select
-          v-if="(shows.list?.total ?? 0) > 1"
-          class="switch"
-          aria-label="Show"
-          :model-value="show.slug"
-          :options="choices"
-          option-label="name"
-          option-value="slug"
-          :filter="shows.list!.total > choices.length || choices.length > 12"
-          @filter="({ value }) => find(value)"
-          @hide="find('')"
-          @update:model-value="slug => router.push({ name: 'show', params: { show: slug } })"
-        />
-        <RouterLink v-else class="show-name" :to="{ name: 'show', params: { show: show.slug } }">{{
-          show.name
-        }}</RouterLink>
-        <div class="actions">
-          <Button label="New episode" size="small" @click="begin()" />
-          <RouterLink class="small" :to="{ name: 'show', params: { show: show.slug } }">The show</RouterLink>
-          <RouterLink class="small" :to="{ name: 'shelf', params: { show: show.slug } }">The shelf</RouterLink>
-        </div>
-      </header>
-      <EpisodeRail v-if="shows.near" :show="show" :near="shows.near" @more="shows.loadMore" />
-      <footer class="small">
-        <ThemeSwitch />
-        <button type="button" class="link-button" :title="sessions.session?.account?.email" @click="leave">
-          Sign out
-        </button>
-      </footer>
-    </aside>
+    <StudioRail v-if="show" :show="show" :near="shows.near" @new="begin()" @more="shows.loadMore" />
     <main v-if="show" id="work" tabindex="-1">
       <RouterLink v-if="route.name !== 'show'" class="back" :to="{ name: 'show', params: { show: show.slug } }"
         >All episodes</RouterLink
@@ -146,7 +79,7 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
 <style scoped>
 .frame {
   display: grid;
-  grid-template-columns: 19rem minmax(0, 1fr);
+  grid-template-columns: auto minmax(0, 1fr);
   height: 100vh;
 }
 .skip {
@@ -159,91 +92,6 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
   z-index: 5;
   background: var(--sheet);
   padding: var(--space-2);
-}
-.rail {
-  display: flex;
-  flex-direction: column;
-  min-height: 0;
-  border-right: 1px solid var(--edge);
-}
-.rail header {
-  display: grid;
-  gap: var(--space-3);
-  padding: var(--space-4);
-}
-.rail header .actions {
-  gap: var(--space-3);
-}
-/* The strip keeps a glyph and a number for each episode; what they are called is said by their tips and to screen readers. */
-.fold {
-  display: grid;
-  place-items: center;
-  align-self: flex-end;
-  width: 2rem;
-  height: 1.75rem;
-  margin: var(--space-1) var(--space-2) calc(-1 * var(--space-2)) 0;
-  border: 0;
-  background: none;
-  color: var(--ink-soft);
-  cursor: pointer;
-}
-.fold svg {
-  width: 0.9rem;
-}
-@media (min-width: 901px) {
-  .frame.folded {
-    grid-template-columns: 3.75rem minmax(0, 1fr);
-  }
-  .folded .fold {
-    align-self: center;
-    margin: var(--space-2) 0;
-  }
-  .folded .fold svg {
-    transform: scaleX(-1);
-  }
-  .folded .rail header,
-  .folded .rail footer,
-  .folded .rail :deep(.find),
-  .folded .rail :deep(.waterline span),
-  .folded .rail :deep(.nothing),
-  .folded .rail :deep(.facts),
-  .folded .rail :deep(.more) {
-    display: none;
-  }
-  .folded .rail :deep(.row) {
-    flex-direction: column;
-    gap: 0;
-    align-items: center;
-    font-size: var(--text-s);
-  }
-  .folded .rail :deep(.name) {
-    position: absolute;
-    width: 1px;
-    height: 1px;
-    overflow: hidden;
-    clip-path: inset(50%);
-  }
-}
-@media (max-width: 900px) {
-  .fold {
-    display: none;
-  }
-}
-.switch {
-  font-family: var(--serif);
-  font-weight: 560;
-}
-.show-name {
-  font: 560 var(--text-l) var(--serif);
-  color: var(--ink);
-  text-decoration: none;
-}
-.rail footer {
-  display: flex;
-  justify-content: space-between;
-  padding: var(--space-3) var(--space-4);
-  background: var(--deep);
-  --accent: var(--on-deep-soft);
 }
 main {
   display: flex;

@@ -53,8 +53,10 @@ function lacks(episode: EpisodeSummary): string {
           by {{ facts.author }} · {{ category }} · {{ facts.explicit ? 'explicit' : 'not explicit' }} · {{ facts.zone }}
         </p>
         <p class="lead">{{ facts.description }}</p>
-        <RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Change these facts</RouterLink>{{ ' ' }}
-        <RouterLink :to="{ name: 'habits', params: { show: facts.slug } }">What episodes begin with</RouterLink>
+        <p class="actions">
+          <RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Change these facts</RouterLink>
+          <RouterLink :to="{ name: 'habits', params: { show: facts.slug } }">What episodes begin with</RouterLink>
+        </p>
       </div>
     </div>
 

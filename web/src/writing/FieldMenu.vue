@@ -13,20 +13,3 @@ const items = computed(() => props.fields.map(name => ({ label: `{${name}}`, com
   <button type="button" class="tool" aria-haspopup="menu" @click="event => menu!.toggle(event)">Field</button>
   <Menu ref="menu" :model="items" popup />
 </template>
-
-<style scoped>
-.tool {
-  min-height: 28px;
-  padding: 0 var(--space-2);
-  border: 1px solid transparent;
-  border-radius: var(--round);
-  background: none;
-  color: var(--ink-soft);
-  font-size: var(--text-s);
-  cursor: pointer;
-}
-.tool:hover {
-  background: var(--accent-wash);
-  color: var(--ink);
-}
-</style>

@@ -169,7 +169,7 @@ function leaveLink(): void {
   flex-wrap: wrap;
   gap: var(--space-1);
 }
-.tool {
+.field :deep(.tool) {
   min-height: 28px;
   padding: 0 var(--space-2);
   border: 1px solid transparent;
@@ -179,7 +179,7 @@ function leaveLink(): void {
   font-size: var(--text-s);
   cursor: pointer;
 }
-.tool:hover {
+.field :deep(.tool:hover) {
   background: var(--accent-wash);
   color: var(--ink);
 }
