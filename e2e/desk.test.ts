@@ -233,6 +233,13 @@ describe('what a window left unsent', () => {
     expect(takeUnsent('e', 32_000)).toBeNull()
   })
 
+  it('by an earlier version is taken up with the fields that came since', () => {
+    const { hook: _hook, tags: _tags, ...before } = written
+    const left = { serverText: before, base: before, text: { ...before, title: 'Of old' }, version: 1, atMs: 1_000 }
+    keepUnsent('e', left as unknown as Parameters<typeof keepUnsent>[1])
+    expect(takeUnsent('e', 1_000)).toMatchObject({ text: { ...written, title: 'Of old' }, base: written })
+  })
+
   it('is its own at once, and no other episode’s', () => {
     keepUnsent('e', unsent('Mine', 1_000))
     expect(takeUnsent('f', 1_000)).toBeNull()

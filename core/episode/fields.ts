@@ -182,6 +182,18 @@ export const fields = {
       page: 'at its end',
       tag: 'TPE1',
     },
+    shown: ({ explicit, author, page, discussion, isPromotion, licence, place }) =>
+      [
+        explicit === null ? '' : explicit ? 'explicit' : 'not explicit',
+        author,
+        page,
+        discussion,
+        isPromotion ? 'paid promotion' : '',
+        licence,
+        place,
+      ]
+        .filter(Boolean)
+        .join(', '),
   }),
 } as const satisfies Record<string, Field>
 

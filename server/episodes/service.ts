@@ -89,8 +89,8 @@ export function episodeService(
     async create({ showId }: Scope, text: { title?: string }): Promise<EpisodeView> {
       const now = clock.now()
       const id = uuidV7()
+      const { notesTemplate, hosts } = await Show.findByPk(showId, { rejectOnEmpty: true })
       await transact(database, async transaction => {
-        const { notesTemplate, hosts } = await Show.findByPk(showId, { rejectOnEmpty: true, transaction })
         await Episode.create(
           { id, showId, guid: uuidV4(), notes: notesTemplate, people: hosts, ...text, createdAt: now, updatedAt: now },
           { transaction },

@@ -30,7 +30,9 @@ const ffmpeg = (...parameters: string[]): void => {
 
 async function bring(name: string, bytes?: Buffer): Promise<WholeEpisode> {
   if (bytes) writeFileSync(at(name), bytes)
-  const { id } = (await house.call('POST', `/shows/${showId}/episodes`, { title: 'A sound' })).json() as Episode
+  const answer = await house.call('POST', `/shows/${showId}/episodes`, { title: 'A sound' })
+  expect(answer.statusCode, answer.body).toBe(201)
+  const { id } = answer.json() as Episode
   await house.bring(id, at(name))
   await house.workOnSound()
   return get(id)

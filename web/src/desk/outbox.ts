@@ -1,4 +1,4 @@
-import type { EpisodeText } from '@core/episode/fields'
+import { type EpisodeText, unsetText } from '@core/episode/fields'
 
 /** What a window has written and the server does not have yet, as it lies in the browser. */
 export interface Unsent {
@@ -44,5 +44,13 @@ export function takeUnsent(episodeId: string, nowMs: number): Unsent | null {
     .filter(({ key, unsent }) => key === own || nowMs - unsent.atMs > goneAfterMs)
     .sort((a, b) => b.unsent.atMs - a.unsent.atMs)
   for (const { key } of found) localStorage.removeItem(key)
-  return found[0]?.unsent ?? null
+  return found[0] ? withAllFields(found[0].unsent) : null
 }
+
+/** What an earlier version left has no fields that came after it. */
+const withAllFields = ({ serverText, base, text, ...rest }: Unsent): Unsent => ({
+  ...rest,
+  serverText: { ...unsetText, ...serverText },
+  base: { ...unsetText, ...base },
+  text: { ...unsetText, ...text },
+})
