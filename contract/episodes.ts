@@ -77,6 +77,8 @@ export const episode = episodeSummary.extend({
   guid: z.string(),
   text: keptEpisodeText,
   releaseZone: z.string().nullable(),
+  /** Of its own artwork, for the studio; null where it has the show's. */
+  artworkAddress: z.string().nullable(),
   pageAddress: z.string().nullable(),
   enclosureAddress: z.string().nullable(),
   upload: upload.nullable(),

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { readTags, spellingsOfOne, tagKey } from './tags'
+import { readTags, tagKey } from './tags'
 
 describe('one tag', () => {
   it.each([
@@ -20,18 +20,3 @@ describe('one tag', () => {
 
 it('tags are read apart by commas, semicolons and lines, each once, in the spelling that is used already', () =>
   expect(readTags('reed, Organs;\n harmonium , Reeds,,', ['Reeds'])).toEqual(['Reeds', 'Organs', 'harmonium']))
-
-it('spellings of one tag come together, the one used most first', () =>
-  expect(
-    spellingsOfOne(
-      new Map([
-        ['reed', 1],
-        ['Reeds', 5],
-        ['lake', 2],
-        ['Lake', 2],
-      ]),
-    ),
-  ).toEqual([
-    ['Reeds', 'reed'],
-    ['lake', 'Lake'],
-  ]))

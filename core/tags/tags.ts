@@ -21,12 +21,3 @@ export function readTags(words: string, used: readonly string[] = []): string[] 
   }
   return [...found.values()]
 }
-
-/** Spellings that stand for one tag, the one used most first: each group of two or more. */
-export function spellingsOfOne(counts: ReadonlyMap<string, number>): string[][] {
-  const groups = new Map<string, string[]>()
-  for (const tag of counts.keys()) groups.set(tagKey(tag), [...(groups.get(tagKey(tag)) ?? []), tag])
-  return [...groups.values()]
-    .filter(group => group.length > 1)
-    .map(group => group.sort((one, other) => counts.get(other)! - counts.get(one)! || one.localeCompare(other)))
-}

@@ -1,6 +1,7 @@
 import { promisify } from 'node:util'
 import { gunzip, gzip } from 'node:zlib'
 import { LRUCache } from 'lru-cache'
+import type { Sequelize, Transaction } from 'sequelize'
 
 /** An entry of the log of deliveries. */
 export interface DeliveryEntry {
@@ -62,6 +63,19 @@ export class Lines {
   pack(): Promise<Buffer> {
     return promisify(gzip)(this.bytes.subarray(0, this.used), { level: 1 })
   }
+}
+
+/** Writes a batch down. */
+export async function keepLines(
+  database: Sequelize,
+  at: Date,
+  lines: Lines,
+  transaction: Transaction | null = null,
+): Promise<void> {
+  await database.query('INSERT INTO delivery_log (at, entries, packed) VALUES (?, ?, ?)', {
+    replacements: [at, lines.count, await lines.pack()],
+    transaction,
+  })
 }
 
 /** Entries in as many batches as they need. */

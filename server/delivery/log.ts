@@ -2,7 +2,7 @@ import type { IncomingMessage, ServerResponse } from 'node:http'
 import type { Sequelize } from 'sequelize'
 import type { Clock } from '../clock'
 import { shortenedAddress } from './address'
-import { type DeliveryEntry, Lines } from './lines'
+import { type DeliveryEntry, keepLines, Lines } from './lines'
 
 /** What is being answered to whom. */
 export interface Delivery {
@@ -62,9 +62,7 @@ export function deliveryLog(database: Sequelize, clock: Clock, report: (error: u
     try {
       for (let batch = waiting.shift(); batch; batch = waiting.shift()) {
         try {
-          await database.query('INSERT INTO delivery_log (at, entries, packed) VALUES (?, ?, ?)', {
-            replacements: [clock.now(), batch.count, await batch.pack()],
-          })
+          await keepLines(database, clock.now(), batch)
         } catch (error) {
           waiting.unshift(batch)
           throw error

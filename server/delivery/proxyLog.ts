@@ -6,7 +6,7 @@ import { transact } from '../database/transact'
 import { Episode } from '../episodes/models'
 import type { Platform } from '../platform'
 import { shortenedAddress } from './address'
-import { type DeliveryEntry, packed } from './lines'
+import { type DeliveryEntry, keepLines, packed } from './lines'
 
 const everyMs = 2_000
 const mostBytesAtOnce = 4 * 1024 * 1024
@@ -53,12 +53,7 @@ export function proxyLog({ database, clock }: Pick<Platform, 'database' | 'clock
     const chunk = await nextChunk(path, place)
     if (!chunk) return false
     const entries = await entriesOf(chunk.lines, transaction)
-    for (const batch of packed(entries)) {
-      await database.query('INSERT INTO delivery_log (at, entries, packed) VALUES (?, ?, ?)', {
-        replacements: [clock.now(), batch.count, await batch.pack()],
-        transaction,
-      })
-    }
+    for (const batch of packed(entries)) await keepLines(database, clock.now(), batch, transaction)
     await database.query('UPDATE proxy_logs SET inode = ?, read_bytes = ? WHERE name = ?', {
       replacements: [chunk.now.inode, chunk.now.readBytes, name],
       transaction,

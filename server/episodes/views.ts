@@ -2,6 +2,7 @@ import type { Episode as EpisodeView, EpisodeSummary, Upload as UploadView } fro
 import { textOf } from '@core/episode/fields'
 import type { Upload } from '../files/upload'
 import { deliveredName } from '../media/names'
+import { studioPictureAddress } from '../pictures/names'
 import type { Episode } from './models'
 import { deliveredRole, fileIn } from './roles'
 
@@ -35,6 +36,7 @@ export function episodeOf(episode: Episode, publicUrl: string, upload: Upload | 
     guid: episode.guid,
     text: textOf(episode),
     releaseZone: episode.releaseZone,
+    artworkAddress: episode.artworkId && studioPictureAddress({ id: episode.artworkId }),
     pageAddress: episode.slug && `${publicUrl}/${show!.slug}/${episode.slug}`,
     enclosureAddress:
       episode.standing === 'released' && released ? enclosureAddress(publicUrl, episode.id, released) : null,

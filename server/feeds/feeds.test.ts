@@ -281,6 +281,8 @@ describe('where a field appears', () => {
     const html = async (): Promise<string> => (await house.app.inject({ url: page })).body
     const [told, shown] = [await item(show.slug), await html()]
     await step('', { text: { [field]: after } })
+    const { artworkAddress, text } = await house.get(id)
+    expect(artworkAddress).toBe(text.artworkId && `/api/v1/pictures/${text.artworkId}.jpg`)
     await step('/send-changes')
     const retold = await item(show.slug)
     expect((await html()) !== shown, 'the page tells it').toBe(fields[field].appears.page !== null)

@@ -8,7 +8,7 @@ import type { Problem } from '@contract/problem'
 import { credentials as known, newAccount } from '@contract/session'
 import { faultsOf } from '../parts/checked'
 import ProblemNote from '../parts/ProblemNote.vue'
-import { ApiError } from '../api/client'
+import { problemOf } from '../parts/problems'
 import { useSession } from './session'
 
 const sessions = useSession()
@@ -39,10 +39,7 @@ async function enter(): Promise<void> {
       typeof then === 'string' && then.startsWith('/') && !then.startsWith('//') ? then : { name: 'home' },
     )
   } catch (error) {
-    problem.value =
-      error instanceof ApiError
-        ? error.problem
-        : { title: 'The server does not answer', detail: 'Your words are still here.', todo: 'Try again in a moment.' }
+    problem.value = problemOf(error, 'Your words are still here.')
   } finally {
     busy.value = false
   }

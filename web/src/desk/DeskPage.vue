@@ -47,8 +47,12 @@ const part = computed<DeskPart>({
 })
 const vocabulary = useVocabulary()
 const notesEditor = ref<InstanceType<typeof NotesEditor>>()
-/** Where pictures that were brought in this window are seen. */
-const artwork = ref<Readonly<Record<string, string>>>({})
+/** Where a picture that was just brought is seen, until the episode has it. */
+const brought = ref<string | null>(null)
+const artworkAddress = computed(() => {
+  if (!text.value?.artworkId) return null
+  return text.value.artworkId === episode.value?.text.artworkId ? episode.value.artworkAddress : brought.value
+})
 const fault = (field: string): string | undefined =>
   desk.faults.find(each => each.field === field || each.field.startsWith(`${field}.`))?.rule
 const wants = computed(() => (text.value ? wantsOf(text.value, show.value.name) : []))
@@ -179,9 +183,9 @@ async function remove(): Promise<void> {
           v-model:extras="text.extras"
           v-model:artwork-id="text.artworkId"
           :show="show"
-          :artwork-address="text.artworkId ? (artwork[text.artworkId] ?? null) : null"
+          :artwork-address="artworkAddress"
           :faults="desk.faults"
-          @artwork="address => (artwork = { ...artwork, [text!.artworkId!]: address })"
+          @artwork="address => (brought = address)"
         />
         <ul v-if="wantsHere.length" class="wants small">
           <li v-for="want in wantsHere" :key="want.code">

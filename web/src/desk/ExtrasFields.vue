@@ -136,6 +136,7 @@ const explicitChoice = computed({
   align-content: start;
 }
 .check {
+  grid-column: 1 / -1;
   display: flex;
   gap: var(--space-2);
   align-items: center;

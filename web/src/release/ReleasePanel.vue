@@ -11,7 +11,7 @@ import ProblemNote from '../parts/ProblemNote.vue'
 import ReleaseNeeds from './ReleaseNeeds.vue'
 import ReleaseTime from './ReleaseTime.vue'
 import type { Step } from '../api'
-import { ApiError } from '../api/client'
+import { problemOf } from '../parts/problems'
 import { listenerLink } from '../show/links'
 import { useDesk } from '../desk/desk'
 import { useSession } from '../account/session'
@@ -48,14 +48,7 @@ async function attempt(act: () => Promise<void>): Promise<boolean> {
     await act()
     return true
   } catch (error) {
-    problem.value =
-      error instanceof ApiError
-        ? error.problem
-        : {
-            title: 'The server does not answer',
-            detail: 'The episode was left where it is.',
-            todo: 'Try again in a moment.',
-          }
+    problem.value = problemOf(error, 'The episode was left where it is.')
     return false
   } finally {
     busy.value = false

@@ -8,7 +8,7 @@ import { useRouter } from 'vue-router'
 import type { ShelfFile } from '@contract/shelf'
 import { amount, clock } from '@core/words/amounts'
 import ProblemNote from '../parts/ProblemNote.vue'
-import { ApiError } from '../api/client'
+import { problemOf } from '../parts/problems'
 import { onNews } from '../news/news'
 import { shortDay } from '../time/times'
 import { formatOf, loudnessWords } from '../sound/words'
@@ -39,10 +39,7 @@ async function attempt(act: () => Promise<void>): Promise<void> {
   try {
     await act()
   } catch (error) {
-    problem.value =
-      error instanceof ApiError
-        ? error.problem
-        : { title: 'The server does not answer', detail: 'Nothing was changed.', todo: 'Try again in a moment.' }
+    problem.value = problemOf(error, 'Nothing was changed.')
   }
 }
 onMounted(() => attempt(() => shelves.load(show.value.id)))

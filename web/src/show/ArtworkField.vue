@@ -5,6 +5,7 @@ import type { Picture } from '@contract/shows'
 import type { Crop } from '@core/show/artwork'
 import CropFrame from './CropFrame.vue'
 import ProblemNote from '../parts/ProblemNote.vue'
+import { problemOf } from '../parts/problems'
 import { ApiError } from '../api/client'
 import { useShows } from './shows'
 
@@ -42,16 +43,9 @@ async function send(crop?: Crop): Promise<void> {
     forget()
     emit('chosen', picture)
   } catch (error) {
-    if (!(error instanceof ApiError)) {
-      problem.value = {
-        title: 'The server does not answer',
-        detail: 'The picture was not sent.',
-        todo: 'Choose it again in a moment.',
-      }
-      return
-    }
-    problem.value = error.problem
-    offered.value = error.problem.crop ? (error.problem as unknown as typeof offered.value) : null
+    problem.value = problemOf(error, 'The picture was not sent.')
+    offered.value =
+      error instanceof ApiError && error.problem.crop ? (error.problem as unknown as typeof offered.value) : null
   } finally {
     busy.value = false
   }

@@ -3,7 +3,6 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { type Show, type ShowChange, showChange } from '@contract/shows'
-import type { Problem } from '@contract/problem'
 import { patternFault, patternTitle } from '@core/episode/titlePattern'
 import LinksField from '../writing/LinksField.vue'
 import NotesEditor from '../writing/NotesEditor.vue'
@@ -12,7 +11,7 @@ import TagsField from '../writing/TagsField.vue'
 import FormField from '../parts/FormField.vue'
 import ProblemNote from '../parts/ProblemNote.vue'
 import { faultsOf } from '../parts/checked'
-import { ApiError } from '../api/client'
+import { notYet, problemOf, type Told } from '../parts/problems'
 import { useShows } from './shows'
 import { useVocabulary } from './vocabulary'
 
@@ -24,7 +23,7 @@ const show = computed<Show>(() => shows.bySlug(props.show)!)
 const { titlePattern, notesTemplate, usualLinks, usualTags, hosts } = show.value
 const habits = reactive({ titlePattern, notesTemplate, usualLinks, usualTags, hosts })
 const notes = ref<InstanceType<typeof NotesEditor>>()
-const problem = ref<Pick<Problem, 'title' | 'detail' | 'todo' | 'faults'> | null>(null)
+const problem = ref<Told | null>(null)
 const busy = ref(false)
 const saved = ref(false)
 onMounted(() => vocabulary.load(show.value.id))
@@ -50,17 +49,10 @@ async function save(): Promise<void> {
       saved.value = true
     }
   } catch (error) {
-    problem.value = error instanceof ApiError ? error.problem : noAnswer
+    problem.value = problemOf(error, 'What you changed is still here.')
   } finally {
     busy.value = false
   }
-}
-
-const notYet = { title: 'Not saved yet', detail: 'Something here cannot be used.', todo: 'Mend what is marked.' }
-const noAnswer = {
-  title: 'The server does not answer',
-  detail: 'What you changed is still here.',
-  todo: 'Press again in a moment.',
 }
 </script>
 
@@ -87,6 +79,7 @@ const noAnswer = {
         v-model="habits.notesTemplate"
         :revision="0"
         label="Template for the notes"
+        placeholder="What every episode’s notes have: a field such as {guests} or {links}, and what stands around it."
         :fault="fault('notesTemplate')"
       />
       <LinksField

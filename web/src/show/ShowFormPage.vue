@@ -6,7 +6,6 @@ import SelectButton from 'primevue/selectbutton'
 import Textarea from 'primevue/textarea'
 import { computed, nextTick, onMounted, reactive, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import type { Problem } from '@contract/problem'
 import { newShow, type Picture, showChange } from '@contract/shows'
 import { slugFrom } from '@core/address/slug'
 import { categories } from '@core/feed/categories'
@@ -16,7 +15,7 @@ import { faultsOf } from '../parts/checked'
 import FormField from '../parts/FormField.vue'
 import ProblemNote from '../parts/ProblemNote.vue'
 import { languages } from './languages'
-import { ApiError } from '../api/client'
+import { notYet, problemOf, type Told } from '../parts/problems'
 import { useSession } from '../account/session'
 import { useShows } from './shows'
 
@@ -45,17 +44,7 @@ const facts = reactive({
 const slug = ref('')
 const slugTouched = ref(false)
 const artworkAddress = ref<string | null>(null)
-const problem = ref<Pick<Problem, 'title' | 'detail' | 'todo' | 'faults'> | null>(null)
-const notYet = {
-  title: 'Not saved yet',
-  detail: 'Something here cannot be kept as it is.',
-  todo: 'Mend what is marked, then press again.',
-}
-const noAnswer = {
-  title: 'The server does not answer',
-  detail: 'What you wrote is still here.',
-  todo: 'Try again in a moment.',
-}
+const problem = ref<Told | null>(null)
 const form = ref<HTMLFormElement>()
 const busy = ref(false)
 
@@ -113,18 +102,14 @@ async function save(): Promise<void> {
     const saved = existing.value ? await shows.change(existing.value.id, changed) : await shows.create(made)
     await router.push({ name: 'show', params: { show: saved.slug } })
   } catch (error) {
-    if (!(error instanceof ApiError)) {
-      problem.value = noAnswer
-      return
-    }
-    await point(error.problem)
+    await point(problemOf(error, 'What you wrote is still here.'))
   } finally {
     busy.value = false
   }
 }
 
 /** Says what is wrong, and leads to the first field that is. */
-async function point(found: NonNullable<typeof problem.value>): Promise<void> {
+async function point(found: Told): Promise<void> {
   problem.value = found
   await nextTick()
   form.value?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus()

@@ -16,7 +16,7 @@ import SoundFindings from './SoundFindings.vue'
 import TrimHandles from './TrimHandles.vue'
 import UploadProgress from '../uploads/UploadProgress.vue'
 import { useSound } from './sound'
-import { ApiError } from '../api/client'
+import { problemOf } from '../parts/problems'
 import type { Sending } from '../uploads/uploads'
 
 /** The audio of an episode: on its way, here and measured, finished, or not yet. */
@@ -71,14 +71,7 @@ async function attempt(act: () => Promise<void>): Promise<void> {
   try {
     await act()
   } catch (error) {
-    finishProblem.value =
-      error instanceof ApiError
-        ? error.problem
-        : {
-            title: 'The server does not answer',
-            detail: 'The sound was left as it is.',
-            todo: 'Try again in a moment.',
-          }
+    finishProblem.value = problemOf(error, 'The sound was left as it is.')
   } finally {
     busy.value = false
   }

@@ -9,7 +9,7 @@ import FieldMenu from './FieldMenu.vue'
 
 /** Show notes: bold, italic, links and lists, which is what every app can draw. */
 const notes = defineModel<string>({ required: true })
-const props = defineProps<{ revision: number; label?: string; fault?: string }>()
+const props = defineProps<{ revision: number; label?: string; placeholder?: string; fault?: string }>()
 const linking = ref(false)
 const address = ref('')
 const addressFault = ref('')
@@ -33,7 +33,9 @@ const editor = useEditor({
         HTMLAttributes: { target: null, rel: null },
       },
     }),
-    Placeholder.configure({ placeholder: 'What is this episode? The first sentence is the one that lists show.' }),
+    Placeholder.configure({
+      placeholder: props.placeholder ?? 'What is this episode? The first sentence is the one that lists show.',
+    }),
   ],
   editorProps: { attributes: { 'aria-label': 'Show notes', role: 'textbox', 'aria-multiline': 'true', id: 'notes' } },
   onUpdate: ({ editor: changed }) => {
