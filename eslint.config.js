@@ -39,6 +39,7 @@ const floors = [
   'pictures',
   'files',
   'shows',
+  'history',
   'episodes',
   'delivery',
   'feeds',

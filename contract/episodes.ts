@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { keptSchemas, writtenSchemas } from '@core/episode/fields'
 import { standings } from '@core/release/standing'
+import { writer } from './history'
 import { version, words } from './sound'
 
 /** What a person writes. Notes come as HTML and are cleaned before they are kept; their limit counts for what is left. */
@@ -82,6 +83,8 @@ export const episode = episodeSummary.extend({
   pageAddress: z.string().nullable(),
   enclosureAddress: z.string().nullable(),
   upload: upload.nullable(),
+  /** When its text was last another, and who wrote that; null where nothing was written yet. */
+  written: z.object({ by: writer, at: z.string() }).nullable(),
 })
 export type Episode = z.infer<typeof episode>
 
@@ -103,10 +106,6 @@ export const release = z.object({
 export type Release = z.infer<typeof release>
 
 export const versioned = z.object({ version, soundVersion: version.optional() })
-
-/** A text that was refused because another window had saved first, as it is kept. */
-export const keptText = z.object({ id: z.string(), savedAt: z.string(), text: keptEpisodeText.partial() })
-export type KeptText = z.infer<typeof keptText>
 
 /** What a show's episodes have used. */
 export const vocabulary = z.object({

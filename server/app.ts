@@ -19,6 +19,7 @@ import { feedRoutes } from './feeds/routes'
 import { fileRoutes } from './files/routes'
 import { finishingRoutes } from './finishing/routes'
 import { healthRoutes } from './health/routes'
+import { historyRoutes } from './history/routes'
 import { deliveryRoutes } from './delivery/routes'
 import { missingAddress } from './missingAddress'
 import { readJson } from './json'
@@ -101,6 +102,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
         await answers.register(pictureRoutes(platform))
         await answers.register(showRoutes(platform))
         await answers.register(episodeRoutes(platform))
+        await answers.register(historyRoutes(platform))
         await answers.register(releaseRoutes(platform))
         await answers.register(fileRoutes(platform))
         await answers.register(finishingRoutes(platform))

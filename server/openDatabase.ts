@@ -3,6 +3,7 @@ import { initAccess } from './access/models'
 import { initAccounts } from './accounts/models'
 import { initEpisodes } from './episodes/models'
 import { initFiles } from './files/models'
+import { initHistory } from './history/models'
 import { initJobs } from './jobs/models'
 import { initPictures } from './pictures/models'
 import { initShows } from './shows/models'
@@ -32,6 +33,7 @@ export function openDatabase(address: string): Sequelize {
     initAccess,
     initFiles,
     initEpisodes,
+    initHistory,
     initUploads,
     initJobs,
   ])

@@ -11,6 +11,7 @@ import { roles } from './migrations/0008-roles'
 import { deliveries } from './migrations/0009-deliveries'
 import { proxyLogs } from './migrations/0010-proxy-logs'
 import { writing } from './migrations/0011-writing'
+import { history } from './migrations/0012-history'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -24,6 +25,7 @@ const migrations = [
   { name: '0009-deliveries', statements: deliveries },
   { name: '0010-proxy-logs', statements: proxyLogs },
   { name: '0011-writing', statements: writing },
+  { name: '0012-history', statements: history },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

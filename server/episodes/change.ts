@@ -5,6 +5,7 @@ import { after, type Step } from '@core/release/standing'
 import type { Scope } from '../access/scope'
 import { transact } from '../database/transact'
 import { AppError } from '../errors'
+import { keepState } from '../history/keep'
 import type { NewJob } from '../jobs/jobs'
 import { publish } from '../pictures/artwork'
 import type { Platform } from '../platform'
@@ -13,7 +14,7 @@ import { Episode, type FileRole } from './models'
 import { deliveredFileId, fileIdOf, giveRoles, loadRoles } from './roles'
 
 /** Where an episode is: a scope, or the episode itself. */
-export type InShow = Pick<Scope, 'id' | 'showId'>
+export type InShow = Pick<Scope, 'id' | 'showId'> & Partial<Pick<Scope, 'accountId'>>
 
 /** Columns of an episode's sound: they change with its sound's version. */
 type SoundColumn = 'recipe' | 'finishing' | 'finishedWith' | 'finishProblem'
@@ -33,6 +34,8 @@ export interface Change {
   /** Whether feed and pages tell something else from then on. */
   isInFeed?: boolean
   jobs?: readonly NewJob[]
+  /** How its text came to be another; on the desk where nothing is said. */
+  act?: 'written' | 'filled in' | 'many at once'
 }
 
 /** Sees the episode under its lock, with which files it has, and decides what becomes of it; null: it stays as it is. */
@@ -54,9 +57,11 @@ export function episodeChanges(platform: Pick<Platform, 'database' | 'clock' | '
   /** Writes a decided change of an episode that is locked; the feed's revision is left to whoever changes many. */
   async function apply(
     episode: Episode,
-    { fields, sound, files, step, jobs: added = [] }: Change,
+    { fields, sound, files, step, jobs: added = [], act = 'written' }: Change,
     transaction: Transaction,
+    accountId: string | null = null,
   ): Promise<void> {
+    const [before, beforeAt] = [textOf(episode), episode.updatedAt]
     const standing = step ? after(step, episode.standing) : episode.standing
     if (!standing) throw new AppError('wrong-standing', `The episode is ${episode.standing} by now.`)
     if (files) await giveRoles(episode, files, transaction)
@@ -68,6 +73,11 @@ export function episodeChanges(platform: Pick<Platform, 'database' | 'clock' | '
       ...(isSound && { soundVersion: episode.soundVersion + 1 }),
     })
     await episode.save({ transaction })
+    if (fields) {
+      const { id: episodeId, version } = episode
+      const saved = { episodeId, before, beforeAt, after: textOf(episode), version, accountId, act, at: clock.now() }
+      await keepState({ ...saved, isSent: fields.released != null }, transaction)
+    }
     if (fields?.released?.text.artworkId) await publish(fields.released.text.artworkId, transaction)
     for (const job of added) await jobs.add({ showId: episode.showId, ...job }, transaction)
     await events.note({ kind: 'episode', showId: episode.showId, id: episode.id }, transaction)
@@ -101,7 +111,7 @@ export function episodeChanges(platform: Pick<Platform, 'database' | 'clock' | '
           )
         const change = await decide(episode, transaction)
         if (!change) return
-        await apply(episode, change, transaction)
+        await apply(episode, change, transaction, place.accountId)
         if (change.isInFeed) await touchFeed(platform, episode.showId, transaction)
       })
     },

@@ -51,8 +51,8 @@ describe('saving an episode', () => {
       code: 'version-conflict',
       current: { version: 2, text: { title: 'From the first window' } },
     })
-    const kept = (await house.call('GET', `/episodes/${id}/kept-texts`)).json()
-    expect(kept).toMatchObject([{ id: second.json().keptId, text: { title: 'From the second window', number: 4 } }])
+    const kept = (await house.call('GET', `/episodes/${id}/history/${second.json().keptId}`)).json()
+    expect(kept).toMatchObject({ act: 'kept aside', text: { title: 'From the second window', number: 4 } })
   })
 
   it('from two windows at the very same moment: one wins, one is told', async () => {

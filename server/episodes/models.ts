@@ -78,14 +78,6 @@ export class PastDelivery extends Model<InferAttributes<PastDelivery>, InferCrea
   declare file?: NonAttribute<AudioFile>
 }
 
-export class KeptText extends Model<InferAttributes<KeptText>, InferCreationAttributes<KeptText>> {
-  declare id: string
-  declare episodeId: string
-  declare fromVersion: number
-  declare text: Partial<EpisodeText>
-  declare savedAt: Date
-}
-
 export function initEpisodes(sequelize: Sequelize): void {
   Episode.init(
     {
@@ -120,16 +112,6 @@ export function initEpisodes(sequelize: Sequelize): void {
       deletedAt: DataTypes.DATE(3),
     },
     { sequelize, tableName: 'episodes' },
-  )
-  KeptText.init(
-    {
-      id: { type: DataTypes.UUID, primaryKey: true },
-      episodeId: DataTypes.UUID,
-      fromVersion: DataTypes.INTEGER.UNSIGNED,
-      text: DataTypes.JSON,
-      savedAt: DataTypes.DATE(3),
-    },
-    { sequelize, tableName: 'kept_texts' },
   )
   PastDelivery.init(
     {

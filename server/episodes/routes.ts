@@ -5,7 +5,6 @@ import {
   episodeChange,
   episodePage,
   episodesNear,
-  keptText,
   listQuery,
   newEpisode,
   vocabulary,
@@ -62,11 +61,6 @@ export const episodeRoutes =
         bodyLimit: 2_000_000,
       },
       request => episodes.change(request.scope, request.body),
-    )
-    app.get(
-      '/episodes/:id/kept-texts',
-      { ...accessTo('episode', 'look'), schema: { params: byId, response: { 200: z.array(keptText) } } },
-      request => episodes.kept(request.scope),
     )
     app.delete(
       '/episodes/:id',

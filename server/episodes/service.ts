@@ -1,5 +1,5 @@
 import { v4 as uuidV4, v7 as uuidV7 } from 'uuid'
-import type { Episode as EpisodeView, EpisodeChange, KeptText as KeptTextView } from '@contract/episodes'
+import type { Episode as EpisodeView, EpisodeChange } from '@contract/episodes'
 import type { Sound } from '@contract/sound'
 import { differingFields, type EpisodeText, mostNotesCharacters, textOf } from '@core/episode/fields'
 import { cleanNotes } from '@core/notes/clean'
@@ -8,12 +8,14 @@ import type { Scope } from '../access/scope'
 import { transact } from '../database/transact'
 import { AppError, badInput } from '../errors'
 import { Upload } from '../files/upload'
+import { lastWritten } from '../history/service'
+import { KeptText } from '../history/models'
 import { needArtwork } from '../pictures/artwork'
 import { pictureService } from '../pictures/service'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
 import { episodeChanges, type InShow } from './change'
-import { Episode, KeptText } from './models'
+import { Episode } from './models'
 import { withFiles } from './roles'
 import { soundOf } from './sound'
 import { episodeOf } from './views'
@@ -36,8 +38,9 @@ export function episodeService(
   }
 
   async function view(place: InShow): Promise<EpisodeView> {
-    const [episode, upload] = await Promise.all([
+    const [episode, written, upload] = await Promise.all([
       find(place),
+      lastWritten(place),
       Upload.findOne({
         where: { episodeId: place.id },
         order: [
@@ -46,7 +49,7 @@ export function episodeService(
         ],
       }),
     ])
-    return episodeOf(episode, configuration.publicUrl, upload && upload.state !== 'done' ? upload : null)
+    return episodeOf(episode, configuration.publicUrl, upload && upload.state !== 'done' ? upload : null, written)
   }
 
   /** Writes fields that were checked before, with the next version, or keeps them aside where another window was first; answers as what. */
@@ -60,7 +63,14 @@ export function episodeService(
       kept = null
       if (episode.version !== version) {
         const row = await KeptText.create(
-          { id: uuidV7(), episodeId: episode.id, fromVersion: version, text: fields, savedAt: clock.now() },
+          {
+            id: uuidV7(),
+            episodeId: episode.id,
+            accountId: scope.accountId,
+            fromVersion: version,
+            text: fields,
+            savedAt: clock.now(),
+          },
           { transaction },
         )
         kept = { keptId: row.id }
@@ -117,12 +127,6 @@ export function episodeService(
           ...kept,
         })
       return current
-    },
-
-    /** Texts of this episode that were refused because another window was first, newest first. */
-    async kept({ id }: Scope): Promise<KeptTextView[]> {
-      const rows = await KeptText.findAll({ where: { episodeId: id }, order: [['savedAt', 'DESC']], limit: 50 })
-      return rows.map(row => ({ id: row.id, savedAt: row.savedAt.toISOString(), text: row.text }))
     },
 
     /** Takes a draft off the list. Its words and its file stay, and `restore` brings it back. */

@@ -26,7 +26,12 @@ export function summaryOf(episode: Episode, arriving: string | null): EpisodeSum
 }
 
 /** The whole of an episode but its sound, as the desk needs it. `upload` is its newest upload, where that is not done. */
-export function episodeOf(episode: Episode, publicUrl: string, upload: Upload | null): EpisodeView {
+export function episodeOf(
+  episode: Episode,
+  publicUrl: string,
+  upload: Upload | null,
+  written: EpisodeView['written'],
+): EpisodeView {
   const { show } = episode
   const released = fileIn(episode, 'released')
   return {
@@ -41,6 +46,7 @@ export function episodeOf(episode: Episode, publicUrl: string, upload: Upload | 
     enclosureAddress:
       episode.standing === 'released' && released ? enclosureAddress(publicUrl, episode.id, released) : null,
     upload: upload && uploadOf(upload),
+    written,
   }
 }
 

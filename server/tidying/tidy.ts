@@ -1,4 +1,5 @@
 import { QueryTypes } from 'sequelize'
+import { historyMs } from '@core/history/thin'
 import { transact } from '../database/transact'
 import { Job } from '../jobs/models'
 import type { JobDefinition, Payloads } from '../jobs/kinds'
@@ -18,6 +19,8 @@ const outdated: readonly { statement: string; ageMs: number }[] = [
   { statement: 'DELETE FROM events WHERE at < ?', ageMs: dayMs },
   { statement: 'DELETE FROM sessions WHERE expires_at < ?', ageMs: 0 },
   { statement: 'DELETE FROM past_deliveries WHERE until < ?', ageMs: dayMs },
+  { statement: 'DELETE FROM episode_states WHERE saved_at < ?', ageMs: historyMs },
+  { statement: 'DELETE FROM kept_texts WHERE saved_at < ?', ageMs: historyMs },
   { statement: "DELETE FROM uploads WHERE state = 'done' AND created_at < ?", ageMs: 30 * dayMs },
 ]
 

@@ -88,7 +88,7 @@ export function uploadService(platform: Platform) {
       }
       return {
         ...sourceChanged(episode, show, file),
-        ...(Object.keys(fields).length > 0 && { fields }),
+        ...(Object.keys(fields).length > 0 && { fields, act: 'filled in' as const }),
         ...(jobsFor && { jobs: await jobsFor(file, transaction) }),
       }
     })

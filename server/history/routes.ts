@@ -1,0 +1,26 @@
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
+import { z } from 'zod'
+import { history, pastText } from '@contract/history'
+import { accessTo } from '../access/access'
+import type { Platform } from '../platform'
+import { historyService } from './service'
+
+export const historyRoutes =
+  (platform: Platform): FastifyPluginAsyncZod =>
+  async app => {
+    const histories = historyService(platform)
+
+    app.get(
+      '/episodes/:id/history',
+      { ...accessTo('episode', 'look'), schema: { params: z.object({ id: z.uuid() }), response: { 200: history } } },
+      request => histories.list(request.scope),
+    )
+    app.get(
+      '/episodes/:id/history/:stateId',
+      {
+        ...accessTo('episode', 'look'),
+        schema: { params: z.object({ id: z.uuid(), stateId: z.uuid() }), response: { 200: pastText } },
+      },
+      request => histories.state(request.scope, request.params.stateId),
+    )
+  }
