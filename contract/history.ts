@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { episodeFields, keptSchemas } from '@core/episode/fields'
+import { episodeFields, keptSchemas, writtenSchemas } from '@core/episode/fields'
 
 /** Whoever wrote something; null where it was the house, or an account that is gone. */
 export const writer = z.object({ email: z.string(), isYou: z.boolean() }).nullable()
@@ -25,3 +25,7 @@ export type History = z.infer<typeof history>
 /** A state with its words; one that was kept aside has only those that were refused. */
 export const pastText = pastState.extend({ text: z.object(keptSchemas).partial() })
 export type PastText = z.infer<typeof pastText>
+
+/** Words that lost to those of another window, and the version they started from. */
+export const aside = z.object({ version: z.number().int().min(1), text: z.object(writtenSchemas).partial() })
+export type Aside = z.infer<typeof aside>

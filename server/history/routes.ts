@@ -1,6 +1,6 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { z } from 'zod'
-import { history, pastText } from '@contract/history'
+import { aside, history, pastState, pastText } from '@contract/history'
 import { accessTo } from '../access/access'
 import type { Platform } from '../platform'
 import { historyService } from './service'
@@ -22,5 +22,14 @@ export const historyRoutes =
         schema: { params: z.object({ id: z.uuid(), stateId: z.uuid() }), response: { 200: pastText } },
       },
       request => histories.state(request.scope, request.params.stateId),
+    )
+    app.post(
+      '/episodes/:id/history/aside',
+      {
+        ...accessTo('episode', 'write'),
+        schema: { params: z.object({ id: z.uuid() }), body: aside, response: { 201: pastState } },
+        bodyLimit: 2_000_000,
+      },
+      async (request, reply) => reply.code(201).send(await histories.keepAside(request.scope, request.body)),
     )
   }

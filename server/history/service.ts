@@ -1,5 +1,7 @@
-import type { History, PastState, PastText, Writer } from '@contract/history'
-import type { EpisodeField } from '@core/episode/fields'
+import { v7 as uuidV7 } from 'uuid'
+import type { Aside, History, PastState, PastText, Writer } from '@contract/history'
+import type { EpisodeField, EpisodeText } from '@core/episode/fields'
+import { cleanNotes } from '@core/notes/clean'
 import { historyMs } from '@core/history/thin'
 import type { Scope } from '../access/scope'
 import { Account } from '../accounts/models'
@@ -34,6 +36,22 @@ export function historyService({ clock }: Pick<Platform, 'clock'>) {
       }
     },
 
+    /** Keeps words that lost to those of another window. */
+    async keepAside(
+      { id: episodeId, accountId }: Pick<Scope, 'id' | 'accountId'>,
+      { version, text }: Aside,
+    ): Promise<PastState> {
+      const row = {
+        id: uuidV7(),
+        episodeId,
+        accountId,
+        fromVersion: version,
+        text: cleaned(text),
+        savedAt: clock.now(),
+      }
+      return keptOf(await KeptText.create(row), await teller([row], accountId))
+    },
+
     /** Throws `not-found` where the episode has no such state, or not any more. */
     async state(scope: Pick<Scope, 'id' | 'accountId'>, stateId: string): Promise<PastText> {
       const where = { id: stateId, episodeId: scope.id }
@@ -45,6 +63,9 @@ export function historyService({ clock }: Pick<Platform, 'clock'>) {
     },
   }
 }
+
+const cleaned = (text: Partial<EpisodeText>): Partial<EpisodeText> =>
+  text.notes === undefined ? text : { ...text, notes: cleanNotes(text.notes) }
 
 type Tell = (accountId: string | null) => Writer
 

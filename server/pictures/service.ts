@@ -91,7 +91,8 @@ export function pictureService(platform: Pick<Platform, 'database' | 'media' | '
         `SELECT 1 AS found FROM picture_bringers WHERE picture_id = :id AND account_id = :accountId
           UNION SELECT 1 FROM memberships WHERE account_id = :accountId
             AND show_id IN (SELECT id FROM shows WHERE artwork_id = :id UNION SELECT show_id FROM files WHERE picture_id = :id
-              UNION SELECT show_id FROM episodes WHERE artwork_id = :id)`,
+              UNION SELECT show_id FROM episodes WHERE artwork_id = :id
+              UNION SELECT e.show_id FROM episode_states s JOIN episodes e ON e.id = s.episode_id WHERE s.artwork_id = :id)`,
         { replacements: { id, accountId }, type: QueryTypes.SELECT, transaction },
       )
       return row !== undefined

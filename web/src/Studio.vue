@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { watch } from 'vue'
+import SignInAgain from './account/SignInAgain.vue'
 import { useSession } from './account/session'
 import { useUploads } from './uploads/uploads'
 
@@ -17,4 +18,5 @@ watch(
 
 <template>
   <RouterView />
+  <SignInAgain />
 </template>

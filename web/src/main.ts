@@ -23,9 +23,5 @@ useTheme()
 const router = createStudioRouter()
 app.use(router)
 
-whenSignedOut(() => {
-  useSession().forget()
-  const { fullPath, name } = router.currentRoute.value
-  if (name !== 'sign-in') void router.push({ name: 'sign-in', query: { then: fullPath } })
-})
+whenSignedOut(() => useSession().runOut())
 app.mount('#studio')

@@ -1,11 +1,16 @@
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import type { Credentials, Session } from '@contract/session'
 import { api } from '../api'
 
 /** Who is signed in, and what the server says about itself. */
 export const useSession = defineStore('session', () => {
   const session = ref<Session | null>(null)
+  /** Who was signed in here until the session ran out in the middle of something. */
+  const ranOut = ref<Session['account']>(null)
+  const isSomebodyElse = computed(
+    () => ranOut.value !== null && session.value?.account != null && session.value.account.id !== ranOut.value.id,
+  )
 
   async function load(): Promise<Session> {
     session.value = await api.session()
@@ -22,9 +27,12 @@ export const useSession = defineStore('session', () => {
     await load()
   }
 
-  function forget(): void {
-    if (session.value) session.value = { ...session.value, account: null }
+  /** The server knows the session no more. */
+  function runOut(): void {
+    if (!session.value?.account) return
+    ranOut.value = session.value.account
+    session.value = { ...session.value, account: null }
   }
 
-  return { session, load, enter, leave, forget }
+  return { session, ranOut, isSomebodyElse, load, enter, leave, runOut }
 })

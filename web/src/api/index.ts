@@ -7,6 +7,7 @@ import type {
   Release,
   Vocabulary,
 } from '@contract/episodes'
+import type { Aside, History, PastState, PastText } from '@contract/history'
 import type { Credentials, Session } from '@contract/session'
 import type { Shelf, ShelfQuery } from '@contract/shelf'
 import type { NewShow, Picture, Show, ShowChange, ShowListQuery, ShowPage } from '@contract/shows'
@@ -57,6 +58,9 @@ export const api = {
   sound: (id: string) => call<Sound>('GET', `/episodes/${id}/sound`),
   episode: (id: string) => call<Episode>('GET', `/episodes/${id}`),
   changeEpisode: (id: string, change: EpisodeChange) => call<Episode>('PATCH', `/episodes/${id}`, change),
+  history: (id: string) => call<History>('GET', `/episodes/${id}/history`),
+  pastText: (id: string, stateId: string) => call<PastText>('GET', `/episodes/${id}/history/${stateId}`),
+  keepAside: (id: string, aside: Aside) => call<PastState>('POST', `/episodes/${id}/history/aside`, aside),
   removeEpisode: (id: string) => call<void>('DELETE', `/episodes/${id}`),
   restoreEpisode: (id: string) => call<Episode>('POST', `/episodes/${id}/restoration`, {}),
   release: (id: string, release: Release) => call<Episode>('POST', `/episodes/${id}/release`, release),

@@ -1,30 +1,53 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
+import { computed } from 'vue'
+import type { Episode } from '@contract/episodes'
 import type { Field } from '@core/episode/field'
 import { type EpisodeField, type EpisodeText, fields as known } from '@core/episode/fields'
+import ComparedWords from '../history/ComparedWords.vue'
+import { sentence, whoIs } from '../history/words'
+import { timeOfDay } from '../time/times'
 
-/** Two windows changed the same field: both texts, and the choice. */
-defineProps<{ fields: readonly EpisodeField[]; mine: EpisodeText; theirs: EpisodeText }>()
+/** Two windows changed the same field: who the other one is, both texts, and the choice. */
+const props = defineProps<{
+  fields: readonly EpisodeField[]
+  mine: EpisodeText
+  theirs: EpisodeText
+  written: Episode['written']
+  zone: string
+}>()
 const emit = defineEmits<{ settle: [field: EpisodeField, keep: 'mine' | 'theirs'] }>()
-const shown = (field: EpisodeField, text: EpisodeText): string =>
-  (known[field] as Field).shown(text[field]) || '(empty)'
+const shown = (field: EpisodeField, text: EpisodeText): string => (known[field] as Field).shown(text[field])
+const who = computed(() => {
+  const { by, at } = props.written ?? {}
+  const name = by ? (by.isYou ? 'You, in another window,' : by.email) : 'Another window'
+  return `${name} changed this episode too${at ? `, at ${timeOfDay(at, props.zone)}` : ''}`
+})
+const theirName = computed(() =>
+  props.written?.by && !props.written.by.isYou ? `from ${whoIs(props.written.by)}` : 'from the other window',
+)
 </script>
 
 <template>
   <section class="note needs-you" role="alert">
-    <h3>Another window changed this episode too</h3>
-    <p>Both texts are kept. Choose which one stays.</p>
+    <h3>{{ who }}</h3>
+    <p>Both texts are kept, here and in the history. Choose which one stays.</p>
     <div v-for="field in fields" :key="field" class="pair">
       <div>
-        <p class="field-name">The {{ known[field].name }} in this window</p>
-        <blockquote>{{ shown(field, mine) }}</blockquote>
+        <p class="field-name">{{ sentence(known[field].name) }}, from this window</p>
+        <blockquote dir="auto">{{ shown(field, mine) || '(empty)' }}</blockquote>
         <Button label="Keep this one" size="small" @click="emit('settle', field, 'mine')" />
       </div>
       <div>
-        <p class="field-name">The {{ known[field].name }} saved by the other window</p>
-        <blockquote>{{ shown(field, theirs) }}</blockquote>
+        <p class="field-name">{{ sentence(known[field].name) }}, {{ theirName }}</p>
+        <blockquote dir="auto">{{ shown(field, theirs) || '(empty)' }}</blockquote>
         <Button label="Take that one" size="small" outlined @click="emit('settle', field, 'theirs')" />
       </div>
+      <details class="small">
+        <summary>Word by word</summary>
+        <p class="quiet"><del class="piece">only theirs</del>, <ins class="piece">only yours</ins></p>
+        <ComparedWords :earlier="shown(field, theirs)" :later="shown(field, mine)" />
+      </details>
     </div>
   </section>
 </template>
@@ -33,8 +56,16 @@ const shown = (field: EpisodeField, text: EpisodeText): string =>
 .pair {
   display: grid;
   grid-template-columns: 1fr 1fr;
-  gap: var(--space-4);
+  gap: var(--space-2) var(--space-4);
   margin-top: var(--space-3);
+}
+.pair details {
+  grid-column: 1 / -1;
+}
+@media (max-width: 560px) {
+  .pair {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 blockquote {
   margin: var(--space-1) 0 var(--space-2);

@@ -1,28 +1,29 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
 import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
-import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
+import { onBeforeRouteLeave, useRouter } from 'vue-router'
 import type { Recipe } from '@core/audio/recipe'
 import { wantsOf } from '@core/episode/wants'
 import ConflictPanel from './ConflictPanel.vue'
+import DeskHead from './DeskHead.vue'
 import DeskParts from './DeskParts.vue'
 import ExtrasFields from './ExtrasFields.vue'
+import HistoryPanel from '../history/HistoryPanel.vue'
 import HookField from './HookField.vue'
 import LinksField from '../writing/LinksField.vue'
 import NotesEditor from '../writing/NotesEditor.vue'
 import NumbersField from './NumbersField.vue'
-import { type DeskPart, deskParts, partOf, wantWords } from './parts'
+import { partOf, wantWords } from './parts'
 import PeopleField from '../writing/PeopleField.vue'
 import ReleasePanel from '../release/ReleasePanel.vue'
-import SaveWord from './SaveWord.vue'
 import { useSound } from '../sound/sound'
 import SoundPanel from '../sound/SoundPanel.vue'
-import StandingLine from './StandingLine.vue'
 import TagsField from '../writing/TagsField.vue'
 import TitleField from './TitleField.vue'
 import WindowDrop from '../uploads/WindowDrop.vue'
-import { onNews } from '../news/news'
+import { useArrivals } from './arrivals'
 import { useDesk } from './desk'
+import { useDeskPlaces } from './places'
 import { useShows } from '../show/shows'
 import { useUploads } from '../uploads/uploads'
 import { useVocabulary } from '../show/vocabulary'
@@ -34,16 +35,15 @@ const sounds = useSound()
 const shows = useShows()
 const uploads = useUploads()
 const router = useRouter()
-const route = useRoute()
 const { episode, text } = storeToRefs(desk)
 const { sound } = storeToRefs(sounds)
 const show = computed(() => shows.bySlug(props.show)!)
 const sending = computed(() => uploads.sendings[props.id] ?? null)
 const missing = ref(false)
-/** The part that is open stands in the address, so that a reload and a link lead to it. */
-const part = computed<DeskPart>({
-  get: () => deskParts.find(name => name === route.query.part) ?? 'words',
-  set: name => void router.replace({ query: { ...route.query, part: name } }),
+const { part, look, goTo } = useDeskPlaces()
+const isHistoryOpen = computed({
+  get: () => look.value === 'history',
+  set: isOpen => (look.value = isOpen ? 'history' : null),
 })
 const vocabulary = useVocabulary()
 const notesEditor = ref<InstanceType<typeof NotesEditor>>()
@@ -76,30 +76,7 @@ onBeforeRouteLeave(async () => {
   await shows.loadEpisodes().catch(() => undefined)
 })
 
-const refresh = (): Promise<unknown> => Promise.all([desk.refresh(), sounds.refresh()])
-onNews(({ id, kind }) => id === props.id && kind !== 'sound', refresh, 2_000)
-onNews(({ id, kind }) => kind === 'sound' && (id === props.id || id === sound.value?.source?.id), sounds.refresh, 2_000)
-// What has arrived shows at once.
-watch(
-  () => sending.value?.state,
-  state => {
-    if (state === 'sent' || state === 'here') void refresh().catch(() => undefined)
-  },
-)
-watch(
-  () => [sound.value?.source?.id, episode.value?.upload?.state],
-  () => {
-    if (
-      (sending.value?.state === 'sent' || sending.value?.state === 'here') &&
-      (episode.value?.upload === null || episode.value?.upload?.state === 'refused')
-    )
-      uploads.drop(props.id)
-  },
-)
-watch(
-  () => [episode.value?.standing, episode.value?.version, sound.value?.version],
-  () => void shows.loadEpisodes().catch(() => undefined),
-)
+useArrivals(props.id)
 
 // Sound that cannot go out as it is wants the person first.
 watch(
@@ -129,15 +106,31 @@ async function remove(): Promise<void> {
 <template>
   <div v-if="episode && text && sound" class="desk">
     <div class="work">
-      <header class="top">
-        <StandingLine :episode="episode" :zone="show.zone" />
-        <SaveWord :saving="desk.saving" :saved-at="desk.savedAt" />
-      </header>
+      <DeskHead
+        :episode="episode"
+        :zone="show.zone"
+        :saving="desk.saving"
+        :saved-at="desk.savedAt"
+        :done="desk.done"
+        :taken="desk.taken"
+        @undo="goTo(desk.undo())"
+        @redo="goTo(desk.redo())"
+        @history="look = 'history'"
+      />
+      <HistoryPanel
+        v-model:visible="isHistoryOpen"
+        :episode-id="episode.id"
+        :text="text"
+        :zone="show.zone"
+        @bring="desk.bring"
+      />
       <ConflictPanel
         v-if="desk.conflicts.length"
         :fields="desk.conflicts"
         :mine="text"
         :theirs="desk.theirs!"
+        :written="episode.written"
+        :zone="show.zone"
         @settle="desk.settle"
       />
       <div class="head">
@@ -166,7 +159,13 @@ async function remove(): Promise<void> {
       <section :id="`parts_tabpanel_${part}`" class="part" role="tabpanel" :aria-labelledby="`parts_tab_${part}`">
         <template v-if="part === 'words'">
           <HookField v-model="text.hook" :notes="text.notes" :fault="fault('hook')" />
-          <NotesEditor ref="notesEditor" v-model="text.notes" :revision="desk.revision" :fault="fault('notes')" />
+          <NotesEditor
+            ref="notesEditor"
+            v-model="text.notes"
+            :revision="desk.revision"
+            :fault="fault('notes')"
+            undone-by-page
+          />
           <LinksField
             v-model="text.links"
             :usual="show.usualLinks"
@@ -244,13 +243,6 @@ async function remove(): Promise<void> {
   flex: none;
   width: 100%;
   max-width: 69rem;
-}
-.top {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-1) var(--space-5);
-  justify-content: space-between;
-  align-items: center;
 }
 .head {
   display: grid;

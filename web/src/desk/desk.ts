@@ -1,9 +1,10 @@
 import { defineStore } from 'pinia'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import type { Episode, Release } from '@contract/episodes'
 import type { Fault } from '@contract/problem'
 import { mergeTexts } from '@core/episode/merge'
 import { differingFields, type EpisodeField, episodeFields, type EpisodeText } from '@core/episode/fields'
+import { doneAgain, type Stroke, undone, withStroke } from '@core/episode/strokes'
 import { api, type Step } from '../api'
 import { ApiError, passes } from '../api/client'
 import { dropUnsent, keepUnsent, takeUnsent } from './outbox'
@@ -26,7 +27,13 @@ export const useDesk = defineStore('desk', () => {
   /** Grows when something other than typing changed the text, so that the editors take it over. */
   const revision = ref(0)
 
+  /** What was done here and can be undone, the last one last; and what was undone. */
+  const done = shallowRef<readonly Stroke[]>([])
+  const taken = shallowRef<readonly Stroke[]>([])
+
   let base: EpisodeText
+  /** The text as it was last looked at; null while it changes by itself. */
+  let seen: EpisodeText | null = null
   let sendTimer: ReturnType<typeof setTimeout> | undefined
   let firstUnsentMs: number | null = null
   let sending: Promise<void> | null = null
@@ -40,7 +47,8 @@ export const useDesk = defineStore('desk', () => {
     const unsent = takeUnsent(id, Date.now())
     episode.value = unsent ? { ...loaded, text: unsent.serverText, version: unsent.version } : loaded
     base = unsent?.base ?? loaded.text
-    text.value = { ...(unsent?.text ?? loaded.text) }
+    takeOver({ ...(unsent?.text ?? loaded.text) })
+    done.value = taken.value = []
     saving.value = 'saved'
     savedAt.value = null
     conflicts.value = []
@@ -75,7 +83,51 @@ export const useDesk = defineStore('desk', () => {
     ]
     base = asHere
     episode.value = fresh
-    text.value = settled
+    takeOver(settled)
+  }
+
+  /** Puts another text on the desk, which is not something that was done here. */
+  function takeOver(other: EpisodeText): void {
+    seen = null
+    text.value = other
+    seen = { ...other }
+  }
+
+  function noteStroke(): void {
+    if (!text.value || !seen) return
+    const strokes = withStroke(done.value, seen, { ...text.value }, Date.now())
+    if (strokes === done.value) return
+    seen = { ...text.value }
+    done.value = strokes
+    taken.value = []
+  }
+
+  /** Takes back the last thing that was done here, or does again what was taken back; answers the fields of it. */
+  function undo(): EpisodeField[] {
+    const stroke = done.value.at(-1)
+    if (!stroke || !text.value) return []
+    done.value = done.value.slice(0, -1)
+    taken.value = [...taken.value, stroke]
+    return putBack(undone(text.value, stroke), stroke)
+  }
+  function redo(): EpisodeField[] {
+    const stroke = taken.value.at(-1)
+    if (!stroke || !text.value) return []
+    taken.value = taken.value.slice(0, -1)
+    done.value = [...done.value, stroke]
+    return putBack(doneAgain(text.value, stroke), stroke)
+  }
+  function putBack(other: EpisodeText, { fields }: Stroke): EpisodeField[] {
+    takeOver(other)
+    revision.value++
+    return fields
+  }
+
+  /** Writes some fields as a whole, such as those of an earlier state. */
+  function bring(part: Partial<EpisodeText>): void {
+    if (!text.value) return
+    text.value = { ...text.value, ...part }
+    revision.value++
   }
 
   function unsentFields(): EpisodeField[] {
@@ -170,6 +222,10 @@ export const useDesk = defineStore('desk', () => {
     if (!episode.value || !text.value) return
     conflicts.value = conflicts.value.filter(other => other !== field)
     if (keep === 'theirs') {
+      // Mine can still be had: by undoing, and from the history.
+      void api
+        .keepAside(episode.value.id, { version: episode.value.version, text: { [field]: text.value[field] } })
+        .catch(() => undefined)
       text.value = { ...text.value, [field]: episode.value.text[field] }
       base = { ...base, [field]: episode.value.text[field] }
       revision.value++
@@ -216,7 +272,11 @@ export const useDesk = defineStore('desk', () => {
   /** Takes a draft off the list; throws ApiError where it is none any more. */
   const remove = (id: string): Promise<void> => api.removeEpisode(id)
 
-  watch(text, noteChanges, { deep: true, flush: 'sync' })
+  const onChange = (): void => {
+    noteStroke()
+    noteChanges()
+  }
+  watch(text, onChange, { deep: true, flush: 'sync' })
 
   return {
     episode,
@@ -232,6 +292,11 @@ export const useDesk = defineStore('desk', () => {
     send,
     saved,
     settle,
+    done,
+    taken,
+    undo,
+    redo,
+    bring,
     refresh,
     release,
     step,

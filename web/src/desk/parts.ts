@@ -1,3 +1,4 @@
+import type { EpisodeField } from '@core/episode/fields'
 import type { Want, WantCode } from '@core/episode/wants'
 
 /** The parts of the desk, in the order of the work. */
@@ -11,9 +12,28 @@ export const partNames: Readonly<Record<DeskPart, string>> = {
   extras: 'Extras',
 }
 
-/** Where each field is written. */
-export const partOf = ({ field }: Pick<Want, 'field'>): DeskPart =>
-  field === 'tags' || field === 'people' ? 'people' : field === 'extras' || field === 'artworkId' ? 'extras' : 'words'
+const places: Readonly<Record<EpisodeField, DeskPart | 'head'>> = {
+  title: 'head',
+  number: 'head',
+  season: 'head',
+  kind: 'head',
+  hook: 'words',
+  notes: 'words',
+  links: 'words',
+  tags: 'people',
+  people: 'people',
+  artworkId: 'extras',
+  extras: 'extras',
+}
+
+/** Where each field is written: in a part, or above them all. */
+export const placeOf = (field: EpisodeField): DeskPart | 'head' => places[field]
+
+/** The part in which something that is wanted is mended. */
+export function partOf({ field }: Pick<Want, 'field'>): DeskPart {
+  const place = placeOf(field)
+  return place === 'head' ? 'words' : place
+}
 
 /** What a want says, and what happens if it stays. */
 export const wantWords: Readonly<Record<WantCode, string>> = {

@@ -12,6 +12,8 @@ export const timeOfDay = (at: Moment, zone: string): string => inZone(at, zone).
 export const shortDay = (at: Moment, zone: string): string => inZone(at, zone).toFormat('d LLL yyyy')
 /** `Thu 3 Dec, 06:00` */
 export const shortMoment = (at: Moment, zone: string): string => inZone(at, zone).toFormat('ccc d LLL, HH:mm')
+/** `3 Dec, 06:00:12` */
+export const dayAndTime = (at: Moment, zone: string): string => inZone(at, zone).toFormat('d LLL, HH:mm:ss')
 /** `Thursday 3 December 2026, 06:00` */
 export const longMoment = (at: Moment, zone: string): string => inZone(at, zone).toFormat('cccc d LLLL yyyy, HH:mm')
 

@@ -6,10 +6,18 @@ import { computed, nextTick, ref, watch } from 'vue'
 import type { Link } from '@core/episode/fields'
 import { fieldsIn, noteFields } from '@core/notes/fill'
 import FieldMenu from './FieldMenu.vue'
+import { putContent } from './putContent'
 
 /** Show notes: bold, italic, links and lists, which is what every app can draw. */
 const notes = defineModel<string>({ required: true })
-const props = defineProps<{ revision: number; label?: string; placeholder?: string; fault?: string }>()
+const props = defineProps<{
+  revision: number
+  label?: string
+  placeholder?: string
+  fault?: string
+  /** Where undoing is the page's business, because there is more than the notes to undo. */
+  undoneByPage?: boolean
+}>()
 const linking = ref(false)
 const address = ref('')
 const addressFault = ref('')
@@ -26,6 +34,7 @@ const editor = useEditor({
       horizontalRule: false,
       strike: false,
       underline: false,
+      ...(props.undoneByPage && { undoRedo: false }),
       link: {
         openOnClick: false,
         defaultProtocol: 'https',
@@ -46,8 +55,7 @@ const editor = useEditor({
 watch(
   () => props.revision,
   () => {
-    if (editor.value && editor.value.getHTML() !== notes.value)
-      editor.value.commands.setContent(notes.value, { emitUpdate: false })
+    if (editor.value && editor.value.getHTML() !== notes.value) putContent(editor.value, notes.value)
   },
 )
 

@@ -46,6 +46,7 @@ const remove = (tag: string): void => {
       <AutoComplete
         v-model="typed"
         :input-id="id"
+        :data-draft="typed || undefined"
         class="new"
         fluid
         :suggestions="found"

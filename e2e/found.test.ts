@@ -1,0 +1,90 @@
+import type { Page } from 'playwright-core'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { type DemoHouse, openDemoHouse } from './demoHouse'
+import { openPart } from './hands'
+
+let house: DemoHouse
+let page: Page
+beforeAll(async () => {
+  house = await openDemoHouse()
+  page = await house.openWindow()
+  await page.getByRole('button', { name: 'New episode' }).click()
+  await page.getByText('Drop the audio anywhere').waitFor()
+})
+afterAll(() => house?.stop())
+
+const saved = () =>
+  page
+    .getByTestId('saving')
+    .getByText(/^Saved /)
+    .waitFor()
+const notes = () => page.locator('#notes')
+const undo = 'ControlOrMeta+z'
+const redo = 'ControlOrMeta+Shift+z'
+
+it('undo and redo go over the whole desk, and show where', async () => {
+  await page.fill('#title', 'The reed that buzzes')
+  await notes().click()
+  await page.keyboard.type('A reed that buzzes is mostly dirty.')
+  await openPart(page, 'People and tags')
+  const tag = page.getByRole('combobox', { name: 'Tags' })
+  await tag.fill('reeds')
+  await tag.press('Enter')
+  await page.getByRole('button', { name: 'Remove reeds' }).waitFor()
+
+  await page.keyboard.press(undo)
+  await page.getByRole('button', { name: 'Remove reeds' }).waitFor({ state: 'detached' })
+  await page.keyboard.press(undo)
+  await page.getByRole('tab', { name: /^Words/, selected: true }).waitFor()
+  expect(await notes().innerText()).not.toContain('dirty')
+  await page.keyboard.press(redo)
+  await expect.poll(() => notes().innerText()).toContain('mostly dirty.')
+  await page.getByRole('button', { name: 'Redo' }).click()
+  await page.getByRole('button', { name: 'Remove reeds' }).waitFor()
+  expect(await page.inputValue('#title')).toBe('The reed that buzzes')
+  await saved()
+  // What is being typed but was not taken over yet has an undo of its own.
+  await tag.pressSequentially('bello')
+  await page.keyboard.press(undo)
+  await page.getByRole('button', { name: 'Remove reeds' }).waitFor()
+  await tag.fill('')
+})
+
+it('an earlier state is found, compared word by word, and brought back', async () => {
+  await openPart(page, 'Words')
+  await notes().fill('Nothing of it is left but this, and it is longer than a line so that nobody could miss it.')
+  await saved()
+  await notes().fill('Gone.')
+  await saved()
+  await page.getByRole('button', { name: 'History' }).click()
+  const panel = page.getByRole('dialog', { name: 'History' })
+  await panel.getByText('you', { exact: true }).first().waitFor()
+  await panel.locator('del', { hasText: 'Nothing of it' }).first().waitFor()
+  await panel.getByRole('button', { name: 'Bring this back' }).click()
+  await panel.getByText('The desk has it just as it was then.').waitFor()
+  await page.keyboard.press('Escape')
+  await expect.poll(() => notes().innerText()).toContain('Nothing of it is left')
+  await saved()
+  await page.reload()
+  await expect.poll(() => notes().innerText()).toContain('Nothing of it is left')
+  expect(await page.getByRole('button', { name: 'Undo' }).isDisabled()).toBe(true)
+})
+
+it('a session that runs out in mid-sentence: signed in again over the desk, nothing is lost', async () => {
+  await page.context().clearCookies()
+  await notes().click()
+  await page.keyboard.press('ControlOrMeta+End')
+  await page.keyboard.type(' And one sentence more')
+  const again = page.getByRole('dialog', { name: 'Sign in again' })
+  await again.waitFor()
+  expect(await again.getByLabel('E-mail').inputValue()).toBe('demo@lakeletter.example')
+  await again.locator('#password').fill('not the one')
+  await again.getByRole('button', { name: 'Sign in' }).click()
+  await again.getByRole('alert').waitFor()
+  await again.locator('#password').fill('lake-letter-demo')
+  await again.getByRole('button', { name: 'Sign in' }).click()
+  await again.waitFor({ state: 'detached' })
+  await saved()
+  await page.reload()
+  await expect.poll(() => notes().innerText()).toContain('And one sentence more')
+})

@@ -1,0 +1,43 @@
+<script setup lang="ts">
+import Dialog from 'primevue/dialog'
+import { computed, onMounted, onUnmounted } from 'vue'
+import { useRoute } from 'vue-router'
+import { useSession } from './session'
+import SignInForm from './SignInForm.vue'
+
+/** Over whatever was being done when the session ran out, so that it can go on right there. */
+const sessions = useSession()
+const route = useRoute()
+const isAsked = computed(() => sessions.ranOut !== null && route.name !== 'sign-in')
+
+/** Somebody else sees their own studio, not what is open here. */
+function goOn(): void {
+  if (!sessions.isSomebodyElse) sessions.ranOut = null
+  else location.assign('/studio/')
+}
+
+/** Whoever has signed in again in another window is in here, too. */
+async function look(): Promise<void> {
+  if (!isAsked.value) return
+  const { account } = await sessions.load()
+  if (account) goOn()
+}
+const onFocus = (): void => void look().catch(() => undefined)
+onMounted(() => window.addEventListener('focus', onFocus))
+onUnmounted(() => window.removeEventListener('focus', onFocus))
+</script>
+
+<template>
+  <Dialog :visible="isAsked" modal :closable="false" header="Sign in again" :style="{ width: 'min(26rem, 94vw)' }">
+    <p class="quiet said">
+      Your session has run out. What you wrote is kept in this window and saved as soon as you are in.
+    </p>
+    <SignInForm :email="sessions.ranOut?.email" @entered="goOn" />
+  </Dialog>
+</template>
+
+<style scoped>
+.said {
+  margin-block-end: var(--space-4);
+}
+</style>

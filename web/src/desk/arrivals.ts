@@ -1,0 +1,42 @@
+import { watch } from 'vue'
+import { onNews } from '../news/news'
+import { useSound } from '../sound/sound'
+import { useShows } from '../show/shows'
+import { useUploads } from '../uploads/uploads'
+import { useDesk } from './desk'
+
+/** Keeps the desk as the server has it: what others change, what files become, what has arrived. */
+export function useArrivals(id: string): void {
+  const desk = useDesk()
+  const sounds = useSound()
+  const shows = useShows()
+  const uploads = useUploads()
+  const sending = () => uploads.sendings[id]
+
+  const refresh = (): Promise<unknown> => Promise.all([desk.refresh(), sounds.refresh()])
+  onNews(news => news.id === id && news.kind !== 'sound', refresh, 2_000)
+  onNews(
+    news => news.kind === 'sound' && (news.id === id || news.id === sounds.sound?.source?.id),
+    sounds.refresh,
+    2_000,
+  )
+  // What has arrived shows at once.
+  watch(
+    () => sending()?.state,
+    state => {
+      if (state === 'sent' || state === 'here') void refresh().catch(() => undefined)
+    },
+  )
+  watch(
+    () => [sounds.sound?.source?.id, desk.episode?.upload?.state],
+    () => {
+      const state = sending()?.state
+      const upload = desk.episode?.upload
+      if ((state === 'sent' || state === 'here') && (upload === null || upload?.state === 'refused')) uploads.drop(id)
+    },
+  )
+  watch(
+    () => [desk.episode?.standing, desk.episode?.version, sounds.sound?.version],
+    () => void shows.loadEpisodes().catch(() => undefined),
+  )
+}
