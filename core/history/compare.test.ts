@@ -18,6 +18,15 @@ describe('comparing two texts word by word', () => {
     ])
   })
 
+  it('does not make a patchwork of two sentences that only share small words', () => {
+    const pieces = compareWords('Salt gets into the lake in winter.', 'A letter came from the chapel in spring.')
+    expect(pieces.length).toBeLessThan(6)
+    expect([of(pieces, 'earlier'), of(pieces, 'later')]).toEqual([
+      'Salt gets into the lake in winter.',
+      'A letter came from the chapel in spring.',
+    ])
+  })
+
   it('finds the word in a script without spaces', () => {
     const pieces = compareWords('湖の手紙を読む', '湖の手紙を書く')
     expect(pieces[0]).toMatchObject({ in: 'both' })

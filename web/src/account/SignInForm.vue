@@ -65,7 +65,11 @@ async function enter(): Promise<void> {
         toggle-mask
         fluid
         required
-        :input-props="{ autocomplete: firstVisit ? 'new-password' : 'current-password', required: true }"
+        :input-props="{
+          autocomplete: firstVisit ? 'new-password' : 'current-password',
+          required: true,
+          autofocus: !!email,
+        }"
       />
       <span v-if="firstVisit" class="hint">At least 12 characters; a few words in a row are good.</span>
     </div>

@@ -62,7 +62,7 @@ onUnmounted(() => {
   <header class="top">
     <StandingLine class="standing" :episode="episode" :zone="zone" />
     <div class="side">
-      <SaveWord :saving="saving" :saved-at="savedAt" />
+      <SaveWord :saving="saving" :saved-at="savedAt" :zone="zone" />
       <button
         v-for="{ name, keys, aria, what, act } in acts"
         :key="name"
@@ -93,6 +93,7 @@ onUnmounted(() => {
   flex-wrap: wrap;
   gap: var(--space-1) var(--space-4);
   align-items: center;
+  margin-inline-start: auto;
 }
 .link-button:disabled {
   color: var(--ink-soft);

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { timeToTheSecond } from '../time/times'
 import type { Saving } from './desk'
 
 /** Whether what was written is on the server; never says anything of the release. */
-const props = defineProps<{ saving: Saving; savedAt: Date | null }>()
+const props = defineProps<{ saving: Saving; savedAt: Date | null; zone: string }>()
 
 const words = computed(() => {
   switch (props.saving) {
     case 'saved':
-      return props.savedAt ? `Saved ${props.savedAt.toLocaleTimeString('en-GB')}` : 'Everything is saved'
+      return props.savedAt ? `Saved ${timeToTheSecond(props.savedAt, props.zone)}` : 'Everything is saved'
     case 'unsaved':
       return 'Saving …'
     case 'waiting':

@@ -8,6 +8,8 @@ const inZone = (at: Moment, zone: string): DateTime =>
 
 /** `14:05` */
 export const timeOfDay = (at: Moment, zone: string): string => inZone(at, zone).toFormat('HH:mm')
+/** `14:05:09` */
+export const timeToTheSecond = (at: Moment, zone: string): string => inZone(at, zone).toFormat('HH:mm:ss')
 /** `3 Dec 2026` */
 export const shortDay = (at: Moment, zone: string): string => inZone(at, zone).toFormat('d LLL yyyy')
 /** `Thu 3 Dec, 06:00` */
