@@ -41,6 +41,7 @@ const floors = [
   'shows',
   'history',
   'episodes',
+  'together',
   'delivery',
   'feeds',
   'finishing',

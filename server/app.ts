@@ -35,6 +35,7 @@ import { shortWay } from './shortWay'
 import { showRoutes } from './shows/routes'
 import { siteRoutes } from './site/routes'
 import { studioRoutes } from './studio/routes'
+import { togetherRoutes } from './together/routes'
 import { uploadRoutes } from './uploads/routes'
 
 /** Puts the capabilities together; `onRoute` is told of each route. */
@@ -103,6 +104,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
         await answers.register(showRoutes(platform))
         await answers.register(episodeRoutes(platform))
         await answers.register(historyRoutes(platform))
+        await answers.register(togetherRoutes(platform))
         await answers.register(releaseRoutes(platform))
         await answers.register(fileRoutes(platform))
         await answers.register(finishingRoutes(platform))

@@ -113,6 +113,7 @@ export const fields = {
       since: 2,
       name: 'tags',
       appears: { feed: ['category'], page: 'below the notes', tag: 'TXXX' },
+      shown: tags => tags.join(', '),
     },
     tagKey,
   ),

@@ -12,6 +12,7 @@ import { deliveries } from './migrations/0009-deliveries'
 import { proxyLogs } from './migrations/0010-proxy-logs'
 import { writing } from './migrations/0011-writing'
 import { history } from './migrations/0012-history'
+import { table } from './migrations/0013-table'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -26,6 +27,7 @@ const migrations = [
   { name: '0010-proxy-logs', statements: proxyLogs },
   { name: '0011-writing', statements: writing },
   { name: '0012-history', statements: history },
+  { name: '0013-table', statements: table },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

@@ -5,7 +5,7 @@ import { after, type Step } from '@core/release/standing'
 import type { Scope } from '../access/scope'
 import { transact } from '../database/transact'
 import { AppError } from '../errors'
-import { keepState } from '../history/keep'
+import { keepState, keepStates, type Saving } from '../history/keep'
 import type { NewJob } from '../jobs/jobs'
 import { publish } from '../pictures/artwork'
 import type { Platform } from '../platform'
@@ -38,6 +38,9 @@ export interface Change {
   act?: 'written' | 'filled in' | 'many at once'
 }
 
+/** A change that touches neither its sound nor the feed. */
+export type WordsOrStanding = Pick<Change, 'fields' | 'step' | 'act'>
+
 /** Sees the episode under its lock, with which files it has, and decides what becomes of it; null: it stays as it is. */
 export type Decision = (episode: Episode, transaction: Transaction) => Promise<Change | null>
 
@@ -54,37 +57,66 @@ export interface Seen {
 export function episodeChanges(platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events'>) {
   const { database, clock, jobs, events } = platform
 
-  /** Writes a decided change of an episode that is locked; the feed's revision is left to whoever changes many. */
-  async function apply(
+  /** Makes an episode what the change says, but for its files; answers what is to be kept of its text. */
+  function set(
     episode: Episode,
-    { fields, sound, files, step, jobs: added = [], act = 'written' }: Change,
-    transaction: Transaction,
-    accountId: string | null = null,
-  ): Promise<void> {
-    const [before, beforeAt] = [textOf(episode), episode.updatedAt]
+    { fields, sound, files, step, act = 'written' }: Change,
+    accountId: string | null,
+  ): Saving | null {
     const standing = step ? after(step, episode.standing) : episode.standing
     if (!standing) throw new AppError('wrong-standing', `The episode is ${episode.standing} by now.`)
-    if (files) await giveRoles(episode, files, transaction)
+    const [before, beforeAt, at] = [textOf(episode), episode.updatedAt, clock.now()]
     episode.set({ ...fields, ...sound, standing })
     const isSound = sound !== undefined || files?.source !== undefined || files?.finished !== undefined
     episode.set({
       isChanged: isOtherThanReleased(episode),
-      ...((fields || step) && { version: episode.version + 1, updatedAt: clock.now() }),
+      ...((fields || step) && { version: episode.version + 1, updatedAt: at }),
       ...(isSound && { soundVersion: episode.soundVersion + 1 }),
     })
+    const { id: episodeId, version } = episode
+    const isSent = fields?.released != null
+    return fields ? { episodeId, before, beforeAt, after: textOf(episode), version, accountId, act, isSent, at } : null
+  }
+
+  /** Writes a decided change of an episode that is locked; the feed's revision is left to whoever changes many. */
+  async function apply(
+    episode: Episode,
+    change: Change,
+    transaction: Transaction,
+    accountId: string | null = null,
+  ): Promise<void> {
+    const { fields, files, jobs: added = [] } = change
+    if (files) await giveRoles(episode, files, transaction)
+    const saving = set(episode, change, accountId)
     await episode.save({ transaction })
-    if (fields) {
-      const { id: episodeId, version } = episode
-      const saved = { episodeId, before, beforeAt, after: textOf(episode), version, accountId, act, at: clock.now() }
-      await keepState({ ...saved, isSent: fields.released != null }, transaction)
-    }
+    if (saving) await keepState(saving, transaction)
     if (fields?.released?.text.artworkId) await publish(fields.released.text.artworkId, transaction)
     for (const job of added) await jobs.add({ showId: episode.showId, ...job }, transaction)
     await events.note({ kind: 'episode', showId: episode.showId, id: episode.id }, transaction)
   }
 
+  /** Writes decided changes of words and standings of many episodes that are locked. */
+  async function applyAll(
+    decided: readonly { episode: Episode; change: WordsOrStanding }[],
+    transaction: Transaction,
+    accountId: string | null,
+  ): Promise<void> {
+    const savings: Saving[] = []
+    for (const { episode, change } of decided) {
+      const saving = set(episode, change, accountId)
+      if (saving) savings.push(saving)
+    }
+    await Promise.all(decided.map(({ episode }) => episode.save({ transaction })))
+    await keepStates(savings, transaction)
+    await events.note(
+      decided.map(({ episode: { id, showId } }) => ({ kind: 'episode' as const, showId, id })),
+      transaction,
+    )
+  }
+
   return {
     apply,
+    applyAll,
 
     /**
      * Changes an episode that is still as a window has seen it. Throws `not-found`, `version-conflict`, `wrong-standing`, and

@@ -2,18 +2,19 @@ import { fn, literal, Op, type WhereOptions } from 'sequelize'
 import type { EpisodePage, EpisodesNear, EpisodeSummary, ListQuery } from '@contract/episodes'
 import { type Standing, standings } from '@core/release/standing'
 import type { Scope } from '../access/scope'
-import { anywhere } from '../database/like'
 import { badInput } from '../errors'
 import { AudioFile } from '../files/models'
 import { Upload } from '../files/upload'
 import { Episode, EpisodeFile } from './models'
+import { found } from './search'
 import { summaryOf } from './views'
 
 /** So many of each standing are near now. */
 const near: Readonly<Record<Standing, number>> = { draft: 20, scheduled: 20, released: 40, retired: 10 }
 const mostChanged = 20
 
-const columns = [
+/** What a summary is made of. */
+export const summaryColumns = [
   'id',
   'title',
   'number',
@@ -32,7 +33,8 @@ const order = [literal('`Episode`.`standing`'), literal('`Episode`.`order_key`')
 /** Lists of a show's episodes: summaries, in pages that each begin behind the last entry of the one before. */
 export const episodeLists = {
   async page({ showId }: Scope, { standing, find, after, limit }: ListQuery): Promise<EpisodePage> {
-    const where = { showId, deletedAt: null, ...(standing && { standing }), ...(find && found(find)) }
+    const words = find ? found(Episode.sequelize!, find) : null
+    const where = { showId, deletedAt: null, ...(standing && { standing }), ...(words && { [Op.and]: [words] }) }
     return pageOf(where, limit, after)
   },
 
@@ -86,7 +88,9 @@ function entries(where: WhereOptions<Episode>, limit: number): Promise<Episode[]
     where,
     attributes: {
       include: [[literal('`Episode`.`order_key`'), 'orderKey']],
-      exclude: Object.keys(Episode.getAttributes()).filter(name => !(columns as readonly string[]).includes(name)),
+      exclude: Object.keys(Episode.getAttributes()).filter(
+        name => !(summaryColumns as readonly string[]).includes(name),
+      ),
     },
     include: {
       model: EpisodeFile,
@@ -101,19 +105,18 @@ function entries(where: WhereOptions<Episode>, limit: number): Promise<Episode[]
 
 /** Makes summaries of some rows, knowing what is on its way to which. */
 async function summarizer(rows: readonly Episode[]): Promise<(row: Episode) => EpisodeSummary> {
+  const arriving = await arrivingTo(rows)
+  return row => summaryOf(row, arriving.get(row.id) ?? null)
+}
+
+/** The names of files that are on their way to episodes, by the episodes' ids. */
+export async function arrivingTo(rows: readonly Episode[]): Promise<Map<string, string>> {
   const underway = await Upload.findAll({
     where: { episodeId: rows.map(({ id }) => id), state: ['receiving', 'reading'] },
     attributes: ['episodeId', 'fileName'],
     order: [['createdAt', 'ASC']],
   })
-  const arriving = new Map(underway.map(({ episodeId, fileName }) => [episodeId, fileName]))
-  return row => summaryOf(row, arriving.get(row.id) ?? null)
-}
-
-/** Words in the title, or the number. */
-function found(words: string): WhereOptions<Episode> {
-  const title = { title: { [Op.like]: anywhere(words) } }
-  return { [Op.or]: /^\d{1,9}$/.test(words) ? [title, { number: Number(words) }] : [title] }
+  return new Map(underway.map(({ episodeId, fileName }) => [episodeId, fileName]))
 }
 
 const cursorOf = (row: Episode): string => `${row.standing}.${String(row.get('orderKey'))}.${row.id}`

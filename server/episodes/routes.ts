@@ -10,10 +10,12 @@ import {
   vocabulary,
 } from '@contract/episodes'
 import { sound } from '@contract/sound'
+import { tablePage, tableQuery } from '@contract/table'
 import { accessTo } from '../access/access'
 import type { Platform } from '../platform'
 import { episodeLists } from './lists'
 import { episodeService } from './service'
+import { episodeTable } from './table'
 import { vocabularyOf } from './vocabulary'
 
 const byId = z.object({ id: z.uuid() })
@@ -22,6 +24,7 @@ export const episodeRoutes =
   (platform: Platform): FastifyPluginAsyncZod =>
   async app => {
     const episodes = episodeService(platform)
+    const table = episodeTable(platform.database)
 
     app.get(
       '/shows/:id/episodes',
@@ -32,6 +35,11 @@ export const episodeRoutes =
       '/shows/:id/episodes/near',
       { ...accessTo('show', 'look'), schema: { params: byId, response: { 200: episodesNear } } },
       request => episodeLists.near(request.scope),
+    )
+    app.get(
+      '/shows/:id/episodes/table',
+      { ...accessTo('show', 'look'), schema: { params: byId, querystring: tableQuery, response: { 200: tablePage } } },
+      request => table.page(request.scope, request.query),
     )
     app.get(
       '/shows/:id/vocabulary',

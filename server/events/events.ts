@@ -18,8 +18,8 @@ export interface Listening {
 export type Hearer = (news: News | 'all') => void
 
 export interface Events {
-  /** Writes a change down, in the transaction that makes it; whoever listens, in any process, hears of it within half a second. */
-  note(news: News, transaction: Transaction): Promise<void>
+  /** Writes changes down, in the transaction that makes them; whoever listens, in any process, hears of them within half a second. */
+  note(news: News | readonly News[], transaction: Transaction): Promise<void>
   /** Tells this process of every change from now on: of its own ones at once, of those of others within half a second. */
   hear(listener: Hearer): void
   /** Tells of changes in the shows of an account from now on, and of those since a number; answers how to end it. */
@@ -163,13 +163,16 @@ export function createEvents(database: Sequelize, clock: Clock, report: (error: 
   }
 
   return {
-    async note({ kind, showId, id }, transaction) {
-      await database.query('INSERT INTO events (kind, show_id, subject, at) VALUES (?, ?, ?, ?)', {
-        replacements: [kind, showId, id, clock.now()],
-        transaction,
-      })
+    async note(news, transaction) {
+      const all = [news].flat() as readonly News[]
+      if (all.length === 0) return
+      const at = clock.now()
+      await database.query(
+        `INSERT INTO events (kind, show_id, subject, at) VALUES ${all.map(() => '(?, ?, ?, ?)').join(', ')}`,
+        { replacements: all.flatMap(({ kind, showId, id }) => [kind, showId, id, at]), transaction },
+      )
       transaction.afterCommit(() => {
-        for (const hear of hearers) hear({ kind, showId, id })
+        for (const each of all) for (const hear of hearers) hear(each)
         wake()
       })
     },

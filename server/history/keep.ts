@@ -29,7 +29,7 @@ export async function keepState(saving: Saving, transaction: Transaction): Promi
   const fields = differingFields(before, after)
   if (fields.length === 0 && !isSent) return
   const [newest] = await statesOf(episodeId, transaction, 1)
-  if (!newest) await begin(saving, isSent && fields.length === 0, transaction)
+  if (!newest) await EpisodeState.create(begunState(saving, isSent && fields.length === 0), { transaction })
   if (fields.length === 0) {
     if (isSent && newest && !newest.isSent)
       await EpisodeState.update({ isSent }, { where: { id: newest.id }, transaction })
@@ -46,27 +46,41 @@ export async function keepState(saving: Saving, transaction: Transaction): Promi
   await thin(await statesOf(episodeId, transaction), at, transaction)
 }
 
-/** What stood before anything was kept is the first state. */
-async function begin(
-  { episodeId, before, beforeAt, version }: Saving,
-  isSent: boolean,
-  transaction: Transaction,
-): Promise<void> {
-  await EpisodeState.create(
-    {
-      id: uuidV7(),
-      episodeId,
-      version: version - 1,
-      accountId: null,
-      act: 'begun',
-      fields: [],
-      text: before,
-      isSent,
-      savedAt: beforeAt,
-    },
-    { transaction },
-  )
+/** So many texts go to the database in one statement. */
+const mostAtOnce = 50
+
+/** Keeps texts of many episodes that were saved together, each as a state of its own. The episodes' rows are locked. */
+export async function keepStates(savings: readonly Saving[], transaction: Transaction): Promise<void> {
+  const kept = await EpisodeState.findAll({
+    where: { episodeId: savings.map(({ episodeId }) => episodeId) },
+    attributes: ['episodeId'],
+    group: ['episodeId'],
+    raw: true,
+    transaction,
+  })
+  const known = new Set(kept.map(({ episodeId }) => episodeId))
+  const states = savings.flatMap(saving => {
+    const { episodeId, before, after, version, accountId, act, isSent, at } = saving
+    const fields = differingFields(before, after)
+    const state = { id: uuidV7(), episodeId, version, accountId, act, fields, text: after, isSent, savedAt: at }
+    return fields.length === 0 ? [] : known.has(episodeId) ? [state] : [begunState(saving, false), state]
+  })
+  for (let from = 0; from < states.length; from += mostAtOnce)
+    await EpisodeState.bulkCreate(states.slice(from, from + mostAtOnce), { transaction })
 }
+
+/** What stood before anything was kept is the first state. */
+const begunState = ({ episodeId, before, beforeAt, version }: Saving, isSent: boolean) => ({
+  id: uuidV7(),
+  episodeId,
+  version: version - 1,
+  accountId: null,
+  act: 'begun' as const,
+  fields: [],
+  text: before,
+  isSent,
+  savedAt: beforeAt,
+})
 
 const statesOf = (episodeId: string, transaction: Transaction, limit?: number): Promise<Row[]> =>
   EpisodeState.findAll({

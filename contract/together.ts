@@ -1,0 +1,63 @@
+import { z } from 'zod'
+import { writtenSchemas } from '@core/episode/fields'
+
+/** So many episodes can be changed in one go. */
+export const mostTogether = 5000
+
+const { tags, people, season, number } = writtenSchemas
+const explicit = writtenSchemas.extras.shape.explicit
+const tag = tags.element
+const person = people.element
+const some = <Entry extends z.ZodType>(entry: Entry) => z.array(entry).min(1, 'At least one.').max(100, 'At most 100.')
+
+/** What can be done to many episodes at once. */
+export const together = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('add tags'), tags: some(tag) }),
+  z.object({ kind: z.literal('remove tags'), tags: some(tag) }),
+  z.object({ kind: z.literal('merge tags'), tags: some(tag), into: tag }),
+  z.object({ kind: z.literal('add people'), people: some(person) }),
+  z.object({ kind: z.literal('remove people'), people: some(person) }),
+  z.object({ kind: z.literal('merge people'), people: some(person), into: person }),
+  z.object({ kind: z.literal('season'), season }),
+  z.object({ kind: z.literal('explicit'), explicit }),
+  z.object({ kind: z.literal('renumber'), from: number.unwrap() }),
+  z.object({ kind: z.literal('to draft') }),
+  z.object({ kind: z.literal('remove') }),
+])
+
+const ids = z.array(z.uuid()).min(1, 'At least one episode.').max(mostTogether, 'At most 5,000 episodes.')
+
+/** Which episodes: those that were chosen, or all of the show. */
+export const togetherLook = z.object({ episodes: z.union([ids, z.literal('all')]), change: together })
+export type TogetherLook = z.infer<typeof togetherLook>
+
+/** What a change would make of some episodes, in words. */
+export const togetherOutlook = z.object({
+  /** All that were looked at, as the change itself has to name them. */
+  episodes: z.array(z.object({ id: z.string(), version: z.number() })),
+  changes: z.array(z.object({ id: z.string(), title: z.string(), before: z.string(), after: z.string() })),
+  refused: z.array(z.object({ id: z.string(), title: z.string(), why: z.string() })),
+  /** How many stay as they are. */
+  same: z.number(),
+})
+export type TogetherOutlook = z.infer<typeof togetherOutlook>
+
+/** The change, of the episodes that it was looked at for, as they were seen then. */
+export const togetherChange = z.object({
+  episodes: z
+    .array(z.object({ id: z.uuid(), version: z.number().int() }))
+    .min(1, 'At least one episode.')
+    .max(mostTogether, 'At most 5,000 episodes.'),
+  change: together,
+})
+export type TogetherChange = z.infer<typeof togetherChange>
+
+export const togetherDone = z.object({ id: z.string(), changed: z.number() })
+export type TogetherDone = z.infer<typeof togetherDone>
+
+/** How many were taken back, and what was left because it has changed since. */
+export const togetherTakenBack = z.object({
+  changed: z.number(),
+  left: z.array(z.object({ id: z.string(), title: z.string(), why: z.string() })),
+})
+export type TogetherTakenBack = z.infer<typeof togetherTakenBack>

@@ -1,0 +1,13 @@
+import { expect, it } from 'vitest'
+import { readSearch } from './search'
+
+it.each([
+  ['reed organs', ['reed', 'organs'], []],
+  ['The reed', ['reed'], ['the']],
+  ['+bellows -leak* "now"', ['bellows', 'leak', 'now'], []],
+  ['湖の手紙', [], ['湖の手紙']],
+  ['Öl on G3', [], ['öl', 'on', 'g3']],
+  ['  ', [], []],
+])('%s', (asked, beginnings, pieces) => {
+  expect(readSearch(asked)).toEqual({ beginnings, pieces })
+})

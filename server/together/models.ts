@@ -1,0 +1,42 @@
+import {
+  type CreationOptional,
+  DataTypes,
+  type InferAttributes,
+  type InferCreationAttributes,
+  Model,
+  type Sequelize,
+} from 'sequelize'
+import type { EpisodeText } from '@core/episode/fields'
+import type { Together } from '@core/episode/together'
+
+/** What was done to one of many episodes, with what is needed to take it back. */
+export type Done = { id: string } & (
+  | { before: Partial<EpisodeText>; after: Partial<EpisodeText> }
+  | { wasScheduled: { at: string; zone: string | null } }
+  | { isRemoved: true }
+)
+
+export class ChangeTogether extends Model<InferAttributes<ChangeTogether>, InferCreationAttributes<ChangeTogether>> {
+  declare id: string
+  declare showId: string
+  declare accountId: string | null
+  declare act: Together
+  declare episodes: Done[]
+  declare takenBack: CreationOptional<boolean>
+  declare at: Date
+}
+
+export function initTogether(sequelize: Sequelize): void {
+  ChangeTogether.init(
+    {
+      id: { type: DataTypes.UUID, primaryKey: true },
+      showId: DataTypes.UUID,
+      accountId: DataTypes.UUID,
+      act: DataTypes.JSON,
+      episodes: DataTypes.JSON,
+      takenBack: { type: DataTypes.BOOLEAN, defaultValue: false },
+      at: DataTypes.DATE(3),
+    },
+    { sequelize, tableName: 'changes_together' },
+  )
+}

@@ -1,0 +1,43 @@
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
+import { z } from 'zod'
+import { togetherChange, togetherDone, togetherLook, togetherOutlook, togetherTakenBack } from '@contract/together'
+import { accessTo } from '../access/access'
+import type { Platform } from '../platform'
+import { togetherService } from './service'
+
+const byId = z.object({ id: z.uuid() })
+/** Five thousand episodes with their versions. */
+const bodyLimit = 2_000_000
+
+export const togetherRoutes =
+  (platform: Platform): FastifyPluginAsyncZod =>
+  async app => {
+    const together = togetherService(platform)
+
+    app.post(
+      '/shows/:id/together/look',
+      {
+        ...accessTo('show', 'write'),
+        schema: { params: byId, body: togetherLook, response: { 200: togetherOutlook } },
+        bodyLimit,
+      },
+      request => together.look(request.scope, request.body),
+    )
+    app.post(
+      '/shows/:id/together',
+      {
+        ...accessTo('show', 'write'),
+        schema: { params: byId, body: togetherChange, response: { 200: togetherDone } },
+        bodyLimit,
+      },
+      request => together.change(request.scope, request.body),
+    )
+    app.post(
+      '/shows/:id/together/:changeId/take-back',
+      {
+        ...accessTo('show', 'write'),
+        schema: { params: byId.extend({ changeId: z.uuid() }), response: { 200: togetherTakenBack } },
+      },
+      request => together.takeBack(request.scope, request.params.changeId),
+    )
+  }
