@@ -111,5 +111,6 @@ export const versioned = z.object({ version, soundVersion: version.optional() })
 export const vocabulary = z.object({
   tags: z.array(z.object({ tag: z.string(), count: z.number() })),
   people: keptSchemas.people,
+  seasons: z.array(z.number()),
 })
 export type Vocabulary = z.infer<typeof vocabulary>

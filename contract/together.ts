@@ -27,8 +27,11 @@ export const together = z.discriminatedUnion('kind', [
 
 const ids = z.array(z.uuid()).min(1, 'At least one episode.').max(mostTogether, 'At most 5,000 episodes.')
 
-/** Which episodes: those that were chosen, or all of the show. */
-export const togetherLook = z.object({ episodes: z.union([ids, z.literal('all')]), change: together })
+/** Which episodes: those that were chosen, all of the show, or one and all that go out after it. */
+export const togetherLook = z.object({
+  episodes: z.union([ids, z.literal('all'), z.object({ from: z.uuid() })]),
+  change: together,
+})
 export type TogetherLook = z.infer<typeof togetherLook>
 
 /** What a change would make of some episodes, in words. */

@@ -48,7 +48,7 @@ async function fillShow(
   )
   const { id: showId } = await showService(platform).create(accountId, { ...show.facts, artworkId: artwork.id })
   for (const episode of show.episodes)
-    await fillEpisode(platform, clock, today, folder, showId, show.facts.zone, episode, releaseAt(episode))
+    await fillEpisode(platform, clock, today, folder, { showId, accountId }, show.facts, episode, releaseAt(episode))
 }
 
 async function fillEpisode(
@@ -56,8 +56,8 @@ async function fillEpisode(
   clock: MovableClock,
   today: Date,
   folder: string,
-  showId: string,
-  zone: string,
+  { showId, accountId }: Pick<Scope, 'showId' | 'accountId'>,
+  { zone, author }: DemoShow['facts'],
   wanted: DemoEpisode,
   releaseAt: DateTime,
 ): Promise<void> {
@@ -65,11 +65,20 @@ async function fillEpisode(
   const releases = releaseService(platform)
   clock.moveTo(new Date(Math.min(+releaseAt.minus({ hours: 20 }), +today - 60_000)))
   const { id } = await episodes.create(houseScope({ id: showId, showId }), {})
-  const scope = houseScope({ id, showId })
+  const scope = { ...houseScope({ id, showId }), accountId }
   if (wanted.sound) await bring(platform, scope, join(folder, 'sounds', wanted.sound))
   const { version } = await episodes.get(scope)
-  const { title, number, notes } = wanted
-  const written = await episodes.change(scope, { version, text: { title, number, notes } })
+  const { title, number, notes, hook = '', tags = [], guests } = wanted
+  const people = guests
+    ? [
+        { name: author, role: 'Host' as const, address: null },
+        ...guests.map(name => ({ name, role: 'Guest' as const, address: null })),
+      ]
+    : []
+  const written = await episodes.change(scope, {
+    version,
+    text: { title, number, notes, hook, tags: [...tags], people },
+  })
   if (wanted.standing === 'draft') return
   const { version: ready } = wanted.finished ? await finish(platform, scope) : written
   if (wanted.standing === 'released') {

@@ -7,6 +7,9 @@ export interface DemoEpisode {
   /** File in demo/sounds; null for a draft whose audio is still to come. */
   sound: string | null
   notes: string
+  hook?: string
+  tags?: readonly string[]
+  guests?: readonly string[]
   /** It was finished before it went out; else it went out as it was uploaded. */
   finished?: true
   standing: 'released' | 'scheduled' | 'draft'
@@ -51,6 +54,9 @@ export const demoShows: readonly DemoShow[] = [
         sound: 'br-31.mp3',
         standing: 'released',
         dayOffset: -82,
+        hook: 'A draught, a candle and a postage stamp from sixty years ago.',
+        tags: ['harmonium', 'reservoirs', 'hide glue'],
+        guests: ['Benno Quillhart'],
         notes: workshopNotes(
           'A harmonium arrives on a handcart with a note pinned to it: <em>plays, but coughs</em>.',
           'Benno Quillhart finds the draught with a candle, and sixty years earlier somebody had found it too, and mended it with a postage stamp. We show how to patch a reservoir with sheepskin and hide glue, and how long to leave it alone afterwards.',
@@ -63,6 +69,9 @@ export const demoShows: readonly DemoShow[] = [
         sound: 'br-32.mp3',
         standing: 'released',
         dayOffset: -68,
+        hook: 'Forty-one drawers, and on every one a word instead of a note.',
+        tags: ['reeds', 'button accordion'],
+        guests: ['Agathe Lindenwick'],
         notes: workshopNotes(
           'Agathe Lindenwick keeps reeds in forty-one drawers, and on every drawer stands a word instead of a note.',
           'We came for one low reed for a button box that had lost its growl. We stayed for coffee, for the drawer marked <strong>Uncle</strong>, and for what a nine-year-old can hear when metal falls on flagstones.',
@@ -75,6 +84,8 @@ export const demoShows: readonly DemoShow[] = [
         sound: 'br-33.mp3',
         standing: 'released',
         dayOffset: -54,
+        hook: 'Four parts beeswax, one part rosin, and a pan that must not get too hot.',
+        tags: ['reeds', 'wax'],
         notes: workshopNotes(
           'Four parts beeswax, one part rosin, and a pan that must not get too hot: the wax that holds reeds in.',
           'Also in this half hour: how we lost the curtains, why wax is a promise to a stranger, and a listener’s question about old wax that has gone to powder.',
@@ -87,6 +98,9 @@ export const demoShows: readonly DemoShow[] = [
         sound: 'br-34.mp3',
         standing: 'released',
         dayOffset: -40,
+        hook: 'It lay under the dance hall since the flood, and every reed still speaks.',
+        tags: ['accordion', 'found instruments'],
+        guests: ['Benno Quillhart'],
         notes: workshopNotes(
           'Eleven hats, a set of teeth and an accordion lay under the boards of the dance hall at Nether Odrem.',
           'It had been there since the night of the flood, wrapped in oilcloth. We open it for the first time, and every reed speaks. There is a name inside the lid. If you think it might be your family’s, <a href="https://bellowsandreeds.example/nether-odrem">tell us what else is written there</a>.',
@@ -99,6 +113,9 @@ export const demoShows: readonly DemoShow[] = [
         sound: 'br-35.mp3',
         standing: 'released',
         dayOffset: -26,
+        hook: 'A whole octave tuned to a bell, one reed an evening.',
+        tags: ['reeds', 'tuning'],
+        guests: ['Benno Quillhart'],
         notes: workshopNotes(
           'The six o’clock ferry rings an A, more or less, and Benno tunes a whole octave to it, one reed an evening.',
           'Scratch near the tip and the reed goes up, near the root and it goes down. Between two bells there is time to talk about patience, and about the little green light that lives under the bread.',
@@ -112,6 +129,9 @@ export const demoShows: readonly DemoShow[] = [
         finished: true,
         standing: 'released',
         dayOffset: -12,
+        hook: 'Whoever can read the folds knows how it was played.',
+        tags: ['bellows', 'accordion'],
+        guests: ['Agathe Lindenwick'],
         notes: workshopNotes(
           'Bellows fold for ever where they were first folded, and whoever can read them knows how they were played.',
           'Agathe lays a finger on the seventh fold and says: it was a waltz. Then we make new ones, eighteen folds with corners of goat leather, and they do not know anything yet.',
@@ -124,6 +144,9 @@ export const demoShows: readonly DemoShow[] = [
         sound: 'br-37.mp3',
         standing: 'scheduled',
         dayOffset: 2,
+        hook: 'One note will not stop, and Sunday comes.',
+        tags: ['reed organ', 'troubleshooting'],
+        guests: ['Sister Amabel'],
         notes: workshopNotes(
           '“Our organ has one note that will not stop. We have put a hymn book on it. Please advise before Sunday.”',
           'Half an hour on the telephone with Sister Amabel, who had never held a screwdriver and takes the key action apart on the chapel floor while the choir practises over her head. Four things can make a note sound by itself, and three of them are dirt.',

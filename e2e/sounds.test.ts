@@ -159,7 +159,7 @@ it('a released episode’s audio is replaced: its old address still answers, and
   expect(await page.locator('.copy-field', { hasText: 'GUID' }).locator('code').innerText()).toBe(guid)
   expect((await fetch(before, { method: 'HEAD' })).status).toBe(200)
 
-  await page.getByRole('link', { name: 'The shelf' }).click()
+  await page.getByRole('link', { name: 'Shelf', exact: true }).click()
   await page.getByRole('row', { name: /br-35\.mp3.*went out with/ }).waitFor()
   const row = page.getByRole('row', { name: /^40\.mp3.*goes out with/ })
   await row.waitFor()

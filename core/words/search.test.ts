@@ -8,6 +8,9 @@ it.each([
   ['湖の手紙', [], ['湖の手紙']],
   ['Öl on G3', [], ['öl', 'on', 'g3']],
   ['  ', [], []],
+  ['100 %', ['100'], []],
+  ['% &', [], ['%', '&']],
+  ['A_', [], ['a_']],
 ])('%s', (asked, beginnings, pieces) => {
   expect(readSearch(asked)).toEqual({ beginnings, pieces })
 })

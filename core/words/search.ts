@@ -10,11 +10,17 @@ const unspaced = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script
 
 /**
  * What is looked for, told apart by how a database finds it: the beginnings of words, for its full text, and pieces that have
- * to be looked for letter by letter.
+ * to be looked for letter by letter. Signs count only where there is nothing else.
  */
 export function readSearch(asked: string): { beginnings: string[]; pieces: string[] } {
-  const words = [...new Set(asked.toLowerCase().match(/[\p{L}\p{M}\p{N}]+/gu) ?? [])]
+  const words = [
+    ...new Set(asked.toLowerCase().match(/[\p{L}\p{M}\p{N}_]+/gu) ?? asked.trim().split(/\s+/).filter(Boolean)),
+  ]
   const isBeginning = (word: string): boolean =>
-    word.length >= shortest && word.length <= longest && !leftOut.has(word) && !unspaced.test(word)
+    /^[\p{L}\p{M}\p{N}]+$/u.test(word) &&
+    word.length >= shortest &&
+    word.length <= longest &&
+    !leftOut.has(word) &&
+    !unspaced.test(word)
   return { beginnings: words.filter(isBeginning), pieces: words.filter(word => !isBeginning(word)) }
 }

@@ -5,7 +5,7 @@ import { anywhere } from '../database/like'
 /** The condition that finds episodes by words of their titles, hooks, notes, tags and people, or by their number; null where nothing is asked. */
 export function found(database: Sequelize, asked: string): ReturnType<typeof literal> | null {
   const { beginnings, pieces } = readSearch(asked)
-  if (beginnings.length + pieces.length === 0) return asked.trim() === '' ? null : literal('FALSE')
+  if (beginnings.length + pieces.length === 0) return null
   const conditions = [
     ...(beginnings.length > 0
       ? [

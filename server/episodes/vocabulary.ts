@@ -5,12 +5,13 @@ import type { Scope } from '../access/scope'
 
 const mostTags = 2000
 const mostPeople = 1000
+const mostSeasons = 1000
 
 /** What a show's episodes have used: each tag with how often, the most used first, and the people of its book, the latest first. */
 export async function vocabularyOf(database: Sequelize, { showId }: Pick<Scope, 'showId'>): Promise<Vocabulary> {
   const ask = <Row extends object>(statement: string, most: number): Promise<Row[]> =>
     database.query<Row>(`${statement} LIMIT ${most}`, { replacements: [showId], type: QueryTypes.SELECT })
-  const [tags, people] = await Promise.all([
+  const [tags, people, seasons] = await Promise.all([
     ask<{ tag: string; count: number | bigint }>(
       `SELECT t.tag, COUNT(*) AS count FROM episodes e,
         JSON_TABLE(e.tags, '$[*]' COLUMNS (tag VARCHAR(60) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin PATH '$')) t
@@ -26,6 +27,14 @@ export async function vocabularyOf(database: Sequelize, { showId }: Pick<Scope, 
         WHERE e.show_id = ? AND e.deleted_at IS NULL GROUP BY p.name, p.role, p.address ORDER BY MAX(e.created_at) DESC, p.name`,
       mostPeople,
     ),
+    ask<{ season: number }>(
+      'SELECT DISTINCT season FROM episodes WHERE show_id = ? AND deleted_at IS NULL AND season IS NOT NULL ORDER BY season',
+      mostSeasons,
+    ),
   ])
-  return { tags: tags.map(({ tag, count }) => ({ tag, count: Number(count) })), people }
+  return {
+    tags: tags.map(({ tag, count }) => ({ tag, count: Number(count) })),
+    people,
+    seasons: seasons.map(({ season }) => season),
+  }
 }

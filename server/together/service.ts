@@ -36,7 +36,12 @@ export function togetherService(platform: Pick<Platform, 'database' | 'clock' | 
     /** What it would make of them. Throws `not-allowed`. */
     async look(scope: Scope, { episodes: which, change }: TogetherLook): Promise<TogetherOutlook> {
       needMay(scope, change)
-      const episodes = await inOrder({ showId: scope.showId, deletedAt: null, ...(which !== 'all' && { id: which }) })
+      const all = await inOrder({
+        showId: scope.showId,
+        deletedAt: null,
+        ...(Array.isArray(which) && { id: which }),
+      })
+      const episodes = typeof which === 'object' && 'from' in which ? behind(all, which.from) : all
       const affected = episodes.map(affectedOf)
       const outcomes = outcomesOf(change, affected)
       const told = episodes.map(({ id, title }, at) => ({ id, title, outcome: outcomes[at]!, of: affected[at]! }))
@@ -98,6 +103,12 @@ export function togetherService(platform: Pick<Platform, 'database' | 'clock' | 
       })
     },
   }
+}
+
+/** One episode and all behind it; none where it is not there. */
+function behind(all: readonly Episode[], from: string): readonly Episode[] {
+  const at = all.findIndex(({ id }) => id === from)
+  return at < 0 ? [] : all.slice(at)
 }
 
 function needMay({ role }: Scope, change: Together): void {

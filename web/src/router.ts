@@ -4,6 +4,7 @@ import { useSession } from './account/session'
 import { useShows } from './show/shows'
 
 // Each page is loaded when it is first opened.
+const AllEpisodesPage = () => import('./table/AllEpisodesPage.vue')
 const AppFrame = () => import('./frame/AppFrame.vue')
 const DeskPage = () => import('./desk/DeskPage.vue')
 const HabitsPage = () => import('./show/HabitsPage.vue')
@@ -26,6 +27,7 @@ export function createStudioRouter(): Router {
         props: true,
         children: [
           { path: '', name: 'show', component: ShowPage, props: true },
+          { path: 'episodes', name: 'episodes', component: AllEpisodesPage, props: true },
           { path: 'shelf', name: 'shelf', component: ShelfPage, props: true },
           { path: 'habits', name: 'habits', component: HabitsPage, props: true },
           { path: 'facts', name: 'facts', component: ShowFormPage, props: true },

@@ -21,7 +21,7 @@ export const whenSignedOut = (act: () => void): void => {
 }
 
 const timeoutMs = 15_000
-/** The server asks another one meanwhile. */
+/** The server asks another one meanwhile, or changes thousands. */
 const askingMs = 60_000
 
 /** Sends a request to the API and answers what comes back. Throws ApiError or NoAnswer. */
@@ -41,7 +41,7 @@ function send(method: string, path: string, body: unknown, headers: Record<strin
     headers: { ...(body !== undefined && !isBlob && { 'content-type': 'application/json' }), ...headers },
     body: body === undefined || isBlob ? (body as Blob | undefined) : JSON.stringify(body),
     signal: AbortSignal.timeout(
-      isBlob ? timeoutMs * 8 : path.endsWith('/address') || path.endsWith('/release') ? askingMs : timeoutMs,
+      isBlob ? timeoutMs * 8 : /\/(address|release|together|take-back)$/.test(path) ? askingMs : timeoutMs,
     ),
   }).catch(() => {
     throw new NoAnswer('The server does not answer.')

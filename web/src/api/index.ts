@@ -12,6 +12,8 @@ import type { Credentials, Session } from '@contract/session'
 import type { Shelf, ShelfQuery } from '@contract/shelf'
 import type { NewShow, Picture, Show, ShowChange, ShowListQuery, ShowPage } from '@contract/shows'
 import type { Sound } from '@contract/sound'
+import type { TablePage, TableQuery } from '@contract/table'
+import type { TogetherChange, TogetherDone, TogetherLook, TogetherOutlook, TogetherTakenBack } from '@contract/together'
 import { type Pyramid, readPyramid } from '@core/audio/pyramid'
 import type { Recipe } from '@core/audio/recipe'
 import type { Crop } from '@core/show/artwork'
@@ -53,6 +55,14 @@ export const api = {
   episodes: (showId: string, query: Partial<ListQuery>) =>
     call<EpisodePage>('GET', `/shows/${showId}/episodes${queryOf(query)}`),
   episodesNear: (showId: string) => call<EpisodesNear>('GET', `/shows/${showId}/episodes/near`),
+  table: (showId: string, query: Partial<TableQuery>) =>
+    call<TablePage>('GET', `/shows/${showId}/episodes/table${queryOf(query)}`),
+  lookTogether: (showId: string, look: TogetherLook) =>
+    call<TogetherOutlook>('POST', `/shows/${showId}/together/look`, look),
+  changeTogether: (showId: string, change: TogetherChange) =>
+    call<TogetherDone>('POST', `/shows/${showId}/together`, change),
+  takeBackTogether: (showId: string, id: string) =>
+    call<TogetherTakenBack>('POST', `/shows/${showId}/together/${id}/take-back`, {}),
   vocabulary: (showId: string) => call<Vocabulary>('GET', `/shows/${showId}/vocabulary`),
   createEpisode: (showId: string, title?: string) => call<Episode>('POST', `/shows/${showId}/episodes`, { title }),
   sound: (id: string) => call<Sound>('GET', `/episodes/${id}/sound`),

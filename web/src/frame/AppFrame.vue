@@ -59,7 +59,7 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
     <StudioRail v-if="show" :show="show" :near="shows.near" @new="begin()" @more="shows.loadMore" />
     <main v-if="show" id="work" tabindex="-1">
       <RouterLink v-if="route.name !== 'show'" class="back" :to="{ name: 'show', params: { show: show.slug } }"
-        >All episodes</RouterLink
+        >To the show</RouterLink
       >
       <UploadQueue v-if="isQueueShown" :slug="show.slug" />
       <RouterView :key="String(route.params.id ?? route.name) + show.id" :show="show.slug" @files="begin" />

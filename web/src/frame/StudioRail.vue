@@ -68,11 +68,12 @@ async function leave(): Promise<void> {
       <RouterLink v-else class="show-name" :to="{ name: 'show', params: { show: show.slug } }">{{
         show.name
       }}</RouterLink>
-      <div class="actions">
-        <Button label="New episode" size="small" @click="emit('new')" />
-        <RouterLink class="small" :to="{ name: 'show', params: { show: show.slug } }">The show</RouterLink>
-        <RouterLink class="small" :to="{ name: 'shelf', params: { show: show.slug } }">The shelf</RouterLink>
-      </div>
+      <Button label="New episode" size="small" @click="emit('new')" />
+      <nav class="places small" aria-label="Places of the show">
+        <RouterLink :to="{ name: 'show', params: { show: show.slug } }">Show</RouterLink>
+        <RouterLink :to="{ name: 'episodes', params: { show: show.slug } }">All episodes</RouterLink>
+        <RouterLink :to="{ name: 'shelf', params: { show: show.slug } }">Shelf</RouterLink>
+      </nav>
     </header>
     <EpisodeRail v-if="near" :show="show" :near="near" @more="standing => emit('more', standing)" />
     <footer class="small">
@@ -97,8 +98,14 @@ async function leave(): Promise<void> {
   gap: var(--space-3);
   padding: var(--space-4);
 }
-.rail header .actions {
-  gap: var(--space-3);
+.places {
+  display: flex;
+  justify-content: space-between;
+}
+.places .router-link-exact-active {
+  color: var(--ink);
+  font-weight: 600;
+  text-decoration: none;
 }
 /* The strip keeps a glyph and a number for each episode; what they are called is said by their tips and to screen readers. */
 .fold {

@@ -76,7 +76,8 @@ const questions = {
   },
   remove: {
     title: 'Remove this draft?',
-    says: () => 'It goes from the list, with its words and its audio.',
+    says: () =>
+      'It goes from the list, with its words and its audio. Under All episodes, Removed drafts, you find it again.',
     act: async () => {
       await attempt(async () => emit('remove'))
     },

@@ -1,0 +1,181 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { storeToRefs } from 'pinia'
+import { computed, onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { type TableQuery, tableQuery, type TableRow } from '@contract/table'
+import type { Together } from '@core/episode/together'
+import { onNews } from '../news/news'
+import ProblemNote from '../parts/ProblemNote.vue'
+import { useShows } from '../show/shows'
+import { useVocabulary } from '../show/vocabulary'
+import ActBar from './ActBar.vue'
+import { readColumns, type TableColumn, writeColumns } from './columns'
+import OutlookPanel from './OutlookPanel.vue'
+import SpellingsNote from './SpellingsNote.vue'
+import { useTable } from './table'
+import TableFilters from './TableFilters.vue'
+import TableRows from './TableRows.vue'
+
+/** All episodes of a show: found, narrowed, ordered, and changed many at once. What is asked for stands in the address. */
+const props = defineProps<{ show: string }>()
+const shows = useShows()
+const vocabulary = useVocabulary()
+const table = useTable()
+const { rows, total, shownQuery, looked, after, problem, busy } = storeToRefs(table)
+const route = useRoute()
+const router = useRouter()
+const show = computed(() => shows.bySlug(props.show)!)
+const selection = ref<TableRow[]>([])
+
+const asked = tableQuery.omit({ from: true, limit: true }).partial()
+const query = computed<Partial<TableQuery>>({
+  get: () => {
+    // What somebody wrote into the address and means nothing is as if it were not there.
+    const parts = Object.entries(route.query).filter(([name, value]) => asked.safeParse({ [name]: value }).success)
+    const { success, data } = asked.safeParse(Object.fromEntries(parts))
+    return success ? Object.fromEntries(Object.entries(data).filter(([name]) => route.query[name] !== undefined)) : {}
+  },
+  set: wanted => go({ ...wanted, columns: route.query.columns as string | undefined }),
+})
+const chosen = computed<TableColumn[]>({
+  get: () => [...readColumns(route.query.columns)],
+  set: columns => go({ ...query.value, columns: writeColumns(columns) }),
+})
+function go(wanted: Record<string, string | number | undefined>): void {
+  const set = Object.entries(wanted).filter(([, value]) => value !== undefined && value !== '')
+  void router.replace({ query: Object.fromEntries(set.map(([name, value]) => [name, String(value)])) })
+}
+
+let timer: ReturnType<typeof setTimeout> | undefined
+watch(
+  () => JSON.stringify(query.value),
+  (_now, before) => {
+    clearTimeout(timer)
+    // Whoever types is not asked for at every letter.
+    timer = setTimeout(() => void table.load(show.value.id, query.value), before === undefined ? 0 : 150)
+  },
+  { immediate: true },
+)
+onMounted(() => vocabulary.load(show.value.id))
+onNews(
+  ({ kind, showId }) => showId === show.value.id && kind === 'episode',
+  async () => {
+    await Promise.all([table.refresh(), vocabulary.load(show.value.id)])
+  },
+  10_000,
+)
+// Chosen are rows that are still there, as they are now.
+watch(rows, now => {
+  const ids = new Set(selection.value.map(({ id }) => id))
+  if (ids.size > 0) selection.value = (now ?? []).filter(({ id }) => ids.has(id))
+})
+
+const count = (number: number): string => number.toLocaleString('en-GB')
+const isNarrowed = computed(() =>
+  (['find', 'standing', 'season', 'kind', 'tag', 'lacks'] as const).some(name => query.value[name] !== undefined),
+)
+const look = (episodes: string[] | 'all' | { from: string }, change: Together): Promise<void> =>
+  table.look(show.value.id, episodes, change)
+async function make(): Promise<void> {
+  await table.make(show.value.id)
+  if (!looked.value) selection.value = []
+}
+</script>
+
+<template>
+  <section class="all">
+    <div class="top">
+      <header class="head">
+        <h1>All episodes</h1>
+        <p v-if="rows" class="quiet figures" role="status">
+          {{ count(total) }} {{ total === 1 ? 'episode' : 'episodes' }}{{ isNarrowed ? ' found' : '' }}
+        </p>
+        <p v-if="after && 'done' in after" class="after" role="status">
+          {{ count(after.done.changed) }} changed.
+          <Button
+            label="Take it all back"
+            size="small"
+            outlined
+            :loading="busy"
+            @click="table.takeBack(show.id, after.done.id)"
+          />
+        </p>
+        <p v-else-if="after" class="after" role="status">
+          {{ count(after.takenBack.changed) }} are as before.
+          <template v-if="after.takenBack.left.length">
+            Left: {{ after.takenBack.left.map(({ title, why }) => `${title || 'Untitled'} (${why})`).join(' ') }}
+          </template>
+        </p>
+      </header>
+      <TableFilters v-model="query" v-model:columns="chosen" :seasons="vocabulary.seasons" :tags="vocabulary.tags" />
+      <SpellingsNote :tags="vocabulary.counted" :people="vocabulary.people" @look="change => look('all', change)" />
+      <ProblemNote v-if="problem && !looked" :problem="problem" />
+    </div>
+    <TableRows
+      v-if="rows"
+      v-model:selection="selection"
+      :show="show"
+      :rows="rows"
+      :query="query"
+      :are-removed="shownQuery.standing === 'removed'"
+      :chosen="chosen"
+      @order="(order, direction) => (query = { ...query, order, direction })"
+      @restore="table.restore"
+    >
+      <template #empty>
+        <p v-if="isNarrowed" class="none">
+          Nothing is found so.
+          <button type="button" class="link-button" @click="query = {}">Show all episodes</button>
+        </p>
+        <p v-else class="none">No episodes yet. Drop audio anywhere on this window, or press New episode.</p>
+      </template>
+    </TableRows>
+    <ActBar
+      v-if="selection.length && shownQuery.standing !== 'removed'"
+      :rows="selection"
+      :busy="busy && !looked"
+      :tags="vocabulary.tags"
+      :people="vocabulary.people"
+      @look="look"
+      @none="selection = []"
+    />
+    <OutlookPanel
+      :outlook="looked?.outlook ?? null"
+      :problem="problem"
+      :busy="busy"
+      @make="make"
+      @leave="table.leave()"
+    />
+  </section>
+</template>
+
+<style scoped>
+.all {
+  display: flex;
+  flex: 1 1 0;
+  flex-direction: column;
+  min-height: 0;
+}
+.top {
+  display: grid;
+  gap: var(--space-2);
+  padding: var(--space-4) var(--space-5) var(--space-3);
+}
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-4);
+  align-items: baseline;
+}
+.after {
+  display: flex;
+  gap: var(--space-3);
+  align-items: center;
+  margin-inline-start: auto;
+}
+.none {
+  padding: var(--space-5);
+  font-size: var(--text-m);
+}
+</style>

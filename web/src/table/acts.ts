@@ -1,0 +1,48 @@
+import type { Person } from '@core/episode/fields'
+import type { Together } from '@core/episode/together'
+
+/** What can be done with the episodes that were chosen, as it is offered. */
+export const acts = {
+  'add tags': 'Add tags',
+  'remove tags': 'Take tags away',
+  'add people': 'Add people',
+  'remove people': 'Take people away',
+  season: 'Set the season',
+  explicit: 'Set explicit',
+  renumber: 'Renumber',
+  'renumber on': 'Renumber from here on',
+  'to draft': 'Take back to draft',
+  remove: 'Remove',
+} as const
+export type ActName = keyof typeof acts
+
+/** What was filled in for an act. */
+export interface Filled {
+  tags: string[]
+  people: Person[]
+  season: number | null
+  explicit: boolean | null
+  from: number | null
+}
+
+/** The change that an act means, or null while something is missing for it. */
+export function changeOf(act: ActName, { tags, people, season, explicit, from }: Filled): Together | null {
+  switch (act) {
+    case 'add tags':
+    case 'remove tags':
+      return tags.length > 0 ? { kind: act, tags } : null
+    case 'add people':
+    case 'remove people':
+      return people.length > 0 ? { kind: act, people } : null
+    case 'season':
+      return { kind: 'season', season }
+    case 'explicit':
+      return { kind: 'explicit', explicit }
+    case 'renumber':
+    case 'renumber on':
+      return from === null ? null : { kind: 'renumber', from }
+    case 'to draft':
+    case 'remove':
+      return { kind: act }
+  }
+}

@@ -1,0 +1,136 @@
+import { defineStore } from 'pinia'
+import { ref, shallowRef } from 'vue'
+import type { TablePage, TableQuery, TableRow } from '@contract/table'
+import type { TogetherDone, TogetherLook, TogetherOutlook, TogetherTakenBack } from '@contract/together'
+import type { Together } from '@core/episode/together'
+import { api } from '../api'
+import { problemOf, type Told } from '../parts/problems'
+
+type Asked = Partial<TableQuery>
+/** A change of many that is being looked at before it is made. */
+interface Looked {
+  look: TogetherLook
+  outlook: TogetherOutlook
+}
+/** What was done to many, until something else is done. */
+type After = { done: TogetherDone } | { takenBack: TogetherTakenBack }
+
+const [firstRows, furtherRows] = [100, 1000]
+
+/** All episodes of a show as they were asked for, and what is done to many of them. */
+export const useTable = defineStore('table', () => {
+  const rows = shallowRef<readonly TableRow[] | null>(null)
+  const total = ref(0)
+  /** What the rows that are here were asked by. */
+  const shownQuery = shallowRef<Asked>({})
+  const problem = ref<Told | null>(null)
+  const looked = shallowRef<Looked | null>(null)
+  const after = shallowRef<After | null>(null)
+  const busy = ref(false)
+  let turn = 0
+  let asked: { showId: string; query: Asked } | null = null
+
+  async function attempt(act: () => Promise<void>, left = 'Nothing was changed.'): Promise<void> {
+    problem.value = null
+    busy.value = true
+    await act().catch((error: unknown) => {
+      problem.value = problemOf(error, left)
+    })
+    busy.value = false
+  }
+
+  /** Rows behind some that are here; what moved meanwhile is not shown twice. */
+  async function rest(
+    showId: string,
+    query: Asked,
+    first: TablePage,
+    show: (page: TablePage) => boolean,
+  ): Promise<void> {
+    let [page, from] = [first, first.rows.length]
+    while (from < page.total) {
+      const next = await api.table(showId, { ...query, from, limit: furtherRows })
+      if (next.rows.length === 0) break
+      from += next.rows.length
+      const known = new Set(page.rows.map(({ id }) => id))
+      page = { rows: [...page.rows, ...next.rows.filter(({ id }) => !known.has(id))], total: next.total }
+      if (!show(page)) return
+    }
+  }
+
+  /** Shows what is asked for, the first rows at once. */
+  async function load(showId: string, query: Asked): Promise<void> {
+    const mine = ++turn
+    if (asked?.showId !== showId) {
+      rows.value = null
+      after.value = looked.value = null
+    }
+    asked = { showId, query }
+    const show = (page: TablePage): boolean => {
+      if (mine !== turn) return false
+      rows.value = page.rows
+      total.value = page.total
+      shownQuery.value = query
+      return true
+    }
+    await attempt(async () => {
+      const first = await api.table(showId, { ...query, limit: firstRows })
+      if (show(first)) await rest(showId, query, first, show)
+    }, 'The list is as it was when it was last loaded.')
+  }
+
+  /** Takes over what has changed, all at once, so that nothing jumps. */
+  async function refresh(): Promise<void> {
+    if (!asked) return
+    const mine = ++turn
+    const { showId, query } = asked
+    let all = await api.table(showId, { ...query, limit: furtherRows })
+    await rest(showId, query, all, page => {
+      all = page
+      return mine === turn
+    })
+    if (mine !== turn) return
+    shownQuery.value = query
+    rows.value = all.rows
+    total.value = all.total
+  }
+
+  /** Looks what a change would make of some. */
+  const look = (showId: string, episodes: TogetherLook['episodes'], change: Together): Promise<void> =>
+    attempt(async () => {
+      const what = { episodes, change }
+      looked.value = { look: what, outlook: await api.lookTogether(showId, what) }
+    })
+  const leave = (): void => {
+    looked.value = null
+  }
+
+  /** Makes the change that was looked at; where something is another by now, it is looked at again. */
+  async function make(showId: string): Promise<void> {
+    const seen = looked.value
+    if (!seen) return
+    await attempt(async () => {
+      const done = await api.changeTogether(showId, { episodes: seen.outlook.episodes, change: seen.look.change })
+      after.value = { done }
+      looked.value = null
+      await refresh()
+    })
+    const { value: refused } = problem
+    if (!refused || !looked.value) return
+    await look(showId, seen.look.episodes, seen.look.change)
+    problem.value ??= refused
+  }
+
+  const takeBack = (showId: string, id: string): Promise<void> =>
+    attempt(async () => {
+      after.value = { takenBack: await api.takeBackTogether(showId, id) }
+      await refresh()
+    })
+
+  const restore = (id: string): Promise<void> =>
+    attempt(async () => {
+      await api.restoreEpisode(id)
+      await refresh()
+    })
+
+  return { rows, total, shownQuery, problem, looked, after, busy, load, refresh, look, leave, make, takeBack, restore }
+})
