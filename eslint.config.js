@@ -51,6 +51,7 @@ const floors = [
   'releases',
   'shelf',
   'site',
+  'preview',
   'tidying',
   'health',
   'studio',

@@ -25,6 +25,7 @@ import { missingAddress } from './missingAddress'
 import { readJson } from './json'
 import { knownAddresses } from './knownAddresses'
 import { pictureRoutes } from './pictures/routes'
+import { previewRoutes } from './preview/routes'
 import type { Platform } from './platform'
 import { nosniff } from './nosniff'
 import { asAppError, installProblems, sendProblem } from './problems'
@@ -105,6 +106,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
         await answers.register(episodeRoutes(platform))
         await answers.register(historyRoutes(platform))
         await answers.register(togetherRoutes(platform))
+        await answers.register(previewRoutes(platform))
         await answers.register(releaseRoutes(platform))
         await answers.register(fileRoutes(platform))
         await answers.register(finishingRoutes(platform))

@@ -30,14 +30,14 @@ defineProps<{ show: PublicShow; episode: PublicEpisode }>()
       <p v-if="episode.hook" class="lead">{{ episode.hook }}</p>
       <p class="meta">
         <span v-if="episode.number">No. {{ episode.number }}</span>
-        <time :datetime="episode.releasedAt">{{ releaseDay(episode.releasedAt, show) }}</time>
-        <span class="figures">{{ clock(episode.durationMs) }}</span>
+        <time v-if="episode.releasedAt" :datetime="episode.releasedAt">{{ releaseDay(episode.releasedAt, show) }}</time>
+        <span v-if="episode.sound" class="figures">{{ clock(episode.sound.durationMs) }}</span>
         <span v-if="episode.author">by {{ episode.author }}</span>
         <span v-if="episode.isExplicit">Explicit</span>
         <span v-if="episode.isPromotion">Contains paid promotion</span>
       </p>
-      <div class="player" data-player :data-duration-ms="episode.durationMs">
-        <audio controls preload="none" :src="episode.soundAddress" />
+      <div v-if="episode.sound" class="player" data-player :data-duration-ms="episode.sound.durationMs">
+        <audio controls preload="none" :src="episode.sound.address" />
       </div>
       <!-- eslint-disable-next-line vue/no-v-html -- cleaned by core/notes before it was kept -->
       <div class="notes" v-html="episode.notesHtml" />
@@ -62,7 +62,9 @@ defineProps<{ show: PublicShow; episode: PublicEpisode }>()
         <template v-if="episode.place">Recorded at {{ episode.place }}.{{ ' ' }}</template>
         <template v-if="episode.licence">Licence: {{ episode.licence }}.</template>
       </p>
-      <p class="quiet"><a :href="episode.soundAddress" download>Download the sound</a> ({{ amount(episode.bytes) }})</p>
+      <p v-if="episode.sound" class="quiet">
+        <a :href="episode.sound.address" download>Download the sound</a> ({{ amount(episode.sound.bytes) }})
+      </p>
     </article>
     <FeedAddress :address="show.feedAddress" />
   </main>

@@ -35,8 +35,8 @@ defineProps<{ show: PublicShow; episodes: readonly PublicEpisode[] }>()
         <a class="episode-title" :href="episode.pageAddress">{{ episode.title }}</a>
         <p class="meta">
           <span v-if="episode.number">No. {{ episode.number }}</span>
-          <time :datetime="episode.releasedAt">{{ releaseDay(episode.releasedAt, show) }}</time>
-          <span class="figures">{{ clock(episode.durationMs) }}</span>
+          <time :datetime="episode.releasedAt!">{{ releaseDay(episode.releasedAt!, show) }}</time>
+          <span class="figures">{{ clock(episode.sound!.durationMs) }}</span>
         </p>
         <p v-if="episode.summary" class="summary">{{ episode.summary }}</p>
       </li>

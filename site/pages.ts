@@ -45,12 +45,10 @@ export interface PublicEpisode {
   licence: string | null
   place: string | null
   pageAddress: string
-  soundAddress: string
-  soundType: string
-  bytes: number
-  durationMs: number
+  /** Null in a look before the release, where there is none yet; as for the moment. */
+  sound: { address: string; type: string; bytes: number; durationMs: number } | null
   /** ISO 8601, UTC. */
-  releasedAt: string
+  releasedAt: string | null
 }
 
 export interface ShowPage {

@@ -1,7 +1,7 @@
-import type { FeedItem, FeedModel } from './model'
+import type { FeedModel, ReleasedItem } from './model'
 
 /** A feed of the demo's show for tests and benches. */
-export const modelOf = (items: FeedItem[]): FeedModel => ({
+export const modelOf = (items: ReleasedItem[]): Omit<FeedModel, 'items'> & { items: ReleasedItem[] } => ({
   channel: {
     title: 'Bellows & Reeds',
     link: 'https://lake.example/bellows-and-reeds',
@@ -23,7 +23,7 @@ export const modelOf = (items: FeedItem[]): FeedModel => ({
 })
 
 let made = 0
-export const itemOf = (change: Partial<FeedItem> = {}): FeedItem => ({
+export const itemOf = (change: Partial<ReleasedItem> = {}): ReleasedItem => ({
   title: 'The harmonium that coughed',
   bareTitle: 'The harmonium that coughed',
   hook: '',

@@ -37,9 +37,10 @@ export interface FeedItem {
   /** Made once, never an address, never changed. */
   guid: string
   link: string
-  publishedAt: Date
-  enclosure: { address: string; bytes: number; type: string }
-  durationMs: number
+  /** Null in a look before the release, where there is none yet; as for enclosure and duration. */
+  publishedAt: Date | null
+  enclosure: { address: string; bytes: number; type: string } | null
+  durationMs: number | null
   /** The notes as plain text. */
   description: string
   /** The notes as clean HTML. */
@@ -57,4 +58,11 @@ export interface FeedItem {
   discussion: string | null
   licence: string | null
   place: string | null
+}
+
+/** An item that is released has all that goes out. */
+export type ReleasedItem = {
+  [Name in keyof FeedItem]: Name extends 'publishedAt' | 'enclosure' | 'durationMs'
+    ? NonNullable<FeedItem[Name]>
+    : FeedItem[Name]
 }

@@ -38,6 +38,9 @@ export function feedXml({ channel, items }: FeedModel): string {
   )
 }
 
+/** One item as it stands in a feed, without what declares its namespaces. */
+export const itemXml = (item: FeedItem): string => xmlSafe(builder.build({ item: itemElements(item) })).trim()
+
 function channelElements(channel: FeedChannel) {
   return {
     title: channel.title,
@@ -68,9 +71,11 @@ function itemElements(item: FeedItem) {
     title: item.title,
     guid: { '#text': item.guid, '@isPermaLink': 'false' },
     link: item.link,
-    pubDate: feedDate(item.publishedAt),
+    ...(item.publishedAt && { pubDate: feedDate(item.publishedAt) }),
     // RSS 2.0: an enclosure has an address, its length in bytes and its type, all three required.
-    enclosure: { '@url': item.enclosure.address, '@length': item.enclosure.bytes, '@type': item.enclosure.type },
+    ...(item.enclosure && {
+      enclosure: { '@url': item.enclosure.address, '@length': item.enclosure.bytes, '@type': item.enclosure.type },
+    }),
     description: item.description,
     'content:encoded': item.notesHtml,
     ...(item.tags.length > 0 && { category: item.tags }),
@@ -79,7 +84,7 @@ function itemElements(item: FeedItem) {
     ...(item.hook && { 'itunes:subtitle': item.hook }),
     ...(item.author && { 'itunes:author': item.author }),
     ...(item.artworkAddress && { 'itunes:image': { '@href': item.artworkAddress } }),
-    'itunes:duration': Math.round(item.durationMs / 1000),
+    ...(item.durationMs !== null && { 'itunes:duration': Math.round(item.durationMs / 1000) }),
     ...(item.number !== null && { 'itunes:episode': item.number }),
     ...(item.season !== null && { 'itunes:season': item.season }),
     'itunes:episodeType': item.kind,

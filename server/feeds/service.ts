@@ -1,13 +1,10 @@
-import { itemDescription, safeInBothReadings } from '@core/feed/description'
+import { safeInBothReadings } from '@core/feed/description'
 import type { FeedModel } from '@core/feed/model'
 import { feedXml } from '@core/feed/xml'
-import { plainNotes } from '@core/notes/plain'
-import { readSnapshot } from '@core/episode/snapshot'
 import { Episode } from '../episodes/models'
-import { fileIn, withRole } from '../episodes/roles'
+import { outgoingOf } from '../episodes/outgoing'
+import { withRole } from '../episodes/roles'
 import { artworkOf } from '../episodes/artwork'
-import { toldOf } from '../episodes/told'
-import { enclosureAddress } from '../episodes/views'
 import { publicAccess } from '../media/publicAccess'
 import { written } from '../media/written'
 import { nosniff } from '../nosniff'
@@ -17,6 +14,7 @@ import type { Platform } from '../platform'
 import type { Show } from '../shows/models'
 import { addressesOf } from '../shows/service'
 import { writtenAnswers } from '../shows/writtenAnswers'
+import { feedItemOf } from './item'
 
 export const generator = 'Lake Letter'
 
@@ -57,42 +55,7 @@ export function feedService(platform: Pick<Platform, 'configuration' | 'events'>
         changedAt: show.feedChangedAt,
         generator,
       },
-      items: episodes.map(episode => itemOf(episode, show, pageAddress, artwork)),
-    }
-  }
-
-  function itemOf(
-    episode: Episode,
-    show: Show,
-    pageAddress: string,
-    artwork: ReadonlyMap<string, string>,
-  ): FeedModel['items'][number] {
-    const file = fileIn(episode, 'released')!
-    const text = readSnapshot(episode.released!)
-    const { number, season, kind, hook, tags, people, extras } = text
-    const { title, notesHtml } = toldOf(text, show, pageAddress)
-    return {
-      title,
-      bareTitle: text.title.trim(),
-      hook: hook.trim(),
-      guid: episode.guid,
-      link: extras.page ?? `${pageAddress}/${episode.slug}`,
-      publishedAt: episode.releaseAt!,
-      enclosure: { address: enclosureAddress(publicUrl, episode.id, file), bytes: Number(file.bytes), type: file.type },
-      durationMs: file.durationMs,
-      description: itemDescription(plainNotes(notesHtml)),
-      notesHtml,
-      number,
-      season,
-      kind,
-      explicit: extras.explicit ?? show.explicit,
-      artworkAddress: artwork.get(text.artworkId ?? '') ?? null,
-      author: extras.author,
-      tags,
-      people,
-      discussion: extras.discussion,
-      licence: extras.licence,
-      place: extras.place,
+      items: episodes.map(episode => feedItemOf(outgoingOf(episode, artwork), show, publicUrl)),
     }
   }
 

@@ -1,0 +1,42 @@
+import { itemDescription } from '@core/feed/description'
+import type { FeedItem } from '@core/feed/model'
+import { plainNotes } from '@core/notes/plain'
+import type { Outgoing } from '../episodes/outgoing'
+import { toldOf } from '../episodes/told'
+import { enclosureAddress } from '../episodes/views'
+import type { Show } from '../shows/models'
+import { addressesOf } from '../shows/service'
+
+/** An episode as the feed of its show tells it. */
+export function feedItemOf(
+  { id, guid, slug, text, file, at, artworkAddress }: Outgoing,
+  show: Show,
+  publicUrl: string,
+): FeedItem {
+  const { pageAddress } = addressesOf(publicUrl, show.slug)
+  const { number, season, kind, hook, tags, people, extras } = text
+  const { title, notesHtml } = toldOf(text, show, pageAddress)
+  return {
+    title,
+    bareTitle: text.title.trim(),
+    hook: hook.trim(),
+    guid,
+    link: extras.page ?? `${pageAddress}/${slug}`,
+    publishedAt: at,
+    enclosure: file && { address: enclosureAddress(publicUrl, id, file), bytes: Number(file.bytes), type: file.type },
+    durationMs: file && file.durationMs,
+    description: itemDescription(plainNotes(notesHtml)),
+    notesHtml,
+    number,
+    season,
+    kind,
+    explicit: extras.explicit ?? show.explicit,
+    artworkAddress,
+    author: extras.author,
+    tags,
+    people,
+    discussion: extras.discussion,
+    licence: extras.licence,
+    place: extras.place,
+  }
+}

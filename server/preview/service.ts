@@ -1,0 +1,127 @@
+import { renderEpisodePage } from '@site/pages'
+import type { Preview } from '@contract/preview'
+import { slugFrom } from '@core/address/slug'
+import { textOf } from '@core/episode/fields'
+import { itemXml } from '@core/feed/xml'
+import { missingForRelease } from '@core/release/standing'
+import type { Scope } from '../access/scope'
+import { Episode } from '../episodes/models'
+import type { Outgoing } from '../episodes/outgoing'
+import { deliveredRole, fileIn, withFiles } from '../episodes/roles'
+import { fileOf } from '../episodes/sound'
+import { tagsFor } from '../episodes/tags'
+import { AppError } from '../errors'
+import { feedItemOf } from '../feeds/item'
+import { studioPictureAddress } from '../pictures/names'
+import type { Platform } from '../platform'
+import { Show } from '../shows/models'
+import { publicEpisode, publicShow } from '../site/facts'
+import { tagLines } from './tagLines'
+
+/** An episode as it would go out now, written by the same hands that write it then. */
+export function previewService({
+  clock,
+  configuration: { publicUrl },
+  siteAssets,
+}: Pick<Platform, 'clock' | 'configuration' | 'siteAssets'>) {
+  async function find({ id, showId }: Pick<Scope, 'id' | 'showId'>): Promise<Episode & { show: Show }> {
+    const episode = await Episode.findOne({
+      where: { id, showId, deletedAt: null },
+      include: [{ model: Show, as: 'show' }, withFiles()],
+    })
+    if (!episode) throw new AppError('not-found', 'There is no such episode.')
+    return episode as Episode & { show: Show }
+  }
+
+  return {
+    async look(scope: Pick<Scope, 'id' | 'showId'>): Promise<Preview> {
+      const episode = await find(scope)
+      const { show, version, soundVersion } = episode
+      const outgoing = outgoingNow(episode)
+      const item = feedItemOf(outgoing, show, publicUrl)
+      const inherited = inheritedOf(episode)
+      const { extras } = outgoing.text
+      return {
+        version,
+        soundVersion,
+        show: { name: show.name, author: show.author },
+        title: item.title,
+        hook: item.hook,
+        description: item.description,
+        notesHtml: item.notesHtml,
+        author: extras.author ?? show.author,
+        number: item.number,
+        season: item.season,
+        kind: item.kind,
+        explicit: item.explicit,
+        at: item.publishedAt && item.publishedAt.toISOString(),
+        durationMs: item.durationMs,
+        artworkAddress: studioPictureAddress({ id: episode.artworkId ?? show.artworkId }),
+        inherited,
+        missing: [
+          ...missingForRelease({ title: episode.title, hasAudio: outgoing.file !== null }),
+          ...(episode.releaseAt ? [] : (['moment'] as const)),
+        ],
+        item: linesOf(itemXml(item), inherited),
+        tags: tagLines(tagsNow(episode, outgoing), episode, show),
+      }
+    },
+
+    /** The public page; its sound is the studio's, because the public one is not there before the release. */
+    async page(scope: Pick<Scope, 'id' | 'showId'>): Promise<string> {
+      const episode = await find(scope)
+      const show = await publicShow(episode.show, publicUrl)
+      const file = fileToGo(episode)
+      const facts = publicEpisode(outgoingNow(episode), episode.show, publicUrl)
+      const sound = facts.sound && file && { ...facts.sound, address: fileOf(file).playAddress }
+      return renderEpisodePage({ show, episode: { ...facts, sound } }, siteAssets)
+    },
+  }
+
+  function tagsNow(episode: Episode & { show: Show }, { file }: Outgoing) {
+    const source = fileIn(episode, 'source')
+    const sound = { fromMs: episode.recipe?.fromMs ?? 0, durationMs: file?.durationMs ?? source?.durationMs ?? 0 }
+    return tagsFor(episode, episode.show, publicUrl, clock.now(), sound, source?.chapters ?? [])
+  }
+}
+
+/** The file that would go out: the finished one, or while that is still to be made its source. */
+function fileToGo(episode: Episode) {
+  const role = deliveredRole(episode)
+  return fileIn(episode, role ?? 'source')
+}
+
+function outgoingNow(episode: Episode): Outgoing {
+  const { id, guid, slug, title, releaseAt, artworkId } = episode
+  return {
+    id,
+    guid,
+    slug: slug ?? (slugFrom(title) || 'episode'),
+    text: textOf(episode),
+    file: fileToGo(episode),
+    at: releaseAt,
+    artworkAddress: artworkId && studioPictureAddress({ id: artworkId }),
+  }
+}
+
+function inheritedOf({ artworkId, extras, show }: Episode & { show: Show }): Preview['inherited'] {
+  return [
+    ...(show.titlePattern === '{title}' ? [] : (['title pattern'] as const)),
+    ...(artworkId ? [] : (['artwork'] as const)),
+    ...(extras.author === null ? (['author'] as const) : []),
+    ...(extras.explicit === null ? (['explicit'] as const) : []),
+    ...(extras.page === null ? (['link'] as const) : []),
+  ]
+}
+
+/** Elements whose words come from the show, by what is inherited. */
+const elements: Partial<Record<Preview['inherited'][number], string>> = {
+  'title pattern': 'title',
+  explicit: 'itunes:explicit',
+  link: 'link',
+}
+
+function linesOf(xml: string, inherited: Preview['inherited']): Preview['item'] {
+  const names = inherited.flatMap(what => elements[what] ?? [])
+  return xml.split('\n').map(line => ({ line, isInherited: names.some(name => line.trim().startsWith(`<${name}>`)) }))
+}

@@ -1,0 +1,62 @@
+import type { PublicEpisode, PublicShow } from '@site/pages'
+import { plainNotes } from '@core/notes/plain'
+import { cut } from '@core/words/line'
+import type { Outgoing } from '../episodes/outgoing'
+import { toldOf } from '../episodes/told'
+import { enclosureAddress } from '../episodes/views'
+import { Picture } from '../pictures/models'
+import { publicPictureAddress } from '../pictures/names'
+import type { Show } from '../shows/models'
+import { addressesOf } from '../shows/service'
+
+/** A show as its public pages tell it. */
+export async function publicShow(row: Show, publicUrl: string): Promise<PublicShow> {
+  const picture = await Picture.findByPk(row.artworkId, { rejectOnEmpty: true })
+  const { name, description, author, language, zone } = row
+  return {
+    name,
+    description,
+    author,
+    language,
+    zone,
+    artworkAddress: publicPictureAddress(publicUrl, picture),
+    ...addressesOf(publicUrl, row.slug),
+  }
+}
+
+/** An episode as its public page tells it. */
+export function publicEpisode(
+  { id, slug, text, file, at, artworkAddress }: Outgoing,
+  row: Show,
+  publicUrl: string,
+): PublicEpisode {
+  const { pageAddress } = addressesOf(publicUrl, row.slug)
+  const { number, hook, tags, people, extras } = text
+  const { title, notesHtml } = toldOf(text, row, pageAddress)
+  return {
+    title,
+    // Where the pattern tells it, the line below the title need not.
+    number: title === text.title.trim() ? number : null,
+    hook: hook.trim(),
+    notesHtml,
+    summary: hook.trim() || cut(plainNotes(notesHtml).slice(0, 1200), 300),
+    tags,
+    people,
+    artworkAddress,
+    author: extras.author,
+    page: extras.page,
+    discussion: extras.discussion,
+    isPromotion: extras.isPromotion,
+    isExplicit: extras.explicit ?? row.explicit,
+    licence: extras.licence,
+    place: extras.place,
+    pageAddress: `${pageAddress}/${slug}`,
+    sound: file && {
+      address: enclosureAddress(publicUrl, id, file),
+      type: file.type,
+      bytes: Number(file.bytes),
+      durationMs: file.durationMs,
+    },
+    releasedAt: at && at.toISOString(),
+  }
+}
