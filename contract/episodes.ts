@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { keptSchemas, writtenSchemas } from '@core/episode/fields'
+import type { Numbering } from '@core/episode/numbering'
 import { standings } from '@core/release/standing'
 import { writer } from './history'
 import { version, words } from './sound'
@@ -72,6 +73,15 @@ export const episodesNear = z.object({
 })
 export type EpisodesNear = z.infer<typeof episodesNear>
 
+const numbered = z.object({ title: z.string(), number: z.number() })
+const numbering: z.ZodType<Numbering> = z.object({
+  next: z.number(),
+  same: z.string().nullable(),
+  skipped: z.number().nullable(),
+  before: numbered.nullable(),
+  after: numbered.nullable(),
+})
+
 export const episode = episodeSummary.extend({
   showId: z.string(),
   version: z.number(),
@@ -83,6 +93,7 @@ export const episode = episodeSummary.extend({
   pageAddress: z.string().nullable(),
   enclosureAddress: z.string().nullable(),
   upload: upload.nullable(),
+  numbering,
   /** When its text was last another, and who wrote that; null where nothing was written yet. */
   written: z.object({ by: writer, at: z.string() }).nullable(),
 })

@@ -8,7 +8,8 @@ import ShowPageView from './ShowPage.vue'
 
 /** Addresses of what a page loads in the browser. */
 export interface SiteAssets {
-  script: string
+  /** Null where no script is to run. */
+  script: string | null
   styles: readonly string[]
 }
 
@@ -114,7 +115,7 @@ ${head.picture ? `<meta property="og:image" content="${escaped(head.picture)}">`
 ${head.feed ? `<link rel="alternate" type="application/rss+xml" title="${escaped(head.feed.title)}" href="${escaped(head.feed.address)}">` : ''}
 <link rel="icon" href="/favicon.svg" type="image/svg+xml">
 ${assets.styles.map(style => `<link rel="stylesheet" href="${style}">`).join('\n')}
-<script type="module" src="${assets.script}"></script>
+${assets.script ? `<script type="module" src="${assets.script}"></script>` : ''}
 </head>
 <body>${body}</body>
 </html>`

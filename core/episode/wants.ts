@@ -8,9 +8,19 @@ export interface Want {
   field: EpisodeField
   weight: 'worth mending' | 'good to know'
   code: WantCode
+  /** What it is about, where that is not in the code. */
+  told?: string
 }
 
-export type WantCode = 'no-notes' | 'first-sentence-empty' | 'no-hook' | 'few-tags' | 'link-without-address'
+export type WantCode =
+  | 'no-notes'
+  | 'first-sentence-empty'
+  | 'no-hook'
+  | 'few-tags'
+  | 'link-without-address'
+  | 'number-twice'
+  | 'number-skipped'
+  | 'number-against-dates'
 
 /** Tags are found by, and one alone finds little (common practice, no source: two at least). */
 const leastTags = 2

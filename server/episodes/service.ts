@@ -13,9 +13,11 @@ import { KeptText } from '../history/models'
 import { needArtwork } from '../pictures/artwork'
 import { pictureService } from '../pictures/service'
 import type { Platform } from '../platform'
+import { lockShow } from '../shows/feedRevision'
 import { Show } from '../shows/models'
 import { episodeChanges, type InShow } from './change'
 import { Episode } from './models'
+import { nextNumber, numberingOf } from './numbering'
 import { withFiles } from './roles'
 import { soundOf } from './sound'
 import { episodeOf } from './views'
@@ -49,7 +51,9 @@ export function episodeService(
         ],
       }),
     ])
-    return episodeOf(episode, configuration.publicUrl, upload && upload.state !== 'done' ? upload : null, written)
+    const numbering = await numberingOf(database, episode)
+    const open = upload && upload.state !== 'done' ? upload : null
+    return episodeOf(episode, configuration.publicUrl, open, { written, numbering })
   }
 
   /** Writes fields that were checked before, with the next version, or keeps them aside where another window was first; answers as what. */
@@ -99,12 +103,13 @@ export function episodeService(
     async create({ showId }: Scope, text: { title?: string }): Promise<EpisodeView> {
       const now = clock.now()
       const id = uuidV7()
-      const { notesTemplate, hosts } = await Show.findByPk(showId, { rejectOnEmpty: true })
       await transact(database, async transaction => {
-        await Episode.create(
-          { id, showId, guid: uuidV4(), notes: notesTemplate, people: hosts, ...text, createdAt: now, updatedAt: now },
-          { transaction },
-        )
+        // Of episodes that are begun together each has a number of its own.
+        await lockShow(showId, transaction)
+        const { notesTemplate, hosts } = await Show.findByPk(showId, { transaction, rejectOnEmpty: true })
+        const numbers = await nextNumber(database, showId, transaction)
+        const begun = { notes: notesTemplate, people: hosts, ...numbers, ...text, createdAt: now, updatedAt: now }
+        await Episode.create({ id, showId, guid: uuidV4(), ...begun }, { transaction })
         await events.note({ kind: 'episode', showId, id }, transaction)
       })
       return view({ id, showId })

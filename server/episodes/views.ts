@@ -30,7 +30,7 @@ export function episodeOf(
   episode: Episode,
   publicUrl: string,
   upload: Upload | null,
-  written: EpisodeView['written'],
+  rest: Pick<EpisodeView, 'written' | 'numbering'>,
 ): EpisodeView {
   const { show } = episode
   const released = fileIn(episode, 'released')
@@ -46,7 +46,7 @@ export function episodeOf(
     enclosureAddress:
       episode.standing === 'released' && released ? enclosureAddress(publicUrl, episode.id, released) : null,
     upload: upload && uploadOf(upload),
-    written,
+    ...rest,
   }
 }
 

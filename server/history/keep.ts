@@ -46,6 +46,20 @@ export async function keepState(saving: Saving, transaction: Transaction): Promi
   await thin(await statesOf(episodeId, transaction), at, transaction)
 }
 
+/**
+ * Whether somebody has written a field of an episode, rather than that it was begun with or filled in. Where nothing is known
+ * of what became of it, somebody may have.
+ */
+export async function isWritten(
+  { id: episodeId, version }: { id: string; version: number },
+  field: EpisodeField,
+  transaction: Transaction,
+): Promise<boolean> {
+  const states = await EpisodeState.findAll({ where: { episodeId }, attributes: ['act', 'fields'], transaction })
+  if (states.length === 0) return version > 1
+  return states.some(({ act, fields }) => act !== 'begun' && act !== 'filled in' && fields.includes(field))
+}
+
 /** So many texts go to the database in one statement. */
 const mostAtOnce = 50
 

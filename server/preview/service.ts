@@ -74,7 +74,7 @@ export function previewService({
       const file = fileToGo(episode)
       const facts = publicEpisode(outgoingNow(episode), episode.show, publicUrl)
       const sound = facts.sound && file && { ...facts.sound, address: fileOf(file).playAddress }
-      return renderEpisodePage({ show, episode: { ...facts, sound } }, siteAssets)
+      return renderEpisodePage({ show, episode: { ...facts, sound } }, { ...siteAssets, script: null })
     },
   }
 

@@ -19,12 +19,12 @@ export function tagLines(tags: Tags, { extras, artworkId }: Episode, { titlePatt
     line('TALB', 'Album', tags.album, true),
     line('TRCK', 'Track', tags.track === null ? '' : String(tags.track)),
     line('TYER, TDAT', 'Date', tags.date),
-    line('TCON', 'Genre', tags.genre, true),
+    line('TCON', 'Genre', tags.genre),
     line('COMM', 'Comment', tags.comment),
     line('TXXX', 'Keywords', tags.keywords.join('; ')),
     line('TXXX', 'People', tags.people.join('; ')),
     line('WOAS', 'Address', tags.webAddress, true),
-    line('APIC', 'Artwork', artworkId ? 'Its own' : 'The show’s', artworkId === null),
+    line('APIC', 'Artwork', 'Front cover', artworkId === null),
     ...tags.chapters.map(({ fromMs, title }) => line('CHAP', clock(fromMs), title)),
   ].filter(({ value }) => value !== '')
 }

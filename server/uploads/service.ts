@@ -9,6 +9,7 @@ import { Episode } from '../episodes/models'
 import { fileIdOf } from '../episodes/roles'
 import { transact } from '../database/transact'
 import { AppError, badInput } from '../errors'
+import { isWritten } from '../history/keep'
 import { fileKeeper } from '../files/keeper'
 import { AudioFile } from '../files/models'
 import type { NewJob } from '../jobs/jobs'
@@ -67,7 +68,7 @@ export function uploadService(platform: Platform) {
   const files = fileKeeper(platform)
   const blobs = blobKeeper(platform)
 
-  /** Makes a file an episode's source; title and number are filled in where nothing is written yet. */
+  /** Makes a file an episode's source; title and number are filled in where nobody has written any. */
   async function giveFile(
     to: Pick<Scope, 'id' | 'showId'>,
     fileFor: (transaction: Transaction) => Promise<AudioFile>,
@@ -84,7 +85,7 @@ export function uploadService(platform: Platform) {
       await upload?.update({ state: 'done' }, { transaction })
       const fields = {
         ...(isBlank(episode.title) && hints.title && { title: hints.title }),
-        ...(episode.number === null && hints.number && { number: hints.number }),
+        ...(hints.number && !(await isWritten(episode, 'number', transaction)) && { number: hints.number }),
       }
       return {
         ...sourceChanged(episode, show, file),

@@ -8,6 +8,7 @@ import type {
   Vocabulary,
 } from '@contract/episodes'
 import type { Aside, History, PastState, PastText } from '@contract/history'
+import type { Preview } from '@contract/preview'
 import type { Credentials, Session } from '@contract/session'
 import type { Shelf, ShelfQuery } from '@contract/shelf'
 import type { NewShow, Picture, Show, ShowChange, ShowListQuery, ShowPage } from '@contract/shows'
@@ -70,6 +71,7 @@ export const api = {
   changeEpisode: (id: string, change: EpisodeChange) => call<Episode>('PATCH', `/episodes/${id}`, change),
   history: (id: string) => call<History>('GET', `/episodes/${id}/history`),
   pastText: (id: string, stateId: string) => call<PastText>('GET', `/episodes/${id}/history/${stateId}`),
+  preview: (id: string) => call<Preview>('GET', `/episodes/${id}/preview`),
   keepAside: (id: string, aside: Aside) => call<PastState>('POST', `/episodes/${id}/history/aside`, aside),
   removeEpisode: (id: string) => call<void>('DELETE', `/episodes/${id}`),
   restoreEpisode: (id: string) => call<Episode>('POST', `/episodes/${id}/restoration`, {}),

@@ -3,27 +3,25 @@ import { storeToRefs } from 'pinia'
 import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
 import { onBeforeRouteLeave, useRouter } from 'vue-router'
 import type { Recipe } from '@core/audio/recipe'
+import { numberWants } from '@core/episode/numbering'
+import { patternTitle } from '@core/episode/titlePattern'
 import { wantsOf } from '@core/episode/wants'
 import ConflictPanel from './ConflictPanel.vue'
 import DeskHead from './DeskHead.vue'
 import DeskParts from './DeskParts.vue'
-import ExtrasFields from './ExtrasFields.vue'
 import HistoryPanel from '../history/HistoryPanel.vue'
-import HookField from './HookField.vue'
-import LinksField from '../writing/LinksField.vue'
-import NotesEditor from '../writing/NotesEditor.vue'
+import OpenPart from './OpenPart.vue'
 import NumbersField from './NumbersField.vue'
-import { partOf, wantWords } from './parts'
-import PeopleField from '../writing/PeopleField.vue'
+import PreviewPanel from '../preview/PreviewPanel.vue'
 import ReleasePanel from '../release/ReleasePanel.vue'
 import { useSound } from '../sound/sound'
 import SoundPanel from '../sound/SoundPanel.vue'
-import TagsField from '../writing/TagsField.vue'
 import TitleField from './TitleField.vue'
+import WantNotes from './WantNotes.vue'
 import WindowDrop from '../uploads/WindowDrop.vue'
 import { useArrivals } from './arrivals'
 import { useDesk } from './desk'
-import { useDeskPlaces } from './places'
+import { type Look, useDeskPlaces } from './places'
 import { useShows } from '../show/shows'
 import { useUploads } from '../uploads/uploads'
 import { useVocabulary } from '../show/vocabulary'
@@ -41,22 +39,24 @@ const show = computed(() => shows.bySlug(props.show)!)
 const sending = computed(() => uploads.sendings[props.id] ?? null)
 const missing = ref(false)
 const { part, look, goTo } = useDeskPlaces()
-const isHistoryOpen = computed({
-  get: () => look.value === 'history',
-  set: isOpen => (look.value = isOpen ? 'history' : null),
+const isOpen = (name: Look) =>
+  computed({ get: () => look.value === name, set: open => (look.value = open ? name : null) })
+const isHistoryOpen = isOpen('history')
+const isPreviewOpen = isOpen('preview')
+/** The title as feed, page and file tell it. */
+const told = computed(() => {
+  const { title, number, season } = text.value!
+  return patternTitle(show.value.titlePattern, { title: title.trim(), number, season }, show.value.name)
 })
 const vocabulary = useVocabulary()
-const notesEditor = ref<InstanceType<typeof NotesEditor>>()
-/** Where a picture that was just brought is seen, until the episode has it. */
-const brought = ref<string | null>(null)
-const artworkAddress = computed(() => {
-  if (!text.value?.artworkId) return null
-  return text.value.artworkId === episode.value?.text.artworkId ? episode.value.artworkAddress : brought.value
-})
 const fault = (field: string): string | undefined =>
   desk.faults.find(each => each.field === field || each.field.startsWith(`${field}.`))?.rule
-const wants = computed(() => (text.value ? wantsOf(text.value, show.value.name) : []))
-const wantsHere = computed(() => wants.value.filter(want => partOf(want) === part.value))
+const wants = computed(() => {
+  if (!text.value || !episode.value) return []
+  const { number, season, kind } = episode.value.text
+  const isLookedAt = text.value.number === number && text.value.season === season && text.value.kind === kind
+  return [...wantsOf(text.value, show.value.name), ...(isLookedAt ? numberWants(episode.value.numbering) : [])]
+})
 const worthMending = computed(
   () => [...wants.value, ...(sound.value?.findings ?? [])].filter(({ weight }) => weight === 'worth mending').length,
 )
@@ -105,93 +105,79 @@ async function remove(): Promise<void> {
 
 <template>
   <div v-if="episode && text && sound" class="desk">
-    <div class="work">
-      <DeskHead
-        :episode="episode"
-        :zone="show.zone"
-        :saving="desk.saving"
-        :saved-at="desk.savedAt"
-        :done="desk.done"
-        :taken="desk.taken"
-        @undo="goTo(desk.undo())"
-        @redo="goTo(desk.redo())"
-        @history="look = 'history'"
-      />
-      <HistoryPanel
-        v-model:visible="isHistoryOpen"
-        :episode-id="episode.id"
-        :text="text"
-        :zone="show.zone"
-        @bring="desk.bring"
-      />
-      <ConflictPanel
-        v-if="desk.conflicts.length"
-        :fields="desk.conflicts"
-        :mine="text"
-        :theirs="desk.theirs!"
-        :written="episode.written"
-        :zone="show.zone"
-        @settle="desk.settle"
-      />
-      <div class="head">
-        <TitleField v-model="text.title" :fault="fault('title')" />
-        <NumbersField
-          v-model:number="text.number"
-          v-model:season="text.season"
-          v-model:kind="text.kind"
+    <div class="middle">
+      <div class="work">
+        <DeskHead
+          :episode="episode"
+          :zone="show.zone"
+          :saving="desk.saving"
+          :saved-at="desk.savedAt"
+          :done="desk.done"
+          :taken="desk.taken"
+          @undo="goTo(desk.undo())"
+          @redo="goTo(desk.redo())"
+          @history="look = 'history'"
+        />
+        <HistoryPanel
+          v-model:visible="isHistoryOpen"
+          :episode-id="episode.id"
+          :text="text"
+          :zone="show.zone"
+          @bring="desk.bring"
+        />
+        <ConflictPanel
+          v-if="desk.conflicts.length"
+          :fields="desk.conflicts"
+          :mine="text"
+          :theirs="desk.theirs!"
+          :written="episode.written"
+          :zone="show.zone"
+          @settle="desk.settle"
+        />
+        <div class="head">
+          <TitleField v-model="text.title" :told="told" :fault="fault('title')" />
+          <NumbersField
+            v-model:number="text.number"
+            v-model:season="text.season"
+            v-model:kind="text.kind"
+            :faults="desk.faults"
+            :next="episode.numbering.next"
+          />
+          <WantNotes :wants="wants" field="number" />
+        </div>
+        <SoundPanel
+          :sound="sound"
+          :upload="episode.upload"
+          :sending="sending"
+          :show-slug="show.slug"
+          :whole="part === 'sound'"
+          @file="file => uploads.begin(props.id, file)"
+          @pause="uploads.pause(props.id)"
+          @go-on="uploads.goOn(props.id)"
+          @cancel="uploads.cancel(props.id)"
+          @keep-as-usual="keepAsUsual"
+        >
+          <DeskParts v-model="part" :wants="wants" :findings="sound.findings" />
+        </SoundPanel>
+        <OpenPart
+          v-model:text="text"
+          :part="part"
+          :show="show"
+          :revision="desk.revision"
+          :artwork-address="episode.artworkAddress"
+          :saved-artwork-id="episode.text.artworkId"
           :faults="desk.faults"
+          :wants="wants"
         />
       </div>
-      <SoundPanel
-        :sound="sound"
-        :upload="episode.upload"
-        :sending="sending"
-        :show-slug="show.slug"
-        :whole="part === 'sound'"
-        @file="file => uploads.begin(props.id, file)"
-        @pause="uploads.pause(props.id)"
-        @go-on="uploads.goOn(props.id)"
-        @cancel="uploads.cancel(props.id)"
-        @keep-as-usual="keepAsUsual"
-      >
-        <DeskParts v-model="part" :wants="wants" :findings="sound.findings" />
-      </SoundPanel>
-      <section :id="`parts_tabpanel_${part}`" class="part" role="tabpanel" :aria-labelledby="`parts_tab_${part}`">
-        <template v-if="part === 'words'">
-          <HookField v-model="text.hook" :notes="text.notes" :fault="fault('hook')" />
-          <NotesEditor
-            ref="notesEditor"
-            v-model="text.notes"
-            :revision="desk.revision"
-            :fault="fault('notes')"
-            undone-by-page
-          />
-          <LinksField
-            v-model="text.links"
-            :usual="show.usualLinks"
-            :fault="fault('links')"
-            @insert="link => notesEditor?.insertLink(link)"
-          />
-        </template>
-        <template v-else-if="part === 'people'">
-          <PeopleField v-model="text.people" :known="vocabulary.people" :fault="fault('people')" />
-          <TagsField v-model="text.tags" :used="vocabulary.tags" :usual="show.usualTags" :fault="fault('tags')" />
-        </template>
-        <ExtrasFields
-          v-else-if="part === 'extras'"
-          v-model:extras="text.extras"
-          v-model:artwork-id="text.artworkId"
-          :show="show"
-          :artwork-address="artworkAddress"
-          :faults="desk.faults"
-          @artwork="address => (brought = address)"
-        />
-        <ul v-if="wantsHere.length" class="wants small">
-          <li v-for="want in wantsHere" :key="want.code">
-            <span class="weight">{{ want.weight }}:</span> {{ wantWords[want.code] }}
-          </li>
-        </ul>
-      </section>
+      <PreviewPanel
+        v-if="isPreviewOpen"
+        :episode-id="episode.id"
+        :version="episode.version"
+        :sound-version="sound.version"
+        :zone="show.zone"
+        @close="isPreviewOpen = false"
+      />
     </div>
     <ReleasePanel
       :episode="episode"
@@ -201,7 +187,9 @@ async function remove(): Promise<void> {
       :arriving="!!sending || episode.upload?.state === 'reading'"
       :saved="desk.saving === 'saved'"
       :worth-mending="worthMending"
+      :is-looked-at="isPreviewOpen"
       @remove="remove"
+      @look="isPreviewOpen = !isPreviewOpen"
     />
     <WindowDrop
       :words="
@@ -230,10 +218,17 @@ async function remove(): Promise<void> {
   flex-direction: column;
   min-height: 0;
 }
+.middle {
+  position: relative;
+  display: flex;
+  flex: 1;
+  min-height: 0;
+}
 .work {
   display: flex;
   flex: 1;
   flex-direction: column;
+  min-width: 0;
   gap: var(--space-3);
   min-height: 0;
   overflow-y: auto;
@@ -248,22 +243,5 @@ async function remove(): Promise<void> {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: var(--space-2);
-}
-.part {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: var(--space-3);
-  padding-block-end: var(--space-4);
-}
-.wants {
-  display: grid;
-  gap: var(--space-1);
-  margin: 0;
-  padding: 0;
-  list-style: none;
-  color: var(--ink-soft);
-}
-.weight {
-  font-weight: 600;
 }
 </style>

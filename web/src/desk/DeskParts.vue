@@ -5,7 +5,7 @@ import Tabs from 'primevue/tabs'
 import { computed, onMounted, onUnmounted } from 'vue'
 import type { Finding } from '@core/audio/findings'
 import type { Want } from '@core/episode/wants'
-import { type DeskPart, deskParts, partNames, partOf } from './parts'
+import { type DeskPart, deskParts, partNames, placeOf } from './parts'
 
 /** The parts of the desk in the order of the work; each says in its name how many things there want the person. */
 const part = defineModel<DeskPart>({ required: true })
@@ -13,8 +13,8 @@ const props = defineProps<{ wants: readonly Want[]; findings: readonly Finding[]
 
 const counts = computed(() => {
   const mending = [
-    ...props.findings.map(({ weight }) => ({ weight, of: 'sound' as DeskPart })),
-    ...props.wants.map(want => ({ weight: want.weight, of: partOf(want) })),
+    ...props.findings.map(({ weight }) => ({ weight, of: 'sound' as const })),
+    ...props.wants.map(want => ({ weight: want.weight, of: placeOf(want.field) })),
   ].filter(({ weight }) => weight !== 'good to know')
   return Object.fromEntries(deskParts.map(name => [name, mending.filter(({ of }) => of === name).length])) as Record<
     DeskPart,

@@ -6,12 +6,18 @@ import type { Fault } from '@contract/problem'
 const number = defineModel<number | null>('number', { required: true })
 const season = defineModel<number | null>('season', { required: true })
 const kind = defineModel<'full' | 'trailer' | 'bonus'>('kind', { required: true })
-const props = defineProps<{ faults: readonly Fault[] }>()
+const props = defineProps<{ faults: readonly Fault[]; next: number }>()
 const kinds = [
   { name: 'Full', value: 'full' },
   { name: 'Trailer', value: 'trailer' },
   { name: 'Bonus', value: 'bonus' },
 ]
+/** What the kind means to apps. */
+const meanings = {
+  full: '',
+  trailer: 'Apps show it above the others, to whoever does not follow the show yet. It takes no number.',
+  bonus: 'Apps show it beside the numbered ones.',
+} as const
 const fault = (field: string): string | undefined => props.faults.find(each => each.field === field)?.rule
 </script>
 
@@ -63,6 +69,10 @@ const fault = (field: string): string | undefined => props.faults.find(each => e
         size="small"
       />
     </div>
+    <span v-if="meanings[kind]" class="hint">{{ meanings[kind] }}</span>
+    <button v-if="kind === 'full' && number === null" type="button" class="link-button small" @click="number = next">
+      Take {{ next }}, the next free one
+    </button>
     <span v-if="fault('number') ?? fault('season')" class="fault" role="alert">{{
       fault('number') ?? fault('season')
     }}</span>

@@ -1,8 +1,15 @@
 <script setup lang="ts">
-import { nextTick, onMounted, ref, watch } from 'vue'
+import { computed, nextTick, onMounted, ref, watch } from 'vue'
+import { letters } from '@core/words/line'
+import { cutForList, listLetters } from '@core/words/listCut'
 
 const title = defineModel<string>({ required: true })
-defineProps<{ fault?: string }>()
+/** `told` is how the show’s pattern tells it to the world. */
+const props = defineProps<{ told: string; fault?: string }>()
+/** How the lists of apps cut it, narrow ones and wide ones; nothing where it fits. */
+const cuts = computed(() =>
+  listLetters.filter(most => letters(props.told) > most).map(most => cutForList(props.told, most)),
+)
 const area = ref<HTMLTextAreaElement>()
 
 async function fit(): Promise<void> {
@@ -29,8 +36,8 @@ watch(title, fit)
       maxlength="300"
       @keydown.enter.prevent
     />
-    <span v-if="title.length > 40" class="hint"
-      >Lists in apps show about 40 characters: “{{ title.slice(0, 40).trim() }}…”</span
+    <span v-if="cuts.length" class="hint" data-testid="cuts"
+      >In lists: <template v-for="(line, at) in cuts" :key="line">{{ at ? ', or ' : '' }}“{{ line }}”</template></span
     >
     <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
   </div>

@@ -29,17 +29,19 @@ const places: Readonly<Record<EpisodeField, DeskPart | 'head'>> = {
 /** Where each field is written: in a part, or above them all. */
 export const placeOf = (field: EpisodeField): DeskPart | 'head' => places[field]
 
-/** The part in which something that is wanted is mended. */
-export function partOf({ field }: Pick<Want, 'field'>): DeskPart {
-  const place = placeOf(field)
-  return place === 'head' ? 'words' : place
+/** What a want says, and what happens if it stays. */
+export function wantWords({ code, told = '' }: Want): string {
+  return words[code](told)
 }
 
-/** What a want says, and what happens if it stays. */
-export const wantWords: Readonly<Record<WantCode, string>> = {
-  'no-notes': 'There are no notes yet. Lists and pages have nothing to show but the title.',
-  'first-sentence-empty': 'The first sentence says nothing of this episode, and lists show no more than that.',
-  'link-without-address': 'A link in the notes has no address.',
-  'no-hook': 'No hook. Lists that have room for one line more show the notes’ beginning.',
-  'few-tags': 'Fewer than two tags. Searches on the page and in some apps find it less often.',
+const words: Readonly<Record<WantCode, (told: string) => string>> = {
+  'no-notes': () => 'There are no notes yet. Lists and pages have nothing to show but the title.',
+  'first-sentence-empty': () => 'The first sentence says nothing of this episode, and lists show no more than that.',
+  'link-without-address': () => 'A link in the notes has no address.',
+  'no-hook': () => 'No hook. Lists that have room for one line more show the notes’ beginning.',
+  'few-tags': () => 'Fewer than two tags. Searches on the page and in some apps find it less often.',
+  'number-twice': told => `“${told}” has this number, too. Apps that go by numbers show one of the two.`,
+  'number-skipped': told => `There is no ${told} before it. Listeners may look for one that they missed.`,
+  'number-against-dates': told =>
+    `It goes out on the other side of ${told}. Apps put some shows in the order of numbers, others by dates.`,
 }

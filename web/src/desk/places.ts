@@ -4,7 +4,7 @@ import type { EpisodeField } from '@core/episode/fields'
 import { type DeskPart, deskParts, placeOf } from './parts'
 
 /** What can lie over the desk. */
-const looks = ['history'] as const
+const looks = ['history', 'preview'] as const
 export type Look = (typeof looks)[number]
 
 /** Which part of the desk is open and what lies over it: both stand in the address, so that a reload and a link lead there. */

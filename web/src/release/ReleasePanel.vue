@@ -25,8 +25,9 @@ const props = defineProps<{
   arriving: boolean
   saved: boolean
   worthMending: number
+  isLookedAt: boolean
 }>()
-const emit = defineEmits<{ remove: [] }>()
+const emit = defineEmits<{ remove: []; look: [] }>()
 const desk = useDesk()
 const sessions = useSession()
 const problem = ref<{ title: string; detail: string; todo: string } | null>(null)
@@ -152,6 +153,7 @@ function ask(about: keyof typeof questions): void {
         <ProblemNote v-if="problem" :problem="problem" />
       </div>
       <div class="acts">
+        <Button label="As it goes out" text :aria-expanded="isLookedAt" @click="emit('look')" />
         <template v-if="standing === 'draft'">
           <Button label="Remove this draft" text size="small" :disabled="busy" @click="ask('remove')" />
           <Button label="Choose a time" outlined :disabled="!ready || busy" @click="choosing = true" />

@@ -1,0 +1,90 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Fault } from '@contract/problem'
+import type { Show } from '@contract/shows'
+import type { EpisodeText } from '@core/episode/fields'
+import type { Want } from '@core/episode/wants'
+import { useVocabulary } from '../show/vocabulary'
+import LinksField from '../writing/LinksField.vue'
+import NotesEditor from '../writing/NotesEditor.vue'
+import PeopleField from '../writing/PeopleField.vue'
+import TagsField from '../writing/TagsField.vue'
+import ExtrasFields from './ExtrasFields.vue'
+import HookField from './HookField.vue'
+import type { DeskPart } from './parts'
+import WantNotes from './WantNotes.vue'
+
+/** What is written in the part of the desk that is open, each finding at its field. */
+const text = defineModel<EpisodeText>('text', { required: true })
+const props = defineProps<{
+  part: DeskPart
+  show: Show
+  revision: number
+  artworkAddress: string | null
+  savedArtworkId: string | null
+  faults: readonly Fault[]
+  wants: readonly Want[]
+}>()
+const vocabulary = useVocabulary()
+const notesEditor = ref<InstanceType<typeof NotesEditor>>()
+/** Where a picture that was just brought is seen, until the episode has it. */
+const brought = ref<string | null>(null)
+const artwork = computed(() => {
+  if (!text.value.artworkId) return null
+  return text.value.artworkId === props.savedArtworkId ? props.artworkAddress : brought.value
+})
+const fault = (field: string): string | undefined =>
+  props.faults.find(each => each.field === field || each.field.startsWith(`${field}.`))?.rule
+</script>
+
+<template>
+  <section :id="`parts_tabpanel_${part}`" class="part" role="tabpanel" :aria-labelledby="`parts_tab_${part}`">
+    <template v-if="part === 'words'">
+      <div>
+        <HookField v-model="text.hook" :notes="text.notes" :fault="fault('hook')" />
+        <WantNotes :wants="wants" field="hook" />
+      </div>
+      <div>
+        <NotesEditor
+          ref="notesEditor"
+          v-model="text.notes"
+          :revision="revision"
+          :fault="fault('notes')"
+          undone-by-page
+        />
+        <WantNotes :wants="wants" field="notes" />
+      </div>
+      <LinksField
+        v-model="text.links"
+        :usual="show.usualLinks"
+        :fault="fault('links')"
+        @insert="link => notesEditor?.insertLink(link)"
+      />
+    </template>
+    <template v-else-if="part === 'people'">
+      <PeopleField v-model="text.people" :known="vocabulary.people" :fault="fault('people')" />
+      <div>
+        <TagsField v-model="text.tags" :used="vocabulary.tags" :usual="show.usualTags" :fault="fault('tags')" />
+        <WantNotes :wants="wants" field="tags" />
+      </div>
+    </template>
+    <ExtrasFields
+      v-else-if="part === 'extras'"
+      v-model:extras="text.extras"
+      v-model:artwork-id="text.artworkId"
+      :show="show"
+      :artwork-address="artwork"
+      :faults="faults"
+      @artwork="address => (brought = address)"
+    />
+  </section>
+</template>
+
+<style scoped>
+.part {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--space-3);
+  padding-block-end: var(--space-4);
+}
+</style>

@@ -1,0 +1,41 @@
+<script setup lang="ts">
+import type { Preview } from '@contract/preview'
+
+/** The item as it will stand in the feed; what comes from the show is marked. */
+defineProps<{ lines: Preview['item'] }>()
+</script>
+
+<template>
+  <div class="item" role="group" aria-label="The feed’s item" tabindex="0">
+    <code v-for="({ line, isInherited }, at) in lines" :key="at" :class="{ inherited: isInherited }" dir="auto"
+      >{{ line }}<span v-if="isInherited" class="mark"> from the show</span></code
+    >
+  </div>
+</template>
+
+<style scoped>
+.item {
+  max-height: 100%;
+  overflow: auto;
+  padding: var(--space-3);
+  border: 1px solid var(--edge);
+  border-radius: var(--round);
+  background: var(--sheet);
+}
+code {
+  display: block;
+  min-height: 1.5em;
+  font-size: var(--text-s);
+  line-height: 1.5;
+  overflow-wrap: anywhere;
+  white-space: pre-wrap;
+}
+.inherited {
+  background: var(--accent-wash);
+}
+.mark {
+  color: var(--ink-soft);
+  font-family: var(--sans);
+  font-style: italic;
+}
+</style>

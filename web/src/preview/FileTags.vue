@@ -1,0 +1,44 @@
+<script setup lang="ts">
+import type { Preview } from '@contract/preview'
+
+/** The tags that players read in the file, which are written when it is finished. */
+defineProps<{ tags: Preview['tags'] }>()
+</script>
+
+<template>
+  <table class="small">
+    <caption class="quiet">
+      Written into the file when it is finished, and again when they change.
+    </caption>
+    <tbody>
+      <tr v-for="({ frame, name, value, isInherited }, at) in tags" :key="at">
+        <th scope="row" class="figures">{{ name }}</th>
+        <td dir="auto">{{ value }}<span v-if="isInherited" class="quiet"> from the show</span></td>
+        <td class="quiet">{{ frame }}</td>
+      </tr>
+    </tbody>
+  </table>
+</template>
+
+<style scoped>
+table {
+  width: 100%;
+  border-collapse: collapse;
+}
+caption {
+  padding-block-end: var(--space-2);
+  text-align: start;
+}
+th,
+td {
+  padding: var(--space-1) var(--space-2) var(--space-1) 0;
+  border-top: 1px solid var(--edge);
+  text-align: start;
+  vertical-align: top;
+  overflow-wrap: anywhere;
+}
+th {
+  font-weight: 600;
+  white-space: nowrap;
+}
+</style>
