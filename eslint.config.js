@@ -40,6 +40,7 @@ const floors = [
   'files',
   'shows',
   'history',
+  'links',
   'episodes',
   'together',
   'delivery',

@@ -94,6 +94,8 @@ export const episode = episodeSummary.extend({
   enclosureAddress: z.string().nullable(),
   upload: upload.nullable(),
   numbering,
+  /** Addresses in its notes that did not answer as they should. */
+  badLinks: z.array(z.object({ address: z.string(), problem: z.string() })),
   /** When its text was last another, and who wrote that; null where nothing was written yet. */
   written: z.object({ by: writer, at: z.string() }).nullable(),
 })

@@ -3,6 +3,7 @@ import type { JobList } from './jobs/kinds'
 import { measureFile } from './measuring/measuring'
 import { blobKeeper } from './media/blobs'
 import type { Platform } from './platform'
+import { linkAsking } from './remote/askLinks'
 import { remoteService } from './remote/service'
 import { tidying } from './tidying/tidy'
 import { uploadService } from './uploads/service'
@@ -16,6 +17,7 @@ export function jobList(platform: Platform): JobList {
     'check-address': remote.dailyLook,
     'measure-file': measureFile(platform),
     'finish-episode': finishEpisode(platform),
+    'ask-links': linkAsking(platform),
     'clear-blobs': { lane: 'tidying', run: () => blobKeeper(platform).clear(), gaveUp: null },
     tidy: tidying(platform).job,
   }

@@ -5,6 +5,7 @@ import { initEpisodes } from './episodes/models'
 import { initFiles } from './files/models'
 import { initHistory } from './history/models'
 import { initJobs } from './jobs/models'
+import { initLinks } from './links/models'
 import { initPictures } from './pictures/models'
 import { initShows } from './shows/models'
 import { initTogether } from './together/models'
@@ -35,6 +36,7 @@ export function openDatabase(address: string): Sequelize {
     initFiles,
     initEpisodes,
     initHistory,
+    initLinks,
     initTogether,
     initUploads,
     initJobs,

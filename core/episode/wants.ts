@@ -1,3 +1,4 @@
+import { isMisspelt, linkedAddresses } from '../notes/addresses'
 import { plainNotes } from '../notes/plain'
 import { fold } from '../words/fold'
 import { isBlank, letters, trimmed } from '../words/line'
@@ -18,6 +19,8 @@ export type WantCode =
   | 'no-hook'
   | 'few-tags'
   | 'link-without-address'
+  | 'link-misspelt'
+  | 'link-fails'
   | 'number-twice'
   | 'number-skipped'
   | 'number-against-dates'
@@ -34,6 +37,8 @@ export function wantsOf(text: EpisodeText, show: string): Want[] {
     found.push({ field: 'notes', weight: 'worth mending', code: 'first-sentence-empty' })
   if (/<a href="">|<a>/.test(text.notes))
     found.push({ field: 'notes', weight: 'worth mending', code: 'link-without-address' })
+  for (const address of linkedAddresses(text.notes).filter(isMisspelt))
+    found.push({ field: 'notes', weight: 'worth mending', code: 'link-misspelt', told: address })
   if (isBlank(text.hook)) found.push({ field: 'hook', weight: 'good to know', code: 'no-hook' })
   if (text.tags.length < leastTags) found.push({ field: 'tags', weight: 'good to know', code: 'few-tags' })
   return found
@@ -64,4 +69,18 @@ export function saysNothing(sentence: string, show: string): boolean {
     (opening.test(words) && letters(rest) < 12) ||
     /^in this episode (we|i)\b/.test(words)
   )
+}
+
+/** Links of notes that did not answer when they were asked, as far as the notes still have them. */
+export function linkWants(notes: string, bad: readonly { address: string; problem: string }[]): Want[] {
+  if (bad.length === 0) return []
+  const there = new Set(linkedAddresses(notes))
+  return bad
+    .filter(({ address }) => there.has(address))
+    .map(({ address, problem }) => ({
+      field: 'notes',
+      weight: 'worth mending',
+      code: 'link-fails',
+      told: `${address}: ${problem}`,
+    }))
 }

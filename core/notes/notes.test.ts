@@ -32,7 +32,7 @@ describe('clean notes', () => {
 
   it('close what was left open, and turn foreign blocks into paragraphs', () => {
     expect(cleanNotes('<div><b>bold <i>both')).toBe('<p><strong>bold <em>both</em></strong></p>')
-    expect(cleanNotes('<h2>Head</h2><table><tr><td>cell</td></tr></table>')).toBe('<p>Head</p>cell')
+    expect(cleanNotes('<h2>Head</h2><table><tr><td>cell</td></tr></table>')).toBe('<h3>Head</h3>cell')
   })
 
   it('keep the words of a tag they do not know', () =>
@@ -51,6 +51,8 @@ describe('notes as plain text', () => {
       ),
     ).toBe('Look here (https://lake.example) & there.\n– one\n– two\n\nEnd')
   })
+  it('have a line for a heading', () =>
+    expect(plainNotes('<h3>What to try</h3><p>Lift it.</p>')).toBe('What to try\n\nLift it.'))
   it('do not say an address twice', () => {
     expect(plainNotes('<p><a href="https://lake.example">https://lake.example</a></p>')).toBe('https://lake.example')
     expect(plainNotes('<p><a href="mailto:a@lake.example">a@lake.example</a></p>')).toBe('a@lake.example')

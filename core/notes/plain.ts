@@ -21,7 +21,7 @@ export function plainNotes(html: string): string {
         text += words
       },
       onclosetag(name) {
-        if (name === 'p' || name === 'ul' || name === 'ol') text += '\n\n'
+        if (name === 'p' || name === 'h3' || name === 'ul' || name === 'ol') text += '\n\n'
         if (name !== 'a') return
         const href = (hrefs.pop() ?? '').replace(/^mailto:/, '')
         if (href && !text.slice(linkFrom).includes(href)) text += ` (${href})`

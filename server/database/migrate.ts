@@ -13,6 +13,7 @@ import { proxyLogs } from './migrations/0010-proxy-logs'
 import { writing } from './migrations/0011-writing'
 import { history } from './migrations/0012-history'
 import { table } from './migrations/0013-table'
+import { links } from './migrations/0014-links'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -28,6 +29,7 @@ const migrations = [
   { name: '0011-writing', statements: writing },
   { name: '0012-history', statements: history },
   { name: '0013-table', statements: table },
+  { name: '0014-links', statements: links },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

@@ -1,3 +1,4 @@
+import type { Transaction } from 'sequelize'
 import { v4 as uuidV4, v7 as uuidV7 } from 'uuid'
 import type { Episode as EpisodeView, EpisodeChange } from '@contract/episodes'
 import type { Sound } from '@contract/sound'
@@ -10,6 +11,8 @@ import { AppError, badInput } from '../errors'
 import { Upload } from '../files/upload'
 import { lastWritten } from '../history/service'
 import { KeptText } from '../history/models'
+import type { NewJob } from '../jobs/jobs'
+import { askLinks, badLinksIn, unasked, webAddressesIn } from '../links/known'
 import { needArtwork } from '../pictures/artwork'
 import { pictureService } from '../pictures/service'
 import type { Platform } from '../platform'
@@ -26,7 +29,7 @@ import { episodeOf } from './views'
 export function episodeService(
   platform: Pick<Platform, 'database' | 'clock' | 'configuration' | 'jobs' | 'events' | 'media'>,
 ) {
-  const { database, clock, configuration, events } = platform
+  const { database, clock, configuration, events, jobs } = platform
   const { changeEpisode } = episodeChanges(platform)
   const pictures = pictureService(platform)
 
@@ -51,9 +54,24 @@ export function episodeService(
         ],
       }),
     ])
-    const numbering = await numberingOf(database, episode)
+    const [numbering, badLinks] = await Promise.all([numberingOf(database, episode), badLinksIn(episode.notes)])
     const open = upload && upload.state !== 'done' ? upload : null
-    return episodeOf(episode, configuration.publicUrl, open, { written, numbering })
+    return episodeOf(episode, configuration.publicUrl, open, { written, numbering, badLinks })
+  }
+
+  /** Asks for the links of new notes in a while, where there are any that were not there before and are not known. */
+  async function asking(
+    { id, showId }: InShow,
+    before: string,
+    after: string | undefined,
+    transaction: Transaction,
+  ): Promise<NewJob[]> {
+    const known = new Set(webAddressesIn(before))
+    const fresh = webAddressesIn(after ?? '').filter(address => !known.has(address))
+    if ((await unasked(fresh, clock.now(), transaction)).length === 0) return []
+    const job = askLinks({ id, showId })
+    await jobs.cancel(job.kind, job.subject!, transaction)
+    return [job]
   }
 
   /** Writes fields that were checked before, with the next version, or keeps them aside where another window was first; answers as what. */
@@ -90,7 +108,8 @@ export function episodeService(
       const text = textOf(episode)
       if (fields.artworkId && fields.artworkId !== text.artworkId)
         await needArtwork(pictures, 'text.artworkId', fields.artworkId, scope.accountId, transaction)
-      return differingFields(text, { ...text, ...fields }).length === 0 ? null : { fields }
+      if (differingFields(text, { ...text, ...fields }).length === 0) return null
+      return { fields, jobs: await asking(episode, text.notes, fields.notes, transaction) }
     })
     return kept
   }

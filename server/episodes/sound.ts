@@ -186,7 +186,8 @@ async function workOn(episode: Episode, now: Date): Promise<Sound['work']> {
   const source = fileIn(episode, 'source')
   const subject = finishing === 'working' ? id : source?.measuring === 'waiting' ? source.id : null
   if (!subject) return null
-  const job = await Job.findOne({ where: { subject, state: 'open' }, order: [['createdAt', 'DESC']] })
+  const kind = subject === id ? 'finish-episode' : 'measure-file'
+  const job = await Job.findOne({ where: { subject, kind, state: 'open' }, order: [['createdAt', 'DESC']] })
   const progress = job?.progress ?? 0
   const spentMs = job?.begunAt ? +now - +job.begunAt : 0
   return {

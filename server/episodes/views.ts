@@ -30,7 +30,7 @@ export function episodeOf(
   episode: Episode,
   publicUrl: string,
   upload: Upload | null,
-  rest: Pick<EpisodeView, 'written' | 'numbering'>,
+  rest: Pick<EpisodeView, 'written' | 'numbering' | 'badLinks'>,
 ): EpisodeView {
   const { show } = episode
   const released = fileIn(episode, 'released')

@@ -7,6 +7,8 @@ export interface Payloads {
   'check-address': { fileId: string }
   /** One more look shortly before a release. */
   'check-address-once': { fileId: string }
+  /** Asks the addresses that an episode's notes link to. */
+  'ask-links': { episodeId: string }
   'clear-blobs': Record<string, never>
   tidy: Record<string, never>
 }

@@ -5,6 +5,9 @@ import { isIP, type LookupFunction } from 'node:net'
 import ipaddr from 'ipaddr.js'
 import { Refusal } from '../sound/refusals'
 
+/** What keeps an address from being asked now says nothing of the address. */
+export class NotNow extends Refusal {}
+
 const mostRedirects = 5
 const usualPatienceMs = 10_000
 
@@ -171,5 +174,9 @@ function unreachable(url: URL, error: Error): Refusal {
       : code === 'ECONNREFUSED'
         ? `${url.host} takes no connections.`
         : `The connection to ${url.host} broke off.`
-  return new Refusal('The address cannot be reached', why, 'Check the address, or try again later.')
+  return new (code === 'EAI_AGAIN' ? NotNow : Refusal)(
+    'The address cannot be reached',
+    why,
+    'Check the address, or try again later.',
+  )
 }

@@ -20,6 +20,7 @@ const outdated: readonly { statement: string; ageMs: number }[] = [
   { statement: 'DELETE FROM sessions WHERE expires_at < ?', ageMs: 0 },
   { statement: 'DELETE FROM past_deliveries WHERE until < ?', ageMs: dayMs },
   { statement: 'DELETE FROM episode_states WHERE saved_at < ?', ageMs: historyMs },
+  { statement: 'DELETE FROM asked_links WHERE asked_at < ?', ageMs: 30 * dayMs },
   { statement: 'DELETE FROM changes_together WHERE at < ?', ageMs: 7 * dayMs },
   { statement: 'DELETE FROM kept_texts WHERE saved_at < ?', ageMs: historyMs },
   { statement: "DELETE FROM uploads WHERE state = 'done' AND created_at < ?", ageMs: 30 * dayMs },

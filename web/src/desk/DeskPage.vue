@@ -5,7 +5,7 @@ import { onBeforeRouteLeave, useRouter } from 'vue-router'
 import type { Recipe } from '@core/audio/recipe'
 import { numberWants } from '@core/episode/numbering'
 import { patternTitle } from '@core/episode/titlePattern'
-import { wantsOf } from '@core/episode/wants'
+import { linkWants, wantsOf } from '@core/episode/wants'
 import ConflictPanel from './ConflictPanel.vue'
 import DeskHead from './DeskHead.vue'
 import DeskParts from './DeskParts.vue'
@@ -55,7 +55,11 @@ const wants = computed(() => {
   if (!text.value || !episode.value) return []
   const { number, season, kind } = episode.value.text
   const isLookedAt = text.value.number === number && text.value.season === season && text.value.kind === kind
-  return [...wantsOf(text.value, show.value.name), ...(isLookedAt ? numberWants(episode.value.numbering) : [])]
+  return [
+    ...wantsOf(text.value, show.value.name),
+    ...linkWants(text.value.notes, episode.value.badLinks),
+    ...(isLookedAt ? numberWants(episode.value.numbering) : []),
+  ]
 })
 const worthMending = computed(
   () => [...wants.value, ...(sound.value?.findings ?? [])].filter(({ weight }) => weight === 'worth mending').length,

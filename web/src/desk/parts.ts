@@ -38,6 +38,9 @@ const words: Readonly<Record<WantCode, (told: string) => string>> = {
   'no-notes': () => 'There are no notes yet. Lists and pages have nothing to show but the title.',
   'first-sentence-empty': () => 'The first sentence says nothing of this episode, and lists show no more than that.',
   'link-without-address': () => 'A link in the notes has no address.',
+  'link-misspelt': told =>
+    `“${told.replace(/^mailto:/, '')}” cannot be an address; whoever presses it comes to nothing.`,
+  'link-fails': told => told,
   'no-hook': () => 'No hook. Lists that have room for one line more show the notes’ beginning.',
   'few-tags': () => 'Fewer than two tags. Searches on the page and in some apps find it less often.',
   'number-twice': told => `“${told}” has this number, too. Apps that go by numbers show one of the two.`,
