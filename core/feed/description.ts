@@ -2,7 +2,7 @@ import { decodeHTML } from 'entities'
 import { cut, utf8Bytes } from '../words/line'
 
 /** As much as apps take of an item's description (itunes namespace, from memory). */
-const mostBytes = 4000
+export const mostDescriptionBytes = 4000
 
 /**
  * Plain text as it stands in a feed's `description`, which half of the readers take for text and half for HTML: what
@@ -22,9 +22,9 @@ const isReference = (letters: string): boolean => decodeHTML(letters) !== letter
 /** An item's description out of its notes as plain text: at most 4,000 bytes, cut between letters, with an ellipsis. */
 export function itemDescription(plain: string): string {
   const whole = safeInBothReadings(plain)
-  return utf8Bytes(whole) <= mostBytes
+  return utf8Bytes(whole) <= mostDescriptionBytes
     ? whole
-    : `${safeInBothReadings(cut(plain, mostBytes - utf8Bytes('…'), bytesAtMost))}…`
+    : `${safeInBothReadings(cut(plain, mostDescriptionBytes - utf8Bytes('…'), bytesAtMost))}…`
 }
 
 /** What a letter takes at most, whatever it stands beside. */

@@ -25,8 +25,15 @@ export function cleanNotes(html: string): string {
       h6: 'h3',
       div: 'p',
       blockquote: 'p',
+      // What has no scheme leads to another place in each app, so it is no address.
+      a: withAddress,
     },
     exclusiveFilter: frame => frame.tag === 'a' && !frame.text.trim() && !frame.mediaChildren.length,
   })
   return clean.replace(/<(p|h3)>\s*<\/\1>/g, '').trim()
+}
+
+function withAddress(tagName: string, { href = '' }: sanitizeHtml.Attributes): sanitizeHtml.Tag {
+  const address = href.trim()
+  return { tagName, attribs: /^(https?:\/\/|mailto:)/i.test(address) ? { href: address } : {} }
 }

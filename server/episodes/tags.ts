@@ -1,11 +1,11 @@
 import { DateTime } from 'luxon'
+import { toldOf } from '@core/episode/told'
 import { type Chapter, chaptersFromNotes, movedChapters } from '@core/chapters/fromNotes'
 import { plainNotes } from '@core/notes/plain'
 import { cut } from '@core/words/line'
 import type { Tags } from '../files/tags'
 import type { Show } from '../shows/models'
 import type { Episode } from './models'
-import { toldOf } from './told'
 
 const longestCommentLetters = 250
 
@@ -19,7 +19,11 @@ export function tagsFor(
   brought: readonly Chapter[],
 ): Tags {
   const showAddress = `${publicUrl}/${show.slug}`
-  const { title, notesHtml } = toldOf(episode, show, showAddress)
+  const { title, notesHtml } = toldOf(episode, {
+    name: show.name,
+    titlePattern: show.titlePattern,
+    address: showAddress,
+  })
   const written = chaptersFromNotes(notesHtml)
   const [first = ''] = plainNotes(notesHtml).split('\n')
   return {

@@ -1,8 +1,8 @@
+import { toldOf } from '@core/episode/told'
 import { itemDescription } from '@core/feed/description'
 import type { FeedItem } from '@core/feed/model'
 import { plainNotes } from '@core/notes/plain'
 import type { Outgoing } from '../episodes/outgoing'
-import { toldOf } from '../episodes/told'
 import { enclosureAddress } from '../episodes/views'
 import type { Show } from '../shows/models'
 import { addressesOf } from '../shows/service'
@@ -15,7 +15,7 @@ export function feedItemOf(
 ): FeedItem {
   const { pageAddress } = addressesOf(publicUrl, show.slug)
   const { number, season, kind, hook, tags, people, extras } = text
-  const { title, notesHtml } = toldOf(text, show, pageAddress)
+  const { title, notesHtml } = toldOf(text, { name: show.name, titlePattern: show.titlePattern, address: pageAddress })
   return {
     title,
     bareTitle: text.title.trim(),

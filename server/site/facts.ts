@@ -1,8 +1,8 @@
 import type { PublicEpisode, PublicShow } from '@site/pages'
+import { toldOf } from '@core/episode/told'
 import { plainNotes } from '@core/notes/plain'
 import { cut } from '@core/words/line'
 import type { Outgoing } from '../episodes/outgoing'
-import { toldOf } from '../episodes/told'
 import { enclosureAddress } from '../episodes/views'
 import { Picture } from '../pictures/models'
 import { publicPictureAddress } from '../pictures/names'
@@ -32,7 +32,7 @@ export function publicEpisode(
 ): PublicEpisode {
   const { pageAddress } = addressesOf(publicUrl, row.slug)
   const { number, hook, tags, people, extras } = text
-  const { title, notesHtml } = toldOf(text, row, pageAddress)
+  const { title, notesHtml } = toldOf(text, { name: row.name, titlePattern: row.titlePattern, address: pageAddress })
   return {
     title,
     // Where the pattern tells it, the line below the title need not.

@@ -4,7 +4,7 @@ import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
 import { onBeforeRouteLeave, useRouter } from 'vue-router'
 import type { Recipe } from '@core/audio/recipe'
 import { numberWants } from '@core/episode/numbering'
-import { patternTitle } from '@core/episode/titlePattern'
+import { toldOf } from '@core/episode/told'
 import { linkWants, wantsOf } from '@core/episode/wants'
 import ConflictPanel from './ConflictPanel.vue'
 import DeskHead from './DeskHead.vue'
@@ -43,10 +43,10 @@ const isOpen = (name: Look) =>
   computed({ get: () => look.value === name, set: open => (look.value = open ? name : null) })
 const isHistoryOpen = isOpen('history')
 const isPreviewOpen = isOpen('preview')
-/** The title as feed, page and file tell it. */
+/** Title and notes as feed, page and file tell them. */
 const told = computed(() => {
-  const { title, number, season } = text.value!
-  return patternTitle(show.value.titlePattern, { title: title.trim(), number, season }, show.value.name)
+  const { name, titlePattern, pageAddress } = show.value
+  return toldOf(text.value!, { name, titlePattern, address: pageAddress })
 })
 const vocabulary = useVocabulary()
 const fault = (field: string): string | undefined =>
@@ -139,7 +139,7 @@ async function remove(): Promise<void> {
           @settle="desk.settle"
         />
         <div class="head">
-          <TitleField v-model="text.title" :told="told" :fault="fault('title')" />
+          <TitleField v-model="text.title" :told="told.title" :fault="fault('title')" />
           <NumbersField
             v-model:number="text.number"
             v-model:season="text.season"
@@ -172,6 +172,7 @@ async function remove(): Promise<void> {
           :saved-artwork-id="episode.text.artworkId"
           :faults="desk.faults"
           :wants="wants"
+          :told-notes="told.notesHtml"
         />
       </div>
       <PreviewPanel

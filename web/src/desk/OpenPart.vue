@@ -12,6 +12,7 @@ import TagsField from '../writing/TagsField.vue'
 import ExtrasFields from './ExtrasFields.vue'
 import HookField from './HookField.vue'
 import type { DeskPart } from './parts'
+import NotesFacts from './NotesFacts.vue'
 import WantNotes from './WantNotes.vue'
 
 /** What is written in the part of the desk that is open, each finding at its field. */
@@ -24,6 +25,8 @@ const props = defineProps<{
   savedArtworkId: string | null
   faults: readonly Fault[]
   wants: readonly Want[]
+  /** The notes with their fields filled in. */
+  toldNotes: string
 }>()
 const vocabulary = useVocabulary()
 const notesEditor = ref<InstanceType<typeof NotesEditor>>()
@@ -52,6 +55,7 @@ const fault = (field: string): string | undefined =>
           :fault="fault('notes')"
           undone-by-page
         />
+        <NotesFacts :told="toldNotes" />
         <WantNotes :wants="wants" field="notes" />
       </div>
       <LinksField

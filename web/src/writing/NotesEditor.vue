@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import Placeholder from '@tiptap/extension-placeholder'
 import StarterKit from '@tiptap/starter-kit'
-import { EditorContent, useEditor } from '@tiptap/vue-3'
-import { computed, nextTick, ref, watch } from 'vue'
-import type { Link } from '@core/episode/fields'
+import { type Editor, EditorContent, useEditor } from '@tiptap/vue-3'
+import { computed, ref, watch } from 'vue'
+import { type Link, mostNotesCharacters } from '@core/episode/fields'
 import { fieldsIn, noteFields } from '@core/notes/fill'
+import { pastedNotes } from '@core/notes/pasted'
 import FieldMenu from './FieldMenu.vue'
+import LinkRow from './LinkRow.vue'
+import { moveBlock, MovedBlocks } from './movedBlocks'
 import { putContent } from './putContent'
 
 /** Show notes: bold, italic, links and lists, which is what every app can draw. */
@@ -19,15 +22,14 @@ const props = defineProps<{
   undoneByPage?: boolean
 }>()
 const linking = ref(false)
-const address = ref('')
-const addressFault = ref('')
-const addressInput = ref<HTMLInputElement>()
+/** The notes as they are written down, tags and all. */
+const isSource = ref(false)
 
 const editor = useEditor({
   content: notes.value,
   extensions: [
     StarterKit.configure({
-      heading: false,
+      heading: { levels: [3] },
       blockquote: false,
       code: false,
       codeBlock: false,
@@ -42,15 +44,22 @@ const editor = useEditor({
         HTMLAttributes: { target: null, rel: null },
       },
     }),
+    MovedBlocks,
     Placeholder.configure({
       placeholder: props.placeholder ?? 'What is this episode? The first sentence is the one that lists show.',
     }),
   ],
-  editorProps: { attributes: { 'aria-label': 'Show notes', role: 'textbox', 'aria-multiline': 'true', id: 'notes' } },
+  editorProps: {
+    attributes: { 'aria-label': 'Show notes', role: 'textbox', 'aria-multiline': 'true', id: 'notes' },
+    transformPastedHTML: pastedNotes,
+    transformPastedText: words => words.slice(0, mostNotesCharacters),
+  },
   onUpdate: ({ editor: changed }) => {
-    notes.value = changed.isEmpty ? '' : changed.getHTML()
+    notes.value = wordsOf(changed)
   },
 })
+
+const wordsOf = (from: Pick<Editor, 'isEmpty' | 'getHTML'>): string => (from.isEmpty ? '' : from.getHTML())
 
 watch(
   () => props.revision,
@@ -67,37 +76,26 @@ const named = computed(() => {
 const tools = computed(() => {
   const chain = () => editor.value!.chain().focus()
   return [
+    { name: 'Heading', mark: 'heading', act: () => chain().toggleHeading({ level: 3 }).run() },
     { name: 'Bold', mark: 'bold', act: () => chain().toggleBold().run() },
     { name: 'Italic', mark: 'italic', act: () => chain().toggleItalic().run() },
     { name: 'List', mark: 'bulletList', act: () => chain().toggleBulletList().run() },
     { name: 'Numbered', mark: 'orderedList', act: () => chain().toggleOrderedList().run() },
-    { name: 'Link', mark: 'link', act: startLink },
+    { name: 'Link', mark: 'link', act: () => (linking.value = true) },
   ]
 })
 
-async function startLink(): Promise<void> {
-  address.value = (editor.value!.getAttributes('link').href as string | undefined) ?? ''
-  addressFault.value = ''
-  linking.value = true
-  await nextTick()
-  addressInput.value?.focus()
-}
+const linkAddress = (): string => (editor.value!.getAttributes('link').href as string | undefined) ?? ''
 
-function setLink(): void {
-  const given = address.value.trim()
-  const href = /^[^\s@]+@[^\s@]+$/.test(given)
-    ? `mailto:${given}`
-    : /^(https?:\/\/|mailto:)/i.test(given) || given === ''
-      ? given
-      : `https://${given}`
+/** Links what is selected; without a selection the address stands for itself. Nothing takes the link away. */
+function setLink(href: string): void {
   const chain = editor.value!.chain().focus().extendMarkRange('link')
   if (href === '') chain.unsetLink().run()
-  else if (!URL.canParse(href) || /\s/.test(href)) {
-    addressFault.value = `“${given}” is no web or e-mail address.`
-    return
-  } else if (editor.value!.state.selection.empty && !editor.value!.isActive('link')) {
-    chain.insertContent({ type: 'text', text: given, marks: [{ type: 'link', attrs: { href } }] }).run()
-  } else chain.setLink({ href }).run()
+  else if (editor.value!.state.selection.empty && !editor.value!.isActive('link'))
+    chain
+      .insertContent({ type: 'text', text: href.replace(/^mailto:/, ''), marks: [{ type: 'link', attrs: { href } }] })
+      .run()
+  else chain.setLink({ href }).run()
   linking.value = false
 }
 
@@ -122,6 +120,14 @@ function insertField(name: string): void {
 }
 defineExpose({ insertLink })
 
+/** Between the words and their source; what was written in the one is in the other. */
+function turnSource(): void {
+  isSource.value = !isSource.value
+  if (isSource.value || !editor.value) return
+  putContent(editor.value, notes.value)
+  notes.value = wordsOf(editor.value)
+}
+
 function leaveLink(): void {
   linking.value = false
   editor.value?.commands.focus()
@@ -134,7 +140,7 @@ function leaveLink(): void {
       <span class="field-name">{{ label ?? 'Notes' }}</span>
       <div v-if="editor" class="tools" role="toolbar" aria-label="Form of the notes">
         <button
-          v-for="tool in tools"
+          v-for="tool in isSource ? [] : tools"
           :key="tool.name"
           type="button"
           :class="['tool', tool.mark]"
@@ -143,24 +149,28 @@ function leaveLink(): void {
         >
           {{ tool.name }}
         </button>
-        <FieldMenu :fields="noteFields" @chosen="insertField" />
+        <template v-if="!isSource">
+          <button type="button" class="tool" title="This paragraph up (Alt ↑)" @click="moveBlock(editor, 'up')">
+            Up
+          </button>
+          <button type="button" class="tool" title="This paragraph down (Alt ↓)" @click="moveBlock(editor, 'down')">
+            Down
+          </button>
+        </template>
+        <FieldMenu v-if="!isSource" :fields="noteFields" @chosen="insertField" />
+        <button type="button" class="tool" :aria-pressed="isSource" @click="turnSource">Source</button>
       </div>
     </div>
-    <form v-if="linking" class="link-row" @submit.prevent="setLink" @keydown.esc="leaveLink">
-      <label for="link-address">Address of the link</label>
-      <input
-        id="link-address"
-        ref="addressInput"
-        v-model="address"
-        type="text"
-        inputmode="url"
-        placeholder="example.org/page"
-      />
-      <button type="submit" class="tool">Set</button>
-      <button type="button" class="tool" @click="leaveLink">Leave it</button>
-      <span v-if="addressFault" class="fault" role="alert">{{ addressFault }}</span>
-    </form>
-    <EditorContent class="paper" :editor="editor" />
+    <LinkRow v-if="linking" :first="linkAddress()" @set="setLink" @leave="leaveLink" />
+    <textarea
+      v-if="isSource"
+      v-model="notes"
+      class="source"
+      aria-label="Source of the notes"
+      spellcheck="false"
+      rows="12"
+    />
+    <EditorContent v-show="!isSource" class="paper" :editor="editor" />
     <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
     <span v-else-if="named" class="hint">{{ named }} filled in wherever the notes go out.</span>
   </div>
@@ -204,34 +214,20 @@ function leaveLink(): void {
 .tool.italic {
   font-style: italic;
 }
-.link-row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2);
-  align-items: center;
-  padding: var(--space-2) var(--space-3);
-  background: var(--accent-wash);
-  border-radius: var(--round);
-  font-size: var(--text-s);
-}
-.link-row input {
-  flex: 1;
-  min-width: 12rem;
-  min-height: 32px;
-  padding: 0 var(--space-2);
+.source {
+  width: 100%;
+  padding: var(--space-3) var(--space-4);
   border: 1px solid var(--edge-strong);
   border-radius: var(--round);
   background: var(--sheet);
   color: var(--ink);
-}
-.paper :deep(.tiptap) {
-  min-height: 13rem;
-  padding: var(--space-3) var(--space-4);
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
-  background: var(--sheet);
-  font: 400 1rem/1.6 var(--serif);
+  font: 400 var(--text-s) / 1.6 monospace;
   overflow-wrap: anywhere;
+  resize: vertical;
+}
+.paper :deep(.tiptap h3) {
+  margin: 0 0 var(--space-2);
+  font: 600 var(--text-l) / 1.3 var(--serif);
 }
 .paper :deep(.tiptap:focus-visible) {
   outline: var(--focus);

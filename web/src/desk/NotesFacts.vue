@@ -1,0 +1,60 @@
+<script setup lang="ts">
+import { computed, onScopeDispose, ref, watch } from 'vue'
+import { firstSentence } from '@core/episode/wants'
+import { mostDescriptionBytes } from '@core/feed/description'
+import { plainNotes } from '@core/notes/plain'
+import { cut, letters, utf8Bytes } from '@core/words/line'
+
+/** What a phone’s list shows of the notes, and how much of the feed’s room they take. */
+const props = defineProps<{ told: string }>()
+/** So many letters of the first sentence stand in a phone’s list, on two lines (common practice, no source). */
+const mostListLetters = 90
+const pauseMs = 150
+
+/** A long text is not counted at every letter. */
+const counted = ref(props.told)
+let timer: ReturnType<typeof setTimeout> | undefined
+watch(
+  () => props.told,
+  told => {
+    clearTimeout(timer)
+    timer = setTimeout(() => (counted.value = told), pauseMs)
+  },
+)
+onScopeDispose(() => clearTimeout(timer))
+
+const plain = computed(() => plainNotes(counted.value))
+const bytes = computed(() => utf8Bytes(plain.value))
+const first = computed(() => {
+  const sentence = firstSentence(plain.value)
+  return letters(sentence) > mostListLetters ? `${cut(sentence, mostListLetters - 1, () => 1).trimEnd()}…` : sentence
+})
+const count = (number: number): string => number.toLocaleString('en-GB')
+</script>
+
+<template>
+  <p class="facts small quiet">
+    <span v-if="first" dir="auto">In a phone’s list: “{{ first }}”</span>
+    <span v-else>In a phone’s list there is nothing of it.</span>
+    <span class="figures" :class="{ over: bytes > mostDescriptionBytes }" data-testid="bytes">
+      {{ count(bytes) }} of {{ count(mostDescriptionBytes) }} bytes in the feed<template
+        v-if="bytes > mostDescriptionBytes"
+        >; apps that take no more cut it there</template
+      >
+    </span>
+  </p>
+</template>
+
+<style scoped>
+.facts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-4);
+  justify-content: space-between;
+  margin-top: var(--space-1);
+}
+.over {
+  color: var(--signal);
+  font-weight: 600;
+}
+</style>
