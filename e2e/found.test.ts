@@ -74,7 +74,8 @@ it('a session that runs out in mid-sentence: signed in again over the desk, noth
   await page.context().clearCookies()
   await notes().click()
   await page.keyboard.press('ControlOrMeta+End')
-  await page.keyboard.type(' And one sentence more')
+  // Written over a while: the session is found to be over in the middle of it.
+  await page.keyboard.type(' And one sentence more, which takes its time', { delay: 80 })
   const again = page.getByRole('dialog', { name: 'Sign in again' })
   await again.waitFor()
   expect(await again.getByLabel('E-mail').inputValue()).toBe('demo@lakeletter.example')
@@ -86,5 +87,33 @@ it('a session that runs out in mid-sentence: signed in again over the desk, noth
   await again.waitFor({ state: 'detached' })
   await saved()
   await page.reload()
-  await expect.poll(() => notes().innerText()).toContain('And one sentence more')
+  await expect.poll(() => notes().innerText()).toContain('And one sentence more, which takes its time')
+})
+
+it('a draft gets its audio from the shelf', async () => {
+  await page.getByRole('button', { name: 'Take one from the shelf' }).click()
+  const shelf = page.getByRole('dialog', { name: 'From the shelf' })
+  await shelf.getByRole('listitem').filter({ hasText: 'br-36.mp3' }).getByRole('button', { name: 'Take it' }).click()
+  await page.getByRole('button', { name: 'Play' }).waitFor()
+  await page.getByText('Audio is here').waitFor()
+})
+
+it('what goes out is seen before, and follows what is written', async () => {
+  await page.getByRole('button', { name: 'As it goes out' }).click()
+  const panel = page.getByRole('complementary', { name: 'As it goes out' })
+  await page.fill('#title', 'A title that is so long that a narrow list has to cut it')
+  await panel.getByText('A title that is so long that a narrow l…').waitFor()
+  await panel.getByRole('tab', { name: 'Feed' }).click()
+  await panel
+    .getByText('<itunes:title>A title that is so long that a narrow list has to cut it</itunes:title>')
+    .waitFor()
+  await panel.getByRole('tab', { name: 'File' }).click()
+  await panel.getByRole('row').filter({ hasText: 'TALB' }).getByText('from the show').waitFor()
+  await panel.getByRole('tab', { name: 'Page' }).click()
+  await panel
+    .frameLocator('iframe')
+    .getByRole('heading', { name: 'A title that is so long that a narrow list has to cut it' })
+    .waitFor()
+  await panel.getByRole('button', { name: 'Close' }).click()
+  await panel.waitFor({ state: 'detached' })
 })

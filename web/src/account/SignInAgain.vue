@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Dialog from 'primevue/dialog'
-import { computed, onMounted, onUnmounted } from 'vue'
+import { computed, onMounted, onUnmounted, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { useSession } from './session'
 import SignInForm from './SignInForm.vue'
@@ -8,7 +8,17 @@ import SignInForm from './SignInForm.vue'
 /** Over whatever was being done when the session ran out, so that it can go on right there. */
 const sessions = useSession()
 const route = useRoute()
-const isAsked = computed(() => sessions.ranOut !== null && route.name !== 'sign-in')
+/** Whoever is writing is asked when they pause, so that no letter goes astray. */
+const pauseMs = 1_000
+const isPausing = ref(true)
+let timer: ReturnType<typeof setTimeout> | undefined
+function onKey(): void {
+  if (isAsked.value) return
+  isPausing.value = false
+  clearTimeout(timer)
+  timer = setTimeout(() => (isPausing.value = true), pauseMs)
+}
+const isAsked = computed(() => sessions.ranOut !== null && isPausing.value && route.name !== 'sign-in')
 
 /** Somebody else sees their own studio, not what is open here. */
 function goOn(): void {
@@ -23,8 +33,15 @@ async function look(): Promise<void> {
   if (account) goOn()
 }
 const onFocus = (): void => void look().catch(() => undefined)
-onMounted(() => window.addEventListener('focus', onFocus))
-onUnmounted(() => window.removeEventListener('focus', onFocus))
+onMounted(() => {
+  window.addEventListener('focus', onFocus)
+  window.addEventListener('keydown', onKey, true)
+})
+onUnmounted(() => {
+  window.removeEventListener('focus', onFocus)
+  window.removeEventListener('keydown', onKey, true)
+  clearTimeout(timer)
+})
 </script>
 
 <template>

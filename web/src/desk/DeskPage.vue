@@ -154,6 +154,7 @@ async function remove(): Promise<void> {
           :upload="episode.upload"
           :sending="sending"
           :show-slug="show.slug"
+          :show-id="show.id"
           :whole="part === 'sound'"
           @file="file => uploads.begin(props.id, file)"
           @pause="uploads.pause(props.id)"

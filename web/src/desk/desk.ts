@@ -266,6 +266,7 @@ export const useDesk = defineStore('desk', () => {
   const release = (when: Release['when'], soundVersion: number): Promise<void> =>
     act((id, version) => api.release(id, { version, soundVersion, when }))
   const bringFrom = (address: string): Promise<void> => act(id => api.useAddress(id, address))
+  const bringFromShelf = (fileId: string): Promise<void> => act(id => api.useFile(id, fileId))
   const step = (name: Step, soundVersion: number): Promise<void> =>
     act((id, version) => api.step(id, name, { version, soundVersion }))
 
@@ -301,6 +302,7 @@ export const useDesk = defineStore('desk', () => {
     release,
     step,
     bringFrom,
+    bringFromShelf,
     remove,
   }
 })

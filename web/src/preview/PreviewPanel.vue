@@ -50,13 +50,13 @@ const missing = computed(() => {
     </header>
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="seen">
-      <Tabs :value="view" class="views" @update:value="value => (view = value as keyof typeof views)">
+      <Tabs id="views" :value="view" class="views" @update:value="value => (view = value as keyof typeof views)">
         <TabList aria-label="Where it is seen">
           <Tab v-for="(name, key) in views" :key="key" :value="key">{{ name }}</Tab>
         </TabList>
       </Tabs>
       <p v-if="missing" class="small needs">Still to come: {{ missing }}.</p>
-      <div class="shown">
+      <div :id="`views_tabpanel_${view}`" class="shown" role="tabpanel" :aria-labelledby="`views_tab_${view}`">
         <AppList v-if="view === 'list'" :seen="seen" :zone="zone" />
         <AppOpened v-else-if="view === 'opened'" :seen="seen" :zone="zone" />
         <iframe
@@ -105,6 +105,9 @@ h2 {
 }
 .views :deep(.p-tablist-active-bar) {
   display: none;
+}
+.views :deep(.p-tablist-tab-list) {
+  flex-wrap: wrap;
 }
 .views :deep(.p-tab) {
   padding: var(--space-2) var(--space-3);

@@ -10,6 +10,7 @@ import { cuttingPlaces, snapped } from '@core/audio/snap'
 import AddressForm from './AddressForm.vue'
 import FinishPanel from './FinishPanel.vue'
 import ProblemNote from '../parts/ProblemNote.vue'
+import ShelfPicker from '../shelf/ShelfPicker.vue'
 import SoundBench from './SoundBench.vue'
 import SoundFacts from './SoundFacts.vue'
 import SoundFindings from './SoundFindings.vue'
@@ -25,6 +26,7 @@ const props = defineProps<{
   upload: Upload | null
   sending: Sending | null
   showSlug: string
+  showId: string
   /** Whether what can be done about the sound is shown, or the sound alone. */
   whole: boolean
 }>()
@@ -33,6 +35,7 @@ const sounds = useSound()
 const input = ref<HTMLInputElement>()
 const bench = ref<InstanceType<typeof SoundBench>>()
 const open = ref(false)
+const picking = ref(false)
 const busy = ref(false)
 const finishProblem = ref<{ title: string; detail: string; todo: string } | null>(null)
 
@@ -195,6 +198,19 @@ function pick(): void {
       <p class="big">Drop the audio anywhere on this window</p>
       <p class="quiet">MP3 or M4A; WAV, FLAC and Ogg are encoded here. You can write on while it uploads.</p>
       <Button type="button" label="Choose a file" @click="input?.click()" />
+      <button type="button" class="link-button small" aria-haspopup="dialog" @click="picking = true">
+        Take one from the shelf
+      </button>
+      <ShelfPicker
+        v-model:visible="picking"
+        :show-id="showId"
+        @take="
+          fileId => {
+            picking = false
+            void attempt(() => sounds.bringFromShelf(fileId))
+          }
+        "
+      />
       <AddressForm
         :busy="busy"
         :problem="finishProblem"

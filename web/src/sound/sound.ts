@@ -50,10 +50,16 @@ export const useSound = defineStore('sound', () => {
   const finish = (recipe: Recipe): Promise<void> => act((id, version) => api.finish(id, version, recipe))
   const cancelFinish = (): Promise<void> => act((id, version) => api.cancelFinish(id, version))
 
+  /** Takes a file that is here already. */
+  async function bringFromShelf(fileId: string): Promise<void> {
+    await desk.bringFromShelf(fileId)
+    await refresh()
+  }
+
   async function bringFrom(address: string): Promise<void> {
     await desk.bringFrom(address)
     await refresh()
   }
 
-  return { sound, open, close, refresh, setRecipe, finish, cancelFinish, bringFrom }
+  return { sound, open, close, refresh, setRecipe, finish, cancelFinish, bringFrom, bringFromShelf }
 })
