@@ -9,7 +9,7 @@ const props = defineProps<{ saving: Saving; savedAt: Date | null; zone: string }
 const words = computed(() => {
   switch (props.saving) {
     case 'saved':
-      return props.savedAt ? `Saved ${timeToTheSecond(props.savedAt, props.zone)}` : 'Everything is saved'
+      return props.savedAt ? `Saved ${timeToTheSecond(props.savedAt, props.zone)}` : 'Saved'
     case 'unsaved':
       return 'Saving …'
     case 'waiting':

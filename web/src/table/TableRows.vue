@@ -69,8 +69,6 @@ const shownColumns = computed(() => {
 })
 const title = { name: 'Title', order: 'title', widthRem: 16 } as const
 const heading = (name: TableColumn | 'title') => (name === 'title' ? title : columns[name])
-/** What lists words takes what is left over. */
-const isWide = (name: TableColumn | 'title'): boolean => ['title', 'tags', 'people', 'lacks'].includes(name)
 const widthRem = computed(() => shownColumns.value.reduce((sum, name) => sum + heading(name).widthRem, 3))
 const sortOf = (name: TableColumn | 'title') =>
   heading(name).order !== order.value ? undefined : isUp.value ? 'ascending' : 'descending'
@@ -93,7 +91,7 @@ const sortOf = (name: TableColumn | 'title') =>
           <th
             v-for="name in shownColumns"
             :key="name"
-            :style="isWide(name) ? {} : { width: `${heading(name).widthRem}rem` }"
+            :style="name === 'title' ? {} : { width: `${heading(name).widthRem}rem` }"
             :aria-sort="sortOf(name)"
           >
             <button v-if="heading(name).order" type="button" @click="orderBy(heading(name).order!)">

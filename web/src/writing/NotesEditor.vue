@@ -225,6 +225,15 @@ function leaveLink(): void {
   overflow-wrap: anywhere;
   resize: vertical;
 }
+.paper :deep(.tiptap) {
+  min-height: 13rem;
+  padding: var(--space-3) var(--space-4);
+  border: 1px solid var(--edge);
+  border-radius: var(--round);
+  background: var(--sheet);
+  font: 400 1rem/1.6 var(--serif);
+  overflow-wrap: anywhere;
+}
 .paper :deep(.tiptap h3) {
   margin: 0 0 var(--space-2);
   font: 600 var(--text-l) / 1.3 var(--serif);
