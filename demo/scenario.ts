@@ -145,7 +145,7 @@ export const demoShows: readonly DemoShow[] = [
         standing: 'scheduled',
         dayOffset: 2,
         hook: 'One note will not stop, and Sunday comes.',
-        tags: ['reed organ', 'troubleshooting'],
+        tags: ['chapels', 'troubleshooting'],
         guests: ['Sister Amabel'],
         notes: workshopNotes(
           '“Our organ has one note that will not stop. We have put a hymn book on it. Please advise before Sunday.”',

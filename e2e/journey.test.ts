@@ -19,7 +19,7 @@ it('from a file to a feed: sign in, drop a file, write, release, and the stand-i
   await page.setInputFiles('input[type=file]', join(demoSounds, 'br-37.mp3'))
   await openPart(page, 'Sound')
   await page.getByText('MP3, 64 kbit/s, 44.1 kHz, mono').waitFor()
-  expect(await page.inputValue('#title')).toBe('A letter from a chapel')
+  await expect.poll(() => page.inputValue('#title')).toBe('A letter from a chapel')
 
   await page.fill('#title', 'A letter, sent by test')
   await openPart(page, 'Words')
@@ -30,7 +30,7 @@ it('from a file to a feed: sign in, drop a file, write, release, and the stand-i
     .getByText(/^Saved /)
     .waitFor()
   await page.reload()
-  await page.getByText('Half an hour on the telephone.').waitFor()
+  await page.getByText('Half an hour on the telephone.', { exact: true }).waitFor()
   expect(await page.inputValue('#title')).toBe('A letter, sent by test')
   expect(await page.getByTestId('standing').innerText()).toContain('Draft.')
 

@@ -261,6 +261,7 @@ describe('what a show’s episodes have used', () => {
     await write(show.id, { tags: ['reeds'], people: [odile] })
     await write(other.id, { tags: ['elsewhere'] })
     expect((await house.call('GET', `/shows/${show.id}/vocabulary`)).json()).toEqual({
+      seasons: [],
       tags: [
         { tag: 'reeds', count: 2 },
         { tag: 'lake', count: 1 },

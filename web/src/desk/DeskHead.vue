@@ -88,6 +88,9 @@ onUnmounted(() => {
   justify-content: space-between;
   align-items: center;
 }
+.standing {
+  flex: 1 1 24rem;
+}
 .side {
   display: flex;
   flex-wrap: wrap;
