@@ -53,3 +53,7 @@ export function slugFrom(words: string, maxLength = 60): string {
   const lastHyphen = cut.lastIndexOf('-')
   return lastHyphen > 0 ? cut.slice(0, lastHyphen) : plain.slice(0, maxLength)
 }
+
+/** The address part that an episode goes out under where no other one has it. */
+export const wishedSlug = ({ title, number }: { title: string; number: number | null }): string =>
+  slugFrom(title) || (number ? `episode-${number}` : 'episode')

@@ -1,4 +1,5 @@
 import NodeID3 from 'node-id3'
+import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Episode as EpisodeView } from '@contract/episodes'
 import type { Preview } from '@contract/preview'
@@ -40,8 +41,17 @@ describe('a look before the release', () => {
 
   it('shows just the item that stands in the feed then, but for its moment', async () => {
     const { id } = await house.makeReady(showId, '')
-    await write(id, text)
+    const brought = await house.app.inject({
+      method: 'POST',
+      url: '/api/v1/artwork',
+      headers: { cookie: house.cookie, 'content-type': 'application/octet-stream' },
+      payload: await sharp({ create: { width: 1500, height: 1500, channels: 3, background: '#123' } })
+        .jpeg()
+        .toBuffer(),
+    })
+    await write(id, { ...text, artworkId: brought.json().id })
     const before = await look(id)
+    expect(words(before).join()).toMatch(/<itunes:image href="http:\/\/lake.example\/media\/artwork\//)
     expect(before.title).toBe('37. A letter from a chapel')
     const { version } = await house.get(id)
     expect((await house.call('POST', `/episodes/${id}/release`, { version, when: { kind: 'now' } })).statusCode).toBe(

@@ -1,6 +1,6 @@
 import { renderEpisodePage } from '@site/pages'
 import type { Preview } from '@contract/preview'
-import { slugFrom } from '@core/address/slug'
+import { wishedSlug } from '@core/address/slug'
 import { textOf } from '@core/episode/fields'
 import { itemXml } from '@core/feed/xml'
 import { missingForRelease } from '@core/release/standing'
@@ -12,7 +12,8 @@ import { fileOf } from '../episodes/sound'
 import { tagsFor } from '../episodes/tags'
 import { AppError } from '../errors'
 import { feedItemOf } from '../feeds/item'
-import { studioPictureAddress } from '../pictures/names'
+import { Picture } from '../pictures/models'
+import { publicPictureAddress, studioPictureAddress } from '../pictures/names'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
 import { publicEpisode, publicShow } from '../site/facts'
@@ -38,7 +39,8 @@ export function previewService({
       const episode = await find(scope)
       const { show, version, soundVersion } = episode
       const outgoing = outgoingNow(episode)
-      const item = feedItemOf(outgoing, show, publicUrl)
+      const artworkAddress = await publicArtwork(episode.artworkId)
+      const item = feedItemOf({ ...outgoing, artworkAddress }, show, publicUrl)
       const inherited = inheritedOf(episode)
       const { extras } = outgoing.text
       return {
@@ -78,6 +80,11 @@ export function previewService({
     },
   }
 
+  /** Where the world will find a picture of its own: the studio's address of it is nothing for a feed. */
+  async function publicArtwork(id: string | null): Promise<string | null> {
+    return id && publicPictureAddress(publicUrl, await Picture.findByPk(id, { rejectOnEmpty: true }))
+  }
+
   function tagsNow(episode: Episode & { show: Show }, { file }: Outgoing) {
     const source = fileIn(episode, 'source')
     const sound = { fromMs: episode.recipe?.fromMs ?? 0, durationMs: file?.durationMs ?? source?.durationMs ?? 0 }
@@ -92,11 +99,11 @@ function fileToGo(episode: Episode) {
 }
 
 function outgoingNow(episode: Episode): Outgoing {
-  const { id, guid, slug, title, releaseAt, artworkId } = episode
+  const { id, guid, slug, title, number, releaseAt, artworkId } = episode
   return {
     id,
     guid,
-    slug: slug ?? (slugFrom(title) || 'episode'),
+    slug: slug ?? wishedSlug({ title, number }),
     text: textOf(episode),
     file: fileToGo(episode),
     at: releaseAt,

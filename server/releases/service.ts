@@ -1,7 +1,7 @@
 import { col, fn, literal, Op, type Transaction } from 'sequelize'
 import type { Episode as EpisodeView, Release } from '@contract/episodes'
 import type { Fault } from '@contract/problem'
-import { slugFrom } from '@core/address/slug'
+import { wishedSlug } from '@core/address/slug'
 import { deliverableTypes, isDeliverable } from '@core/audio/recipe'
 import { readLocalMoment } from '@core/release/moment'
 import { textOf } from '@core/episode/fields'
@@ -278,7 +278,7 @@ async function newSlug(
   transaction: Transaction,
   numbers: Map<string, number>,
 ): Promise<string> {
-  const wished = slugFrom(title) || (number ? `episode-${number}` : 'episode')
+  const wished = wishedSlug({ title, number })
   const known = numbers.get(wished)
   if (known !== undefined) {
     numbers.set(wished, known + 1)
