@@ -19,7 +19,6 @@ export const tableRow = episodeSummary.extend({
   tags: keptSchemas.tags,
   people: keptSchemas.people,
   explicit: z.boolean().nullable(),
-  version: z.number(),
   lacks: z.array(z.enum(lacks)),
 })
 export type TableRow = z.infer<typeof tableRow>

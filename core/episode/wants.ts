@@ -26,7 +26,7 @@ export type WantCode =
   | 'number-against-dates'
 
 /** Tags are found by, and one alone finds little (common practice, no source: two at least). */
-const leastTags = 2
+export const leastTags = 2
 
 /** What is worth a look in a text; what has to be there for a release is not its business. */
 export function wantsOf(text: EpisodeText, show: string): Want[] {

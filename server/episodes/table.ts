@@ -1,5 +1,6 @@
 import { literal, Op, type Sequelize, type WhereOptions } from 'sequelize'
 import type { Lack, TableOrder, TablePage, TableQuery, TableRow } from '@contract/table'
+import { leastTags } from '@core/episode/wants'
 import { isBlank } from '@core/words/line'
 import type { Scope } from '../access/scope'
 import { AudioFile } from '../files/models'
@@ -8,11 +9,10 @@ import { arrivingTo, summaryColumns } from './lists'
 import { found } from './search'
 import { summaryOf } from './views'
 
-const columns = [...summaryColumns, 'version', 'season', 'kind', 'tags', 'people', 'extras', 'deletedAt'] as const
+const columns = [...summaryColumns, 'season', 'kind', 'tags', 'people', 'extras'] as const
 const of = (column: string): string => `\`Episode\`.\`${column}\``
 
 const hasAudio = `EXISTS (SELECT 1 FROM episode_files f WHERE f.episode_id = ${of('id')} AND f.role = 'source')`
-const fewTags = 2
 
 /** What makes an episode lack something, for the database. */
 const lacking: Readonly<Record<Lack, string>> = {
@@ -21,7 +21,7 @@ const lacking: Readonly<Record<Lack, string>> = {
   number: `(${of('number')} IS NULL AND ${of('kind')} = 'full')`,
   hook: `TRIM(${of('hook')}) = ''`,
   notes: `${of('notes')} = ''`,
-  tags: `JSON_LENGTH(${of('tags')}) < ${fewTags}`,
+  tags: `JSON_LENGTH(${of('tags')}) < ${leastTags}`,
   people: `JSON_LENGTH(${of('people')}) = 0`,
 }
 
@@ -109,7 +109,6 @@ const rowOf = (row: Episode, arriving: string | null): TableRow => ({
   tags: row.tags,
   people: row.people,
   explicit: row.extras.explicit,
-  version: row.version,
   lacks: lackNames.filter(
     (name, at) => String(row.get('lacks'))[at] === '1' || (name === 'title' && isBlank(row.title)),
   ),

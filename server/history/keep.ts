@@ -3,7 +3,7 @@ import { v7 as uuidV7 } from 'uuid'
 import { differingFields, type EpisodeField, type EpisodeText, fields as known } from '@core/episode/fields'
 import type { Field } from '@core/episode/field'
 import { mayReplace, type Stamp, superfluous } from '@core/history/thin'
-import { EpisodeState } from './models'
+import { EpisodeState, newestFirst } from './models'
 
 /** A text of an episode that is saved, with what it was before. */
 export interface Saving {
@@ -100,10 +100,7 @@ const statesOf = (episodeId: string, transaction: Transaction, limit?: number): 
   EpisodeState.findAll({
     where: { episodeId },
     attributes: [...stampColumns],
-    order: [
-      ['savedAt', 'DESC'],
-      ['id', 'DESC'],
-    ],
+    order: newestFirst,
     ...(limit && { limit }),
     transaction,
   })

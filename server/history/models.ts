@@ -32,6 +32,12 @@ export class KeptText extends Model<InferAttributes<KeptText>, InferCreationAttr
   declare savedAt: Date
 }
 
+/** States as they are looked through. */
+export const newestFirst: [string, string][] = [
+  ['savedAt', 'DESC'],
+  ['id', 'DESC'],
+]
+
 export function initHistory(sequelize: Sequelize): void {
   EpisodeState.init(
     {

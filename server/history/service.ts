@@ -7,7 +7,7 @@ import type { Scope } from '../access/scope'
 import { Account } from '../accounts/models'
 import { AppError } from '../errors'
 import type { Platform } from '../platform'
-import { EpisodeState, KeptText } from './models'
+import { EpisodeState, KeptText, newestFirst } from './models'
 
 /** So many refused texts are told beside the states. */
 const mostKept = 50
@@ -19,13 +19,9 @@ export function historyService({ clock }: Pick<Platform, 'clock'>) {
   return {
     async list(scope: Pick<Scope, 'id' | 'accountId'>): Promise<History> {
       const where = { episodeId: scope.id }
-      const newest: [string, string][] = [
-        ['savedAt', 'DESC'],
-        ['id', 'DESC'],
-      ]
       const [states, kept] = await Promise.all([
-        EpisodeState.findAll({ where, attributes: { exclude: ['text'] }, order: newest }),
-        KeptText.findAll({ where, order: newest, limit: mostKept }),
+        EpisodeState.findAll({ where, attributes: { exclude: ['text'] }, order: newestFirst }),
+        KeptText.findAll({ where, order: newestFirst, limit: mostKept }),
       ])
       const tell = await teller([...states, ...kept], scope.accountId)
       const told = [...states.map(state => stateOf(state, tell)), ...kept.map(text => keptOf(text, tell))]
@@ -106,10 +102,7 @@ export async function lastWritten({
   const state = await EpisodeState.findOne({
     where: { episodeId: id },
     attributes: ['accountId', 'act', 'savedAt'],
-    order: [
-      ['savedAt', 'DESC'],
-      ['id', 'DESC'],
-    ],
+    order: newestFirst,
   })
   if (!state || state.act === 'begun') return null
   return { by: (await teller([state], accountId))(state.accountId), at: state.savedAt.toISOString() }

@@ -7,7 +7,7 @@ import { AskedLink } from './models'
 export const idOf = (address: string): string => createHash('sha256').update(address).digest('hex')
 
 /** So many links of one episode are asked at once; nobody follows more. */
-export const mostLinks = 200
+const mostLinks = 200
 const againMs = 24 * 3600_000
 /** Whoever is writing may still be in the middle of an address. */
 const pauseMs = 6_000
