@@ -1,7 +1,7 @@
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { type DemoHouse, openDemoHouse } from './demoHouse'
-import { openPart } from './hands'
+import { openPart, saved } from './hands'
 
 let house: DemoHouse
 let page: Page
@@ -13,11 +13,6 @@ beforeAll(async () => {
 })
 afterAll(() => house?.stop())
 
-const saved = () =>
-  page
-    .getByTestId('saving')
-    .getByText(/^Saved /)
-    .waitFor()
 const notes = () => page.locator('#notes')
 const undo = 'ControlOrMeta+z'
 const redo = 'ControlOrMeta+Shift+z'
@@ -42,7 +37,7 @@ it('undo and redo go over the whole desk, and show where', async () => {
   await page.getByRole('button', { name: 'Redo' }).click()
   await page.getByRole('button', { name: 'Remove reeds' }).waitFor()
   expect(await page.inputValue('#title')).toBe('The reed that buzzes')
-  await saved()
+  await saved(page)
   // What is being typed but was not taken over yet has an undo of its own.
   await tag.pressSequentially('bello')
   await page.keyboard.press(undo)
@@ -53,9 +48,9 @@ it('undo and redo go over the whole desk, and show where', async () => {
 it('an earlier state is found, compared word by word, and brought back', async () => {
   await openPart(page, 'Words')
   await notes().fill('Nothing of it is left but this, and it is longer than a line so that nobody could miss it.')
-  await saved()
+  await saved(page)
   await notes().fill('Gone.')
-  await saved()
+  await saved(page)
   await page.getByRole('button', { name: 'History' }).click()
   const panel = page.getByRole('dialog', { name: 'History' })
   await panel.getByText('you', { exact: true }).first().waitFor()
@@ -64,7 +59,7 @@ it('an earlier state is found, compared word by word, and brought back', async (
   await panel.getByText('The desk has it just as it was then.').waitFor()
   await page.keyboard.press('Escape')
   await expect.poll(() => notes().innerText()).toContain('Nothing of it is left')
-  await saved()
+  await saved(page)
   await page.reload()
   await expect.poll(() => notes().innerText()).toContain('Nothing of it is left')
   expect(await page.getByRole('button', { name: 'Undo' }).isDisabled()).toBe(true)
@@ -85,7 +80,7 @@ it('a session that runs out in mid-sentence: signed in again over the desk, noth
   await again.locator('#password').fill('lake-letter-demo')
   await again.getByRole('button', { name: 'Sign in' }).click()
   await again.waitFor({ state: 'detached' })
-  await saved()
+  await saved(page)
   await page.reload()
   await expect.poll(() => notes().innerText()).toContain('And one sentence more, which takes its time')
 })

@@ -26,3 +26,10 @@ export async function dropFiles(
 /** Opens a part of the desk by its name. */
 export const openPart = (window: Page, name: string): Promise<void> =>
   window.getByRole('tab', { name: new RegExp(`^${name}`) }).click()
+
+/** Waits until the desk says that all is kept. */
+export const saved = (window: Page): Promise<void> =>
+  window
+    .getByTestId('saving')
+    .getByText(/^Saved /)
+    .waitFor()

@@ -3,18 +3,13 @@ import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { makeSound } from '../core/audio/sound.fixture'
 import { type DemoHouse, openDemoHouse } from './demoHouse'
+import { saved } from './hands'
 
 let house: DemoHouse
 beforeAll(async () => {
   house = await openDemoHouse({ MAX_UPLOAD_BYTES: '60000000' })
 })
 afterAll(() => house?.stop())
-
-const saved = (page: Page) =>
-  page
-    .getByTestId('saving')
-    .getByText(/^Saved /)
-    .waitFor()
 
 async function openDraft(page: Page): Promise<void> {
   await page

@@ -3,6 +3,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest'
 import { cleanNotes } from '@core/notes/clean'
 import { evasions } from '@core/notes/evasion.fixture'
 import { type DemoHouse, openDemoHouse } from './demoHouse'
+import { saved } from './hands'
 
 let house: DemoHouse
 let page: Page
@@ -15,11 +16,6 @@ beforeAll(async () => {
 afterAll(() => house?.stop())
 
 const notes = () => page.locator('#notes')
-const saved = () =>
-  page
-    .getByTestId('saving')
-    .getByText(/^Saved /)
-    .waitFor()
 const id = (): string => new URL(page.url()).pathname.split('/').at(-1)!
 const kept = (): Promise<string> =>
   page.evaluate(
@@ -28,9 +24,15 @@ const kept = (): Promise<string> =>
     id(),
   )
 const empty = async (): Promise<void> => {
-  await notes().click()
-  await page.keyboard.press('ControlOrMeta+a')
-  await page.keyboard.press('Delete')
+  await notes().focus()
+  // A form that closes beside the notes gives the place in them back a moment later: choose all until all is gone.
+  await expect
+    .poll(async () => {
+      await page.keyboard.press('ControlOrMeta+a')
+      await page.keyboard.press('Delete')
+      return notes().textContent()
+    })
+    .toBe('')
 }
 const paste = (html: string, words = ''): Promise<void> =>
   notes().evaluate(
@@ -55,7 +57,7 @@ it('what a word processor puts on the clipboard becomes notes, 5 MB of its marku
   const foreign = `<p class=MsoNormal style='${'mso-x:y;'.repeat(700)}'><span lang=EN>word</span></p>`
   await paste(foreign.repeat(900))
   await expect.poll(() => notes().locator('p').count()).toBe(900)
-  await saved()
+  await saved(page)
 })
 
 it('an address that is pasted on a selection is its link; bare addresses and e-mails become links', async () => {

@@ -2,7 +2,7 @@ import { join } from 'node:path'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { type DemoHouse, demoSounds, openDemoHouse } from './demoHouse'
-import { openPart } from './hands'
+import { openPart, saved } from './hands'
 
 let house: DemoHouse
 let page: Page
@@ -11,12 +11,6 @@ beforeAll(async () => {
   page = await house.openWindow()
 })
 afterAll(() => house?.stop())
-
-const saved = () =>
-  page
-    .getByTestId('saving')
-    .getByText(/^Saved /)
-    .waitFor()
 
 it('what a show’s episodes begin with is set once', async () => {
   await page.getByRole('link', { name: 'What episodes begin with' }).click()
@@ -52,7 +46,7 @@ it('from a dropped file to ready: three inputs, under ten presses', async () => 
   inputs++
   presses++
   await page.fill('#title', 'The last boat')
-  await saved()
+  await saved(page)
   await page.getByText('Ready.').waitFor()
   inputs++
   await press('Choose a time')
@@ -89,7 +83,7 @@ it('in the next sitting the notes come from the template and from links that wer
   await openPart(page, 'Extras')
   await page.getByLabel('Discussion', { exact: true }).fill('https://lake.example/talk')
   await page.getByLabel('Place', { exact: true }).fill('On the ferry')
-  await saved()
+  await saved(page)
   await page.getByRole('button', { name: 'Release now' }).click()
   await page.getByRole('alertdialog').getByRole('button', { name: 'Release now' }).click()
   await page.getByTestId('standing').getByText('Released.').waitFor()

@@ -20,6 +20,7 @@ import { fileRoutes } from './files/routes'
 import { finishingRoutes } from './finishing/routes'
 import { healthRoutes } from './health/routes'
 import { historyRoutes } from './history/routes'
+import { chapterRoutes } from './chapters/routes'
 import { deliveryRoutes } from './delivery/routes'
 import { missingAddress } from './missingAddress'
 import { readJson } from './json'
@@ -74,6 +75,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
     await open.register(deliveryRoutes(platform, short))
     await open.register(async pages => {
       await pages.register(fastifyHelmet, pageHeaders(platform))
+      await pages.register(chapterRoutes(platform))
       await pages.register(siteRoutes(platform))
       await pages.register(studioRoutes(platform))
     })

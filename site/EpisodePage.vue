@@ -3,7 +3,7 @@ import { artworkAt } from '@core/show/artwork'
 import { amount, clock } from '@core/words/amounts'
 import FeedAddress from './FeedAddress.vue'
 import type { PublicEpisode, PublicShow } from './pages'
-import { releaseDay } from './words'
+import { releaseDay, siteOf } from './words'
 
 defineProps<{ show: PublicShow; episode: PublicEpisode }>()
 </script>
@@ -39,12 +39,42 @@ defineProps<{ show: PublicShow; episode: PublicEpisode }>()
       <div v-if="episode.sound" class="player" data-player :data-duration-ms="episode.sound.durationMs">
         <audio controls preload="none" :src="episode.sound.address" />
       </div>
+      <section v-if="episode.sound && episode.chapters.length" aria-labelledby="chapters">
+        <h2 id="chapters" class="section">Chapters</h2>
+        <ol class="chapters" data-chapters>
+          <li v-for="chapter in episode.chapters" :key="chapter.fromMs" :data-from-ms="chapter.fromMs">
+            <!-- Without script it leads to the sound at that place (W3C Media Fragments 1.0, section 4.2.1). -->
+            <a class="figures" :href="`${episode.sound.address}#t=${chapter.fromMs / 1000}`" data-at>{{
+              clock(chapter.fromMs)
+            }}</a>
+            <img
+              v-if="chapter.pictureAddress"
+              :src="chapter.pictureAddress"
+              alt=""
+              width="40"
+              height="40"
+              loading="lazy"
+            />
+            <span>{{ chapter.title }}</span>
+            <a v-if="chapter.address" class="small" :href="chapter.address">{{ siteOf(chapter.address) }}</a>
+          </li>
+        </ol>
+      </section>
       <!-- eslint-disable-next-line vue/no-v-html -- cleaned by core/notes before it was kept -->
       <div class="notes" v-html="episode.notesHtml" />
       <section v-if="episode.people.length" aria-labelledby="people">
         <h2 id="people" class="section">People</h2>
         <ul class="people">
           <li v-for="person in episode.people" :key="person.name + person.role">
+            <img
+              v-if="person.pictureAddress"
+              class="face"
+              :src="person.pictureAddress"
+              alt=""
+              width="40"
+              height="40"
+              loading="lazy"
+            />
             <a v-if="person.address" :href="person.address">{{ person.name }}</a>
             <template v-else>{{ person.name }}</template>{{ ' ' }}<span class="quiet">{{ person.role }}</span>
           </li>

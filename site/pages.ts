@@ -1,6 +1,7 @@
 import { renderToString } from '@vue/server-renderer'
 import { type Component, createSSRApp } from 'vue'
-import type { Person } from '@core/episode/fields'
+import type { Chapter } from '@core/episode/fields'
+import type { ToldPerson } from '@core/feed/model'
 import { writingDirection } from '@core/words/writingDirection'
 import EpisodePageView from './EpisodePage.vue'
 import MissingPageView from './MissingPage.vue'
@@ -34,7 +35,9 @@ export interface PublicEpisode {
   /** The hook, or the beginning of the notes as plain text. */
   summary: string
   tags: readonly string[]
-  people: readonly Person[]
+  people: readonly ToldPerson[]
+  /** Those that are listed, by the clock of its sound. */
+  chapters: readonly (Pick<Chapter, 'fromMs' | 'title' | 'address'> & { pictureAddress: string | null })[]
   /** A picture of its own; null where the show's is used, as for author. */
   artworkAddress: string | null
   author: string | null

@@ -65,11 +65,6 @@ const words: { [Code in FindingCode]: Words<Code> } = {
     rule: `Listening apps play the first track (${practice}).`,
     ifItStays: 'Only the first one is heard and finished. If a voice is missing, mix the tracks before you export.',
   }),
-  chapters: ({ brought, inNotes }) => ({
-    says: `The file brings ${brought === 1 ? 'one chapter' : `${brought} chapters`}${inNotes > 0 ? `; the ${inNotes} times in the notes take their place` : ''}.`,
-    rule: 'Times in the notes are chapters, and go before those in the file, for they were written last (our own rule).',
-    ifItStays: inNotes > 0 ? 'The finished file has the chapters of the notes.' : 'They are kept when it is finished.',
-  }),
   'no-ranges': () => ({
     says: 'Its host does not answer byte ranges.',
     rule: 'Apps seek by asking for a part of the file (RFC 9110 section 14).',

@@ -9,7 +9,6 @@ export interface Figures {
   'junk-within': { bytes: number }
   'junk-behind': { bytes: number; heardMs: number }
   'other-tracks': { tracks: number }
-  chapters: { brought: number; inNotes: number }
   'no-ranges': object
   redirects: { redirects: number }
   'content-type': { contentType: string | null }
@@ -117,7 +116,3 @@ export const cutShortOgg = (heardMs: number): Finding =>
 /** What there is to say of tracks beside the first. */
 export const otherTracks = (tracks: number): Finding[] =>
   tracks <= 1 ? [] : [finding('worth mending', 'other-tracks', { tracks })]
-
-/** What there is to say of chapters that a file brings. */
-export const chaptersFound = (brought: number, inNotes: number): Finding[] =>
-  brought === 0 ? [] : [finding('good to know', 'chapters', { brought, inNotes })]

@@ -122,6 +122,19 @@ export function columnsOf({ levels }: Pyramid, fromMs: number, toMs: number, col
   return drawn
 }
 
+/** How long a sound is listened to for one value of its curve (ITU-R BS.1771-1, short-term: a sliding window of 3 s). */
+const curveWindowMs = 3000
+const curveStepMs = 1000
+
+/** The loudness curve over a stretch of time, a point in the middle of each window, one more at both ends if there is. */
+export function curveOf({ curveLufs }: Pyramid, fromMs: number, toMs: number): { atMs: number; lufs: number }[] {
+  const first = Math.max(0, Math.floor((fromMs - curveWindowMs / 2) / curveStepMs))
+  const last = Math.ceil((toMs - curveWindowMs / 2) / curveStepMs)
+  return curveLufs
+    .slice(first, Math.max(first, last + 1))
+    .map((lufs, index) => ({ atMs: (first + index) * curveStepMs + curveWindowMs / 2, lufs }))
+}
+
 const coarser = (pairs: Int8Array): Int8Array => drawnTogether(pairs, levelFactor)
 
 function drawnTogether(pairs: Int8Array, count: number): Int8Array {

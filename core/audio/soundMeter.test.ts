@@ -2,7 +2,8 @@ import { execFileSync, spawnSync } from 'node:child_process'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { SoundMeter } from './soundMeter'
-import { columnsOf, readPyramid } from './pyramid'
+import { beginningsAfter, pausesOf } from './pauses'
+import { columnsOf, curveOf, readPyramid } from './pyramid'
 import { eased, loudnessCases, rangeCases, tones, truePeakCases } from './tones.fixture'
 
 function measure(sound: Float32Array, rate = 48_000, channels: 1 | 2 = 2, chunk = 100_000 * channels) {
@@ -236,6 +237,46 @@ describe('the waveform', () => {
   it('has the loudness of each second', () => {
     const { curveLufs } = readPyramid(measure(tones([{ seconds: 10, dbfs: -23 }])).waveform)
     expect(curveLufs.every(lufs => Math.abs(lufs + 23) < 0.2)).toBe(true)
+  })
+
+  it('has its loudness curve where it sounds', () => {
+    const pyramid = readPyramid(
+      measure(
+        tones([
+          { seconds: 10, dbfs: -40 },
+          { seconds: 10, dbfs: -20 },
+        ]),
+      ).waveform,
+    )
+    const points = curveOf(pyramid, 0, 20_000)
+    expect(points.at(0)!.atMs).toBe(1500)
+    // A window of 3 s lies in one of the halves, or over the step between.
+    for (const { atMs, lufs } of points)
+      if (atMs <= 8500) expect(lufs).toBeCloseTo(-40, 0)
+      else if (atMs >= 11_500) expect(lufs).toBeCloseTo(-20, 0)
+      else expect(lufs).toBeLessThan(-20.5)
+    const part = curveOf(pyramid, 14_000, 16_000)
+    expect([part[0]!.atMs, part.at(-1)!.atMs]).toEqual([13_500, 16_500])
+  })
+
+  it('knows the pauses between sounds, and where one would begin after each', () => {
+    const pyramid = readPyramid(
+      measure(
+        tones([
+          { seconds: 2, dbfs: -20 },
+          { seconds: 0.5, dbfs: -90 },
+          { seconds: 1, dbfs: -20 },
+          { seconds: 0.1, dbfs: -90 },
+          { seconds: 1, dbfs: -20 },
+          { seconds: 3, dbfs: -90 },
+        ]),
+      ).waveform,
+    )
+    const pauses = pausesOf(pyramid)
+    expect(pauses.length).toBe(2)
+    expect(Math.abs(pauses[0]!.fromMs - 2000)).toBeLessThan(30)
+    expect(Math.abs(pauses[0]!.toMs - 2500)).toBeLessThan(30)
+    expect(Math.abs(beginningsAfter(pauses)[0]! - 2350)).toBeLessThan(30)
   })
 
   it('is nothing else', () => expect(() => readPyramid(new Uint8Array(100))).toThrow(RangeError))

@@ -36,14 +36,14 @@ export interface Field<Schema extends z.ZodType = z.ZodType> {
 }
 
 type Told<Schema extends z.ZodType> = Omit<Field<Schema>, 'isSame' | 'merge' | 'shown'> &
-  Partial<Pick<Field<Schema>, 'shown'>>
+  Partial<Pick<Field<Schema>, 'shown' | 'isSame'>>
 
 /** A field that is one thing: it changes as a whole. */
 export function whole<Schema extends z.ZodType>(told: Told<Schema>): Field<Schema> {
   return {
     shown: value => (value === null ? '' : String(value)),
-    ...told,
     isSame: deepEqual,
+    ...told,
     merge: mergeWhole,
   }
 }
@@ -53,8 +53,8 @@ export function parts<Schema extends z.ZodType<Record<string, unknown>>>(told: T
   type Value = z.output<Schema>
   return {
     shown: value => Object.values(value).filter(Boolean).join(', '),
-    ...told,
     isSame: deepEqual,
+    ...told,
     merge(base, mine, theirs) {
       const names = [...new Set([...Object.keys(theirs), ...Object.keys(mine)])]
       const merged = names.map(name => [name, mergeWhole(base[name], mine[name], theirs[name])] as const)
@@ -70,9 +70,25 @@ export function list<Entry, Schema extends z.ZodType<Entry[]>>(
 ): Field<Schema> {
   return {
     shown: value => value.map(keyOf).join(', '),
-    ...told,
     isSame: deepEqual,
+    ...told,
     merge: (base, mine, theirs) => mergeLists(base, mine, theirs, keyOf) as z.output<Schema> | Conflict,
+  }
+}
+
+/** The same where there may be no list at all, which is another thing than an empty one. */
+export function listOrNone<Entry, Schema extends z.ZodType<Entry[] | null>>(
+  told: Told<Schema> & Pick<Field<Schema>, 'shown'>,
+  keyOf: (entry: Entry) => string,
+): Field<Schema> {
+  return {
+    isSame: deepEqual,
+    ...told,
+    merge(base, mine, theirs) {
+      const merged = mergeWhole(base, mine, theirs)
+      if (merged !== conflict || !mine || !theirs) return merged
+      return mergeLists(base ?? [], mine, theirs, keyOf) as z.output<Schema> | Conflict
+    },
   }
 }
 

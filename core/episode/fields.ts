@@ -1,10 +1,12 @@
+import { deepEqual } from 'fast-equals'
 import { z } from 'zod'
 import { plainNotes } from '../notes/plain'
 import { personRoles } from '../people/roles'
 import { tagKey } from '../tags/tags'
+import { clock } from '../words/amounts'
 import { fold } from '../words/fold'
 import { letters, oneLine } from '../words/line'
-import { type Field, list, parts, whole } from './field'
+import { type Field, list, listOrNone, parts, whole } from './field'
 
 const wholeNumber = (least: number, most: number) =>
   z.number().int('A whole number.').min(least, `At least ${least}.`).max(most, `At most ${most}.`).nullable()
@@ -29,14 +31,45 @@ export function isWebAddress(text: string): boolean {
   return /^https?:\/\/[^\s/?#]/i.test(text) && !/\s/.test(text) && URL.canParse(text)
 }
 
-const person = z.object({ name: words(120), role: z.enum(personRoles), address: address.nullable() })
+const pictureId = z
+  .string()
+  .regex(/^[0-9a-f]{64}$/, 'The id of a picture that was uploaded.')
+  .nullable()
+
+const person = z.object({
+  name: words(120),
+  role: z.enum(personRoles),
+  address: address.nullable(),
+  /** Null, or not told by what was kept before people had pictures: none. */
+  pictureId: pictureId.optional(),
+})
 /** Somebody who has a part in an episode. */
 export type Person = z.output<typeof person>
+const withPicture = (kept: Person): Person => ({ ...kept, pictureId: kept.pictureId ?? null })
 export const personKey = ({ name, role }: Pick<Person, 'name' | 'role'>): string => `${fold(name)} · ${role}`
 
 const link = z.object({ words: line(300), address })
 /** A link that lies ready for the notes. */
 export type Link = z.output<typeof link>
+
+/** The longest sound that is taken for one, 1,000 hours. */
+export const longestSoundMs = 3_600_000_000
+
+export const mostChapters = 999
+
+const chapter = z.object({
+  /** Tells it from others while its time and title change. */
+  id: z.string().regex(/^[\w-]{1,40}$/, 'Up to 40 letters a to z, digits and hyphens.'),
+  /** By the clock of the source. */
+  fromMs: z.number().int('A whole number.').min(0, 'At least 0.').max(longestSoundMs, 'At most 1,000 hours.'),
+  title: line(300),
+  address: address.nullable(),
+  pictureId,
+  /** Whether lists of chapters show it. */
+  isListed: z.boolean(),
+})
+/** A part of an episode that listeners can go to. */
+export type Chapter = z.output<typeof chapter>
 
 const unsetExtras = {
   explicit: null as boolean | null,
@@ -126,6 +159,7 @@ export const fields = {
       name: 'people',
       appears: { feed: ['podcast:person'], page: 'below the notes', tag: 'TXXX' },
       shown: people => people.map(({ name, role }) => `${name} (${role})`).join(', '),
+      isSame: (one, other) => deepEqual(one.map(withPicture), other.map(withPicture)),
     },
     personKey,
   ),
@@ -142,12 +176,22 @@ export const fields = {
     },
     ({ address: key }: Link) => key,
   ),
+  /** Null where they are not its own but follow the times in its notes, or what the file brings. */
+  chapters: listOrNone(
+    {
+      schema: uniqueList(chapter, mostChapters, 'chapters', each => each.id).nullable(),
+      kept: z.array(chapter).nullable(),
+      unset: null as Chapter[] | null,
+      since: 3,
+      name: 'chapters',
+      appears: { feed: ['podcast:chapters'], page: 'below the player', tag: 'CHAP' },
+      shown: chapters => (chapters ?? []).map(({ fromMs, title }) => `${clock(fromMs)} ${title}`).join(', '),
+    },
+    ({ id }: Chapter) => id,
+  ),
   /** A picture of its own, cut as the show's; null where the show's is used. */
   artworkId: whole({
-    schema: z
-      .string()
-      .regex(/^[0-9a-f]{64}$/, 'The id of a picture that was uploaded.')
-      .nullable(),
+    schema: pictureId,
     kept: z.string().nullable(),
     unset: null,
     since: 2,
@@ -240,3 +284,8 @@ function each(of: (field: Field, name: EpisodeField) => unknown): object {
     Object.entries(fields).map(([name, field]) => [name, of(field as Field, name as EpisodeField)]),
   )
 }
+
+/** The ids of all pictures in a text. */
+export const picturesIn = ({ artworkId, people, chapters }: EpisodeText): string[] => [
+  ...new Set([artworkId, ...[...people, ...(chapters ?? [])].map(each => each.pictureId)].filter(id => id != null)),
+]

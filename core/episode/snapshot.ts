@@ -1,15 +1,21 @@
-import { episodeFields, type EpisodeText, fields, unsetText } from './fields'
+import { type Chapter, episodeFields, type EpisodeText, fields, unsetText } from './fields'
 
 /** A text as it went out, with the schema that it was written by. */
 export interface Snapshot {
   schema: number
   text: Partial<EpisodeText>
+  /** By the clock of the file that went out with it; those of before they were kept do not have any. */
+  chapters?: Chapter[]
 }
 
 /** Grows with each field that comes, which names it as its `since`, so that older snapshots are known not to have it. */
 export const currentSchema = Math.max(...Object.values(fields).map(({ since }) => since))
 
-export const snapshotOf = (text: EpisodeText): Snapshot => ({ schema: currentSchema, text })
+export const snapshotOf = (text: EpisodeText, chapters: Chapter[]): Snapshot => ({
+  schema: currentSchema,
+  text,
+  chapters,
+})
 
 /** The text of a snapshot; fields that came after it are as an episode has them that never wrote any. */
 export function readSnapshot(

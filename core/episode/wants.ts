@@ -9,7 +9,9 @@ export interface Want {
   field: EpisodeField
   weight: 'worth mending' | 'good to know'
   code: WantCode
-  /** What it is about, where that is not in the code. */
+  /** What it is about, where that is not in the code; for a chapter its id. */
+  id?: string
+  /** In words. */
   told?: string
 }
 
@@ -24,6 +26,11 @@ export type WantCode =
   | 'number-twice'
   | 'number-skipped'
   | 'number-against-dates'
+  | 'chapter-times-back'
+  | 'chapter-behind-end'
+  | 'chapters-close'
+  | 'chapters-begin-late'
+  | 'chapter-untitled'
 
 /** Tags are found by, and one alone finds little (common practice, no source: two at least). */
 export const leastTags = 2

@@ -42,6 +42,7 @@ export const itemOf = (change: Partial<ReleasedItem> = {}): ReleasedItem => ({
   author: null,
   tags: [],
   people: [],
+  chaptersAddress: null,
   discussion: null,
   licence: null,
   place: null,

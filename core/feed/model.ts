@@ -1,5 +1,8 @@
 import type { Person } from '../episode/fields'
 
+/** A person with where a picture of them is. */
+export type ToldPerson = Pick<Person, 'name' | 'role' | 'address'> & { pictureAddress: string | null }
+
 /** A show and its released episodes as the feed tells them: plain data, newest episode first. */
 export interface FeedModel {
   channel: FeedChannel
@@ -53,7 +56,9 @@ export interface FeedItem {
   artworkAddress: string | null
   author: string | null
   tags: readonly string[]
-  people: readonly Person[]
+  people: readonly ToldPerson[]
+  /** Of its file of chapters; null where it has none. */
+  chaptersAddress: string | null
   /** Where it is talked about. */
   discussion: string | null
   licence: string | null

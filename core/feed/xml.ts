@@ -1,7 +1,7 @@
 import XMLBuilder from 'fast-xml-builder'
-import type { Person } from '../episode/fields'
+import { jsonChaptersType } from '../chapters/json'
 import { groupOf } from '../people/roles'
-import type { FeedChannel, FeedItem, FeedModel } from './model'
+import type { FeedChannel, FeedItem, FeedModel, ToldPerson } from './model'
 import { feedDate } from './dates'
 import { xmlSafe } from './characters'
 
@@ -90,15 +90,20 @@ function itemElements(item: FeedItem) {
     'itunes:episodeType': item.kind,
     'itunes:explicit': item.explicit,
     ...(item.people.length > 0 && { 'podcast:person': item.people.map(personElement) }),
+    // podcast namespace, chapters: a file of its own, with its type.
+    ...(item.chaptersAddress && {
+      'podcast:chapters': { '@url': item.chaptersAddress, '@type': jsonChaptersType },
+    }),
     ...(item.licence && { 'podcast:license': item.licence }),
     ...(item.place && { 'podcast:location': item.place }),
   }
 }
 
-/** podcast namespace, person: role and group are of the published list, in any case; an address is `href`. */
-const personElement = ({ name, role, address }: Person) => ({
+/** podcast namespace, person: role and group are of the published list, in any case; an address is `href`, a picture `img`. */
+const personElement = ({ name, role, address, pictureAddress }: ToldPerson) => ({
   '#text': name,
   '@role': role.toLowerCase(),
   '@group': groupOf(role).toLowerCase(),
+  ...(pictureAddress && { '@img': pictureAddress }),
   ...(address && { '@href': address }),
 })

@@ -12,9 +12,13 @@ const values: NoteValues = {
     { name: 'Benno <b>', role: 'Guest', address: null },
   ],
   links: [{ words: 'The list', address: 'https://lake.example/list' }],
+  chapters: [
+    { fromMs: 0, title: 'The <kettle>' },
+    { fromMs: 3_729_000, title: 'Letters' },
+  ],
   show: { name: 'Bellows & Reeds', address: 'https://lake.example/bellows-and-reeds' },
 }
-const empty: NoteValues = { ...values, title: '', hook: '', people: [], links: [] }
+const empty: NoteValues = { ...values, title: '', hook: '', people: [], links: [], chapters: [] }
 
 describe('notes with fields', () => {
   it.each([
@@ -27,6 +31,7 @@ describe('notes with fields', () => {
       '<p>{guests}</p>',
       '<ul><li><a href="https://chapel.example/?a=1&amp;b=2">Sister Amabel</a></li><li>Benno &lt;b&gt;</li></ul>',
     ],
+    ['<p>{chapters}</p>', '<ul><li>0:00 The &lt;kettle&gt;</li><li>1:02:09 Letters</li></ul>'],
     ['<p>{links}</p>', '<p><a href="https://lake.example/list">The list</a></p>'],
     [
       '<ul><li><p>{show link}</p></li></ul>',

@@ -1,8 +1,10 @@
 import { escapeText, escapeUTF8 } from 'entities'
+import type { Mark } from '../chapters/marks'
 import type { Link, Person } from '../episode/fields'
+import { clock } from '../words/amounts'
 
 /** What notes and a show's template for them may name, to be filled in as the episode is. */
-export const noteFields = ['title', 'hook', 'guests', 'links', 'show link'] as const
+export const noteFields = ['title', 'hook', 'guests', 'links', 'chapters', 'show link'] as const
 type NoteField = (typeof noteFields)[number]
 
 /** What an episode has for the fields of its notes. */
@@ -11,6 +13,7 @@ export interface NoteValues {
   hook: string
   people: readonly Person[]
   links: readonly Link[]
+  chapters: readonly Mark[]
   show: { name: string; address: string }
 }
 
@@ -49,7 +52,7 @@ export function fillNotes(html: string, values: NoteValues): string {
     .replace(named, (written, name: string) => (isField(name) ? partsOf(name, values).join(', ') : written))
 }
 
-function partsOf(name: NoteField, { title, hook, people, links, show }: NoteValues): string[] {
+function partsOf(name: NoteField, { title, hook, people, links, chapters, show }: NoteValues): string[] {
   switch (name) {
     case 'title':
       return title ? [escapeText(title)] : []
@@ -59,6 +62,8 @@ function partsOf(name: NoteField, { title, hook, people, links, show }: NoteValu
       return people.filter(isGuest).map(guest => linked(guest.name, guest.address))
     case 'links':
       return links.map(link => linked(link.words || link.address, link.address))
+    case 'chapters':
+      return chapters.map(chapter => `${clock(chapter.fromMs)} ${escapeText(chapter.title)}`)
     case 'show link':
       return [linked(show.name, show.address)]
   }

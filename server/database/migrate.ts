@@ -14,6 +14,7 @@ import { writing } from './migrations/0011-writing'
 import { history } from './migrations/0012-history'
 import { table } from './migrations/0013-table'
 import { links } from './migrations/0014-links'
+import { chapters } from './migrations/0015-chapters'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -30,6 +31,7 @@ const migrations = [
   { name: '0012-history', statements: history },
   { name: '0013-table', statements: table },
   { name: '0014-links', statements: links },
+  { name: '0015-chapters', statements: chapters },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

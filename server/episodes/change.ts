@@ -1,5 +1,5 @@
 import type { Transaction } from 'sequelize'
-import { differingFields, textOf } from '@core/episode/fields'
+import { differingFields, picturesIn, textOf } from '@core/episode/fields'
 import { readSnapshot } from '@core/episode/snapshot'
 import { after, type Step } from '@core/release/standing'
 import type { Scope } from '../access/scope'
@@ -90,7 +90,7 @@ export function episodeChanges(platform: Pick<Platform, 'database' | 'clock' | '
     const saving = set(episode, change, accountId)
     await episode.save({ transaction })
     if (saving) await keepState(saving, transaction)
-    if (fields?.released?.text.artworkId) await publish(fields.released.text.artworkId, transaction)
+    if (fields?.released) await publish(picturesIn(readSnapshot(fields.released)), transaction)
     for (const job of added) await jobs.add({ showId: episode.showId, ...job }, transaction)
     await events.note({ kind: 'episode', showId: episode.showId, id: episode.id }, transaction)
   }

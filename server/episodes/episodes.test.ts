@@ -266,7 +266,7 @@ describe('what a show’s episodes have used', () => {
         { tag: 'reeds', count: 2 },
         { tag: 'lake', count: 1 },
       ],
-      people: [odile],
+      people: [{ ...odile, pictureId: null }],
     })
   })
 })
@@ -319,7 +319,7 @@ describe('what is written, at its limits', () => {
       Array.from({ length: 1000 }, (_, n) => ({ words: '', address: `https://lake.example/${n}` })),
       'At most 500 links.',
     ],
-    ['artworkId', 'f'.repeat(64), 'Upload the artwork first.'],
+    ['artworkId', 'f'.repeat(64), 'Upload the picture first.'],
   ])('%s is refused with the rule', async (field, value, rule) => {
     const show = await house.makeShow(`limit-${Math.random().toString(36).slice(2, 8)}`)
     const { id, version } = (await house.call('POST', `/shows/${show.id}/episodes`, {})).json() as EpisodeView

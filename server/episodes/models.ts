@@ -32,6 +32,7 @@ export class Episode extends Model<InferAttributes<Episode>, InferCreationAttrib
   declare tags: CreationOptional<EpisodeText['tags']>
   declare people: CreationOptional<EpisodeText['people']>
   declare links: CreationOptional<EpisodeText['links']>
+  declare chapters: CreationOptional<EpisodeText['chapters']>
   declare artworkId: CreationOptional<string | null>
   declare extras: CreationOptional<EpisodeText['extras']>
   declare standing: CreationOptional<Standing>
@@ -94,6 +95,7 @@ export function initEpisodes(sequelize: Sequelize): void {
       tags: { type: DataTypes.JSON, defaultValue: unsetText.tags },
       people: { type: DataTypes.JSON, defaultValue: unsetText.people },
       links: { type: DataTypes.JSON, defaultValue: unsetText.links },
+      chapters: DataTypes.JSON,
       artworkId: DataTypes.CHAR(64),
       extras: { type: DataTypes.JSON, defaultValue: unsetText.extras },
       standing: DataTypes.STRING,

@@ -1,4 +1,4 @@
-import type { EpisodeText } from '@core/episode/fields'
+import type { Chapter, EpisodeText } from '@core/episode/fields'
 import { readSnapshot } from '@core/episode/snapshot'
 import type { AudioFile } from '../files/models'
 import type { Episode } from './models'
@@ -10,23 +10,26 @@ export interface Outgoing {
   guid: string
   slug: string
   text: EpisodeText
+  /** By the clock of the file. */
+  chapters: readonly Chapter[]
   /** Null before the release, where there is none yet; as for the moment. */
   file: Pick<AudioFile, 'sha256' | 'type' | 'bytes' | 'durationMs' | 'address'> | null
   at: Date | null
-  /** Of its own artwork; null where the show's is used. */
-  artworkAddress: string | null
+  /** Where a picture of the text is found; null where it is not there. */
+  pictureAddress: PictureAddress
 }
+export type PictureAddress = (id: string | null) => string | null
 
-/** What goes out with an episode that is released. `artwork` has the addresses of pictures by their ids. */
-export function outgoingOf(episode: Episode, artwork: ReadonlyMap<string, string>): Outgoing {
-  const text = readSnapshot(episode.released!)
+/** What goes out with an episode that is released. */
+export function outgoingOf(episode: Episode, pictureAddress: PictureAddress): Outgoing {
   return {
     id: episode.id,
     guid: episode.guid,
     slug: episode.slug!,
-    text,
+    text: readSnapshot(episode.released!),
+    chapters: episode.released!.chapters ?? [],
     file: fileIn(episode, 'released')!,
     at: episode.releaseAt!,
-    artworkAddress: artwork.get(text.artworkId ?? '') ?? null,
+    pictureAddress,
   }
 }

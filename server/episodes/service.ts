@@ -2,7 +2,7 @@ import type { Transaction } from 'sequelize'
 import { v4 as uuidV4, v7 as uuidV7 } from 'uuid'
 import type { Episode as EpisodeView, EpisodeChange } from '@contract/episodes'
 import type { Sound } from '@contract/sound'
-import { differingFields, type EpisodeText, mostNotesCharacters, textOf } from '@core/episode/fields'
+import { differingFields, type EpisodeText, mostNotesCharacters, picturesIn, textOf } from '@core/episode/fields'
 import { cleanNotes } from '@core/notes/clean'
 import { isBlank } from '@core/words/line'
 import type { Scope } from '../access/scope'
@@ -13,7 +13,7 @@ import { lastWritten } from '../history/service'
 import { KeptText } from '../history/models'
 import type { NewJob } from '../jobs/jobs'
 import { askLinks, badLinksIn, unasked, webAddressesIn } from '../links/known'
-import { needArtwork } from '../pictures/artwork'
+import { needArtwork, usePictures } from '../pictures/artwork'
 import { pictureService } from '../pictures/service'
 import type { Platform } from '../platform'
 import { lockShow } from '../shows/feedRevision'
@@ -108,6 +108,7 @@ export function episodeService(
       const text = textOf(episode)
       if (fields.artworkId && fields.artworkId !== text.artworkId)
         await needArtwork(pictures, 'text.artworkId', fields.artworkId, scope.accountId, transaction)
+      await usePictures(pictures, newPictures(fields, text), scope, transaction)
       if (differingFields(text, { ...text, ...fields }).length === 0) return null
       return { fields, jobs: await asking(episode, text.notes, fields.notes, transaction) }
     })
@@ -172,4 +173,14 @@ export function episodeService(
       return view(scope)
     },
   }
+}
+
+/** Pictures of people and chapters that a text did not have before. */
+function newPictures(fields: Partial<EpisodeText>, text: EpisodeText): { field: string; id: string }[] {
+  const known = new Set(picturesIn(text))
+  return (['people', 'chapters'] as const).flatMap(name =>
+    (fields[name] ?? []).flatMap(({ pictureId: id }, at) =>
+      id && !known.has(id) ? [{ field: `text.${name}.${at}.pictureId`, id }] : [],
+    ),
+  )
 }

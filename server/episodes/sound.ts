@@ -3,11 +3,10 @@ import { Op } from 'sequelize'
 import type { AudioFile as AudioFileView, Sound } from '@contract/sound'
 import { advice, clipped, finishFindings } from '@core/audio/advice'
 import { deliveryFindings, unmeasured } from '@core/audio/delivery'
-import { chaptersFound } from '@core/audio/findings'
 import { trimOf } from '@core/audio/finishPlan'
 import type { Recipe } from '@core/audio/recipe'
+import { chapterFrom } from '@core/chapters/chapters'
 import { heardLufs, usualLoudness } from '@core/audio/usual'
-import { chaptersFromNotes } from '@core/chapters/fromNotes'
 import { AudioFile } from '../files/models'
 import { Job } from '../jobs/models'
 import { studioPictureAddress } from '../pictures/names'
@@ -15,6 +14,7 @@ import type { Platform } from '../platform'
 import type { Show } from '../shows/models'
 import { usualRecipeOf } from '../shows/service'
 import type { FinishReport } from '../sound/tasks'
+import { chaptersNow } from './chapters'
 import { Episode, EpisodeFile } from './models'
 import { fileIdOf, fileIn, withRole } from './roles'
 import { tagsFor } from './tags'
@@ -120,7 +120,6 @@ function findingsOf(
     ...(finished ? finishFindings(reportOf(episode), standard.recipe) : []),
     // Limiting hides from the meter what was clipped before; it is heard all the same.
     ...(finished && source.measurement ? [clipped(source.measurement, standard)].filter(found => found !== null) : []),
-    ...chaptersFound(source.chapters.length, chaptersFromNotes(episode.notes).length),
   ]
 }
 
@@ -131,18 +130,14 @@ const reportOf = ({ finishedWith }: Episode): FinishReport => ({
 })
 
 function tagsAreOld(episode: Episode, publicUrl: string, now: Date): boolean {
-  const { tags, recipe } = episode.finishedWith!
-  const { durationMs } = fileIn(episode, 'finished')!
-  const current = tagsFor(
-    episode,
-    episode.show!,
-    publicUrl,
-    now,
-    { fromMs: recipe.fromMs ?? 0, durationMs },
-    fileIn(episode, 'source')?.chapters ?? [],
-  )
+  const { tags } = episode.finishedWith!
+  const current = tagsFor(episode, episode.show!, publicUrl, now, chaptersNow(episode))
   // The date of an unreleased episode is that of the finishing, and no reason to finish again.
-  const told = ({ date: _date, webAddress: _address, ...rest }: typeof tags) => rest
+  const told = ({ date: _date, webAddress: _address, chapters, ...rest }: typeof tags) => ({
+    ...rest,
+    // What tells chapters apart is in no file; those of before they had more than a title are as they would be now.
+    chapters: chapters.map(chapter => ({ ...chapterFrom(chapter), ...chapter, id: '' })),
+  })
   // Files of before these were written do not have them.
   const before = { subtitle: '', keywords: [], people: [] }
   return !deepEqual({ ...before, ...told(tags) }, told(current))

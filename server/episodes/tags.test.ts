@@ -1,3 +1,4 @@
+import { chaptersOf } from '@core/chapters/chapters'
 import { expect, it } from 'vitest'
 import { type EpisodeText, episodeFields, fields, unsetText } from '@core/episode/fields'
 import type { Show } from '../shows/models'
@@ -15,6 +16,7 @@ const frames: Partial<Record<keyof Tags, string>> = {
   keywords: 'TXXX',
   people: 'TXXX',
   artworkId: 'APIC',
+  chapters: 'CHAP',
 }
 const text: EpisodeText = { ...unsetText, title: 'Before', number: 1, season: 3, notes: '<p>Before</p>' }
 const changes: EpisodeText = {
@@ -27,6 +29,7 @@ const changes: EpisodeText = {
   tags: ['reeds'],
   people: [{ name: 'Odile', role: 'Guest', address: null }],
   links: [{ words: 'The list', address: 'https://lake.example' }],
+  chapters: [{ id: 'a', fromMs: 0, title: 'The quay', address: null, pictureId: null, isListed: true }],
   artworkId: 'a'.repeat(64),
   extras: { ...unsetText.extras, author: 'Odile' },
 }
@@ -38,8 +41,7 @@ const tags = (written: EpisodeText): Tags =>
     show,
     'http://lake.example',
     new Date(0),
-    { fromMs: 0, durationMs: 1 },
-    [],
+    chaptersOf(written, []).chapters,
   )
 
 it.each(episodeFields)('a change of %s changes the tag that the registry names, and no other', field => {

@@ -1,6 +1,6 @@
 import { DateTime } from 'luxon'
+import type { Chapter } from '@core/episode/fields'
 import { toldOf } from '@core/episode/told'
-import { type Chapter, chaptersFromNotes, movedChapters } from '@core/chapters/fromNotes'
 import { plainNotes } from '@core/notes/plain'
 import { cut } from '@core/words/line'
 import type { Tags } from '../files/tags'
@@ -9,22 +9,11 @@ import type { Episode } from './models'
 
 const longestCommentLetters = 250
 
-/** The tags that an episode's delivered file carries, from what is written about it and its show, and from the chapters that its source brings. */
-export function tagsFor(
-  episode: Episode,
-  show: Show,
-  publicUrl: string,
-  now: Date,
-  sound: { fromMs: number; durationMs: number },
-  brought: readonly Chapter[],
-): Tags {
+/** The tags that an episode's delivered file carries, from what is written about it and its show. Chapters come by that file's clock. */
+export function tagsFor(episode: Episode, show: Show, publicUrl: string, now: Date, chapters: Chapter[]): Tags {
   const showAddress = `${publicUrl}/${show.slug}`
-  const { title, notesHtml } = toldOf(episode, {
-    name: show.name,
-    titlePattern: show.titlePattern,
-    address: showAddress,
-  })
-  const written = chaptersFromNotes(notesHtml)
+  const teller = { name: show.name, titlePattern: show.titlePattern, address: showAddress }
+  const { title, notesHtml } = toldOf(episode, teller, chapters)
   const [first = ''] = plainNotes(notesHtml).split('\n')
   return {
     title,
@@ -39,7 +28,6 @@ export function tagsFor(
     people: episode.people.map(({ name, role }) => `${name} (${role})`),
     webAddress: `${showAddress}${episode.slug ? `/${episode.slug}` : ''}`,
     artworkId: episode.artworkId ?? show.artworkId,
-    // Times in the notes go before those that the file brings.
-    chapters: movedChapters(written.length > 0 ? written : brought, sound.fromMs, sound.durationMs),
+    chapters,
   }
 }

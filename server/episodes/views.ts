@@ -56,6 +56,9 @@ export const enclosureAddress = (
   file: { sha256: string; type: string; address: string | null },
 ): string => file.address ?? `${publicUrl}/media/${episodeId}/${deliveredName(file)}`
 
+/** The address of an episode's file of chapters, by that of its page. */
+export const chaptersAddress = (pageAddress: string): string => `${pageAddress}/chapters.json`
+
 const isUnderWay = ({ state }: Upload): boolean => state === 'receiving' || state === 'reading'
 
 export const uploadOf = ({ id, fileName, bytes, state, refusal }: Upload): UploadView => ({

@@ -231,6 +231,7 @@ describe('where a field appears', () => {
     tags: [[], ['reeds', 'lake']],
     people: [[], [{ name: 'Odile', role: 'Guest', address: 'https://lake.example/odile' }]],
     links: [[], [{ words: 'The list', address: 'https://lake.example/list' }]],
+    chapters: [null, [{ id: 'a', fromMs: 0, title: 'The quay', address: null, pictureId: null, isListed: true }]],
     artworkId: [null, 'brought'],
     extras: [
       unsetText.extras,

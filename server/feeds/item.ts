@@ -3,19 +3,20 @@ import { itemDescription } from '@core/feed/description'
 import type { FeedItem } from '@core/feed/model'
 import { plainNotes } from '@core/notes/plain'
 import type { Outgoing } from '../episodes/outgoing'
-import { enclosureAddress } from '../episodes/views'
+import { chaptersAddress, enclosureAddress } from '../episodes/views'
 import type { Show } from '../shows/models'
 import { addressesOf } from '../shows/service'
 
 /** An episode as the feed of its show tells it. */
 export function feedItemOf(
-  { id, guid, slug, text, file, at, artworkAddress }: Outgoing,
+  { id, guid, slug, text, chapters, file, at, pictureAddress }: Outgoing,
   show: Show,
   publicUrl: string,
 ): FeedItem {
   const { pageAddress } = addressesOf(publicUrl, show.slug)
   const { number, season, kind, hook, tags, people, extras } = text
-  const { title, notesHtml } = toldOf(text, { name: show.name, titlePattern: show.titlePattern, address: pageAddress })
+  const teller = { name: show.name, titlePattern: show.titlePattern, address: pageAddress }
+  const { title, notesHtml } = toldOf(text, teller, chapters)
   return {
     title,
     bareTitle: text.title.trim(),
@@ -31,10 +32,11 @@ export function feedItemOf(
     season,
     kind,
     explicit: extras.explicit ?? show.explicit,
-    artworkAddress,
+    artworkAddress: pictureAddress(text.artworkId),
     author: extras.author,
     tags,
-    people,
+    people: people.map(person => ({ ...person, pictureAddress: pictureAddress(person.pictureId ?? null) })),
+    chaptersAddress: chapters.length > 0 ? chaptersAddress(`${pageAddress}/${slug}`) : null,
     discussion: extras.discussion,
     licence: extras.licence,
     place: extras.place,

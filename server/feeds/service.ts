@@ -1,10 +1,9 @@
 import { safeInBothReadings } from '@core/feed/description'
 import type { FeedModel } from '@core/feed/model'
 import { feedXml } from '@core/feed/xml'
-import { Episode } from '../episodes/models'
 import { outgoingOf } from '../episodes/outgoing'
-import { withRole } from '../episodes/roles'
-import { artworkOf } from '../episodes/artwork'
+import { releasedEpisodes } from '../episodes/released'
+import { releasedPictures } from '../episodes/pictures'
 import { publicAccess } from '../media/publicAccess'
 import { written } from '../media/written'
 import { nosniff } from '../nosniff'
@@ -25,18 +24,10 @@ export function feedService(platform: Pick<Platform, 'configuration' | 'events'>
   async function modelOf(show: Show): Promise<FeedModel> {
     const [picture, episodes] = await Promise.all([
       Picture.findByPk(show.artworkId, { rejectOnEmpty: true }),
-      Episode.findAll({
-        where: { showId: show.id, standing: 'released' },
-        attributes: ['id', 'guid', 'slug', 'releaseAt', 'released'],
-        include: withRole('released', 'sha256', 'type', 'bytes', 'durationMs', 'address'),
-        order: [
-          ['releaseAt', 'DESC'],
-          ['id', 'DESC'],
-        ],
-      }),
+      releasedEpisodes(show.id),
     ])
     const { pageAddress, feedAddress } = addressesOf(publicUrl, show.slug)
-    const artwork = await artworkOf(episodes, publicUrl)
+    const pictureAddress = await releasedPictures(episodes, publicUrl)
     return {
       channel: {
         title: show.name,
@@ -55,7 +46,7 @@ export function feedService(platform: Pick<Platform, 'configuration' | 'events'>
         changedAt: show.feedChangedAt,
         generator,
       },
-      items: episodes.map(episode => feedItemOf(outgoingOf(episode, artwork), show, publicUrl)),
+      items: episodes.map(episode => feedItemOf(outgoingOf(episode, pictureAddress), show, publicUrl)),
     }
   }
 

@@ -8,7 +8,7 @@ import {
 } from 'sequelize'
 import { type Finding, storedFinding } from '@core/audio/findings'
 import type { Measurement } from '@core/audio/measurement'
-import type { Chapter } from '@core/chapters/fromNotes'
+import type { Mark } from '@core/chapters/marks'
 import type { FileTags } from '../sound/reading'
 
 /** An audio file of a show, immutable, its bytes in the media store under its SHA-256. */
@@ -27,7 +27,7 @@ export class AudioFile extends Model<InferAttributes<AudioFile>, InferCreationAt
   declare tags: FileTags
   declare pictureId: string | null
   /** Chapters in the file's own tags. */
-  declare chapters: CreationOptional<Chapter[]>
+  declare chapters: CreationOptional<Mark[]>
   /** What the bytes gave reason to say; what the sound does is told by its measurement. */
   declare findings: Finding[]
   /** Where an MP3's frames begin and end in the file; null for other formats. */

@@ -1,4 +1,4 @@
-import type { Chapter } from '@core/chapters/fromNotes'
+import type { Chapter } from '@core/episode/fields'
 
 /** What players read in a file. */
 export interface Tags {
@@ -17,5 +17,6 @@ export interface Tags {
   people: string[]
   webAddress: string
   artworkId: string
+  /** By the clock of the delivered file. */
   chapters: Chapter[]
 }

@@ -4,6 +4,7 @@ import type { Recipe } from '@core/audio/recipe'
 import { type Change, episodeChanges } from '../episodes/change'
 import { Episode } from '../episodes/models'
 import { fileIdOf, fileIn, withFiles } from '../episodes/roles'
+import { chaptersIn } from '../episodes/chapters'
 import { tagsFor } from '../episodes/tags'
 import { fileKeeper } from '../files/keeper'
 import type { AudioFile } from '../files/models'
@@ -88,7 +89,7 @@ export function finishEpisode(platform: Platform): JobDefinition<Payloads['finis
 
   async function make(episode: Episode, file: AudioFile, recipe: Recipe, run: JobRun): Promise<void> {
     const tagsOf = (sound: { fromMs: number; durationMs: number }) =>
-      tagsFor(episode, episode.show!, publicUrl, clock.now(), sound, file.chapters)
+      tagsFor(episode, episode.show!, publicUrl, clock.now(), chaptersIn(episode, file, sound))
     const earlier = episode.finishedWith
     const earlierFile = fileIn(episode, 'finished')
     if (earlier && earlierFile?.waveformId && earlier.fileId === file.id && sameRecipe(earlier.recipe, recipe)) {

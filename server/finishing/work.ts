@@ -8,7 +8,7 @@ import type { AudioFacts } from '../sound/reading'
 import { runSound } from '../sound/run'
 import type { FinishReport } from '../sound/tasks'
 import type { Tags } from '../files/tags'
-import { artworkForTags } from './artworkForTags'
+import { picturesForTags } from './picturesForTags'
 import { writeM4a, writeMp3 } from './writeTags'
 
 export interface FinishedSound {
@@ -31,11 +31,11 @@ export function finishWork({ media, configuration }: Pick<Platform, 'media' | 'c
     folder: string,
     tags: Tags,
   ): Promise<string> {
-    const picture = await artworkForTags(media, tags.artworkId, configuration)
+    const pictures = await picturesForTags(media, tags, configuration)
     const path = join(folder, sound.type === 'audio/mpeg' ? 'finished.mp3' : 'finished.m4a')
     const frames = { path: soundPath, from: Number(sound.soundFromBytes), to: Number(sound.soundToBytes) }
-    if (sound.type === 'audio/mpeg') await writeMp3(path, frames, tags, picture, sound.durationMs)
-    else await writeM4a(path, soundPath, tags, picture, sound.durationMs)
+    if (sound.type === 'audio/mpeg') await writeMp3(path, frames, tags, pictures, sound.durationMs)
+    else await writeM4a(path, soundPath, tags, pictures.artwork, sound.durationMs)
     return path
   }
 

@@ -3,30 +3,27 @@ import { createReadStream, createWriteStream } from 'node:fs'
 import { rm, writeFile } from 'node:fs/promises'
 import { pipeline } from 'node:stream/promises'
 import NodeID3 from 'node-id3'
+import type { Chapter } from '@core/episode/fields'
 import type { Tags } from '../files/tags'
 import { endOf } from '../sound/decoder'
-
-interface Picture {
-  bytes: Buffer
-  type: string
-}
+import type { TagPicture, TagPictures } from './picturesForTags'
 
 /** Writes an MP3: its tags (ID3v2.3, with a chapter frame for each chapter), then the frames of another one, untouched. */
 export async function writeMp3(
   path: string,
   frames: { path: string; from: number; to: number },
   tags: Tags,
-  picture: Picture,
+  pictures: TagPictures,
   durationMs: number,
 ): Promise<void> {
-  await writeFile(path, id3(tags, picture, durationMs))
+  await writeFile(path, id3(tags, pictures, durationMs))
   await pipeline(
     createReadStream(frames.path, { start: frames.from, end: frames.to - 1 }),
     createWriteStream(path, { flags: 'a' }),
   )
 }
 
-function id3(tags: Tags, { bytes, type }: Picture, durationMs: number): Buffer {
+function id3(tags: Tags, { artwork, ofChapters }: TagPictures, durationMs: number): Buffer {
   const { title, subtitle, artist, album, track, date, genre, comment, keywords, people, webAddress, chapters } = tags
   const [year, month, day] = date.split('-') as [string, string, string]
   return NodeID3.create({
@@ -45,20 +42,42 @@ function id3(tags: Tags, { bytes, type }: Picture, durationMs: number): Buffer {
       ...(people.length > 0 ? [{ description: 'PEOPLE', value: people.join('; ') }] : []),
     ],
     audioSourceUrl: webAddress,
-    image: { mime: type, type: { id: 3, name: 'front cover' }, description: 'Artwork', imageBuffer: bytes },
+    image: imageFrame(artwork, 'Artwork'),
     // ID3v2 chapter frame addendum: a CHAP for each, and one CTOC on top that lists them in order.
     ...(chapters.length > 0 && {
       chapter: chapters.map((chapter, index) => ({
         elementID: `ch${index}`,
         startTimeMs: chapter.fromMs,
         endTimeMs: Math.round(chapters[index + 1]?.fromMs ?? durationMs),
-        tags: { title: chapter.title },
+        tags: chapterTags(chapter, ofChapters),
       })),
+      // Those that are hidden from lists are there, and not in the table.
       tableOfContents: [
-        { elementID: 'toc', isOrdered: true, elements: chapters.map((_chapter, index) => `ch${index}`) },
+        {
+          elementID: 'toc',
+          isOrdered: true,
+          elements: chapters.flatMap(({ isListed }, index) => (isListed ? [`ch${index}`] : [])),
+        },
       ],
     }),
   })
+}
+
+const imageFrame = ({ bytes, type: mime }: TagPicture, description: string) => ({
+  mime,
+  type: { id: 3, name: 'front cover' },
+  description,
+  imageBuffer: bytes,
+})
+
+/** What a chapter's frame holds: its title, its link and its picture. */
+function chapterTags({ title, address, pictureId }: Chapter, pictures: TagPictures['ofChapters']) {
+  const picture = pictures.get(pictureId ?? '')
+  return {
+    title,
+    ...(address && { userDefinedUrl: [{ description: 'Chapter', url: address }] }),
+    ...(picture && { image: imageFrame(picture, 'Chapter') }),
+  }
 }
 
 /** Writes an M4A: the coded sound of another one, untouched, with MP4 atoms for the tags, artwork and chapters. */
@@ -66,7 +85,7 @@ export async function writeM4a(
   path: string,
   soundPath: string,
   tags: Tags,
-  { bytes, type }: Picture,
+  { bytes, type }: TagPicture,
   durationMs: number,
 ): Promise<void> {
   const picturePath = `${path}.${type === 'image/png' ? 'png' : 'jpg'}`

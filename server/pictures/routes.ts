@@ -1,6 +1,7 @@
+import type { FastifyRequest } from 'fastify'
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { z } from 'zod'
-import { cropQuery, picture } from '@contract/shows'
+import { cropQuery, picture, smallPictureQuery } from '@contract/shows'
 import { AppError, shown } from '../errors'
 import { signedIn } from '../access/access'
 import type { Platform } from '../platform'
@@ -20,19 +21,31 @@ export const pictureRoutes =
       done(null, body),
     )
 
+    /** The picture that a request brings. */
+    function bytesIn({ body, headers }: FastifyRequest): Buffer {
+      if (!Buffer.isBuffer(body) || /^(\{\}|null)?$/.test(body.subarray(0, 8).toString('latin1').trim()))
+        throw new AppError('unreadable', 'There is no picture in the request.')
+      const type = headers['content-type']
+      if (!isPicture.test(type ?? ''))
+        throw new AppError(
+          'unsupported',
+          `A picture comes as image/jpeg, image/png, image/webp or application/octet-stream, not as ${shown(type)}.`,
+        )
+      return body
+    }
+
+    app.post(
+      '/pictures',
+      { ...signedIn, schema: { querystring: smallPictureQuery, response: { 201: picture } } },
+      async (request, reply) =>
+        reply.code(201).send(await pictures.addSmall(request.account.id, bytesIn(request), request.query.of)),
+    )
+
     app.post(
       '/artwork',
       { ...signedIn, schema: { querystring: cropQuery, response: { 201: picture } } },
       async (request, reply) => {
-        const bytes: unknown = request.body
-        if (!Buffer.isBuffer(bytes) || /^(\{\}|null)?$/.test(bytes.subarray(0, 8).toString('latin1').trim()))
-          throw new AppError('unreadable', 'There is no picture in the request.')
-        const type = request.headers['content-type']
-        if (!isPicture.test(type ?? ''))
-          throw new AppError(
-            'unsupported',
-            `A picture comes as image/jpeg, image/png, image/webp or application/octet-stream, not as ${shown(type)}.`,
-          )
+        const bytes = bytesIn(request)
         const { left, top, sidePx } = request.query
         const crop = sidePx === undefined ? undefined : { left: left ?? 0, top: top ?? 0, sidePx }
         return reply.code(201).send(await pictures.addArtwork(request.account.id, bytes, crop))

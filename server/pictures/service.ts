@@ -14,6 +14,9 @@ import type { Drawn, Size } from './tasks'
 
 const type = 'image/jpeg'
 const foundPx = 600
+const personPx = 600
+const chapterPx = 1400
+const leastSmallPx = 100
 
 /** Pictures: artwork that is judged by the directories' rule, and pictures found in files. What is kept was decoded and drawn anew. */
 export function pictureService(platform: Pick<Platform, 'database' | 'media' | 'clock' | 'jobs' | 'configuration'>) {
@@ -48,6 +51,15 @@ export function pictureService(platform: Pick<Platform, 'database' | 'media' | '
     return refusing(() => draw({ kind: 'size', bytes }, configuration))
   }
 
+  /** Whoever brought a picture may use it. */
+  async function brought(accountId: string, picture: Picture): Promise<PictureView> {
+    await database.query('INSERT IGNORE INTO picture_bringers (picture_id, account_id) VALUES (?, ?)', {
+      replacements: [picture.id, accountId],
+    })
+    const { id, widthPx, heightPx } = picture
+    return { id, address: studioPictureAddress(picture), widthPx, heightPx }
+  }
+
   return {
     /**
      * Keeps a picture as artwork: upright, in sRGB, at most 3000 px, and in smaller sizes. One that does not fit is refused
@@ -74,15 +86,7 @@ export function pictureService(platform: Pick<Platform, 'database' | 'media' | '
       const picture = await keep(
         await refusing(() => draw({ kind: 'squares', bytes, crop: square, sidesPx }, configuration)),
       )
-      await database.query('INSERT IGNORE INTO picture_bringers (picture_id, account_id) VALUES (?, ?)', {
-        replacements: [picture.id, accountId],
-      })
-      return {
-        id: picture.id,
-        address: studioPictureAddress(picture),
-        widthPx: picture.widthPx,
-        heightPx: picture.heightPx,
-      }
+      return brought(accountId, picture)
     },
 
     /** Whether an account brought a picture, or is a member of a show that uses it. */
@@ -92,10 +96,37 @@ export function pictureService(platform: Pick<Platform, 'database' | 'media' | '
           UNION SELECT 1 FROM memberships WHERE account_id = :accountId
             AND show_id IN (SELECT id FROM shows WHERE artwork_id = :id UNION SELECT show_id FROM files WHERE picture_id = :id
               UNION SELECT show_id FROM episodes WHERE artwork_id = :id
+              UNION SELECT show_id FROM picture_uses WHERE picture_id = :id
               UNION SELECT e.show_id FROM episode_states s JOIN episodes e ON e.id = s.episode_id WHERE s.artwork_id = :id)`,
         { replacements: { id, accountId }, type: QueryTypes.SELECT, transaction },
       )
       return row !== undefined
+    },
+
+    /** Notes that a show uses a picture, so that it stays. */
+    async noteUse(showId: string, id: string, transaction: Transaction): Promise<void> {
+      await database.query('INSERT IGNORE INTO picture_uses (show_id, picture_id) VALUES (?, ?)', {
+        replacements: [showId, id],
+        transaction,
+      })
+    },
+
+    /** Keeps a picture of a person, the middle square of it, or of a chapter, whole. */
+    async addSmall(accountId: string, bytes: Buffer, of: 'person' | 'chapter'): Promise<PictureView> {
+      const { widthPx, heightPx } = await sizeOf(bytes)
+      const sidePx = Math.min(widthPx, heightPx)
+      if (sidePx < leastSmallPx)
+        throw new AppError(
+          'picture-refused',
+          `The picture has ${widthPx} × ${heightPx} px; it takes at least ${leastSmallPx} px each way.`,
+        )
+      const crop = { left: Math.floor((widthPx - sidePx) / 2), top: Math.floor((heightPx - sidePx) / 2), sidePx }
+      const drawn = await refusing(() =>
+        of === 'person'
+          ? draw({ kind: 'squares', bytes, crop, sidesPx: [Math.min(sidePx, personPx)] }, configuration)
+          : draw({ kind: 'inside', bytes, mostPx: chapterPx }, configuration),
+      )
+      return brought(accountId, await keep(drawn))
     },
 
     /** Draws a picture for a show that has none yet; answers its id. */

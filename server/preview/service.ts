@@ -9,11 +9,12 @@ import { Episode } from '../episodes/models'
 import type { Outgoing } from '../episodes/outgoing'
 import { deliveredRole, fileIn, withFiles } from '../episodes/roles'
 import { fileOf } from '../episodes/sound'
+import { publicPictures } from '../episodes/pictures'
+import { chaptersNow } from '../episodes/chapters'
 import { tagsFor } from '../episodes/tags'
 import { AppError } from '../errors'
 import { feedItemOf } from '../feeds/item'
-import { Picture } from '../pictures/models'
-import { publicPictureAddress, studioPictureAddress } from '../pictures/names'
+import { studioPictureAddress } from '../pictures/names'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
 import { publicEpisode, publicShow } from '../site/facts'
@@ -39,8 +40,9 @@ export function previewService({
       const episode = await find(scope)
       const { show, version, soundVersion } = episode
       const outgoing = outgoingNow(episode)
-      const artworkAddress = await publicArtwork(episode.artworkId)
-      const item = feedItemOf({ ...outgoing, artworkAddress }, show, publicUrl)
+      // The studio's addresses of pictures are nothing for a feed.
+      const pictureAddress = await publicPictures([outgoing.text], publicUrl)
+      const item = feedItemOf({ ...outgoing, pictureAddress }, show, publicUrl)
       const inherited = inheritedOf(episode)
       const { extras } = outgoing.text
       return {
@@ -65,7 +67,7 @@ export function previewService({
           ...(episode.releaseAt ? [] : (['moment'] as const)),
         ],
         item: linesOf(itemXml(item), inherited),
-        tags: tagLines(tagsNow(episode, outgoing), episode, show),
+        tags: tagLines(tagsFor(episode, show, publicUrl, clock.now(), [...outgoing.chapters]), episode, show),
       }
     },
 
@@ -79,17 +81,6 @@ export function previewService({
       return renderEpisodePage({ show, episode: { ...facts, sound } }, { ...siteAssets, script: null })
     },
   }
-
-  /** Where the world will find a picture of its own: the studio's address of it is nothing for a feed. */
-  async function publicArtwork(id: string | null): Promise<string | null> {
-    return id && publicPictureAddress(publicUrl, await Picture.findByPk(id, { rejectOnEmpty: true }))
-  }
-
-  function tagsNow(episode: Episode & { show: Show }, { file }: Outgoing) {
-    const source = fileIn(episode, 'source')
-    const sound = { fromMs: episode.recipe?.fromMs ?? 0, durationMs: file?.durationMs ?? source?.durationMs ?? 0 }
-    return tagsFor(episode, episode.show, publicUrl, clock.now(), sound, source?.chapters ?? [])
-  }
 }
 
 /** The file that would go out: the finished one, or while that is still to be made its source. */
@@ -99,15 +90,16 @@ function fileToGo(episode: Episode) {
 }
 
 function outgoingNow(episode: Episode): Outgoing {
-  const { id, guid, slug, title, number, releaseAt, artworkId } = episode
+  const { id, guid, slug, title, number, releaseAt } = episode
   return {
     id,
     guid,
     slug: slug ?? wishedSlug({ title, number }),
     text: textOf(episode),
+    chapters: chaptersNow(episode),
     file: fileToGo(episode),
     at: releaseAt,
-    artworkAddress: artworkId && studioPictureAddress({ id: artworkId }),
+    pictureAddress: id => id && studioPictureAddress({ id }),
   }
 }
 

@@ -8,9 +8,10 @@ import { textOf } from '@core/episode/fields'
 import { snapshotOf } from '@core/episode/snapshot'
 import { after, missingForRelease, type Step } from '@core/release/standing'
 import type { Scope } from '../access/scope'
+import { chaptersNow } from '../episodes/chapters'
 import { type Change, episodeChanges, isOtherThanReleased, type Seen } from '../episodes/change'
 import { Episode, PastDelivery } from '../episodes/models'
-import { deliveredFileId, fileIdOf, loadRoles } from '../episodes/roles'
+import { deliveredFileId, fileIdOf, loadRoles, withFiles } from '../episodes/roles'
 import { episodeService } from '../episodes/service'
 import { transact } from '../database/transact'
 import { AppError, badInput } from '../errors'
@@ -99,12 +100,19 @@ export function releaseService(
     await lockShow(episode.showId, transaction)
     const slug = episode.slug ?? (await newSlug(episode, transaction, numbers))
     const fileId = deliveredFileId(episode)!
+    const chapters = chaptersNow(
+      await Episode.findByPk(episode.id, {
+        include: withFiles('durationMs', 'chapters'),
+        transaction,
+        rejectOnEmpty: true,
+      }),
+    )
     const before = fileIdOf(episode, 'released')
     if (before && before !== fileId) {
       await keepDelivering(episode.id, before, transaction)
       await PastDelivery.destroy({ where: { episodeId: episode.id, fileId }, transaction })
     }
-    return { fields: { slug, released: snapshotOf(textOf(episode)) }, files: { released: fileId } }
+    return { fields: { slug, released: snapshotOf(textOf(episode), chapters) }, files: { released: fileId } }
   }
 
   /** The address that apps know already answers for a while after the file was replaced. */

@@ -19,7 +19,7 @@ import { anywhere } from '../database/like'
 import { transact } from '../database/transact'
 import { AppError, badInput } from '../errors'
 import { Picture } from '../pictures/models'
-import { needArtwork, publish } from '../pictures/artwork'
+import { needArtwork, publish, usePictures } from '../pictures/artwork'
 import { publicPictureAddress } from '../pictures/names'
 import { pictureService } from '../pictures/service'
 import type { Platform } from '../platform'
@@ -62,7 +62,7 @@ export function showService(
   /** Makes a picture that an account has brought the artwork of a show. */
   async function takeArtwork(id: string, accountId: string | null, transaction: Transaction): Promise<void> {
     await needArtwork(pictures, 'artworkId', id, accountId, transaction)
-    await publish(id, transaction)
+    await publish([id], transaction)
   }
 
   async function find({ showId }: Scope, transaction?: Transaction): Promise<Show> {
@@ -119,7 +119,7 @@ export function showService(
       try {
         const show = await transact(database, async transaction => {
           if (given) await takeArtwork(given, accountId, transaction)
-          else await publish(artworkId, transaction)
+          else await publish([artworkId], transaction)
           const made = await Show.create(
             {
               id: uuidV7(),
@@ -160,6 +160,7 @@ export function showService(
         const facts = changedFacts(current, cleaned(wanted))
         if (Object.keys(facts).length === 0) return current
         if (facts.artworkId) await takeArtwork(facts.artworkId, scope.accountId, transaction)
+        await usePictures(pictures, picturesOfHosts(facts.hosts ?? [], current.hosts), scope, transaction)
         await current.update(
           { ...facts, ...(facts.artworkId && { artworkIsProvisional: false }), version: version + 1 },
           { transaction },
@@ -171,6 +172,14 @@ export function showService(
       return view(await show.reload())
     },
   }
+}
+
+/** Pictures of hosts that the show did not have before. */
+function picturesOfHosts(hosts: Show['hosts'], before: Show['hosts']): { field: string; id: string }[] {
+  const known = new Set(before.map(({ pictureId }) => pictureId))
+  return hosts.flatMap(({ pictureId: id }, at) =>
+    id && !known.has(id) ? [{ field: `hosts.${at}.pictureId`, id }] : [],
+  )
 }
 
 /** What a show has ready for its episodes stands in no feed before they have it. */

@@ -1,4 +1,5 @@
 import type { PublicEpisode, PublicShow } from '@site/pages'
+import { listed } from '@core/chapters/chapters'
 import { toldOf } from '@core/episode/told'
 import { plainNotes } from '@core/notes/plain'
 import { cut } from '@core/words/line'
@@ -26,13 +27,14 @@ export async function publicShow(row: Show, publicUrl: string): Promise<PublicSh
 
 /** An episode as its public page tells it. */
 export function publicEpisode(
-  { id, slug, text, file, at, artworkAddress }: Outgoing,
+  { id, slug, text, chapters, file, at, pictureAddress }: Outgoing,
   row: Show,
   publicUrl: string,
 ): PublicEpisode {
   const { pageAddress } = addressesOf(publicUrl, row.slug)
   const { number, hook, tags, people, extras } = text
-  const { title, notesHtml } = toldOf(text, { name: row.name, titlePattern: row.titlePattern, address: pageAddress })
+  const teller = { name: row.name, titlePattern: row.titlePattern, address: pageAddress }
+  const { title, notesHtml } = toldOf(text, teller, chapters)
   return {
     title,
     // Where the pattern tells it, the line below the title need not.
@@ -41,8 +43,9 @@ export function publicEpisode(
     notesHtml,
     summary: hook.trim() || cut(plainNotes(notesHtml).slice(0, 1200), 300),
     tags,
-    people,
-    artworkAddress,
+    people: people.map(person => ({ ...person, pictureAddress: pictureAddress(person.pictureId ?? null) })),
+    chapters: listed(chapters).map(chapter => ({ ...chapter, pictureAddress: pictureAddress(chapter.pictureId) })),
+    artworkAddress: pictureAddress(text.artworkId),
     author: extras.author,
     page: extras.page,
     discussion: extras.discussion,

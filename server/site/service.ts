@@ -1,9 +1,7 @@
 import { renderEpisodePage, renderShowPage } from '@site/pages'
-import { Op } from 'sequelize'
-import { Episode } from '../episodes/models'
 import { outgoingOf } from '../episodes/outgoing'
-import { withRole } from '../episodes/roles'
-import { artworkOf } from '../episodes/artwork'
+import { releasedEpisodes } from '../episodes/released'
+import { releasedPictures } from '../episodes/pictures'
 import { written } from '../media/written'
 import type { Platform } from '../platform'
 import { writtenAnswers } from '../shows/writtenAnswers'
@@ -16,22 +14,13 @@ export function siteService(platform: Pick<Platform, 'configuration' | 'events' 
     siteAssets,
   } = platform
 
-  function released(showId: string, slug?: string): Promise<Episode[]> {
-    return Episode.findAll({
-      where: { showId, standing: 'released', slug: slug ?? { [Op.not]: null } },
-      attributes: ['id', 'slug', 'releaseAt', 'released'],
-      include: withRole('released', 'sha256', 'type', 'bytes', 'durationMs', 'address'),
-      order: [
-        ['releaseAt', 'DESC'],
-        ['id', 'DESC'],
-      ],
-    })
-  }
-
   return writtenAnswers(platform, async (row, path, lastModified) => {
-    const [show, episodes] = await Promise.all([publicShow(row, publicUrl), released(row.id, path || undefined)])
-    const artwork = await artworkOf(episodes, publicUrl)
-    const facts = episodes.map(episode => publicEpisode(outgoingOf(episode, artwork), row, publicUrl))
+    const [show, episodes] = await Promise.all([
+      publicShow(row, publicUrl),
+      releasedEpisodes(row.id, path || undefined),
+    ])
+    const pictureAddress = await releasedPictures(episodes, publicUrl)
+    const facts = episodes.map(episode => publicEpisode(outgoingOf(episode, pictureAddress), row, publicUrl))
     if (path && !facts[0]) return null
     const html = path
       ? await renderEpisodePage({ show, episode: facts[0]! }, siteAssets)

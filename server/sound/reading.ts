@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto'
 import { createReadStream } from 'node:fs'
 import { open, stat } from 'node:fs/promises'
 import { parseFile } from 'music-metadata'
-import type { Chapter } from '@core/chapters/fromNotes'
+import type { Mark } from '@core/chapters/marks'
 import { cutShortFinding, cutShortOgg, type Finding, mp3Findings, otherTracks } from '@core/audio/findings'
 import { soundType } from '@core/audio/formats'
 import { id3v2Length } from '@core/audio/mp3Frame'
@@ -38,7 +38,7 @@ export interface AudioFacts {
   soundToBytes: number | null
   tags: FileTags
   picture: Uint8Array | null
-  chapters: Chapter[]
+  chapters: Mark[]
   findings: Finding[]
 }
 
@@ -209,7 +209,7 @@ const mostChapters = 500
 const longestWords = 300
 
 /** The chapters that a file brings, in the order of time; those without words are left out. */
-function chaptersOf({ chapters = [] }: Probe): Chapter[] {
+function chaptersOf({ chapters = [] }: Probe): Mark[] {
   return chapters
     .map(({ start_time: from, tags }) => ({ fromMs: Math.round(Number(from) * 1000), title: words(tags?.title) ?? '' }))
     .filter(({ fromMs, title }) => Number.isSafeInteger(fromMs) && fromMs >= 0 && title !== '')

@@ -28,7 +28,7 @@ const outdated: readonly { statement: string; ageMs: number }[] = [
 
 /** Pictures that nothing uses: brought for a show that was never made, or found in files that were deleted. */
 const unusedPictures = `SELECT id FROM pictures WHERE NOT is_public AND created_at < ?
-  AND id NOT IN (SELECT artwork_id FROM shows)
+  AND id NOT IN (SELECT artwork_id FROM shows) AND id NOT IN (SELECT picture_id FROM picture_uses)
   AND id NOT IN (SELECT artwork_id FROM episodes WHERE artwork_id IS NOT NULL)
   AND id NOT IN (SELECT artwork_id FROM episode_states WHERE artwork_id IS NOT NULL) AND id NOT IN (SELECT picture_id FROM files WHERE picture_id IS NOT NULL) LIMIT 500`
 
@@ -56,7 +56,7 @@ export function tidying(platform: Platform) {
           transaction,
         })
         const [used] = await database.query(
-          'SELECT 1 AS used FROM shows WHERE artwork_id = :id UNION SELECT 1 FROM episodes WHERE artwork_id = :id UNION SELECT 1 FROM episode_states WHERE artwork_id = :id UNION SELECT 1 FROM files WHERE picture_id = :id UNION SELECT 1 FROM pictures WHERE id = :id AND is_public',
+          'SELECT 1 AS used FROM shows WHERE artwork_id = :id UNION SELECT 1 FROM episodes WHERE artwork_id = :id UNION SELECT 1 FROM episode_states WHERE artwork_id = :id UNION SELECT 1 FROM files WHERE picture_id = :id UNION SELECT 1 FROM picture_uses WHERE picture_id = :id UNION SELECT 1 FROM pictures WHERE id = :id AND is_public',
           { replacements: { id }, type: QueryTypes.SELECT, transaction },
         )
         if (!row || used) return

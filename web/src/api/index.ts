@@ -53,6 +53,9 @@ export const api = {
       { 'content-type': 'application/octet-stream' },
     ),
 
+  addSmallPicture: (picture: Blob, of: 'person' | 'chapter') =>
+    call<Picture>('POST', `/pictures?of=${of}`, picture, { 'content-type': 'application/octet-stream' }),
+
   episodes: (showId: string, query: Partial<ListQuery>) =>
     call<EpisodePage>('GET', `/shows/${showId}/episodes${queryOf(query)}`),
   episodesNear: (showId: string) => call<EpisodesNear>('GET', `/shows/${showId}/episodes/near`),

@@ -6,6 +6,8 @@ import type { Recipe } from '@core/audio/recipe'
 import { numberWants } from '@core/episode/numbering'
 import { toldOf } from '@core/episode/told'
 import { linkWants, wantsOf } from '@core/episode/wants'
+import ChapterLane from '../chapters/ChapterLane.vue'
+import { useDeskChapters } from '../chapters/deskChapters'
 import ConflictPanel from './ConflictPanel.vue'
 import DeskHead from './DeskHead.vue'
 import DeskParts from './DeskParts.vue'
@@ -43,10 +45,13 @@ const isOpen = (name: Look) =>
   computed({ get: () => look.value === name, set: open => (look.value = open ? name : null) })
 const isHistoryOpen = isOpen('history')
 const isPreviewOpen = isOpen('preview')
+const chapters = useDeskChapters(text)
+const { source } = chapters
+const openPart = ref<InstanceType<typeof OpenPart>>()
 /** Title and notes as feed, page and file tell them. */
 const told = computed(() => {
   const { name, titlePattern, pageAddress } = show.value
-  return toldOf(text.value!, { name, titlePattern, address: pageAddress })
+  return toldOf(text.value!, { name, titlePattern, address: pageAddress }, chapters.delivered.value)
 })
 const vocabulary = useVocabulary()
 const fault = (field: string): string | undefined =>
@@ -59,6 +64,7 @@ const wants = computed(() => {
     ...wantsOf(text.value, show.value.name),
     ...linkWants(text.value.notes, episode.value.badLinks),
     ...(isLookedAt ? numberWants(episode.value.numbering) : []),
+    ...chapters.wants.value,
   ]
 })
 const worthMending = computed(
@@ -162,9 +168,23 @@ async function remove(): Promise<void> {
           @cancel="uploads.cancel(props.id)"
           @keep-as-usual="keepAsUsual"
         >
+          <template #lane="{ percent, view }">
+            <ChapterLane
+              v-if="part === 'chapters'"
+              :chapters="chapters.chapters.value"
+              :duration-ms="source!.durationMs"
+              :percent="percent"
+              :view="view"
+              :snap="ms => chapters.snap(ms, view)"
+              @add="ms => openPart?.focusChapter(chapters.acts.add(ms))"
+              @move="(id, fromMs) => chapters.acts.change(id, { fromMs })"
+              @hear="chapters.hear"
+            />
+          </template>
           <DeskParts v-model="part" :wants="wants" :findings="sound.findings" />
         </SoundPanel>
         <OpenPart
+          ref="openPart"
           v-model:text="text"
           :part="part"
           :show="show"
@@ -174,6 +194,8 @@ async function remove(): Promise<void> {
           :faults="desk.faults"
           :wants="wants"
           :told-notes="told.notesHtml"
+          :brought="chapters.brought.value"
+          :begins-ms="chapters.beginsMs.value"
         />
       </div>
       <PreviewPanel

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import type { Mark } from '@core/chapters/marks'
 import type { Fault } from '@contract/problem'
 import type { Show } from '@contract/shows'
 import type { EpisodeText } from '@core/episode/fields'
@@ -9,6 +10,7 @@ import LinksField from '../writing/LinksField.vue'
 import NotesEditor from '../writing/NotesEditor.vue'
 import PeopleField from '../writing/PeopleField.vue'
 import TagsField from '../writing/TagsField.vue'
+import ChaptersPart from '../chapters/ChaptersPart.vue'
 import ExtrasFields from './ExtrasFields.vue'
 import HookField from './HookField.vue'
 import type { DeskPart } from './parts'
@@ -27,17 +29,23 @@ const props = defineProps<{
   wants: readonly Want[]
   /** The notes with their fields filled in. */
   toldNotes: string
+  /** Chapters that the file brings. */
+  brought: readonly Mark[]
+  /** Where the sound that goes out begins in the source. */
+  beginsMs: number
 }>()
 const vocabulary = useVocabulary()
+const chaptersPart = ref<InstanceType<typeof ChaptersPart>>()
 const notesEditor = ref<InstanceType<typeof NotesEditor>>()
 /** Where a picture that was just brought is seen, until the episode has it. */
-const brought = ref<string | null>(null)
+const broughtArtwork = ref<string | null>(null)
 const artwork = computed(() => {
   if (!text.value.artworkId) return null
-  return text.value.artworkId === props.savedArtworkId ? props.artworkAddress : brought.value
+  return text.value.artworkId === props.savedArtworkId ? props.artworkAddress : broughtArtwork.value
 })
 const fault = (field: string): string | undefined =>
   props.faults.find(each => each.field === field || each.field.startsWith(`${field}.`))?.rule
+defineExpose({ focusChapter: (id: string) => chaptersPart.value?.focusTitle(id) })
 </script>
 
 <template>
@@ -72,6 +80,15 @@ const fault = (field: string): string | undefined =>
         <WantNotes :wants="wants" field="tags" />
       </div>
     </template>
+    <ChaptersPart
+      v-else-if="part === 'chapters'"
+      ref="chaptersPart"
+      v-model="text"
+      :brought="brought"
+      :wants="wants"
+      :begins-ms="beginsMs"
+      :fault="fault('chapters')"
+    />
     <ExtrasFields
       v-else-if="part === 'extras'"
       v-model:extras="text.extras"
@@ -79,7 +96,7 @@ const fault = (field: string): string | undefined =>
       :show="show"
       :artwork-address="artwork"
       :faults="faults"
-      @artwork="address => (brought = address)"
+      @artwork="address => (broughtArtwork = address)"
     />
   </section>
 </template>

@@ -2,13 +2,14 @@ import type { EpisodeField } from '@core/episode/fields'
 import type { Want, WantCode } from '@core/episode/wants'
 
 /** The parts of the desk, in the order of the work. */
-export const deskParts = ['sound', 'words', 'people', 'extras'] as const
+export const deskParts = ['sound', 'words', 'people', 'chapters', 'extras'] as const
 export type DeskPart = (typeof deskParts)[number]
 
 export const partNames: Readonly<Record<DeskPart, string>> = {
   sound: 'Sound',
   words: 'Words',
   people: 'People and tags',
+  chapters: 'Chapters',
   extras: 'Extras',
 }
 
@@ -22,6 +23,7 @@ const places: Readonly<Record<EpisodeField, DeskPart | 'head'>> = {
   links: 'words',
   tags: 'people',
   people: 'people',
+  chapters: 'chapters',
   artworkId: 'extras',
   extras: 'extras',
 }
@@ -45,6 +47,11 @@ const words: Readonly<Record<WantCode, (told: string) => string>> = {
   'few-tags': () => 'Fewer than two tags. Searches on the page and in some apps find it less often.',
   'number-twice': told => `“${told}” has this number, too. Apps that go by numbers show one of the two.`,
   'number-skipped': told => `There is no ${told} before it. Listeners may look for one that they missed.`,
+  'chapter-times-back': () => 'Times in the notes go back, so no chapters are made of them. Put them in order.',
+  'chapter-behind-end': () => 'It begins behind the end of the sound. Listeners never come to it.',
+  'chapters-close': () => 'It begins within a second of the one before. Players show one of the two.',
+  'chapters-begin-late': told => `Nothing begins at 0:00. Some apps show “${told}” from the start.`,
+  'chapter-untitled': () => 'It has no title yet; lists leave it out.',
   'number-against-dates': told =>
     `It goes out on the other side of ${told}. Apps put some shows in the order of numbers, others by dates.`,
 }

@@ -51,6 +51,9 @@ export const useShows = defineStore('shows', () => {
   /** Brings artwork, cut to a square where a cut is given; throws ApiError with the cut that is offered. */
   const addArtwork = (picture: Blob, crop?: Crop): Promise<Picture> => api.addArtwork(picture, crop)
 
+  const addSmallPicture = (picture: Blob, of: 'person' | 'chapter'): Promise<Picture> =>
+    api.addSmallPicture(picture, of)
+
   /** Begins a draft; answers its id. */
   async function beginEpisode(): Promise<string> {
     return (await api.createEpisode(open.value!.id)).id
@@ -109,6 +112,7 @@ export const useShows = defineStore('shows', () => {
     create,
     change,
     addArtwork,
+    addSmallPicture,
     beginEpisode,
     loadEpisodes,
     loadMore,

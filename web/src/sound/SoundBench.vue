@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import SelectButton from 'primevue/selectbutton'
-import { computed, ref, watch } from 'vue'
+import { computed, onUnmounted, reactive, ref, watch } from 'vue'
 import type { Finding } from '@core/audio/findings'
 import type { AudioFile, Sound } from '@contract/sound'
 import type { Stretch } from '@core/audio/measurement'
@@ -12,11 +12,13 @@ import LoudnessStrip from './LoudnessStrip.vue'
 import SoundWave from './SoundWave.vue'
 import SoundNumbers from './SoundNumbers.vue'
 import { useSoundPlayer } from './player'
+import { usePlaying } from './playing'
 import { useWaveforms } from './waveforms'
 
 /** Plays and shows an episode's sound: the source, and the finished file against it at equal loudness. */
 const props = defineProps<{ sound: Sound; source: AudioFile; kept: Stretch | null }>()
-defineSlots<{ handles(place: { percent: (ms: number) => number; view: Stretch }): unknown }>()
+type Place = { percent: (ms: number) => number; view: Stretch }
+defineSlots<{ handles(place: Place): unknown; lane(place: Place): unknown }>()
 
 const waves = useWaveforms()
 const view = ref<Stretch>({ fromMs: 0, toMs: Math.max(1, props.source.durationMs) })
@@ -32,7 +34,9 @@ const tracks = computed(() =>
   })),
 )
 const heardChoices = ['Source', 'Finished'].map((name, index) => ({ name, index }))
-const { current, playing, atMs, unreachable, load, seek, playStretch, toggle } = useSoundPlayer(() => tracks.value)
+const { current, playing, atMs, unreachable, rate, load, seek, playStretch, toggle, setRate } = useSoundPlayer(
+  () => tracks.value,
+)
 
 watch(
   () => [props.source.id, finished.value?.id],
@@ -66,11 +70,12 @@ const ownLufs = computed(() => {
 })
 const target = computed(() => targetFor(props.sound.recipe ?? props.sound.usual, 2))
 
+const offsetMs = computed(() => tracks.value[current.value]?.offsetMs ?? 0)
 /** Where in the source it plays, whichever track is heard. */
-const sourceMs = computed(() => atMs.value + (tracks.value[current.value]?.offsetMs ?? 0))
+const sourceMs = computed(() => atMs.value + offsetMs.value)
 
 function seekSource(ms: number): void {
-  seek(ms - (tracks.value[current.value]?.offsetMs ?? 0))
+  seek(ms - offsetMs.value)
 }
 function zoom(factor: number): void {
   const width = Math.min(props.source.durationMs, Math.max(500, (view.value.toMs - view.value.fromMs) * factor))
@@ -81,6 +86,23 @@ function hear(place: Stretch): void {
   if (current.value !== 0) load(0)
   void playStretch(Math.max(0, place.fromMs - 1000), Math.max(place.fromMs + 1000, place.toMs))
 }
+const shared = usePlaying()
+const own = reactive({
+  atMs: sourceMs,
+  isPlaying: playing,
+  rate,
+  toggle,
+  seek: seekSource,
+  setRate,
+  playStretch: (fromMs: number, toMs: number) => void playStretch(fromMs - offsetMs.value, toMs - offsetMs.value),
+})
+shared.player = own
+onUnmounted(() => {
+  if (shared.player === own) shared.player = null
+})
+
+/** How far along the drawn stretch a moment is. */
+const percent = (ms: number): number => ((ms - view.value.fromMs) / (view.value.toMs - view.value.fromMs)) * 100
 defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
 </script>
 
@@ -98,12 +120,14 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
         :silences="silences"
         :marks="clips"
         :kept="kept"
+        :target-lufs="target"
         :lower="finished !== null"
         @seek="seekSource"
         @mark="hear"
       >
-        <template #default="{ percent }"><slot name="handles" :percent="percent" :view="view" /></template>
+        <slot name="handles" :percent="percent" :view="view" />
       </SoundWave>
+      <slot name="lane" :percent="percent" :view="view" />
       <SoundWave
         v-if="finished"
         :waveform="waves.waveforms[finished.id] ?? null"
@@ -115,6 +139,7 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
         :silences="[]"
         :marks="[]"
         :kept="null"
+        :target-lufs="target"
         lower
         @seek="ms => seekSource(ms + startMs)"
       />

@@ -165,6 +165,7 @@ function pick(): void {
             @update:to-ms="toMs => cut({ toMs })"
           />
         </template>
+        <template #lane="place"><slot name="lane" v-bind="place" /></template>
       </SoundBench>
       <slot />
       <div v-show="whole" class="details">

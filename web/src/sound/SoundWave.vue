@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
-import { columnsOf, type Pyramid } from '@core/audio/pyramid'
+import { columnsOf, curveOf, type Pyramid } from '@core/audio/pyramid'
 import type { Stretch } from '@core/audio/measurement'
 import { clock } from '@core/words/amounts'
 
@@ -17,6 +17,8 @@ const props = defineProps<{
   marks: readonly Stretch[]
   /** Kept when it is trimmed; null where nothing is cut. */
   kept: Stretch | null
+  /** A level across the loudness curve that is drawn behind the waveform. */
+  targetLufs: number
   lower?: boolean
 }>()
 const emit = defineEmits<{ seek: [ms: number]; mark: [place: Stretch] }>()
@@ -40,6 +42,34 @@ const cut = computed(() =>
     : [],
 )
 
+/** The curve stands on the bottom, its top at this loudness and its foot so much lower. */
+const [topLufs, spanLu] = [-4, 36]
+const levelOf = (lufs: number): number => Math.min(1, Math.max(0, (topLufs - lufs) / spanLu))
+
+/** How loud it sounds, second by second, as a hill behind the waveform, and the target as a line over it. */
+function drawCurve(pen: CanvasRenderingContext2D, { width, height }: HTMLCanvasElement, colours: CSSStyleDeclaration) {
+  const points = props.waveform ? curveOf(props.waveform, props.fromMs, props.toMs) : []
+  if (points.length === 0) return
+  const x = (ms: number): number => (percent(ms) / 100) * width
+  const y = (lufs: number): number => levelOf(lufs) * height
+  const ends = [Math.max(0, props.fromMs), Math.min(props.durationMs, props.toMs)].map(x) as [number, number]
+  pen.beginPath()
+  pen.moveTo(ends[0], height)
+  pen.lineTo(ends[0], y(points[0]!.lufs))
+  for (const { atMs, lufs } of points) pen.lineTo(x(atMs), y(lufs))
+  pen.lineTo(ends[1], y(points.at(-1)!.lufs))
+  pen.lineTo(ends[1], height)
+  pen.fillStyle = colours.borderRightColor
+  pen.fill()
+  pen.setLineDash([4 * window.devicePixelRatio, 4 * window.devicePixelRatio])
+  pen.strokeStyle = colours.borderBottomColor
+  pen.lineWidth = window.devicePixelRatio
+  pen.beginPath()
+  pen.moveTo(0, y(props.targetLufs))
+  pen.lineTo(width, y(props.targetLufs))
+  pen.stroke()
+}
+
 function draw(): void {
   const element = canvas.value
   if (!element) return
@@ -50,6 +80,7 @@ function draw(): void {
   const pen = element.getContext('2d')!
   const styles = getComputedStyle(element)
   const [before, after] = [styles.color, styles.borderTopColor]
+  drawCurve(pen, element, styles)
   const middle = element.height / 2
   // Without a waveform a plain line shows the place.
   const columns = props.waveform
@@ -69,7 +100,7 @@ onMounted(() => {
   observer.observe(canvas.value!)
 })
 onUnmounted(() => observer?.disconnect())
-watch(() => [props.waveform, props.fromMs, props.toMs, props.atMs], draw)
+watch(() => [props.waveform, props.fromMs, props.toMs, props.atMs, props.targetLufs], draw)
 
 function press(event: MouseEvent): void {
   const { left, width } = canvas.value!.getBoundingClientRect()
@@ -135,7 +166,7 @@ function key(event: KeyboardEvent): void {
       :aria-label="`Hear the clipped place at ${clock(place.fromMs)}`"
       @click="emit('mark', place)"
     />
-    <slot :percent="percent" />
+    <slot />
   </div>
 </template>
 
@@ -158,8 +189,10 @@ canvas {
   width: 100%;
   height: 100%;
   display: block;
+  /* Colours that are read where it is drawn: played and to be played, then the curve and the target. */
   color: var(--accent);
-  border: 0 solid var(--edge-strong);
+  border: 0 solid;
+  border-color: var(--edge-strong) var(--curve) var(--ink-soft);
 }
 .silence {
   position: absolute;

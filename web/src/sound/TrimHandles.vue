@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { clock } from '@core/words/amounts'
+import { dragAlong } from './drag'
 
 /** Two handles on a waveform: what lies outside them is cut off. */
 const props = defineProps<{
@@ -20,13 +21,9 @@ function move(which: 'from' | 'to', ms: number): void {
 }
 
 function drag(which: 'from' | 'to', event: PointerEvent): void {
-  const handle = event.currentTarget as HTMLElement
-  const { left, width } = handle.parentElement!.getBoundingClientRect()
-  handle.setPointerCapture(event.pointerId)
-  const follow = (at: PointerEvent): void =>
-    move(which, props.snap(props.view.fromMs + ((at.clientX - left) / width) * (props.view.toMs - props.view.fromMs)))
-  handle.addEventListener('pointermove', follow)
-  handle.addEventListener('pointerup', () => handle.removeEventListener('pointermove', follow), { once: true })
+  const box = (event.currentTarget as HTMLElement).parentElement!
+  const { fromMs, toMs } = props.view
+  dragAlong(event, box, share => move(which, props.snap(fromMs + share * (toMs - fromMs))))
 }
 
 const steps: Readonly<Record<string, number>> = {

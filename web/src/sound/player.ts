@@ -20,6 +20,7 @@ export function useSoundPlayer(tracks: () => readonly Track[]) {
   const playing = ref(false)
   const atMs = ref(0)
   const unreachable = ref(false)
+  const rate = ref(1)
   let stopAtMs: number | null = null
   let frame = 0
 
@@ -71,6 +72,7 @@ export function useSoundPlayer(tracks: () => readonly Track[]) {
     const placeMs = Math.min(Math.max(atMs.value + from - next.offsetMs, 0), next.durationMs)
     sound.src = next.address
     sound.volume = equalVolume()
+    sound.playbackRate = rate.value
     sound.currentTime = placeMs / 1000
     atMs.value = placeMs
     stopAtMs = null
@@ -90,6 +92,11 @@ export function useSoundPlayer(tracks: () => readonly Track[]) {
     await sound.play()
   }
 
+  function setRate(to: number): void {
+    rate.value = to
+    sound.playbackRate = to
+  }
+
   function toggle(): void {
     stopAtMs = null
     if (playing.value) sound.pause()
@@ -101,5 +108,5 @@ export function useSoundPlayer(tracks: () => readonly Track[]) {
     sound.pause()
     sound.removeAttribute('src')
   })
-  return { current, playing, atMs, unreachable, load, seek, playStretch, toggle }
+  return { current, playing, atMs, unreachable, rate, load, seek, playStretch, toggle, setRate }
 }

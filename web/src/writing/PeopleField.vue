@@ -7,6 +7,7 @@ import { computed, ref } from 'vue'
 import { isWebAddress, type Person, personKey } from '@core/episode/fields'
 import { type PersonRole, roleGroups } from '@core/people/roles'
 import { fold } from '@core/words/fold'
+import SmallPicture from '../parts/SmallPicture.vue'
 
 /** Who has a part in the episode, out of the show's book of people or new. */
 const people = defineModel<Person[]>({ required: true })
@@ -15,6 +16,8 @@ const props = defineProps<{ known: readonly Person[]; firstRole?: PersonRole; fa
 const name = ref('')
 const role = ref<PersonRole>(props.firstRole ?? 'Guest')
 const address = ref('')
+const pictureId = ref<string | null>(null)
+const pictureProblem = ref('')
 const found = ref<Person[]>([])
 const groups = Object.entries(roleGroups).map(([group, roles]) => ({
   group,
@@ -34,12 +37,23 @@ function choose(person: Person): void {
   name.value = person.name
   role.value = person.role
   address.value = person.address ?? ''
+  pictureId.value = person.pictureId ?? null
 }
 function add(): void {
   if (!name.value.trim() || mistake.value) return
-  people.value = [...people.value, { name: name.value.trim(), role: role.value, address: address.value || null }]
+  const known = props.known.find(each => personKey(each) === personKey({ name: name.value, role: role.value }))
+  people.value = [
+    ...people.value,
+    {
+      name: name.value.trim(),
+      role: role.value,
+      address: address.value || null,
+      pictureId: pictureId.value ?? known?.pictureId ?? null,
+    },
+  ]
   name.value = ''
   address.value = ''
+  pictureId.value = null
 }
 const change = (index: number, part: Partial<Person>): void => {
   people.value = people.value.map((person, at) => (at === index ? { ...person, ...part } : person))
@@ -54,6 +68,13 @@ const remove = (index: number): void => {
     <span id="people-name" class="field-name">People</span>
     <ul v-if="people.length" class="people" aria-labelledby="people-name">
       <li v-for="(person, index) in people" :key="personKey(person)">
+        <SmallPicture
+          :model-value="person.pictureId ?? null"
+          of="person"
+          :name="person.name"
+          @update:model-value="pictureId => change(index, { pictureId })"
+          @problem="words => (pictureProblem = words)"
+        />
         <span class="who">{{ person.name }}</span>
         <Select
           :model-value="person.role"
@@ -108,7 +129,9 @@ const remove = (index: number): void => {
       />
       <Button type="submit" label="Add" outlined :disabled="!name || !!mistake" />
     </form>
-    <span v-if="mistake || fault" class="fault" role="alert">{{ mistake || fault }}</span>
+    <span v-if="mistake || fault || pictureProblem" class="fault" role="alert">{{
+      mistake || fault || pictureProblem
+    }}</span>
     <span v-else class="hint">They stand on the page, in the feed’s podcast:person, and in the file.</span>
   </div>
 </template>
@@ -121,7 +144,7 @@ const remove = (index: number): void => {
 }
 .people li {
   display: grid;
-  grid-template-columns: minmax(8rem, 1fr) 13rem minmax(0, 1.4fr) auto;
+  grid-template-columns: 3.6rem minmax(8rem, 1fr) 13rem minmax(0, 1.4fr) auto;
   gap: var(--space-3);
   align-items: center;
   padding-block: var(--space-1);
@@ -146,7 +169,7 @@ const remove = (index: number): void => {
 }
 @media (max-width: 620px) {
   .people li {
-    grid-template-columns: 1fr auto;
+    grid-template-columns: 3.6rem 1fr auto;
   }
 }
 </style>

@@ -1,0 +1,35 @@
+/**
+ * Follows a pointer that has pressed a handle until it lets go: `follow` hears where along the box it is, from 0 to 1 and
+ * beyond, and `end` whether it has moved at all.
+ */
+export function dragAlong(
+  event: PointerEvent,
+  box: Element,
+  follow: (share: number) => void,
+  end: (hasMoved: boolean) => void = () => undefined,
+): void {
+  const handle = event.currentTarget as HTMLElement
+  const { left, width } = box.getBoundingClientRect()
+  const over = new AbortController()
+  let hasMoved = false
+  handle.setPointerCapture(event.pointerId)
+  handle.addEventListener(
+    'pointermove',
+    at => {
+      // A press that trembles is a press.
+      if (!hasMoved && Math.abs(at.clientX - event.clientX) < 3) return
+      hasMoved = true
+      follow((at.clientX - left) / width)
+    },
+    { signal: over.signal },
+  )
+  for (const ending of ['pointerup', 'pointercancel'] as const)
+    handle.addEventListener(
+      ending,
+      () => {
+        over.abort()
+        end(hasMoved)
+      },
+      { signal: over.signal },
+    )
+}
