@@ -3,6 +3,7 @@ import { readFile, stat } from 'node:fs/promises'
 import { join, resolve } from 'node:path'
 import { DateTime } from 'luxon'
 import type { Episode } from '@contract/episodes'
+import { chapterFrom } from '@core/chapters/chapters'
 import { accountService } from '@server/accounts/service'
 import { MovableClock } from '@server/clock'
 import { readConfiguration } from '@server/configuration'
@@ -69,6 +70,8 @@ async function fillEpisode(
   if (wanted.sound) await bring(platform, scope, join(folder, 'sounds', wanted.sound))
   const { version } = await episodes.get(scope)
   const { title, number, notes, hook = '', tags = [], guests } = wanted
+  const chapters =
+    wanted.chapters?.map(([seconds, name]) => chapterFrom({ fromMs: seconds * 1000, title: name })) ?? null
   const people = guests
     ? [
         { name: author, role: 'Host' as const, address: null },
@@ -77,7 +80,7 @@ async function fillEpisode(
     : []
   const written = await episodes.change(scope, {
     version,
-    text: { title, number, notes, hook, tags: [...tags], people },
+    text: { title, number, notes, hook, tags: [...tags], people, chapters },
   })
   if (wanted.standing === 'draft') return
   const { version: ready } = wanted.finished ? await finish(platform, scope) : written

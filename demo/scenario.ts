@@ -10,6 +10,8 @@ export interface DemoEpisode {
   hook?: string
   tags?: readonly string[]
   guests?: readonly string[]
+  /** Its own chapters: seconds and titles. */
+  chapters?: readonly (readonly [seconds: number, title: string])[]
   /** It was finished before it went out; else it went out as it was uploaded. */
   finished?: true
   standing: 'released' | 'scheduled' | 'draft'
@@ -119,7 +121,7 @@ export const demoShows: readonly DemoShow[] = [
         notes: workshopNotes(
           'The six o’clock ferry rings an A, more or less, and Benno tunes a whole octave to it, one reed an evening.',
           'Scratch near the tip and the reed goes up, near the root and it goes down. Between two bells there is time to talk about patience, and about the little green light that lives under the bread.',
-          '<p>The ferry has a show of its own by now: <a href="https://slowferry.example">Slow Ferry</a>, five minutes across.</p>',
+          '<p>0:00 Six o’clock</p><p>0:19 The bell across the water</p><p>0:41 A reed an evening</p><p>0:59 The little green light</p><p>The ferry has a show of its own by now: <a href="https://slowferry.example">Slow Ferry</a>, five minutes across.</p>',
         ),
       },
       {
@@ -132,6 +134,13 @@ export const demoShows: readonly DemoShow[] = [
         hook: 'Whoever can read the folds knows how it was played.',
         tags: ['bellows', 'accordion'],
         guests: ['Agathe Lindenwick'],
+        chapters: [
+          [0, 'A fold in a piece of card'],
+          [26.8, 'What Agathe reads'],
+          [42.7, 'The seventh fold'],
+          [56.3, 'New bellows, eighteen folds'],
+          [70.3, 'Somebody will come'],
+        ],
         notes: workshopNotes(
           'Bellows fold for ever where they were first folded, and whoever can read them knows how they were played.',
           'Agathe lays a finger on the seventh fold and says: it was a waltz. Then we make new ones, eighteen folds with corners of goat leather, and they do not know anything yet.',

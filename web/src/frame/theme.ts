@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { ref, watchEffect } from 'vue'
+import { computed, ref, watchEffect } from 'vue'
 
 export type Theme = 'system' | 'light' | 'dark'
 const key = 'lake-letter:theme'
@@ -12,5 +12,10 @@ export const useTheme = defineStore('theme', () => {
     if (theme.value === 'system') delete document.documentElement.dataset.theme
     else document.documentElement.dataset.theme = theme.value
   })
-  return { theme }
+  const system = window.matchMedia('(prefers-color-scheme: dark)')
+  const isSystemDark = ref(system.matches)
+  system.addEventListener('change', () => (isSystemDark.value = system.matches))
+  /** What is seen, for what is drawn by script. */
+  const isDark = computed(() => theme.value === 'dark' || (theme.value === 'system' && isSystemDark.value))
+  return { theme, isDark }
 })

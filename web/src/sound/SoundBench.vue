@@ -15,8 +15,8 @@ import { useSoundPlayer } from './player'
 import { usePlaying } from './playing'
 import { useWaveforms } from './waveforms'
 
-/** Plays and shows an episode's sound: the source, and the finished file against it at equal loudness. */
-const props = defineProps<{ sound: Sound; source: AudioFile; kept: Stretch | null }>()
+/** Plays and shows an episode's sound: the source, and the finished file against it at equal loudness. `low` leaves its numbers out. */
+const props = defineProps<{ sound: Sound; source: AudioFile; kept: Stretch | null; low?: boolean }>()
 type Place = { percent: (ms: number) => number; view: Stretch }
 defineSlots<{ handles(place: Place): unknown; lane(place: Place): unknown }>()
 
@@ -86,20 +86,19 @@ function hear(place: Stretch): void {
   if (current.value !== 0) load(0)
   void playStretch(Math.max(0, place.fromMs - 1000), Math.max(place.fromMs + 1000, place.toMs))
 }
-const shared = usePlaying()
-const own = reactive({
-  atMs: sourceMs,
-  isPlaying: playing,
-  rate,
-  toggle,
-  seek: seekSource,
-  setRate,
-  playStretch: (fromMs: number, toMs: number) => void playStretch(fromMs - offsetMs.value, toMs - offsetMs.value),
-})
-shared.player = own
-onUnmounted(() => {
-  if (shared.player === own) shared.player = null
-})
+onUnmounted(
+  usePlaying().attach(
+    reactive({
+      atMs: sourceMs,
+      isPlaying: playing,
+      rate,
+      toggle,
+      seek: seekSource,
+      setRate,
+      playStretch: (fromMs: number, toMs: number) => void playStretch(fromMs - offsetMs.value, toMs - offsetMs.value),
+    }),
+  ),
+)
 
 /** How far along the drawn stretch a moment is. */
 const percent = (ms: number): number => ((ms - view.value.fromMs) / (view.value.toMs - view.value.fromMs)) * 100
@@ -161,7 +160,7 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
         <button type="button" aria-label="Farther" title="Farther" :disabled="!isZoomed" @click="zoom(2.5)">−</button>
       </span>
     </div>
-    <div class="below">
+    <div v-if="!low" class="below">
       <div v-if="finished" class="hear">
         <SelectButton
           size="small"

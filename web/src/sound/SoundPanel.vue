@@ -29,6 +29,8 @@ const props = defineProps<{
   showId: string
   /** Whether what can be done about the sound is shown, or the sound alone. */
   whole: boolean
+  /** Whether its numbers are left out, so that there is room for what goes by its time. */
+  low: boolean
 }>()
 const emit = defineEmits<{ file: [file: File]; pause: []; goOn: []; cancel: []; keepAsUsual: [recipe: Recipe] }>()
 const sounds = useSound()
@@ -151,7 +153,7 @@ function pick(): void {
       <div class="actions"><Button type="button" size="small" label="Choose the file" @click="input?.click()" /></div>
     </div>
     <template v-if="audio">
-      <SoundBench ref="bench" :key="audio.id" :sound="sound" :source="audio" :kept="kept">
+      <SoundBench ref="bench" :key="audio.id" :sound="sound" :source="audio" :kept="kept" :low="low">
         <template #handles="{ percent, view }">
           <TrimHandles
             v-if="open && recipe.encoding !== 'as it came'"

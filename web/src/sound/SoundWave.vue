@@ -2,7 +2,8 @@
 import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
 import { columnsOf, curveOf, type Pyramid } from '@core/audio/pyramid'
 import type { Stretch } from '@core/audio/measurement'
-import { clock } from '@core/words/amounts'
+import { useTheme } from '../frame/theme'
+import { clock, signed } from '@core/words/amounts'
 
 /** A waveform with what there is to say about its places: silence hatched, clipped places marked, what is cut off veiled. */
 const props = defineProps<{
@@ -100,6 +101,8 @@ onMounted(() => {
   observer.observe(canvas.value!)
 })
 onUnmounted(() => observer?.disconnect())
+const look = useTheme()
+watch(() => look.isDark, draw, { flush: 'post' })
 watch(() => [props.waveform, props.fromMs, props.toMs, props.atMs, props.targetLufs], draw)
 
 function press(event: MouseEvent): void {
@@ -136,6 +139,7 @@ function key(event: KeyboardEvent): void {
       :aria-valuemax="Math.round(durationMs / 1000)"
       :aria-valuenow="Math.round(atMs / 1000)"
       :aria-valuetext="`${clock(atMs)} of ${clock(durationMs)}`"
+      :title="`The hill behind the waveform: how loud it sounds; the dashed line: ${signed(targetLufs)} LUFS, the target`"
       @click="press"
       @keydown="key"
     >

@@ -18,5 +18,13 @@ export interface Playing {
 export const usePlaying = defineStore('playing', () => {
   const player = shallowRef<Playing | null>(null)
   const atMs = computed(() => player.value?.atMs ?? 0)
-  return { player, atMs }
+
+  /** Takes a player over; answers what lets go of it again. */
+  function attach(own: Playing): () => void {
+    player.value = own
+    return () => {
+      if (player.value === own) player.value = null
+    }
+  }
+  return { player, atMs, attach }
 })

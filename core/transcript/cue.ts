@@ -1,0 +1,55 @@
+/** A stretch of what is said. */
+export interface Cue {
+  /** Tells it from the others of its transcript while all else changes. */
+  id: string
+  /** By the clock of the source; both null while nobody knows when it is said. */
+  fromMs: number | null
+  toMs: number | null
+  speaker: string | null
+  /** As it is read: its lines apart by line breaks, without markup. */
+  text: string
+  /** What only the format holds that it came in, and gives back when it is written again. */
+  kept?: KeptOfCue
+  /** How sure the machine is of when it is said, or of what, from 0 to 1; nothing where a person or a file has said it. */
+  sure?: number
+  /** A person has said when it is said; laying does not move it. */
+  isPinned?: boolean
+  /** Words that a drafting service was not sure of, by their places among the words of the text. */
+  doubtful?: readonly number[]
+}
+
+export interface KeptOfCue {
+  /** WebVTT: the line above the times. */
+  name?: string
+  /** WebVTT: what stands behind the times. */
+  settings?: string
+  /** The text as it is marked up in its format, and the text and speaker that this markup stands for. */
+  marked?: { format: 'vtt' | 'srt'; source: string; text: string; speaker: string | null }
+  /** WebVTT: comments that stand above it. */
+  notes?: readonly string[]
+}
+
+/** What was said, in order, and what only its format holds. */
+export interface Transcript {
+  cues: Cue[]
+  /** WebVTT: what stands behind the signature, blocks of styles and regions, and comments behind the last cue. */
+  kept?: { head?: string; blocks?: readonly string[]; notes?: readonly string[] }
+}
+
+/** What was found or mended while a file was read, told to the person. */
+export interface Reading {
+  transcript: Transcript
+  remarks: string[]
+}
+
+/** A file is no transcript, and why. */
+export class NoTranscript extends Error {}
+
+export type TimedCue = Cue & { fromMs: number; toMs: number }
+export const isTimed = (cue: Cue): cue is TimedCue => cue.fromMs !== null && cue.toMs !== null
+
+/** Whether all of it has times. */
+export const isTimedWhole = ({ cues }: Pick<Transcript, 'cues'>): boolean => cues.length > 0 && cues.every(isTimed)
+
+export const mostCues = 50_000
+export const longestSpeaker = 120

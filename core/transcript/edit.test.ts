@@ -1,0 +1,119 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import type { Cue } from './cue'
+import {
+  deliveredCues,
+  findWords,
+  joinCue,
+  renameSpeaker,
+  replaceWords,
+  shiftCues,
+  speakersIn,
+  splitCue,
+  stretchCues,
+} from './edit'
+import { cueFindings } from './findings'
+
+const cue = (id: string, fromMs: number, toMs: number, text: string, rest: Partial<Cue> = {}): Cue => ({
+  id,
+  fromMs,
+  toMs,
+  speaker: null,
+  text,
+  ...rest,
+})
+const two = [
+  cue('a', 1000, 3000, 'Is it the reed?'),
+  cue('b', 3000, 5000, 'It is never the reed.', { speaker: 'Benno' }),
+]
+const short = ({ id, fromMs, toMs, text }: Cue) => [id, fromMs, toMs, text]
+
+describe('cues', () => {
+  it('are split where the cursor is, at what is heard or by the letters', () => {
+    expect(splitCue(two, 'b', 12, 'c', 4200).map(short)).toEqual([
+      ['a', 1000, 3000, 'Is it the reed?'],
+      ['b', 3000, 4200, 'It is never'],
+      ['c', 4200, 5000, 'the reed.'],
+    ])
+    expect(splitCue(two, 'a', 6, 'c', 9000)[0]!.toMs).toBe(1800)
+    expect(splitCue(two, 'a', 0, 'c')).toEqual(two)
+    expect(splitCue(two, 'nobody', 3, 'c')).toEqual(two)
+    expect(splitCue(two, 'b', 12, 'c')[2]!.speaker).toBe('Benno')
+  })
+  it('are joined with the one before', () => {
+    expect(joinCue(two, 'b').map(short)).toEqual([['a', 1000, 5000, 'Is it the reed? It is never the reed.']])
+    expect(joinCue(two, 'a')).toEqual(two)
+  })
+  it('that are split and joined again are as they were', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 20 }), offset => {
+        const [, joined] = joinCue(splitCue(two, 'b', offset, 'c'), 'c')
+        expect([joined!.fromMs, joined!.toMs, joined!.text.replace(/ /g, '')]).toEqual([
+          3000,
+          5000,
+          'Itisneverthereed.',
+        ])
+      }),
+    )
+  })
+  it('are shifted, one or all after, never before the beginning', () => {
+    expect(shiftCues(two, 'a', 500, 'one').map(short)[1]).toEqual(short(two[1]!))
+    expect(shiftCues(two, 'a', -9000, 'all after').map(({ fromMs }) => fromMs)).toEqual([0, 2000])
+  })
+  it('are stretched between two moments, and back', () => {
+    const there = stretchCues(two, { isMs: 1000, shouldMs: 2000 }, { isMs: 5000, shouldMs: 10_000 })
+    expect(there.map(({ fromMs, toMs }) => [fromMs, toMs])).toEqual([
+      [2000, 6000],
+      [6000, 10_000],
+    ])
+    expect(stretchCues(there, { isMs: 2000, shouldMs: 1000 }, { isMs: 10_000, shouldMs: 5000 })).toEqual(two)
+    expect(() => stretchCues(two, { isMs: 1, shouldMs: 1 }, { isMs: 1, shouldMs: 5 })).toThrow(RangeError)
+    expect(() => stretchCues(two, { isMs: 1, shouldMs: 9 }, { isMs: 2, shouldMs: 5 })).toThrow(RangeError)
+  })
+  it('know their speakers, who can be renamed at once', () => {
+    expect(speakersIn(renameSpeaker(two, 'Benno', 'Benno Quillhart'))).toEqual(['Benno Quillhart'])
+  })
+  it('are searched, and words replaced in the places that were chosen', () => {
+    const places = findWords(two, 'THE reed')
+    expect(places).toEqual([
+      { id: 'a', at: 6 },
+      { id: 'b', at: 12 },
+    ])
+    expect(replaceWords(two, places.slice(1), 'the reed', 'wax').map(({ text }) => text)).toEqual([
+      'Is it the reed?',
+      'It is never wax.',
+    ])
+    expect(findWords([cue('a', 0, 1, 'aaaa')], 'aa').map(({ at }) => at)).toEqual([0, 2])
+  })
+  it('follow a cut of the sound', () => {
+    expect(deliveredCues(two, { fromMs: 2000, durationMs: 2500 }).map(short)).toEqual([
+      ['a', 0, 1000, 'Is it the reed?'],
+      ['b', 1000, 2500, 'It is never the reed.'],
+    ])
+    expect(deliveredCues(two, { fromMs: 3000, durationMs: 500 }).map(({ id }) => id)).toEqual(['b'])
+  })
+})
+
+describe('what is found in a transcript', () => {
+  const codes = (cues: Cue[], endMs: number | null = null, pauses: Parameters<typeof cueFindings>[2] = null) =>
+    cueFindings(cues, endMs, pauses).map(({ code, id }) => [code, id])
+  it.each([
+    ['nothing in a good one', two, []],
+    ['overlap', [two[0]!, cue('b', 2000, 5000, 'It is.')], [['overlap', 'b']]],
+    ['backwards', [cue('a', 3000, 1000, 'It is.')], [['backwards', 'a']]],
+    ['out of order', [two[1]!, two[0]!], [['backwards', 'a']]],
+    ['empty', [cue('a', 0, 1000, ' ')], [['empty', 'a']]],
+    // Common guidelines have 160 to 180 words a minute.
+    ['too fast', [cue('a', 0, 1000, 'It is never the reed, never.')], [['fast', 'a']]],
+    ['lines too long', [cue('a', 0, 9000, `${'word '.repeat(10)}\nend`)], [['long-line', 'a']]],
+    ['three lines', [cue('a', 0, 9000, 'a\nb\nc')], [['long-line', 'a']]],
+    ['not sure', [cue('a', 0, 9000, 'a', { sure: 0.2 })], [['doubtful', 'a']]],
+  ] as [string, Cue[], unknown][])('%s', (_name, cues, expected) => expect(codes(cues)).toEqual(expected))
+  it('past the end, over silence, and speech without a cue', () => {
+    expect(codes(two, 4000)).toEqual([['past-end', 'b']])
+    expect(codes(two, 5000, [{ fromMs: 3000, toMs: 5000 }])).toEqual([['silent', 'b']])
+    expect(codes(two, 20_000, [])).toEqual([['unsaid', 'b']])
+    expect(codes(two, 20_000, [{ fromMs: 6000, toMs: 20_000 }])).toEqual([])
+    expect(codes([cue('a', 9000, 10_000, 'x')], 10_000, [])).toEqual([['unsaid', null]])
+  })
+})

@@ -1,0 +1,83 @@
+import { escapeText } from 'entities'
+import { Parser } from 'htmlparser2'
+import { clock } from '../words/amounts'
+import { type Cue, type Reading, type Transcript } from './cue'
+import { readPlain } from './plain'
+import { looseMoment } from './stamps'
+
+interface Part {
+  speaker: string | null
+  fromMs: number | null
+  text: string
+}
+
+const leftOut = new Set(['script', 'style', 'head', 'title', 'template', 'noscript'])
+const breaks = new Set(['p', 'div', 'li', 'br', 'h1', 'h2', 'h3', 'h4', 'section', 'article', 'tr', 'blockquote'])
+
+/**
+ * Reads a transcript in HTML: `cite` with who speaks, `time` with when, `p` with what (transcript page of the podcast
+ * namespace, from memory). Of HTML without these the words are read as plain text.
+ */
+export function readHtml(words: string, known: readonly string[] = []): Reading {
+  const parts: Part[] = []
+  let plain = ''
+  let [open, hidden] = ['', 0]
+  let next: Omit<Part, 'text'> = { speaker: null, fromMs: null }
+  let heard = ''
+  const parser = new Parser(
+    {
+      onopentag(name, { datetime }) {
+        if (leftOut.has(name)) hidden++
+        if (name === 'cite' || name === 'time' || name === 'p') [open, heard] = [name, '']
+        if (name === 'time' && datetime) next.fromMs = looseMoment(datetime)
+        if (name === 'br' && open === 'p') heard += '\n'
+      },
+      ontext(text) {
+        if (hidden > 0) return
+        heard += text
+        plain += text
+      },
+      onclosetag(name) {
+        if (leftOut.has(name)) hidden--
+        if (breaks.has(name)) plain += name === 'br' ? '\n' : '\n\n'
+        const told = heard.replace(/[^\S\n]+/g, ' ').trim()
+        if (name === 'cite') next.speaker = told.replace(/:$/, '') || null
+        else if (name === 'time') next.fromMs ??= looseMoment(told.replace(/[()[\]]/g, ''))
+        else if (name === 'p' && told) {
+          parts.push({ ...next, text: told })
+          next = { speaker: null, fromMs: null }
+        } else return
+        ;[open, heard] = ['', '']
+      },
+    },
+    { decodeEntities: true },
+  )
+  parser.end(words)
+  if (!parts.some(({ speaker, fromMs }) => speaker !== null || fromMs !== null))
+    return readPlain(plain.replace(/[^\S\n]+/g, ' '), known)
+  const isTimed = parts.every(({ fromMs }) => fromMs !== null)
+  const cues = parts.map(({ speaker, fromMs, text }, at): Cue => {
+    const end = parts[at + 1]?.fromMs ?? (fromMs ?? 0) + text.length * 66
+    return { id: `c${at + 1}`, fromMs: isTimed ? fromMs : null, toMs: isTimed ? end : null, speaker, text }
+  })
+  return { transcript: { cues }, remarks: [] }
+}
+
+/** Writes the part of an HTML page that holds what was said. */
+export const writeHtml = ({ cues }: Pick<Transcript, 'cues'>): string =>
+  cues
+    .map(({ speaker, fromMs, text }) =>
+      [
+        ...(speaker ? [`<cite>${escapeText(speaker)}:</cite>`] : []),
+        ...(fromMs === null ? [] : [`<time datetime="${isoClock(fromMs)}">${clock(fromMs)}</time>`]),
+        `<p>${escapeText(text).replace(/\n/g, '<br>')}</p>`,
+      ].join('\n'),
+    )
+    .join('\n')
+
+/** A time as HTML's `datetime` takes it for one of the clock, to the millisecond. */
+function isoClock(ms: number): string {
+  const seconds = Math.floor(ms / 1000)
+  const two = (part: number): string => String(part).padStart(2, '0')
+  return `${two(Math.floor(seconds / 3600))}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}.${String(ms % 1000).padStart(3, '0')}`
+}

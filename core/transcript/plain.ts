@@ -1,0 +1,67 @@
+import { momentText } from '../words/moments'
+import { type Cue, type Reading, type Transcript } from './cue'
+import { withName, withSpeakers } from './names'
+import { looseMoment } from './stamps'
+
+/** A time at a line's beginning, in brackets or not. */
+const time = /^[[(]?(\d{1,3}:\d{2}(?::\d{2})?(?:[.,]\d{1,3})?)[\])]?(?:\s*[-–—]\s*)?\s*/
+
+interface Part {
+  fromMs: number | null
+  text: string
+}
+
+/**
+ * Reads plain text: a part for each paragraph, or for each line where every line is one; before it the time and the name
+ * of who speaks, where they stand there, also on a line of their own. Where no times are, nobody knows them yet.
+ */
+export function readPlain(words: string, known: readonly string[] = []): Reading {
+  const parts = partsIn(words.replace(/^\ufeff/, '').split('\n'))
+  const said = withSpeakers(
+    parts.map(({ text }) => text),
+    known,
+  )
+  const hasTimes = parts.length > 0 && parts.every(({ fromMs }) => fromMs !== null)
+  const cues = parts.map(({ fromMs }, at): Cue => {
+    const next = parts[at + 1]?.fromMs ?? null
+    const begin = hasTimes ? fromMs : null
+    // The last one is as long as it takes to say it.
+    const end = begin === null ? null : (next ?? begin + said[at]!.text.length * millisecondsPerLetter)
+    return { id: `c${at + 1}`, fromMs: begin, toMs: end, ...said[at]! }
+  })
+  const some = parts.filter(({ fromMs }) => fromMs !== null).length
+  const remarks = some > 0 && !hasTimes ? [`Only ${some} of ${parts.length} parts have a time, so none was taken.`] : []
+  return { transcript: { cues }, remarks }
+}
+
+/** Speech has some fifteen letters a second (common practice, no source). */
+export const millisecondsPerLetter = 66
+
+function partsIn(lines: readonly string[]): Part[] {
+  const parts: Part[] = []
+  let open: Part | null = null
+  /** A time that stands on a line by itself belongs to what follows. */
+  let waiting: number | null = null
+  for (const line of lines) {
+    const [head = '', stamp] = time.exec(line.trim()) ?? []
+    const fromMs = stamp === undefined ? null : looseMoment(stamp)
+    const text = fromMs === null ? line.trim() : line.trim().slice(head.length)
+    if (text === '' && fromMs !== null) {
+      waiting = fromMs
+      open = null
+    } else if (text === '') open = null
+    else if (open && fromMs === null) open.text += open.text.endsWith(':') ? ` ${text}` : `\n${text}`
+    else {
+      open = { fromMs: fromMs ?? waiting, text }
+      waiting = null
+      parts.push(open)
+    }
+  }
+  return parts
+}
+
+/** Writes plain text: a paragraph for each part, who speaks before it, and if wanted its time. */
+export const writePlain = ({ cues }: Pick<Transcript, 'cues'>, withTimes = false): string =>
+  `${cues
+    .map(cue => `${withTimes && cue.fromMs !== null ? `[${momentText(cue.fromMs)}] ` : ''}${withName(cue)}`)
+    .join('\n\n')}\n`
