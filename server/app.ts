@@ -38,6 +38,8 @@ import { showRoutes } from './shows/routes'
 import { siteRoutes } from './site/routes'
 import { studioRoutes } from './studio/routes'
 import { togetherRoutes } from './together/routes'
+import { transcriptFileRoutes } from './transcripts/files'
+import { transcriptRoutes } from './transcripts/routes'
 import { uploadRoutes } from './uploads/routes'
 
 /** Puts the capabilities together; `onRoute` is told of each route. */
@@ -76,6 +78,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
     await open.register(async pages => {
       await pages.register(fastifyHelmet, pageHeaders(platform))
       await pages.register(chapterRoutes(platform))
+      await pages.register(transcriptFileRoutes(platform))
       await pages.register(siteRoutes(platform))
       await pages.register(studioRoutes(platform))
     })
@@ -108,6 +111,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
         await answers.register(episodeRoutes(platform))
         await answers.register(historyRoutes(platform))
         await answers.register(togetherRoutes(platform))
+        await answers.register(transcriptRoutes(platform))
         await answers.register(previewRoutes(platform))
         await answers.register(releaseRoutes(platform))
         await answers.register(fileRoutes(platform))

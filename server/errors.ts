@@ -69,8 +69,13 @@ const catalogue = {
   },
   'picture-refused': {
     status: 422,
-    title: 'The picture cannot be the artwork',
-    todo: 'Take a larger picture, or cut it out square as offered.',
+    title: 'The picture cannot be used',
+    todo: 'Take a larger picture, or for artwork cut it out square as offered.',
+  },
+  'transcript-refused': {
+    status: 422,
+    title: 'The file cannot be read as a transcript',
+    todo: 'Take a file in WebVTT, SubRip, JSON, HTML or plain text.',
   },
   'file-in-use': {
     status: 409,

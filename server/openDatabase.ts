@@ -4,6 +4,7 @@ import { initAccounts } from './accounts/models'
 import { initEpisodes } from './episodes/models'
 import { initFiles } from './files/models'
 import { initHistory } from './history/models'
+import { initTranscripts } from './transcripts/models'
 import { initJobs } from './jobs/models'
 import { initLinks } from './links/models'
 import { initPictures } from './pictures/models'
@@ -36,6 +37,7 @@ export function openDatabase(address: string): Sequelize {
     initFiles,
     initEpisodes,
     initHistory,
+    initTranscripts,
     initLinks,
     initTogether,
     initUploads,

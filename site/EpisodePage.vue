@@ -3,7 +3,7 @@ import { artworkAt } from '@core/show/artwork'
 import { amount, clock } from '@core/words/amounts'
 import FeedAddress from './FeedAddress.vue'
 import type { PublicEpisode, PublicShow } from './pages'
-import { releaseDay, siteOf } from './words'
+import { formatName, paragraphs, releaseDay, siteOf } from './words'
 
 defineProps<{ show: PublicShow; episode: PublicEpisode }>()
 </script>
@@ -62,6 +62,38 @@ defineProps<{ show: PublicShow; episode: PublicEpisode }>()
       </section>
       <!-- eslint-disable-next-line vue/no-v-html -- cleaned by core/notes before it was kept -->
       <div class="notes" v-html="episode.notesHtml" />
+      <section v-if="episode.said.length || episode.transcriptFiles.length" aria-labelledby="transcript">
+        <details class="transcript" :open="episode.said.length <= 12">
+          <summary><h2 id="transcript" class="section">Transcript</h2></summary>
+          <p v-if="episode.transcriptFiles.length" class="small quiet files">
+            <template v-for="(file, index) in episode.transcriptFiles" :key="file.address"
+              ><template v-if="index">, </template
+              ><a :href="file.address">{{ file.language }}, {{ formatName(file.format) }}</a></template
+            >
+          </p>
+          <div class="said" data-said>
+            <p
+              v-for="(paragraph, index) in paragraphs(episode.said)"
+              :key="index"
+              :class="{ 'with-name': paragraph.speaker }"
+            >
+              <b v-if="paragraph.speaker">{{ paragraph.speaker }}</b><template
+                v-for="(cue, at) in paragraph.cues"
+                :key="at"
+                ><a
+                  v-if="cue.fromMs !== null && episode.sound"
+                  class="cue"
+                  data-at
+                  :data-from-ms="cue.fromMs"
+                  :href="`${episode.sound.address}#t=${cue.fromMs / 1000}`"
+                  >{{ cue.text }}</a
+                ><template v-else>{{ cue.text }}</template
+                >{{ ' ' }}</template
+              >
+            </p>
+          </div>
+        </details>
+      </section>
       <section v-if="episode.people.length" aria-labelledby="people">
         <h2 id="people" class="section">People</h2>
         <ul class="people">

@@ -39,6 +39,10 @@ export interface PublicEpisode {
   /** Those that are listed, by the clock of its sound. */
   chapters: readonly (Pick<Chapter, 'fromMs' | 'title' | 'address'> & { pictureAddress: string | null })[]
   /** A picture of its own; null where the show's is used, as for author. */
+  /** What is said, in the language that is spoken, by the clock of its sound. */
+  said: readonly SaidCue[]
+  /** In which languages else, and as which files it is there. */
+  transcriptFiles: readonly { address: string; language: string; format: string }[]
   artworkAddress: string | null
   author: string | null
   /** A page about it elsewhere, and where it is talked about. */
@@ -53,6 +57,12 @@ export interface PublicEpisode {
   sound: { address: string; type: string; bytes: number; durationMs: number } | null
   /** ISO 8601, UTC. */
   releasedAt: string | null
+}
+
+export interface SaidCue {
+  fromMs: number | null
+  speaker: string | null
+  text: string
 }
 
 export interface ShowPage {

@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon'
-import type { PublicShow } from './pages'
+import type { PublicShow, SaidCue } from './pages'
 
 /** The day of a release as the show's zone and language write it. */
 export function releaseDay(releasedAt: string, { zone, language }: Pick<PublicShow, 'zone' | 'language'>): string {
@@ -8,3 +8,32 @@ export function releaseDay(releasedAt: string, { zone, language }: Pick<PublicSh
 
 /** The name of the site that an address leads to. */
 export const siteOf = (address: string): string => new URL(address).host.replace(/^www\./, '')
+
+const formatNames: Readonly<Record<string, string>> = {
+  vtt: 'WebVTT',
+  srt: 'SubRip',
+  json: 'JSON',
+  html: 'HTML',
+  txt: 'text',
+}
+export const formatName = (format: string): string => formatNames[format] ?? format
+
+/** So many letters make a paragraph, however long somebody speaks. */
+const longestParagraph = 600
+
+/** What is said as it is read: what one person says belongs together, as far as a paragraph is pleasant. */
+export function paragraphs(said: readonly SaidCue[]): { speaker: string | null; cues: SaidCue[] }[] {
+  const found: { speaker: string | null; cues: SaidCue[]; letters: number }[] = []
+  let who: string | null = null
+  for (const cue of said) {
+    const open = found.at(-1)
+    const isOther = !open || cue.speaker !== who
+    if (isOther || open.letters > longestParagraph)
+      found.push({ speaker: isOther ? cue.speaker : null, cues: [], letters: 0 })
+    who = cue.speaker
+    const last = found.at(-1)!
+    last.cues.push(cue)
+    last.letters += cue.text.length
+  }
+  return found
+}

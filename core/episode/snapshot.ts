@@ -1,3 +1,4 @@
+import type { TranscriptFormat } from '../transcript/formats'
 import { type Chapter, episodeFields, type EpisodeText, fields, unsetText } from './fields'
 
 /** A text as it went out, with the schema that it was written by. */
@@ -6,16 +7,23 @@ export interface Snapshot {
   text: Partial<EpisodeText>
   /** By the clock of the file that went out with it; those of before they were kept do not have any. */
   chapters?: Chapter[]
+  transcripts?: ReleasedTranscript[]
+}
+
+/** What the feed tells of a transcript. */
+export interface ReleasedTranscript {
+  language: string
+  isSpoken: boolean
+  formats: TranscriptFormat[]
 }
 
 /** Grows with each field that comes, which names it as its `since`, so that older snapshots are known not to have it. */
 export const currentSchema = Math.max(...Object.values(fields).map(({ since }) => since))
 
-export const snapshotOf = (text: EpisodeText, chapters: Chapter[]): Snapshot => ({
-  schema: currentSchema,
-  text,
-  chapters,
-})
+export const snapshotOf = (
+  text: EpisodeText,
+  beside: Required<Pick<Snapshot, 'chapters' | 'transcripts'>>,
+): Snapshot => ({ schema: currentSchema, text, ...beside })
 
 /** The text of a snapshot; fields that came after it are as an episode has them that never wrote any. */
 export function readSnapshot(

@@ -43,6 +43,7 @@ export const itemOf = (change: Partial<ReleasedItem> = {}): ReleasedItem => ({
   tags: [],
   people: [],
   chaptersAddress: null,
+  transcripts: [],
   discussion: null,
   licence: null,
   place: null,

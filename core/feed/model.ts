@@ -3,6 +3,15 @@ import type { Person } from '../episode/fields'
 /** A person with where a picture of them is. */
 export type ToldPerson = Pick<Person, 'name' | 'role' | 'address'> & { pictureAddress: string | null }
 
+/** A file of what is said. */
+export interface ToldTranscript {
+  address: string
+  type: string
+  language: string
+  /** Whether it has the times that captions need. */
+  isCaptions: boolean
+}
+
 /** A show and its released episodes as the feed tells them: plain data, newest episode first. */
 export interface FeedModel {
   channel: FeedChannel
@@ -59,6 +68,7 @@ export interface FeedItem {
   people: readonly ToldPerson[]
   /** Of its file of chapters; null where it has none. */
   chaptersAddress: string | null
+  transcripts: readonly ToldTranscript[]
   /** Where it is talked about. */
   discussion: string | null
   licence: string | null

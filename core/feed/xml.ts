@@ -1,7 +1,7 @@
 import XMLBuilder from 'fast-xml-builder'
 import { jsonChaptersType } from '../chapters/json'
 import { groupOf } from '../people/roles'
-import type { FeedChannel, FeedItem, FeedModel, ToldPerson } from './model'
+import type { FeedChannel, FeedItem, FeedModel, ToldPerson, ToldTranscript } from './model'
 import { feedDate } from './dates'
 import { xmlSafe } from './characters'
 
@@ -94,10 +94,19 @@ function itemElements(item: FeedItem) {
     ...(item.chaptersAddress && {
       'podcast:chapters': { '@url': item.chaptersAddress, '@type': jsonChaptersType },
     }),
+    ...(item.transcripts.length > 0 && { 'podcast:transcript': item.transcripts.map(transcriptElement) }),
     ...(item.licence && { 'podcast:license': item.licence }),
     ...(item.place && { 'podcast:location': item.place }),
   }
 }
+
+/** podcast namespace, transcript: type and language of each; `captions` is said of those that can be shown as such. */
+const transcriptElement = ({ address, type, language, isCaptions }: ToldTranscript) => ({
+  '@url': address,
+  '@type': type,
+  '@language': language,
+  ...(isCaptions && { '@rel': 'captions' }),
+})
 
 /** podcast namespace, person: role and group are of the published list, in any case; an address is `href`, a picture `img`. */
 const personElement = ({ name, role, address, pictureAddress }: ToldPerson) => ({

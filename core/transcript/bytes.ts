@@ -22,6 +22,6 @@ function wideOrder(bytes: Uint8Array): 'utf-16le' | 'utf-16be' | null {
   const looked = Math.min(bytes.length & ~1, 4096)
   const zeros = [0, 0]
   for (let at = 0; at < looked; at++) if (bytes[at] === 0) zeros[at & 1]!++
-  if (zeros[0]! + zeros[1]! < looked / 8) return null
+  if (looked === 0 || zeros[0]! + zeros[1]! < looked / 8) return null
   return zeros[1]! > zeros[0]! ? 'utf-16le' : 'utf-16be'
 }

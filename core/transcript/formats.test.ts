@@ -186,6 +186,7 @@ it.each([
 describe('what is no transcript is refused in words', () => {
   it.each([
     ['nothing', '', 'There is nothing in it.'],
+    ['a space', ' ', 'There is nothing in it.'],
     [
       'a picture',
       new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0, 0, 0, 13, 1, 2, 3]),

@@ -1,6 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import type { InjectOptions } from 'fastify'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Transcript } from '@contract/transcripts'
 import type { Episode } from '@contract/episodes'
 import type { Show } from '@contract/shows'
 import type { Role } from '@core/access/roles'
@@ -28,7 +29,14 @@ beforeAll(async () => {
       'upload-metadata': `episodeId ${Buffer.from(episode.id).toString('base64')},filename ${Buffer.from('a.mp3').toString('base64')}`,
     },
   })
+  const transcript = await house.app.inject({
+    method: 'POST',
+    url: `/api/v1/episodes/${episode.id}/transcripts?language=en`,
+    headers: { cookie: house.cookie, 'content-type': 'text/plain' },
+    payload: 'One note will not stop.',
+  })
   ids = {
+    transcript: transcript.json<Transcript>().id,
     show: show.id,
     episode: episode.id,
     file: released.sound.source!.id,

@@ -15,6 +15,7 @@ import { history } from './migrations/0012-history'
 import { table } from './migrations/0013-table'
 import { links } from './migrations/0014-links'
 import { chapters } from './migrations/0015-chapters'
+import { transcripts } from './migrations/0016-transcripts'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -32,6 +33,7 @@ const migrations = [
   { name: '0013-table', statements: table },
   { name: '0014-links', statements: links },
   { name: '0015-chapters', statements: chapters },
+  { name: '0016-transcripts', statements: transcripts },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

@@ -19,7 +19,16 @@ export type InShow = Pick<Scope, 'id' | 'showId'> & Partial<Pick<Scope, 'account
 /** Columns of an episode's sound: they change with its sound's version. */
 type SoundColumn = 'recipe' | 'finishing' | 'finishedWith' | 'finishProblem'
 type KeptColumn =
-  'id' | 'showId' | 'guid' | 'standing' | 'isChanged' | 'version' | 'soundVersion' | 'createdAt' | 'updatedAt'
+  | 'id'
+  | 'showId'
+  | 'guid'
+  | 'transcriptsVersion'
+  | 'standing'
+  | 'isChanged'
+  | 'version'
+  | 'soundVersion'
+  | 'createdAt'
+  | 'updatedAt'
 
 /** What becomes of an episode, and what goes with it. */
 export interface Change {
@@ -33,6 +42,8 @@ export interface Change {
   step?: Step
   /** Whether feed and pages tell something else from then on. */
   isInFeed?: boolean
+  /** Whether one of its transcripts becomes another, which is written beside it. */
+  transcripts?: true
   jobs?: readonly NewJob[]
   /** How its text came to be another; on the desk where nothing is said. */
   act?: 'written' | 'filled in' | 'many at once'
@@ -60,13 +71,14 @@ export function episodeChanges(platform: Pick<Platform, 'database' | 'clock' | '
   /** Makes an episode what the change says, but for its files; answers what is to be kept of its text. */
   function set(
     episode: Episode,
-    { fields, sound, files, step, act = 'written' }: Change,
+    { fields, sound, files, step, transcripts, act = 'written' }: Change,
     accountId: string | null,
   ): Saving | null {
     const standing = step ? after(step, episode.standing) : episode.standing
     if (!standing) throw new AppError('wrong-standing', `The episode is ${episode.standing} by now.`)
     const [before, beforeAt, at] = [textOf(episode), episode.updatedAt, clock.now()]
     episode.set({ ...fields, ...sound, standing })
+    if (transcripts) episode.set({ transcriptsVersion: episode.transcriptsVersion + 1 })
     const isSound = sound !== undefined || files?.source !== undefined || files?.finished !== undefined
     episode.set({
       isChanged: isOtherThanReleased(episode),
@@ -157,6 +169,7 @@ export function isOtherThanReleased(episode: Episode): boolean {
   if (!episode.released) return false
   return (
     deliveredFileId(episode) !== fileIdOf(episode, 'released') ||
+    episode.transcriptsVersion !== episode.sentTranscripts ||
     differingFields(textOf(episode), readSnapshot(episode.released)).length > 0
   )
 }

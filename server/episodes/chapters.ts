@@ -11,12 +11,18 @@ export const chaptersIn = (
   cut: { fromMs: number; durationMs: number },
 ): Chapter[] => deliveredChapters(chaptersOf(episode, chapters).chapters, cut)
 
-/** Its chapters by the clock of the file that goes out, or while that is to be made, of what its recipe will leave. */
-export function chaptersNow(episode: Episode): Chapter[] {
+/** What of its source goes out: the finished file, or while that is to be made, what its recipe will leave; null without a source. */
+export function cutOf(episode: Episode): { fromMs: number; durationMs: number } | null {
   const source = fileIn(episode, 'source')
-  if (!source) return chaptersOf(episode, []).chapters
+  if (!source) return null
   const [fromMs, toMs] = [episode.recipe?.fromMs ?? 0, episode.recipe?.toMs ?? source.durationMs]
   const isFinished = deliveredRole(episode) === 'finished'
   const durationMs = isFinished ? fileIn(episode, 'finished')!.durationMs : toMs - fromMs
-  return chaptersIn(episode, source, { fromMs, durationMs })
+  return { fromMs, durationMs }
+}
+
+/** Its chapters by the clock of the file that goes out. */
+export function chaptersNow(episode: Episode): Chapter[] {
+  const cut = cutOf(episode)
+  return cut ? chaptersIn(episode, fileIn(episode, 'source')!, cut) : chaptersOf(episode, []).chapters
 }

@@ -51,6 +51,9 @@ export class Episode extends Model<InferAttributes<Episode>, InferCreationAttrib
   declare finishProblem: CreationOptional<{ title: string; detail: string; todo: string } | null>
   /** Of everything but the sound. */
   declare version: CreationOptional<number>
+  /** Grows with each change of its transcripts; and as it was when they were last sent. */
+  declare transcriptsVersion: CreationOptional<number>
+  declare sentTranscripts: CreationOptional<number>
   /** Of source, recipe and what came of them. */
   declare soundVersion: CreationOptional<number>
   declare createdAt: Date
@@ -108,6 +111,8 @@ export function initEpisodes(sequelize: Sequelize): void {
       finishedWith: DataTypes.JSON,
       finishProblem: DataTypes.JSON,
       version: { type: DataTypes.INTEGER.UNSIGNED, defaultValue: 1 },
+      transcriptsVersion: { type: DataTypes.INTEGER.UNSIGNED, defaultValue: 0 },
+      sentTranscripts: { type: DataTypes.INTEGER.UNSIGNED, defaultValue: 0 },
       soundVersion: { type: DataTypes.INTEGER.UNSIGNED, defaultValue: 1 },
       createdAt: DataTypes.DATE(3),
       updatedAt: DataTypes.DATE(3),

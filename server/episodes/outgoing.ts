@@ -1,5 +1,5 @@
 import type { Chapter, EpisodeText } from '@core/episode/fields'
-import { readSnapshot } from '@core/episode/snapshot'
+import { readSnapshot, type ReleasedTranscript } from '@core/episode/snapshot'
 import type { AudioFile } from '../files/models'
 import type { Episode } from './models'
 import { fileIn } from './roles'
@@ -12,6 +12,7 @@ export interface Outgoing {
   text: EpisodeText
   /** By the clock of the file. */
   chapters: readonly Chapter[]
+  transcripts: readonly ReleasedTranscript[]
   /** Null before the release, where there is none yet; as for the moment. */
   file: Pick<AudioFile, 'sha256' | 'type' | 'bytes' | 'durationMs' | 'address'> | null
   at: Date | null
@@ -28,6 +29,7 @@ export function outgoingOf(episode: Episode, pictureAddress: PictureAddress): Ou
     slug: episode.slug!,
     text: readSnapshot(episode.released!),
     chapters: episode.released!.chapters ?? [],
+    transcripts: episode.released!.transcripts ?? [],
     file: fileIn(episode, 'released')!,
     at: episode.releaseAt!,
     pictureAddress,

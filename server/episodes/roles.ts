@@ -14,7 +14,7 @@ export function withRole(role: FileRole, ...attributes: (keyof AudioFile['_attri
 }
 
 /** Loads which files an episode has, without the files. */
-export async function loadRoles(episode: Episode, transaction: Transaction): Promise<Episode> {
+export async function loadRoles(episode: Episode, transaction?: Transaction): Promise<Episode> {
   episode.files = await EpisodeFile.findAll({ where: { episodeId: episode.id }, transaction })
   return episode
 }

@@ -1,5 +1,8 @@
 import type { Episode as EpisodeView, EpisodeSummary, Upload as UploadView } from '@contract/episodes'
 import { textOf } from '@core/episode/fields'
+import type { ReleasedTranscript } from '@core/episode/snapshot'
+import type { ToldTranscript } from '@core/feed/model'
+import { type TranscriptFormat, transcriptTypes } from '@core/transcript/formats'
 import type { Upload } from '../files/upload'
 import { deliveredName } from '../media/names'
 import { studioPictureAddress } from '../pictures/names'
@@ -58,6 +61,21 @@ export const enclosureAddress = (
 
 /** The address of an episode's file of chapters, by that of its page. */
 export const chaptersAddress = (pageAddress: string): string => `${pageAddress}/chapters.json`
+
+/** Every file of an episode's transcripts, by the address of its page. */
+export const transcriptFiles = (
+  pageAddress: string,
+  transcripts: readonly ReleasedTranscript[],
+): (ToldTranscript & { format: TranscriptFormat })[] =>
+  transcripts.flatMap(({ language, formats }) =>
+    formats.map(format => ({
+      format,
+      address: `${pageAddress}/transcript.${language}.${format}`,
+      type: transcriptTypes[format],
+      language,
+      isCaptions: format === 'vtt' || format === 'srt',
+    })),
+  )
 
 const isUnderWay = ({ state }: Upload): boolean => state === 'receiving' || state === 'reading'
 

@@ -3,13 +3,13 @@ import { itemDescription } from '@core/feed/description'
 import type { FeedItem } from '@core/feed/model'
 import { plainNotes } from '@core/notes/plain'
 import type { Outgoing } from '../episodes/outgoing'
-import { chaptersAddress, enclosureAddress } from '../episodes/views'
+import { chaptersAddress, enclosureAddress, transcriptFiles } from '../episodes/views'
 import type { Show } from '../shows/models'
 import { addressesOf } from '../shows/service'
 
 /** An episode as the feed of its show tells it. */
 export function feedItemOf(
-  { id, guid, slug, text, chapters, file, at, pictureAddress }: Outgoing,
+  { id, guid, slug, text, chapters, transcripts, file, at, pictureAddress }: Outgoing,
   show: Show,
   publicUrl: string,
 ): FeedItem {
@@ -36,6 +36,7 @@ export function feedItemOf(
     author: extras.author,
     tags,
     people: people.map(person => ({ ...person, pictureAddress: pictureAddress(person.pictureId ?? null) })),
+    transcripts: transcriptFiles(`${pageAddress}/${slug}`, transcripts),
     chaptersAddress: chapters.length > 0 ? chaptersAddress(`${pageAddress}/${slug}`) : null,
     discussion: extras.discussion,
     licence: extras.licence,

@@ -1,7 +1,8 @@
 import { renderEpisodePage } from '@site/pages'
 import type { Preview } from '@contract/preview'
 import { wishedSlug } from '@core/address/slug'
-import { textOf } from '@core/episode/fields'
+import { longestSoundMs, textOf } from '@core/episode/fields'
+import type { Cue } from '@core/transcript/cue'
 import { itemXml } from '@core/feed/xml'
 import { missingForRelease } from '@core/release/standing'
 import type { Scope } from '../access/scope'
@@ -10,7 +11,7 @@ import type { Outgoing } from '../episodes/outgoing'
 import { deliveredRole, fileIn, withFiles } from '../episodes/roles'
 import { fileOf } from '../episodes/sound'
 import { publicPictures } from '../episodes/pictures'
-import { chaptersNow } from '../episodes/chapters'
+import { chaptersNow, cutOf } from '../episodes/chapters'
 import { tagsFor } from '../episodes/tags'
 import { AppError } from '../errors'
 import { feedItemOf } from '../feeds/item'
@@ -18,6 +19,7 @@ import { studioPictureAddress } from '../pictures/names'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
 import { publicEpisode, publicShow } from '../site/facts'
+import { transcriptsNow } from '../transcripts/release'
 import { tagLines } from './tagLines'
 
 /** An episode as it would go out now, written by the same hands that write it then. */
@@ -39,7 +41,7 @@ export function previewService({
     async look(scope: Pick<Scope, 'id' | 'showId'>): Promise<Preview> {
       const episode = await find(scope)
       const { show, version, soundVersion } = episode
-      const outgoing = outgoingNow(episode)
+      const outgoing = await outgoingNow(episode)
       // The studio's addresses of pictures are nothing for a feed.
       const pictureAddress = await publicPictures([outgoing.text], publicUrl)
       const item = feedItemOf({ ...outgoing, pictureAddress }, show, publicUrl)
@@ -76,7 +78,7 @@ export function previewService({
       const episode = await find(scope)
       const show = await publicShow(episode.show, publicUrl)
       const file = fileToGo(episode)
-      const facts = publicEpisode(outgoingNow(episode), episode.show, publicUrl)
+      const facts = publicEpisode(await outgoingNow(episode), episode.show, publicUrl, await wordsNow(episode))
       const sound = facts.sound && file && { ...facts.sound, address: fileOf(file).playAddress }
       return renderEpisodePage({ show, episode: { ...facts, sound } }, { ...siteAssets, script: null })
     },
@@ -89,14 +91,24 @@ function fileToGo(episode: Episode) {
   return fileIn(episode, role ?? 'source')
 }
 
-function outgoingNow(episode: Episode): Outgoing {
+/** What is said, by the clock of what would go out. */
+async function wordsNow(episode: Episode): Promise<Cue[]> {
+  const going = await transcriptsNow(episode.id, cutOf(episode) ?? wholeSound)
+  return going.find(({ told }) => told.isSpoken)?.content.cues ?? []
+}
+
+const wholeSound = { fromMs: 0, durationMs: longestSoundMs }
+
+async function outgoingNow(episode: Episode): Promise<Outgoing> {
   const { id, guid, slug, title, number, releaseAt } = episode
+  const transcripts = await transcriptsNow(id, cutOf(episode) ?? wholeSound)
   return {
     id,
     guid,
     slug: slug ?? wishedSlug({ title, number }),
     text: textOf(episode),
     chapters: chaptersNow(episode),
+    transcripts: transcripts.map(({ told }) => told),
     file: fileToGo(episode),
     at: releaseAt,
     pictureAddress: id => id && studioPictureAddress({ id }),

@@ -8,7 +8,7 @@ import { textOf } from '@core/episode/fields'
 import { snapshotOf } from '@core/episode/snapshot'
 import { after, missingForRelease, type Step } from '@core/release/standing'
 import type { Scope } from '../access/scope'
-import { chaptersNow } from '../episodes/chapters'
+import { chaptersNow, cutOf } from '../episodes/chapters'
 import { type Change, episodeChanges, isOtherThanReleased, type Seen } from '../episodes/change'
 import { Episode, PastDelivery } from '../episodes/models'
 import { deliveredFileId, fileIdOf, loadRoles, withFiles } from '../episodes/roles'
@@ -19,6 +19,7 @@ import { AudioFile } from '../files/models'
 import type { Platform } from '../platform'
 import { lockShow, touchFeed } from '../shows/feedRevision'
 import { lookBefore } from '../remote/looks'
+import { sendTranscripts } from '../transcripts/release'
 import { Upload } from '../files/upload'
 
 /** How long the address of a file that was replaced still answers: apps and directories ask every few hours, some rarely. */
@@ -100,19 +101,25 @@ export function releaseService(
     await lockShow(episode.showId, transaction)
     const slug = episode.slug ?? (await newSlug(episode, transaction, numbers))
     const fileId = deliveredFileId(episode)!
-    const chapters = chaptersNow(
-      await Episode.findByPk(episode.id, {
-        include: withFiles('durationMs', 'chapters'),
-        transaction,
-        rejectOnEmpty: true,
-      }),
-    )
+    const whole = await Episode.findByPk(episode.id, {
+      include: withFiles('durationMs', 'chapters'),
+      transaction,
+      rejectOnEmpty: true,
+    })
+    const beside = {
+      chapters: chaptersNow(whole),
+      transcripts: await sendTranscripts(episode.id, cutOf(whole)!, transaction),
+    }
     const before = fileIdOf(episode, 'released')
     if (before && before !== fileId) {
       await keepDelivering(episode.id, before, transaction)
       await PastDelivery.destroy({ where: { episodeId: episode.id, fileId }, transaction })
     }
-    return { fields: { slug, released: snapshotOf(textOf(episode), chapters) }, files: { released: fileId } }
+    const { transcriptsVersion: sentTranscripts } = episode
+    return {
+      fields: { slug, released: snapshotOf(textOf(episode), beside), sentTranscripts },
+      files: { released: fileId },
+    }
   }
 
   /** The address that apps know already answers for a while after the file was replaced. */

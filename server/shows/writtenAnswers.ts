@@ -26,9 +26,9 @@ export function writtenAnswers(
   { events, configuration: { cacheBytes } }: Pick<Platform, 'events' | 'configuration'>,
   write: (show: Show, path: string, lastModified: Date) => Promise<Pick<Told, 'path' | 'answer'> | null>,
 ) {
-  // Feeds, pages and files of chapters have a third of the room each.
+  // Feeds, pages, files of chapters and transcripts have a quarter of the room each.
   const kept = new LRUCache<string, Told>({
-    maxSize: Math.max(1, Math.floor(cacheBytes / 3)),
+    maxSize: Math.max(1, Math.floor(cacheBytes / 4)),
     sizeCalculation: ({ answer }) => bytesOf(answer),
   })
   /** What no news has come of since it was looked at. */

@@ -4,7 +4,7 @@ import { toldOf } from '@core/episode/told'
 import { plainNotes } from '@core/notes/plain'
 import { cut } from '@core/words/line'
 import type { Outgoing } from '../episodes/outgoing'
-import { enclosureAddress } from '../episodes/views'
+import { enclosureAddress, transcriptFiles } from '../episodes/views'
 import { Picture } from '../pictures/models'
 import { publicPictureAddress } from '../pictures/names'
 import type { Show } from '../shows/models'
@@ -27,9 +27,10 @@ export async function publicShow(row: Show, publicUrl: string): Promise<PublicSh
 
 /** An episode as its public page tells it. */
 export function publicEpisode(
-  { id, slug, text, chapters, file, at, pictureAddress }: Outgoing,
+  { id, slug, text, chapters, transcripts, file, at, pictureAddress }: Outgoing,
   row: Show,
   publicUrl: string,
+  said: PublicEpisode['said'] = [],
 ): PublicEpisode {
   const { pageAddress } = addressesOf(publicUrl, row.slug)
   const { number, hook, tags, people, extras } = text
@@ -45,6 +46,8 @@ export function publicEpisode(
     tags,
     people: people.map(person => ({ ...person, pictureAddress: pictureAddress(person.pictureId ?? null) })),
     chapters: listed(chapters).map(chapter => ({ ...chapter, pictureAddress: pictureAddress(chapter.pictureId) })),
+    said,
+    transcriptFiles: transcriptFiles(`${pageAddress}/${slug}`, transcripts),
     artworkAddress: pictureAddress(text.artworkId),
     author: extras.author,
     page: extras.page,

@@ -5,6 +5,7 @@ import { releasedPictures } from '../episodes/pictures'
 import { written } from '../media/written'
 import type { Platform } from '../platform'
 import { writtenAnswers } from '../shows/writtenAnswers'
+import { releasedWords } from '../transcripts/release'
 import { publicEpisode, publicShow } from './facts'
 
 /** The public pages of shows and episodes, written once for each change: released episodes only, as they stand in the feed. */
@@ -20,7 +21,8 @@ export function siteService(platform: Pick<Platform, 'configuration' | 'events' 
       releasedEpisodes(row.id, path || undefined),
     ])
     const pictureAddress = await releasedPictures(episodes, publicUrl)
-    const facts = episodes.map(episode => publicEpisode(outgoingOf(episode, pictureAddress), row, publicUrl))
+    const said = path && episodes[0] ? await releasedWords(episodes[0].id) : []
+    const facts = episodes.map(episode => publicEpisode(outgoingOf(episode, pictureAddress), row, publicUrl, said))
     if (path && !facts[0]) return null
     const html = path
       ? await renderEpisodePage({ show, episode: facts[0]! }, siteAssets)

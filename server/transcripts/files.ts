@@ -1,0 +1,74 @@
+import type { FastifyPluginAsync } from 'fastify'
+import { readSnapshot } from '@core/episode/snapshot'
+import { toldOf } from '@core/episode/told'
+import {
+  formatsOf,
+  type TranscriptFormat,
+  transcriptFormats,
+  transcriptTypes,
+  writeTranscript,
+} from '@core/transcript/formats'
+import { releasedEpisode } from '../episodes/released'
+import { AppError } from '../errors'
+import { preflight, publicAccess } from '../media/publicAccess'
+import { sendWritten, written } from '../media/written'
+import { nosniff } from '../nosniff'
+import type { Platform } from '../platform'
+import { addressesOf } from '../shows/service'
+import { writtenAnswers } from '../shows/writtenAnswers'
+import { Transcript } from './models'
+
+const namePattern = /^transcript\.([a-z0-9-]{2,35})\.([a-z]{3,4})$/
+
+/** What the feed names as transcripts of released episodes. */
+export const transcriptFileRoutes =
+  (platform: Platform): FastifyPluginAsync =>
+  async app => {
+    const { publicUrl } = platform.configuration
+    const files = writtenAnswers(platform, async (show, path, lastModified) => {
+      const [slug = '', name = ''] = path.split('/')
+      const [, language = '', format] = namePattern.exec(name) ?? []
+      const episode = isFormat(format) ? await releasedEpisode(show.id, slug) : null
+      if (!episode || !isFormat(format)) return null
+      const row = await Transcript.findOne({ where: { episodeId: episode.id, language }, attributes: ['released'] })
+      if (!row?.released || !formatsOf(row.released).includes(format)) return null
+      const words = writeTranscript(format, row.released)
+      const { name: showName, titlePattern } = show
+      const teller = { name: showName, titlePattern, address: addressesOf(publicUrl, show.slug).pageAddress }
+      const title = toldOf(readSnapshot(episode.released!), teller, []).title
+      const body = format === 'html' ? page(title, language, words) : words
+      const answer = await written(typeOf(format), body, lastModified, {
+        ...publicAccess,
+        ...nosniff,
+        ...(format === 'html' && alone),
+      })
+      return { path: `${episode.slug!}/${name}`, answer }
+    })
+
+    app.options('/:show/:episode/:file(^transcript\\..+$)', (_request, reply) => preflight(reply))
+    app.get<{ Params: { show: string; episode: string; file: string } }>(
+      '/:show/:episode/:file(^transcript\\..+$)',
+      async (request, reply) => {
+        const { show, episode, file } = request.params
+        const path = `${episode}/${file}`
+        const told = namePattern.test(file) ? (files.atHand(show, path) ?? (await files.current(show, path))) : null
+        if (!told) throw new AppError('not-found', 'There is no such file at this address.')
+        return sendWritten(request, reply, told.answer, platform.clock.now())
+      },
+    )
+  }
+
+const isFormat = (format: string | undefined): format is TranscriptFormat =>
+  transcriptFormats.includes(format as TranscriptFormat)
+
+/** With their encoding; that of JSON and SubRip is no parameter (RFC 8259, section 11). */
+const typeOf = (format: TranscriptFormat): string =>
+  `${transcriptTypes[format]}${/^text/.test(transcriptTypes[format]) ? '; charset=utf-8' : ''}`
+
+/** A transcript that is opened by itself loads nothing. */
+const alone = { 'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'" }
+
+const entities: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' }
+const escaped = (text: string): string => text.replace(/[&<>"]/g, letter => entities[letter]!)
+const page = (title: string, language: string, words: string): string =>
+  `<!doctype html>\n<html lang="${escaped(language)}">\n<head><meta charset="utf-8"><title>${escaped(title)}</title></head>\n<body>\n${words}\n</body>\n</html>\n`

@@ -1,0 +1,50 @@
+import { Op, type Transaction } from 'sequelize'
+import type { ReleasedTranscript } from '@core/episode/snapshot'
+import type { Cue } from '@core/transcript/cue'
+import { deliveredCues } from '@core/transcript/edit'
+import { formatsOf } from '@core/transcript/formats'
+import { Transcript } from './models'
+
+/** An episode's transcripts as they would go out now, by the clock of the sound that is delivered. */
+export async function transcriptsNow(
+  episodeId: string,
+  cut: { fromMs: number; durationMs: number },
+  transaction?: Transaction,
+): Promise<{ row: Transcript; content: Transcript['content']; told: ReleasedTranscript }[]> {
+  const rows = await Transcript.findAll({
+    where: { episodeId, removedAt: null },
+    order: [
+      ['isSpoken', 'DESC'],
+      ['language', 'ASC'],
+    ],
+    transaction,
+  })
+  return rows.flatMap(row => {
+    const content = { ...row.content, cues: deliveredCues(row.content.cues, cut) }
+    const { language, isSpoken } = row
+    const told = { language, isSpoken: Boolean(isSpoken), formats: formatsOf(content) }
+    return content.cues.length > 0 ? [{ row, content, told }] : []
+  })
+}
+
+/** What is said in a released episode, in the language that is spoken there. */
+export async function releasedWords(episodeId: string): Promise<Cue[]> {
+  const row = await Transcript.findOne({
+    where: { episodeId, isSpoken: true, released: { [Op.not]: null } },
+    attributes: ['released'],
+  })
+  return row?.released?.cues ?? []
+}
+
+/** Lets an episode's transcripts stand in the feed as they are now; answers what the feed tells of them. */
+export async function sendTranscripts(
+  episodeId: string,
+  cut: { fromMs: number; durationMs: number },
+  transaction: Transaction,
+): Promise<ReleasedTranscript[]> {
+  const going = await transcriptsNow(episodeId, cut, transaction)
+  await Transcript.update({ released: null }, { where: { episodeId }, transaction })
+  for (const { row, content } of going)
+    await Transcript.update({ released: content }, { where: { id: row.id }, transaction })
+  return going.map(({ told }) => told)
+}
