@@ -40,6 +40,7 @@ it('what has no signature, and times with a comma, are taken and told', () => {
   const { transcript, remarks } = readVtt('0:01,5 --> 0:02,25\nOne')
   expect(transcript.cues).toMatchObject([{ fromMs: 1500, toMs: 2250, text: 'One' }])
   expect(remarks.length).toBe(2)
+  expect(readVtt('WEBVTT\n\n00:60.000 --> 01:01.000\nLost').remarks[0]).toMatch(/One cue .* “Lost”/)
 })
 
 it('who speaks is the first voice, and what is edited is written anew', () => {

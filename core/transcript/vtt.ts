@@ -22,18 +22,26 @@ export function readVtt(words: string, isStrict = false): Reading {
   const blocks: string[] = []
   let notes: string[] = []
   let nearly = 0
+  const unread: string[] = []
   for (const block of blocksIn(lines, signature ? 1 : 0)) {
     if (block.kind === 'notes') notes.push(block.words)
     else if (block.kind === 'head') blocks.push(block.words)
     else if (block.kind === 'cue') {
       const times = timesOf(block.times, isStrict)
-      if (!times) continue
+      if (!times) {
+        unread.push(block.text.split('\n')[0]!)
+        continue
+      }
       if (times.isLoose) nearly++
       cues.push(cueOf(`c${cues.length + 1}`, block, times, notes))
       notes = []
     }
   }
   if (nearly > 0) remarks.push(`${nearly} times were not written as WebVTT wants them, and were taken all the same.`)
+  if (unread.length > 0)
+    remarks.push(
+      `${unread.length === 1 ? 'One cue has' : `${unread.length} cues have`} times that are none, and were left out; the first says “${unread[0]}”.`,
+    )
   const kept = {
     ...(signature?.[1] && { head: signature[1] }),
     ...(blocks.length > 0 && { blocks }),

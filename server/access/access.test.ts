@@ -31,7 +31,7 @@ beforeAll(async () => {
   })
   const transcript = await house.app.inject({
     method: 'POST',
-    url: `/api/v1/episodes/${episode.id}/transcripts?language=en`,
+    url: `/api/v1/episodes/${released.id}/transcripts?language=en`,
     headers: { cookie: house.cookie, 'content-type': 'text/plain' },
     payload: 'One note will not stop.',
   })

@@ -4,8 +4,8 @@ export const chapters: readonly string[] = [
   // by_picture: whether a picture is still used, and who may use it.
   `CREATE TABLE picture_uses (
     show_id UUID NOT NULL REFERENCES shows (id) ON DELETE CASCADE,
-    picture_id CHAR(64) CHARACTER SET ascii NOT NULL,
+    picture_id CHAR(64) NOT NULL REFERENCES pictures (id) ON DELETE CASCADE,
     PRIMARY KEY (show_id, picture_id),
     INDEX by_picture (picture_id)
-  )`,
+  ) CHARACTER SET utf8mb4`,
 ]

@@ -15,6 +15,13 @@ import type { NewShow, Picture, Show, ShowChange, ShowListQuery, ShowPage } from
 import type { Sound } from '@contract/sound'
 import type { TablePage, TableQuery } from '@contract/table'
 import type { TogetherChange, TogetherDone, TogetherLook, TogetherOutlook, TogetherTakenBack } from '@contract/together'
+import type {
+  BroughtTranscript,
+  CueChange,
+  Transcript,
+  TranscriptFacts,
+  TranscriptSummary,
+} from '@contract/transcripts'
 import { type Pyramid, readPyramid } from '@core/audio/pyramid'
 import type { Recipe } from '@core/audio/recipe'
 import type { Crop } from '@core/show/artwork'
@@ -76,6 +83,20 @@ export const api = {
   pastText: (id: string, stateId: string) => call<PastText>('GET', `/episodes/${id}/history/${stateId}`),
   preview: (id: string) => call<Preview>('GET', `/episodes/${id}/preview`),
   keepAside: (id: string, aside: Aside) => call<PastState>('POST', `/episodes/${id}/history/aside`, aside),
+  transcripts: (id: string) =>
+    call<{ transcripts: TranscriptSummary[] }>('GET', `/episodes/${id}/transcripts`).then(
+      ({ transcripts }) => transcripts,
+    ),
+  transcript: (id: string) => call<Transcript>('GET', `/transcripts/${id}`),
+  bringTranscript: (episodeId: string, language: string, file: Blob, name: string) =>
+    call<BroughtTranscript>('POST', `/episodes/${episodeId}/transcripts${queryOf({ language, name })}`, file, {
+      'content-type': 'application/octet-stream',
+    }),
+  changeCues: (id: string, change: CueChange) => call<Transcript>('PATCH', `/transcripts/${id}/cues`, change),
+  changeTranscript: (id: string, facts: TranscriptFacts) => call<Transcript>('PATCH', `/transcripts/${id}`, facts),
+  transcriptBefore: (id: string) => call<Transcript>('POST', `/transcripts/${id}/before`, {}),
+  removeTranscript: (id: string) => call<void>('DELETE', `/transcripts/${id}`),
+  restoreTranscript: (id: string) => call<Transcript>('POST', `/transcripts/${id}/restoration`, {}),
   removeEpisode: (id: string) => call<void>('DELETE', `/episodes/${id}`),
   restoreEpisode: (id: string) => call<Episode>('POST', `/episodes/${id}/restoration`, {}),
   release: (id: string, release: Release) => call<Episode>('POST', `/episodes/${id}/release`, release),

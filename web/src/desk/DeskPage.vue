@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
-import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
+import { computed, nextTick, onMounted, onUnmounted, ref, watch } from 'vue'
 import { onBeforeRouteLeave, useRouter } from 'vue-router'
 import type { Recipe } from '@core/audio/recipe'
 import { numberWants } from '@core/episode/numbering'
@@ -16,6 +16,7 @@ import OpenPart from './OpenPart.vue'
 import NumbersField from './NumbersField.vue'
 import PreviewPanel from '../preview/PreviewPanel.vue'
 import ReleasePanel from '../release/ReleasePanel.vue'
+import { usePlaying } from '../sound/playing'
 import { useSound } from '../sound/sound'
 import SoundPanel from '../sound/SoundPanel.vue'
 import TitleField from './TitleField.vue'
@@ -26,6 +27,8 @@ import { useDesk } from './desk'
 import { type Look, useDeskPlaces } from './places'
 import { useShows } from '../show/shows'
 import { useUploads } from '../uploads/uploads'
+import CueLane from '../transcripts/CueLane.vue'
+import { useTranscript } from '../transcripts/transcript'
 import { useVocabulary } from '../show/vocabulary'
 
 const props = defineProps<{ show: string; id: string }>()
@@ -47,6 +50,11 @@ const isHistoryOpen = isOpen('history')
 const isPreviewOpen = isOpen('preview')
 const chapters = useDeskChapters(text)
 const { source } = chapters
+const transcript = useTranscript()
+const playing = usePlaying()
+const heardId = computed(
+  () => transcript.cues.findLast(cue => cue.fromMs !== null && cue.fromMs <= playing.atMs + 30)?.id,
+)
 const openPart = ref<InstanceType<typeof OpenPart>>()
 /** Title and notes as feed, page and file tell them. */
 const told = computed(() => {
@@ -72,7 +80,7 @@ const worthMending = computed(
 )
 
 onMounted(() =>
-  Promise.all([desk.open(props.id), sounds.open(props.id)]).catch(() => {
+  Promise.all([desk.open(props.id), sounds.open(props.id), transcript.load(props.id)]).catch(() => {
     missing.value = true
   }),
 )
@@ -80,9 +88,10 @@ onMounted(() => vocabulary.load(show.value.id))
 onUnmounted(() => {
   desk.close()
   sounds.close()
+  transcript.close()
 })
 onBeforeRouteLeave(async () => {
-  await desk.send()
+  await Promise.all([desk.send(), transcript.send()])
   await shows.loadEpisodes().catch(() => undefined)
 })
 
@@ -96,9 +105,13 @@ watch(
   },
 )
 
-/** One file becomes this episode's audio; several become episodes of their own. */
-function bring(files: File[]): void {
-  if (files.length === 1) void uploads.begin(props.id, files[0]!)
+/** One file becomes this episode's audio, or its transcript; several become episodes of their own. */
+async function bring(files: File[]): Promise<void> {
+  if (files.length === 1 && /\.(vtt|srt|json|html?|txt)$/i.test(files[0]!.name)) {
+    part.value = 'transcript'
+    await nextTick()
+    await openPart.value?.bringTranscript(files[0]!)
+  } else if (files.length === 1) void uploads.begin(props.id, files[0]!)
   else emit('files', files)
 }
 
@@ -162,7 +175,7 @@ async function remove(): Promise<void> {
           :show-slug="show.slug"
           :show-id="show.id"
           :whole="part === 'sound'"
-          :low="part === 'chapters'"
+          :low="part === 'chapters' || part === 'transcript'"
           @file="file => uploads.begin(props.id, file)"
           @pause="uploads.pause(props.id)"
           @go-on="uploads.goOn(props.id)"
@@ -180,6 +193,14 @@ async function remove(): Promise<void> {
               @add="ms => openPart?.focusChapter(chapters.acts.add(ms))"
               @move="(id, fromMs) => chapters.acts.change(id, { fromMs })"
               @hear="chapters.hear"
+            />
+            <CueLane
+              v-else-if="part === 'transcript' && transcript.cues.length"
+              :cues="transcript.cues"
+              :view="view"
+              :percent="percent"
+              :heard-id="heardId"
+              @choose="cue => openPart?.goToCue(cue.id)"
             />
           </template>
           <DeskParts v-model="part" :wants="wants" :findings="sound.findings" />

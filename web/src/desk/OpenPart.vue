@@ -11,6 +11,7 @@ import NotesEditor from '../writing/NotesEditor.vue'
 import PeopleField from '../writing/PeopleField.vue'
 import TagsField from '../writing/TagsField.vue'
 import ChaptersPart from '../chapters/ChaptersPart.vue'
+import TranscriptPart from '../transcripts/TranscriptPart.vue'
 import ExtrasFields from './ExtrasFields.vue'
 import HookField from './HookField.vue'
 import type { DeskPart } from './parts'
@@ -36,6 +37,7 @@ const props = defineProps<{
 }>()
 const vocabulary = useVocabulary()
 const chaptersPart = ref<InstanceType<typeof ChaptersPart>>()
+const transcriptPart = ref<InstanceType<typeof TranscriptPart>>()
 const notesEditor = ref<InstanceType<typeof NotesEditor>>()
 /** Where a picture that was just brought is seen, until the episode has it. */
 const broughtArtwork = ref<string | null>(null)
@@ -45,7 +47,11 @@ const artwork = computed(() => {
 })
 const fault = (field: string): string | undefined =>
   props.faults.find(each => each.field === field || each.field.startsWith(`${field}.`))?.rule
-defineExpose({ focusChapter: (id: string) => chaptersPart.value?.focusTitle(id) })
+defineExpose({
+  bringTranscript: (file: File) => transcriptPart.value?.bring(file, file.name),
+  goToCue: (id: string) => transcriptPart.value?.goTo(id),
+  focusChapter: (id: string) => chaptersPart.value?.focusTitle(id),
+})
 </script>
 
 <template>
@@ -88,6 +94,12 @@ defineExpose({ focusChapter: (id: string) => chaptersPart.value?.focusTitle(id) 
       :wants="wants"
       :begins-ms="beginsMs"
       :fault="fault('chapters')"
+    />
+    <TranscriptPart
+      v-else-if="part === 'transcript'"
+      ref="transcriptPart"
+      :show-language="show.language"
+      :people="text.people.map(({ name }) => name)"
     />
     <ExtrasFields
       v-else-if="part === 'extras'"

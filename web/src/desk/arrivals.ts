@@ -3,17 +3,19 @@ import { onNews } from '../news/news'
 import { useSound } from '../sound/sound'
 import { useShows } from '../show/shows'
 import { useUploads } from '../uploads/uploads'
+import { useTranscript } from '../transcripts/transcript'
 import { useDesk } from './desk'
 
 /** Keeps the desk as the server has it: what others change, what files become, what has arrived. */
 export function useArrivals(id: string): void {
   const desk = useDesk()
   const sounds = useSound()
+  const transcript = useTranscript()
   const shows = useShows()
   const uploads = useUploads()
   const sending = () => uploads.sendings[id]
 
-  const refresh = (): Promise<unknown> => Promise.all([desk.refresh(), sounds.refresh()])
+  const refresh = (): Promise<unknown> => Promise.all([desk.refresh(), sounds.refresh(), transcript.load(id)])
   onNews(news => news.id === id && news.kind !== 'sound', refresh, 2_000)
   onNews(
     news => news.kind === 'sound' && (news.id === id || news.id === sounds.sound?.source?.id),

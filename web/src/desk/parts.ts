@@ -2,7 +2,7 @@ import type { EpisodeField } from '@core/episode/fields'
 import type { Want, WantCode } from '@core/episode/wants'
 
 /** The parts of the desk, in the order of the work. */
-export const deskParts = ['sound', 'words', 'people', 'chapters', 'extras'] as const
+export const deskParts = ['sound', 'words', 'people', 'chapters', 'transcript', 'extras'] as const
 export type DeskPart = (typeof deskParts)[number]
 
 export const partNames: Readonly<Record<DeskPart, string>> = {
@@ -10,6 +10,7 @@ export const partNames: Readonly<Record<DeskPart, string>> = {
   words: 'Words',
   people: 'People and tags',
   chapters: 'Chapters',
+  transcript: 'Transcript',
   extras: 'Extras',
 }
 

@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { computed, ref, watch } from 'vue'
+import { type Cue, isTimed } from '@core/transcript/cue'
+import { shiftCues, stretchCues } from '@core/transcript/edit'
+import { momentText, readMoment } from '@core/words/moments'
+
+/** Moves cues in time: one, it and all after, or all of them between two moments, as for a transcript of another cut. */
+const props = defineProps<{ cues: readonly Cue[]; chosenId: string | undefined; atMs: number }>()
+const emit = defineEmits<{ change: [cues: Cue[]] }>()
+
+const timed = computed(() => props.cues.filter(isTimed))
+const chosen = computed(() => timed.value.find(({ id }) => id === props.chosenId) ?? timed.value[0])
+const when = ref('')
+watch(chosen, cue => (when.value = cue ? momentText(cue.fromMs) : ''), { immediate: true })
+const to = computed(() => readMoment(when.value))
+
+const first = ref('')
+const last = ref('')
+watch(
+  () => [timed.value[0]?.fromMs, timed.value.at(-1)?.fromMs] as const,
+  ([begin, end]) => {
+    first.value = begin === undefined ? '' : momentText(begin)
+    last.value = end === undefined ? '' : momentText(end)
+  },
+  { immediate: true },
+)
+const fault = ref('')
+
+function shift(which: 'one' | 'all after'): void {
+  if (!chosen.value || to.value === null) return
+  emit('change', shiftCues(props.cues, chosen.value.id, to.value - chosen.value.fromMs, which))
+}
+function stretch(): void {
+  const [begin, end] = [readMoment(first.value), readMoment(last.value)]
+  const [from, until] = [timed.value[0], timed.value.at(-1)]
+  fault.value = ''
+  if (begin === null || end === null || !from || !until) return
+  try {
+    emit(
+      'change',
+      stretchCues(props.cues, { isMs: from.fromMs, shouldMs: begin }, { isMs: until.fromMs, shouldMs: end }),
+    )
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error
+    fault.value = error.message
+  }
+}
+</script>
+
+<template>
+  <div class="move small">
+    <form v-if="chosen" class="line" aria-label="Move" @submit.prevent="shift('all after')">
+      <span>Cue {{ cues.indexOf(chosen) + 1 }} begins at {{ momentText(chosen.fromMs) }}. It should begin at</span>
+      <InputText v-model="when" size="small" class="when figures" aria-label="When it should begin" />
+      <button type="button" class="link-button" @click="when = momentText(atMs)">now ({{ momentText(atMs) }})</button>
+      <Button type="submit" size="small" outlined label="Move it and all after" :disabled="to === null" />
+      <Button type="button" size="small" text label="It alone" :disabled="to === null" @click="shift('one')" />
+    </form>
+    <form v-if="timed.length > 1" class="line" aria-label="Stretch" @submit.prevent="stretch">
+      <span>Of another cut? The first cue should begin at</span>
+      <InputText v-model="first" size="small" class="when figures" aria-label="When the first cue should begin" />
+      <span>and the last one at</span>
+      <InputText v-model="last" size="small" class="when figures" aria-label="When the last cue should begin" />
+      <Button type="submit" size="small" outlined label="Stretch all between" />
+      <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
+    </form>
+    <p v-if="!timed.length" class="quiet">No cue has a time yet.</p>
+  </div>
+</template>
+
+<style scoped>
+.move {
+  display: grid;
+  gap: var(--space-2);
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2);
+  align-items: center;
+}
+.when {
+  width: 6.5rem;
+}
+</style>

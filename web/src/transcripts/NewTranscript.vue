@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Select from 'primevue/select'
+import Textarea from 'primevue/textarea'
+import { ref } from 'vue'
+import { languages } from '../show/languages'
+
+/** Where a transcript comes from: a file, or words that are pasted. */
+const language = defineModel<string>('language', { required: true })
+defineProps<{ busy: boolean; problem: string }>()
+const emit = defineEmits<{ file: [file: Blob, name: string] }>()
+const input = ref<HTMLInputElement>()
+const words = ref('')
+
+const take = (): void => emit('file', new Blob([words.value]), '')
+function pick(): void {
+  const file = input.value?.files?.[0]
+  input.value!.value = ''
+  if (file) emit('file', file, file.name)
+}
+</script>
+
+<template>
+  <div class="new" data-draft>
+    <p>
+      What is said, to read along and to be found by. Bring a file in WebVTT, SubRip, JSON, HTML or plain text, or paste
+      the words; it goes out on the page and in the feed.
+    </p>
+    <div class="actions">
+      <Select
+        v-model="language"
+        :options="languages"
+        option-label="name"
+        option-value="code"
+        filter
+        size="small"
+        aria-label="Language of the transcript"
+      />
+      <Button type="button" size="small" label="Choose a file" :loading="busy" @click="input?.click()" />
+      <input
+        ref="input"
+        class="out-of-sight"
+        type="file"
+        accept=".vtt,.srt,.json,.html,.htm,.txt,text/vtt,text/plain"
+        aria-label="File of the transcript"
+        tabindex="-1"
+        @change="pick"
+      />
+    </div>
+    <Textarea
+      v-model="words"
+      rows="4"
+      fluid
+      aria-label="Words of the transcript"
+      placeholder="Tove: Is it the reed?&#10;&#10;Benno: It is never the reed."
+    />
+    <div class="actions">
+      <Button
+        type="button"
+        size="small"
+        outlined
+        label="Take these words"
+        :disabled="!words.trim() || busy"
+        @click="take"
+      />
+    </div>
+    <p v-if="problem" class="fault" role="alert">{{ problem }}</p>
+  </div>
+</template>
+
+<style scoped>
+.new {
+  display: grid;
+  gap: var(--space-2);
+  max-width: 46rem;
+}
+</style>

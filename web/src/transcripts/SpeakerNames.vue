@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import InputText from 'primevue/inputtext'
+import { computed } from 'vue'
+import type { Cue } from '@core/transcript/cue'
+import { renameSpeaker, speakersIn } from '@core/transcript/edit'
+
+/** Who speaks, each renamed everywhere at once; the episode's people are offered. */
+const props = defineProps<{ cues: readonly Cue[] }>()
+const emit = defineEmits<{ change: [cues: Cue[]] }>()
+const speakers = computed(() => {
+  const counts = new Map<string, number>()
+  for (const { speaker } of props.cues) if (speaker) counts.set(speaker, (counts.get(speaker) ?? 0) + 1)
+  return speakersIn(props.cues).map(name => ({ name, count: counts.get(name)! }))
+})
+function rename(name: string, to: string): void {
+  if (to.trim() !== name) emit('change', renameSpeaker(props.cues, name, to.trim() || null))
+}
+</script>
+
+<template>
+  <div class="speakers small">
+    <label v-for="{ name, count } in speakers" :key="name" class="speaker">
+      <InputText
+        size="small"
+        :model-value="name"
+        list="transcript-speakers"
+        :aria-label="`Name of ${name}`"
+        maxlength="120"
+        @change="(event: Event) => rename(name, (event.target as HTMLInputElement).value)"
+      />
+      <span class="quiet">{{ count === 1 ? 'once' : `${count} times` }}</span>
+    </label>
+    <p v-if="!speakers.length" class="quiet">Nobody is named yet. A name is written before the words of a cue.</p>
+  </div>
+</template>
+
+<style scoped>
+.speakers {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-4);
+}
+.speaker {
+  display: flex;
+  gap: var(--space-1);
+  align-items: center;
+}
+</style>

@@ -1,0 +1,36 @@
+import type { CueFindingCode } from '@core/transcript/findings'
+
+/** What each finding says, and what happens if it stays. */
+export const findingWords: Readonly<Record<CueFindingCode, string>> = {
+  overlap: 'It begins before the one above has ended; players show both, or one.',
+  backwards: 'Its times go back. Players leave it out.',
+  'past-end': 'It ends behind the end of the sound.',
+  empty: 'It says nothing.',
+  fast: 'More than people can read in its time (about 20 letters a second).',
+  'long-line': 'Longer than two lines of 42 letters; a screen cuts it, or hides what is behind.',
+  silent: 'Hardly anything is heard there.',
+  unsaid: 'After it something is heard for six seconds or more that no cue has.',
+  doubtful: 'The machine was not sure here: listen, and look.',
+}
+
+/** The same in a word or two. */
+export const findingNames: Readonly<Record<CueFindingCode, string>> = {
+  overlap: 'overlaps',
+  backwards: 'goes back',
+  'past-end': 'behind the end',
+  empty: 'empty',
+  fast: 'fast to read',
+  'long-line': 'long',
+  silent: 'over silence',
+  unsaid: 'speech behind it has no cue',
+  doubtful: 'not sure: listen',
+}
+
+const names = new Intl.DisplayNames('en', { type: 'language' })
+export const languageName = (tag: string): string => {
+  try {
+    return names.of(tag) ?? tag
+  } catch {
+    return tag
+  }
+}
