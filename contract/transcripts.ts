@@ -57,6 +57,7 @@ export const transcriptSummary = z.object({
   origin: z.enum(['file', 'written', 'laid', 'drafted']),
   name: z.string().nullable(),
   isUnread: z.boolean(),
+  laying: z.enum(['none', 'working', 'failed', 'overtaken']),
   /** Whether its times are of the audio that the episode has now. */
   fits: z.boolean(),
   hasBefore: z.boolean(),

@@ -1,6 +1,6 @@
 import { randomBytes } from 'node:crypto'
 import { readFile, stat } from 'node:fs/promises'
-import { join, resolve } from 'node:path'
+import { join, parse, resolve } from 'node:path'
 import { DateTime } from 'luxon'
 import type { Episode } from '@contract/episodes'
 import { chapterFrom } from '@core/chapters/chapters'
@@ -17,6 +17,8 @@ import { releaseService } from '@server/releases/service'
 import { houseScope, type Scope } from '@server/access/scope'
 import { pictureService } from '@server/pictures/service'
 import { showService } from '@server/shows/service'
+import { layingService } from '@server/transcripts/laying'
+import { transcriptService } from '@server/transcripts/service'
 import { uploadService } from '@server/uploads/service'
 import { type DemoEpisode, type DemoShow, demoAccount, demoShows } from './scenario'
 
@@ -82,6 +84,7 @@ async function fillEpisode(
     version,
     text: { title, number, notes, hook, tags: [...tags], people, chapters },
   })
+  if (wanted.standing === 'released' && wanted.sound) await transcribe(platform, scope, folder, wanted.sound, author)
   if (wanted.standing === 'draft') return
   const { version: ready } = wanted.finished ? await finish(platform, scope) : written
   if (wanted.standing === 'released') {
@@ -102,6 +105,26 @@ async function finish(platform: Platform, scope: Scope): Promise<Episode> {
   await finishingService(platform).begin(scope, version, { ...usual, levelling: 0.5 })
   await work(platform, 'measuring', 'finishing')
   return episodes.get(scope)
+}
+
+/** Brings the script that a sound was spoken from, and has it laid over it, as two presses would. */
+async function transcribe(
+  platform: Platform,
+  scope: Scope,
+  folder: string,
+  sound: string,
+  author: string,
+): Promise<void> {
+  const words = await readFile(join(folder, 'sounds/spoken', `${parse(sound).name}.txt`), 'utf8')
+  const named = words
+    .trim()
+    .split('\n')
+    .filter(Boolean)
+    .map(paragraph => `${author}: ${paragraph}`)
+    .join('\n\n')
+  const made = await transcriptService(platform).bring(scope, { language: 'en-gb', name: '' }, Buffer.from(named))
+  await layingService(platform).begin({ ...scope, id: made.id })
+  await work(platform, 'laying')
 }
 
 async function work({ jobs }: Platform, ...lanes: Lane[]): Promise<void> {

@@ -19,7 +19,7 @@ const settleMs = 300
 await main(async () => {
   const folder = join(runFolder, 'dev')
   await needRoom(folder)
-  needPrograms(['mariadbd', 'mariadb-install-db', 'ffmpeg', 'ffprobe'])
+  needPrograms(['mariadbd', 'mariadb-install-db', 'ffmpeg', 'ffprobe', 'espeak-ng'])
   needPackages()
   await needBuild()
   const release = claim(folder, address)

@@ -25,7 +25,12 @@ export async function serve({ name, demo = false, fresh = false }) {
   const listenerPort = portFrom('LISTENER_PORT', 4311)
   const address = `http://127.0.0.1:${port}`
   await needRoom(folder)
-  needPrograms([...(process.env.DATABASE_URL ? [] : ['mariadbd', 'mariadb-install-db']), 'ffmpeg', 'ffprobe'])
+  needPrograms([
+    ...(process.env.DATABASE_URL ? [] : ['mariadbd', 'mariadb-install-db']),
+    'ffmpeg',
+    'ffprobe',
+    'espeak-ng',
+  ])
   needPackages()
   await needBuild()
   const release = claim(folder, address)

@@ -64,7 +64,17 @@ async function tests(project, environment) {
 
 await main(async () => {
   await needRoom(folder)
-  needPrograms(['mariadbd', 'mariadb-install-db', 'ffmpeg', 'ffprobe', 'chromium', 'xmllint', 'nginx'])
+  needPrograms([
+    'mariadbd',
+    'mariadb-install-db',
+    'ffmpeg',
+    'ffprobe',
+    'espeak-ng',
+    'flite',
+    'chromium',
+    'xmllint',
+    'nginx',
+  ])
   needPackages()
   await needBuild()
   rmSync(join(folder, 'mariadb'), { recursive: true, force: true })

@@ -11,7 +11,7 @@ await main(async () => {
     if (!process.env[variable])
       throw new Halt(`A worker shares the database and the media of the servers: set ${variable} as they have it.`)
   }
-  needPrograms(['ffmpeg', 'ffprobe'])
+  needPrograms(['ffmpeg', 'ffprobe', 'espeak-ng'])
   needPackages()
   await needBuild()
   const parts = new Parts()

@@ -5,6 +5,7 @@ import { blobKeeper } from './media/blobs'
 import type { Platform } from './platform'
 import { linkAsking } from './remote/askLinks'
 import { remoteService } from './remote/service'
+import { layTranscript } from './transcripts/laying'
 import { tidying } from './tidying/tidy'
 import { uploadService } from './uploads/service'
 
@@ -18,6 +19,7 @@ export function jobList(platform: Platform): JobList {
     'measure-file': measureFile(platform),
     'finish-episode': finishEpisode(platform),
     'ask-links': linkAsking(platform),
+    'lay-transcript': layTranscript(platform),
     'clear-blobs': { lane: 'tidying', run: () => blobKeeper(platform).clear(), gaveUp: null },
     tidy: tidying(platform).job,
   }

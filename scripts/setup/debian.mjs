@@ -12,6 +12,7 @@ const packageOf = {
   chromium: 'chromium',
   xmllint: 'libxml2-utils',
   'espeak-ng': 'espeak-ng',
+  flite: 'flite',
   nginx: 'nginx-light',
   wrk: 'wrk',
   ab: 'apache2-utils',

@@ -9,6 +9,8 @@ export interface Payloads {
   'check-address-once': { fileId: string }
   /** Asks the addresses that an episode's notes link to. */
   'ask-links': { episodeId: string }
+  /** Finds when everything of a transcript is said. */
+  'lay-transcript': { transcriptId: string }
   'clear-blobs': Record<string, never>
   tidy: Record<string, never>
 }
@@ -16,7 +18,7 @@ export interface Payloads {
 export type JobKind = keyof Payloads
 
 /** Jobs of the same lane run one after the other in a process; lanes run beside each other, so that none waits for what is slower. */
-export type Lane = 'before a release' | 'reading' | 'network' | 'measuring' | 'finishing' | 'tidying'
+export type Lane = 'before a release' | 'reading' | 'network' | 'measuring' | 'finishing' | 'laying' | 'tidying'
 
 /** What a job is given beside its payload. */
 export interface JobRun {

@@ -1,5 +1,6 @@
 import type { Measurement } from '@core/audio/measurement'
 import type { Recipe } from '@core/audio/recipe'
+import type { Laid } from '@core/transcript/lay/lay'
 import type { Source } from './decoder'
 import type { AudioFacts } from './reading'
 import type { Refusal } from './refusals'
@@ -17,6 +18,16 @@ export type SoundTask =
       recipe: Recipe
       folder: string
     }
+  /** Finds where each part of a script is said; the spoken script lies in the folder meanwhile. */
+  | { kind: 'lay'; source: Source; expectedMs: number; script: Script; folder: string }
+
+/** A script that is laid over a sound: what is said in each of its parts, and when, where somebody has said that. */
+export interface Script {
+  texts: readonly string[]
+  pinnedMs: readonly (number | null)[]
+  /** The voice that speaks it; null where none speaks its language. */
+  voice: string | null
+}
 
 export interface Measured {
   measurement: Measurement
@@ -42,6 +53,7 @@ export interface Finished extends Measured {
 interface Answers {
   read: AudioFacts
   measure: Measured
+  lay: Laid[]
   finish: Finished
 }
 export type SoundAnswer<T extends SoundTask> = Answers[T['kind']]

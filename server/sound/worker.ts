@@ -3,6 +3,7 @@ import { SoundMeter } from '@core/audio/soundMeter'
 import { surroundChannels, SurroundMeter } from '@core/audio/surroundMeter'
 import { decoded } from './decoder'
 import { finishSound } from './finish'
+import { layScript } from './lay'
 import { readAudio } from './reading'
 import { Refusal } from './refusals'
 import type { Measured, SoundNews, SoundTask } from './tasks'
@@ -33,6 +34,7 @@ async function measure({ source, expectedMs }: Extract<SoundTask, { kind: 'measu
 const task = workerData as SoundTask
 try {
   if (task.kind === 'read') say({ answer: await readAudio(task.path) })
+  else if (task.kind === 'lay') say({ answer: await layScript(task, sayProgress) })
   else {
     const answer = task.kind === 'measure' ? await measure(task) : await finishSound(task, sayProgress)
     say({ answer }, [answer.waveform.buffer as ArrayBuffer])

@@ -26,6 +26,8 @@ export class Transcript extends Model<InferAttributes<Transcript>, InferCreation
   declare name: string | null
   /** A draft that no person has read. */
   declare isUnread: CreationOptional<boolean>
+  /** Whether it is being laid over the speech, or could not be, or was changed meanwhile. */
+  declare laying: CreationOptional<'none' | 'working' | 'failed' | 'overtaken'>
   /** The audio that its times are of; null where nobody knows. */
   declare sourceId: string | null
   /** What it was before it was last replaced as a whole. */
@@ -52,6 +54,7 @@ export function initTranscripts(sequelize: Sequelize): void {
       origin: DataTypes.STRING,
       name: DataTypes.STRING,
       isUnread: { type: DataTypes.BOOLEAN, defaultValue: false },
+      laying: { type: DataTypes.STRING, defaultValue: 'none' },
       sourceId: DataTypes.UUID,
       beforeContent: DataTypes.JSON,
       removedAt: DataTypes.DATE(3),

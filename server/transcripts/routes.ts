@@ -13,6 +13,7 @@ import { mostTranscriptBytes } from '@core/transcript/formats'
 import { accessTo } from '../access/access'
 import { AppError } from '../errors'
 import type { Platform } from '../platform'
+import { layingService } from './laying'
 import { transcriptService } from './service'
 
 const byId = z.object({ id: z.uuid() })
@@ -22,6 +23,7 @@ export const transcriptRoutes =
   (platform: Platform): FastifyPluginAsyncZod =>
   async app => {
     const transcripts = transcriptService(platform)
+    const layings = layingService(platform)
     const ofOne = (may: 'look' | 'write') => accessTo('transcript', may)
     const answer = { response: { 200: transcript } }
 
@@ -48,6 +50,9 @@ export const transcriptRoutes =
     )
     app.post('/transcripts/:id/before', { ...ofOne('write'), schema: { params: byId, ...answer } }, request =>
       transcripts.bringBack(request.scope),
+    )
+    app.post('/transcripts/:id/lay', { ...ofOne('write'), schema: { params: byId, ...answer } }, request =>
+      layings.begin(request.scope),
     )
     app.delete('/transcripts/:id', { ...ofOne('write'), schema: { params: byId } }, async (request, reply) => {
       await transcripts.remove(request.scope)

@@ -86,6 +86,7 @@ export function transcriptService(platform: Pick<Platform, 'database' | 'clock' 
         sourceId: fileIdOf(episode, 'source'),
         updatedAt: clock.now(),
         removedAt: null,
+        laying: 'none' as const,
       }
       if (known) {
         id = known.id
@@ -104,6 +105,7 @@ export function transcriptService(platform: Pick<Platform, 'database' | 'clock' 
 
   return {
     put,
+    find,
     get: ({ id }: Scope): Promise<TranscriptView> => view(id),
 
     async list({ id: episodeId }: Pick<Scope, 'id'>): Promise<TranscriptSummary[]> {
@@ -212,7 +214,7 @@ export function transcriptService(platform: Pick<Platform, 'database' | 'clock' 
 
 const mostLanguages = 40
 
-const countsOf = (content: Content): Pick<Transcript, 'cueCount' | 'isTimed'> => ({
+export const countsOf = (content: Content): Pick<Transcript, 'cueCount' | 'isTimed'> => ({
   cueCount: content.cues.length,
   isTimed: content.cues.every(isTimed),
 })
@@ -224,7 +226,7 @@ const hasColumns: [ReturnType<typeof literal>, string][] = [
 ]
 
 function summaryOf(row: Transcript, sourceId: string | null): TranscriptSummary {
-  const { id, language, isSpoken, version, cueCount, isTimed: timed, origin, name, isUnread, updatedAt } = row
+  const { id, language, isSpoken, version, cueCount, isTimed: timed, origin, name, isUnread, laying, updatedAt } = row
   const has = (column: string, content: Content | null): boolean =>
     Boolean((row.get(column) as number | undefined) ?? content)
   return {
@@ -237,6 +239,7 @@ function summaryOf(row: Transcript, sourceId: string | null): TranscriptSummary 
     origin,
     name,
     isUnread: Boolean(isUnread),
+    laying,
     fits: row.sourceId === sourceId || !timed,
     hasBefore: has('hasBefore', row.beforeContent),
     inFeed: has('inFeed', row.released),

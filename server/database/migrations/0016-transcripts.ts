@@ -13,6 +13,7 @@ export const transcripts: readonly string[] = [
     origin ENUM('file', 'written', 'laid', 'drafted') NOT NULL,
     name VARCHAR(300) NULL,
     is_unread BOOLEAN NOT NULL DEFAULT FALSE,
+    laying ENUM('none', 'working', 'failed', 'overtaken') NOT NULL DEFAULT 'none',
     source_id UUID NULL,
     before_content JSON NULL,
     removed_at DATETIME(3) NULL,

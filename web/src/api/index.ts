@@ -94,6 +94,7 @@ export const api = {
     }),
   changeCues: (id: string, change: CueChange) => call<Transcript>('PATCH', `/transcripts/${id}/cues`, change),
   changeTranscript: (id: string, facts: TranscriptFacts) => call<Transcript>('PATCH', `/transcripts/${id}`, facts),
+  layTranscript: (id: string) => call<Transcript>('POST', `/transcripts/${id}/lay`, {}),
   transcriptBefore: (id: string) => call<Transcript>('POST', `/transcripts/${id}/before`, {}),
   removeTranscript: (id: string) => call<void>('DELETE', `/transcripts/${id}`),
   restoreTranscript: (id: string) => call<Transcript>('POST', `/transcripts/${id}/restoration`, {}),

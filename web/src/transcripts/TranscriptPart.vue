@@ -247,9 +247,13 @@ defineExpose({ bring, goTo })
       </div>
       <div v-if="!open.fits" class="note needs-you">
         <h3>The audio is another one now</h3>
-        <p>The times are those of the audio before. Move or stretch them, or say that they are right.</p>
+        <p>
+          The times are those of the audio before. Have them laid anew, move or stretch them, or say that they are
+          right.
+        </p>
         <div class="actions">
-          <Button size="small" label="Move the times" @click="tool = 'times'" />
+          <Button size="small" label="Lay it anew" :disabled="busy" @click="attempt(transcript.lay)" />
+          <Button size="small" outlined label="Move the times" @click="tool = 'times'" />
           <Button
             size="small"
             text
@@ -258,6 +262,15 @@ defineExpose({ bring, goTo })
           />
         </div>
       </div>
+      <p v-if="open.laying === 'working'" class="note" role="status">
+        It is being laid over the speech: spoken by a machine, and both compared. An hour takes about a minute.
+      </p>
+      <p v-else-if="open.laying === 'failed'" class="note needs-you" role="alert">
+        It could not be laid over the speech. Is it of this audio? The times are as they were; try again.
+      </p>
+      <p v-else-if="open.laying === 'overtaken'" class="note needs-you" role="alert">
+        Something was written while it was being laid, and stands as it is. Lay it again.
+      </p>
       <div v-if="open.isUnread" class="note needs-you">
         <h3>A draft that nobody has read</h3>
         <p>
@@ -307,7 +320,16 @@ defineExpose({ bring, goTo })
             :aria-expanded="tool === 'speakers'"
             @click="tool = tool === 'speakers' ? null : 'speakers'"
           />
-          <slot name="lay" />
+          <Button
+            v-if="source && !source.address"
+            size="small"
+            :outlined="open.isTimed"
+            :label="open.isTimed ? 'Lay it anew' : 'Lay it over the speech'"
+            title="Finds when each sentence is said; what somebody has set stays"
+            :loading="open.laying === 'working'"
+            :disabled="busy || open.laying === 'working'"
+            @click="attempt(transcript.lay)"
+          />
           <button v-if="findings.length" type="button" class="link-button small" @click="nextFinding">
             {{ findings.length === 1 ? 'One place' : `${findings.length} places` }} worth a look
           </button>

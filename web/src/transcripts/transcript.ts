@@ -200,6 +200,8 @@ export const useTranscript = defineStore('transcript', () => {
   }
   const changeFacts = (facts: Omit<TranscriptFacts, 'version'>): Promise<void> =>
     act((id, version) => api.changeTranscript(id, { version, ...facts }))
+  /** Has everything laid over the speech; what comes of it is told by the news. */
+  const lay = (): Promise<void> => act(id => api.layTranscript(id))
   const bringBefore = (): Promise<void> => act(id => api.transcriptBefore(id))
 
   /** Takes it away; answers its id, by which it comes back. */
@@ -236,6 +238,7 @@ export const useTranscript = defineStore('transcript', () => {
     bring,
     changeFacts,
     bringBefore,
+    lay,
     remove,
     restore,
   }

@@ -1,0 +1,131 @@
+import { align } from './align'
+import { dimensions, type Features, hopMs } from './features'
+
+/** Where something is said, and from 0 to 1 how sure that is. */
+export interface Laid {
+  fromMs: number
+  toMs: number
+  sure: number
+}
+
+/** Where a unit stands in the script as it was spoken, and where in the sound, where somebody has said that. */
+export interface Unit {
+  fromMs: number
+  toMs: number
+  pinnedMs: number | null
+}
+
+/**
+ * Finds where each unit of a spoken script is said in a sound. Between units whose time is known everything is laid by
+ * itself; before the first and behind the last the sound may have more.
+ */
+export function layUnits(units: readonly Unit[], script: Features, sound: Features): Laid[] {
+  const laid: Laid[] = []
+  for (let from = 0; from < units.length;) {
+    let to = from + 1
+    while (to < units.length && units[to]!.pinnedMs === null) to++
+    const [first, next] = [units[from]!, units[to]]
+    laid.push(...layStretch(units.slice(from, to), script, sound, first.pinnedMs, next?.pinnedMs ?? null))
+    from = to
+  }
+  return inOrder(laid)
+}
+
+function layStretch(
+  units: readonly Unit[],
+  script: Features,
+  sound: Features,
+  beginsMs: number | null,
+  endsMs: number | null,
+): Laid[] {
+  const scriptFrom = momentOf(units[0]!.fromMs)
+  const scriptPart = partOf(script, scriptFrom, momentOf(units.at(-1)!.toMs))
+  const soundFrom = momentOf(beginsMs ?? 0)
+  const soundPart = partOf(sound, soundFrom, endsMs === null ? sound.count : momentOf(endsMs))
+  if (scriptPart.count < 2 || soundPart.count < 2)
+    return units.map(() => ({ fromMs: beginsMs ?? 0, toMs: beginsMs ?? 0, sure: 0 }))
+  const { places, alike } = align(scriptPart, soundPart, {
+    isOpen: beginsMs === null,
+    isOpenBehind: endsMs === null,
+  })
+  const last = places.length - 1
+  const found = units.map(({ fromMs, toMs }) => {
+    const [begin, end] = [fromMs, toMs].map(ms => Math.min(last, Math.max(0, momentOf(ms) - scriptFrom))) as [
+      number,
+      number,
+    ]
+    let sum = 0
+    for (let at = begin; at <= end; at++) sum += alike[at]!
+    return { begin, end, sum, count: end - begin + 1 }
+  })
+  return found.map(({ begin, end }, at) => {
+    // A word or two can be alike to anything: those beside it are looked at, too.
+    const beside = found.slice(Math.max(0, at - 1), at + 2)
+    const own = found[at]!
+    const count = beside.reduce((sum, each) => sum + each.count, own.count)
+    const mean = beside.reduce((sum, each) => sum + each.sum, own.sum) / count
+    const [from, to] = [places[begin]!, places[end]!]
+    const stretch = (to - from + 1) / (end - begin + 1)
+    const likely = Math.min(1, Math.max(0, (mean - leastAlike) / (surelyAlike - leastAlike)))
+    return {
+      fromMs: Math.round((soundFrom + from) * hopMs),
+      toMs: Math.round((soundFrom + to + 1) * hopMs),
+      sure: Math.round((stretch < 0.4 || stretch > 2.5 ? likely * 0.4 : likely) * 100) / 100,
+    }
+  })
+}
+
+/** What is not said is alike by less, what is said by more; found by trying. */
+const leastAlike = 0.3
+const surelyAlike = 1
+
+const momentOf = (ms: number): number => Math.round(ms / hopMs)
+
+function partOf({ values, levelsDb }: Features, from: number, to: number): Features {
+  const [begin, end] = [Math.max(0, from), Math.min(levelsDb.length, Math.max(from, to))]
+  return {
+    values: values.subarray(begin * dimensions, end * dimensions),
+    levelsDb: levelsDb.subarray(begin, end),
+    count: Math.max(0, end - begin),
+  }
+}
+
+/** Nobody begins before the one before has begun, and what goes on into the next ends with its beginning. */
+function inOrder(laid: readonly Laid[]): Laid[] {
+  let before = 0
+  return laid.map(({ fromMs, toMs, sure }, at) => {
+    const from = Math.max(before, fromMs)
+    before = from
+    const next = Math.max(from, laid[at + 1]?.fromMs ?? Infinity)
+    return { fromMs: from, toMs: Math.max(from + shortestMs, Math.min(toMs, next)), sure }
+  })
+}
+const shortestMs = 200
+
+/**
+ * Where each of some texts may be said, by their length and by where the sound is not quiet; only an estimate, for languages
+ * that no voice speaks.
+ */
+export function estimate(lengths: readonly number[], { levelsDb }: Pick<Features, 'levelsDb'>): Laid[] {
+  const sorted = levelsDb.toSorted()
+  const [quiet, loud] = [sorted[Math.floor(sorted.length * 0.1)] ?? 0, sorted[Math.floor(sorted.length * 0.9)] ?? 0]
+  const isHeard = [...levelsDb].map(level => level > quiet + (loud - quiet) * 0.35)
+  const heard = isHeard.filter(Boolean).length
+  const letters = lengths.reduce((sum, length) => sum + length, 0)
+  const momentAfter = (share: number): number => {
+    let left = share * heard
+    for (let at = 0; at < isHeard.length; at++) if (isHeard[at] && left-- < 1) return at
+    return isHeard.length
+  }
+  let said = 0
+  return lengths.map(length => {
+    const from = momentAfter(said / letters)
+    said += length
+    return {
+      fromMs: Math.round(from * hopMs),
+      toMs: Math.round(Math.max(from + 5, momentAfter(Math.min(1, said / letters))) * hopMs),
+      sure: estimatedSure,
+    }
+  })
+}
+const estimatedSure = 0.2
