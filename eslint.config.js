@@ -43,6 +43,8 @@ const floors = [
   'links',
   'episodes',
   'together',
+  'transcripts',
+  'chapters',
   'delivery',
   'feeds',
   'finishing',

@@ -84,6 +84,17 @@ describe.each(['light', 'dark'] as const)('in the %s theme', colorScheme => {
     await page.getByText(part === 'Extras' ? 'Web page of its own' : 'Apart by commas').waitFor()
     expect(await violations()).toEqual([])
   })
+  it.each(['Chapters', 'Transcript'])('the desk at %s', async part => {
+    await page.goto(`${house.address}/studio/bellows-and-reeds`)
+    await page.getByRole('link', { name: 'What the bellows remember' }).first().click()
+    await openPart(page, part)
+    await page
+      .getByRole('list', { name: part === 'Chapters' ? 'Chapters' : 'Cues' })
+      .getByRole('listitem')
+      .nth(3)
+      .waitFor()
+    expect(await violations()).toEqual([])
+  })
   it.each(['history', 'preview'])('the desk with its %s', async look => {
     await page.goto(`${house.address}/studio/bellows-and-reeds`)
     await page.getByRole('link', { name: 'A letter from a chapel' }).first().click()

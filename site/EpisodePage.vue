@@ -3,7 +3,7 @@ import { artworkAt } from '@core/show/artwork'
 import { amount, clock } from '@core/words/amounts'
 import FeedAddress from './FeedAddress.vue'
 import type { PublicEpisode, PublicShow } from './pages'
-import { formatName, paragraphs, releaseDay, siteOf } from './words'
+import { fileName, paragraphs, releaseDay, siteOf } from './words'
 
 defineProps<{ show: PublicShow; episode: PublicEpisode }>()
 </script>
@@ -68,7 +68,7 @@ defineProps<{ show: PublicShow; episode: PublicEpisode }>()
           <p v-if="episode.transcriptFiles.length" class="small quiet files">
             <template v-for="(file, index) in episode.transcriptFiles" :key="file.address"
               ><template v-if="index">, </template
-              ><a :href="file.address">{{ file.language }}, {{ formatName(file.format) }}</a></template
+              ><a :href="file.address">{{ fileName(file, episode.transcriptFiles) }}</a></template
             >
           </p>
           <div class="said" data-said>

@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon'
-import type { PublicShow, SaidCue } from './pages'
+import type { PublicEpisode, PublicShow, SaidCue } from './pages'
 
 /** The day of a release as the show's zone and language write it. */
 export function releaseDay(releasedAt: string, { zone, language }: Pick<PublicShow, 'zone' | 'language'>): string {
@@ -16,7 +16,12 @@ const formatNames: Readonly<Record<string, string>> = {
   html: 'HTML',
   txt: 'text',
 }
-export const formatName = (format: string): string => formatNames[format] ?? format
+type TranscriptFile = PublicEpisode['transcriptFiles'][number]
+/** What a file of a transcript is called; its language only where there are several. */
+export function fileName({ language, format }: TranscriptFile, all: readonly TranscriptFile[]): string {
+  const name = formatNames[format] ?? format
+  return all.every(file => file.language === language) ? name : `${language}, ${name}`
+}
 
 /** So many letters make a paragraph, however long somebody speaks. */
 const longestParagraph = 600

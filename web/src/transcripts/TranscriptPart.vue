@@ -1,30 +1,29 @@
 <script setup lang="ts">
-import { useVirtualizer } from '@tanstack/vue-virtual'
 import Button from 'primevue/button'
 import { storeToRefs } from 'pinia'
-import { v4 as uuidV4 } from 'uuid'
-import { computed, nextTick, onMounted, onUnmounted, ref, watch } from 'vue'
+import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
 import { pausesOf } from '@core/audio/pauses'
 import { type Cue, isTimed } from '@core/transcript/cue'
-import { joinCue, speakersIn, splitCue } from '@core/transcript/edit'
+import { speakersIn } from '@core/transcript/edit'
 import { type CueFinding, cueFindings, isDoubtful } from '@core/transcript/findings'
 import { formatsOf } from '@core/transcript/formats'
 import { problemOf } from '../parts/problems'
 import { usePlaying } from '../sound/playing'
 import { useSound } from '../sound/sound'
 import { useWaveforms } from '../sound/waveforms'
-import CueRow from './CueRow.vue'
+import CueList from './CueList.vue'
 import FindWords from './FindWords.vue'
 import MoveTimes from './MoveTimes.vue'
 import NewTranscript from './NewTranscript.vue'
 import SpeakerNames from './SpeakerNames.vue'
+import TranscriptBar from './TranscriptBar.vue'
+import TranscriptNotes from './TranscriptNotes.vue'
 import { useTranscript } from './transcript'
-import { languageName } from './words'
 
 /** What is said, corrected against the sound. */
 const props = defineProps<{ showLanguage: string; people: readonly string[] }>()
 const transcript = useTranscript()
-const { list, open, cues, saving, problem, remarks, lost, canUndo, canRedo } = storeToRefs(transcript)
+const { open, cues, problem } = storeToRefs(transcript)
 const { sound } = storeToRefs(useSound())
 const playing = usePlaying()
 const waves = useWaveforms()
@@ -35,19 +34,13 @@ const tool = ref<'find' | 'times' | 'speakers' | null>(null)
 const busy = ref(false)
 const bringProblem = ref('')
 const removed = ref<string | null>(null)
-const box = ref<HTMLElement | null>(null)
+const cueList = ref<InstanceType<typeof CueList>>()
 const chosenId = ref<string>()
 
 const source = computed(() => sound.value?.source ?? null)
 const speakers = computed(() => [...new Set([...props.people, ...speakersIn(cues.value)])])
 const formats = computed(() => formatsOf({ cues: cues.value as Cue[] }))
 const isTimedAny = computed(() => cues.value.some(isTimed))
-
-/** Which cue is heard; between two, the one that was. */
-const heardAt = computed(() => {
-  const at = playing.atMs + 30
-  return playing.player ? cues.value.findLastIndex(cue => cue.fromMs !== null && cue.fromMs <= at) : -1
-})
 
 // Looking through thousands of cues waits until nobody types.
 const findings = ref<readonly CueFinding[]>([])
@@ -72,63 +65,8 @@ const codesOf = computed(() => {
 })
 const doubtfulCount = computed(() => cues.value.filter(isDoubtful).length)
 
-const virtual = useVirtualizer(
-  computed(() => ({
-    count: cues.value.length,
-    getScrollElement: () => box.value,
-    estimateSize: () => 34,
-    getItemKey: (index: number) => cues.value[index]?.id ?? index,
-    overscan: 12,
-  })),
-)
-const rows = computed(() => virtual.value.getVirtualItems().filter(({ index }) => index < cues.value.length))
-
-const change = (id: string, part: Partial<Cue>, what: string): void =>
-  transcript.change(
-    cues.value.map(cue => (cue.id === id ? withoutUnset({ ...cue, ...part }) : cue)),
-    what && `type ${what}`,
-  )
-/** What is set to nothing is not there, in the file as well. */
-const withoutUnset = (cue: Cue): Cue =>
-  Object.fromEntries(Object.entries(cue).filter(([, value]) => value !== undefined)) as unknown as Cue
-
-async function focusAt(index: number, caret: 'start' | 'end' | number): Promise<void> {
-  const cue = cues.value[index]
-  if (!cue) return
-  virtual.value.scrollToIndex(index)
-  for (let tries = 0; tries < 10; tries++) {
-    await nextTick()
-    await new Promise(requestAnimationFrame)
-    const field = box.value?.querySelector<HTMLTextAreaElement>(`[data-cue="${cue.id}"] textarea`)
-    if (!field) continue
-    field.focus()
-    const at = caret === 'start' ? 0 : caret === 'end' ? field.value.length : caret
-    field.setSelectionRange(at, at)
-    return
-  }
-}
-async function split(index: number, offset: number): Promise<void> {
-  const cue = cues.value[index]!
-  const to = splitCue(cues.value, cue.id, offset, uuidV4(), playing.player?.isPlaying ? playing.atMs : undefined)
-  if (to.length === cues.value.length) return
-  transcript.change(to)
-  await focusAt(index + 1, 'start')
-}
-async function join(index: number): Promise<void> {
-  const caret = cues.value[index - 1]!.text.trim().length
-  transcript.change(joinCue(cues.value, cues.value[index]!.id))
-  await focusAt(index - 1, caret)
-}
-function hear(cue: Cue): void {
-  if (!isTimed(cue)) return
-  chosenId.value = cue.id
-  playing.player?.seek(cue.fromMs)
-  if (playing.player && !playing.player.isPlaying) playing.player.toggle()
-}
 function goTo(id: string): void {
-  const index = cues.value.findIndex(cue => cue.id === id)
-  if (index >= 0) virtual.value.scrollToIndex(index, { align: 'center' })
-  chosenId.value = id
+  cueList.value?.goTo(id)
 }
 /** Leads to the next place that the machine was not sure of, behind where somebody is. */
 async function nextDoubtful(): Promise<void> {
@@ -138,7 +76,7 @@ async function nextDoubtful(): Promise<void> {
   if (!cue) return
   chosenId.value = cue.id
   if (isTimed(cue)) playing.player?.playStretch(Math.max(0, cue.fromMs - 300), cue.toMs + 300)
-  await focusAt(cues.value.indexOf(cue), 'start')
+  await cueList.value?.focusAt(cues.value.indexOf(cue), 'start')
 }
 function nextFinding(): void {
   const ids = findings.value.map(({ id }) => id).filter(id => id !== null)
@@ -175,12 +113,6 @@ onUnmounted(() => {
   clearTimeout(lookTimer)
 })
 
-// What is heard stays in sight while it plays, unless somebody writes.
-watch(heardAt, index => {
-  const isWriting = document.activeElement instanceof HTMLTextAreaElement && box.value?.contains(document.activeElement)
-  if (index >= 0 && playing.player?.isPlaying && !isWriting) virtual.value.scrollToIndex(index, { align: 'auto' })
-})
-
 async function bring(file: Blob, name: string): Promise<void> {
   await attempt(async () => {
     await transcript.bring(language.value, file, name)
@@ -208,12 +140,6 @@ const restore = (id: string): Promise<void> =>
     removed.value = null
   })
 const formatNames = { vtt: 'WebVTT', srt: 'SubRip', json: 'JSON', html: 'HTML', txt: 'text' } as const
-const savingWords = computed(
-  () =>
-    ({ saved: 'Saved', unsaved: 'Saving …', waiting: 'Not saved yet; it is tried again', refused: 'Not saved' })[
-      saving.value
-    ],
-)
 defineExpose({ bring, goTo })
 </script>
 
@@ -225,79 +151,17 @@ defineExpose({ bring, goTo })
       <button type="button" class="link-button" @click="restore(removed)">Bring it back</button>
     </p>
     <template v-if="open && !isAdding">
-      <div class="line">
-        <span class="languages" role="group" aria-label="Languages">
-          <button
-            v-for="each in list"
-            :key="each.id"
-            type="button"
-            class="language"
-            :aria-pressed="each.id === open.id"
-            @click="transcript.show(each.id)"
-          >
-            {{ languageName(each.language) }}{{ each.isSpoken ? ', spoken' : '' }}
-          </button>
-          <button type="button" class="link-button small" @click="isAdding = true">Another file or language</button>
-        </span>
-        <span class="small quiet figures" role="status" data-testid="cues-saving"
-          >{{ cues.length === 1 ? 'One cue' : `${cues.length.toLocaleString('en')} cues` }} · {{ savingWords }}</span
-        >
-        <button type="button" class="link-button small" :disabled="!canUndo" @click="transcript.undo">Undo</button>
-        <button type="button" class="link-button small" :disabled="!canRedo" @click="transcript.redo">Redo</button>
-      </div>
-      <div v-if="!open.fits" class="note needs-you">
-        <h3>The audio is another one now</h3>
-        <p>
-          The times are those of the audio before. Have them laid anew, move or stretch them, or say that they are
-          right.
-        </p>
-        <div class="actions">
-          <Button size="small" label="Lay it anew" :disabled="busy" @click="attempt(transcript.lay)" />
-          <Button size="small" outlined label="Move the times" @click="tool = 'times'" />
-          <Button
-            size="small"
-            text
-            label="They are right"
-            @click="attempt(() => transcript.changeFacts({ fits: true }))"
-          />
-        </div>
-      </div>
-      <p v-if="open.laying === 'working'" class="note" role="status">
-        It is being laid over the speech: spoken by a machine, and both compared. An hour takes about a minute.
-      </p>
-      <p v-else-if="open.laying === 'failed'" class="note needs-you" role="alert">
-        It could not be laid over the speech. Is it of this audio? The times are as they were; try again.
-      </p>
-      <p v-else-if="open.laying === 'overtaken'" class="note needs-you" role="alert">
-        Something was written while it was being laid, and stands as it is. Lay it again.
-      </p>
-      <div v-if="open.isUnread" class="note needs-you">
-        <h3>A draft that nobody has read</h3>
-        <p>
-          {{ doubtfulCount === 1 ? 'One place is' : `${doubtfulCount} places are` }} doubtful. Alt N leads from one to
-          the next and plays it.
-        </p>
-        <div class="actions">
-          <Button size="small" label="Next doubtful place" :disabled="!doubtfulCount" @click="nextDoubtful" />
-          <Button
-            size="small"
-            text
-            label="I have read it"
-            @click="attempt(() => transcript.changeFacts({ isUnread: false }))"
-          />
-        </div>
-      </div>
-      <p v-for="remark in remarks" :key="remark" class="small quiet" role="status">{{ remark }}</p>
-      <p v-if="lost.length" class="note needs-you" role="status">
-        Another window changed {{ lost.length === 1 ? 'a cue' : `${lost.length} cues` }} that you changed, too. Yours
-        stand. Theirs: “{{
-          lost
-            .map(({ text }) => text)
-            .join(' ')
-            .slice(0, 300)
-        }}”
-      </p>
-      <div class="line tools">
+      <TranscriptBar @add="isAdding = true" />
+      <TranscriptNotes
+        :open="open"
+        :doubtful-count="doubtfulCount"
+        :busy="busy"
+        @lay="attempt(transcript.lay)"
+        @move="tool = 'times'"
+        @next="nextDoubtful"
+        @facts="facts => attempt(() => transcript.changeFacts(facts))"
+      />
+      <div class="tools">
         <span class="actions">
           <Button
             size="small"
@@ -363,36 +227,8 @@ defineExpose({ bring, goTo })
       />
       <SpeakerNames v-if="tool === 'speakers'" :cues="cues" @change="all => transcript.change(all)" />
       <p v-if="problem || bringProblem" class="fault" role="alert">{{ problem || bringProblem }}</p>
-      <div ref="box" class="cues" role="list" aria-label="Cues" tabindex="-1">
-        <div :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
-          <div
-            v-for="row in rows"
-            :key="String(row.key)"
-            :ref="element => virtual.measureElement(element as Element | null)"
-            :data-index="row.index"
-            class="row"
-            :style="{ transform: `translateY(${row.start}px)` }"
-            @focusin="chosenId = cues[row.index]!.id"
-          >
-            <CueRow
-              :cue="cues[row.index]!"
-              :place="row.index"
-              :is-heard="row.index === heardAt"
-              :codes="codesOf.get(cues[row.index]!.id) ?? []"
-              @change="(part, what) => change(cues[row.index]!.id, part, what)"
-              @split="offset => split(row.index, offset)"
-              @join="join(row.index)"
-              @remove="transcript.change(cues.filter((_cue, index) => index !== row.index))"
-              @hear="hear(cues[row.index]!)"
-              @leave="
-                towards => focusAt(row.index + (towards === 'after' ? 1 : -1), towards === 'after' ? 'start' : 'end')
-              "
-              @shift="tool = 'times'"
-            />
-          </div>
-        </div>
-      </div>
-      <p class="small quiet keys">
+      <CueList ref="cueList" v-model:chosen-id="chosenId" :codes-of="codesOf" @move="tool = 'times'" />
+      <p class="small quiet">
         Enter splits, Backspace at the beginning joins, Shift Enter breaks a line<template
           v-if="isTimedAny && playing.player"
           >; Alt P plays and pauses, Alt B goes back 3 s, Alt S is slower ({{ playing.player.rate }}×), Alt N leads to
@@ -415,57 +251,16 @@ defineExpose({ bring, goTo })
   grid-template-columns: minmax(0, 1fr);
   gap: var(--space-2);
 }
-.line {
+.tools,
+.files {
   display: flex;
   flex-wrap: wrap;
   gap: var(--space-1) var(--space-3);
   align-items: center;
-}
-.languages {
-  display: flex;
-  flex: 1;
-  flex-wrap: wrap;
-  gap: var(--space-1) var(--space-2);
-  align-items: center;
-}
-.language {
-  min-height: 28px;
-  padding: 0 var(--space-2);
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
-  background: none;
-  color: inherit;
-  cursor: pointer;
-}
-.language[aria-pressed='true'] {
-  border-color: var(--accent);
-  background: var(--accent-wash);
-  font-weight: 600;
-}
-.tools {
   justify-content: space-between;
 }
 .files {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-1) var(--space-2);
-  align-items: baseline;
-}
-.cues {
-  height: max(18rem, calc(100vh - 30rem));
-  overflow-y: auto;
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
-  background: var(--sheet);
-  overflow-anchor: none;
-}
-.row {
-  position: absolute;
-  inset-inline: 0;
-  top: 0;
-}
-.keys {
-  color: var(--ink-soft);
+  column-gap: var(--space-2);
 }
 .back {
   justify-self: start;

@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { storeToRefs } from 'pinia'
+import { computed } from 'vue'
+import { useTranscript } from './transcript'
+import { languageName } from './words'
+
+/** Which of the episode's transcripts is open, whether it is kept, and the way back from what was done to it. */
+const emit = defineEmits<{ add: [] }>()
+const transcript = useTranscript()
+const { list, open, cues, saving, canUndo, canRedo } = storeToRefs(transcript)
+const savingWords = {
+  saved: 'Saved',
+  unsaved: 'Saving …',
+  waiting: 'Not saved yet; it is tried again',
+  refused: 'Not saved',
+} as const
+const count = computed(() => (cues.value.length === 1 ? 'One cue' : `${cues.value.length.toLocaleString('en')} cues`))
+</script>
+
+<template>
+  <div class="bar">
+    <span class="languages" role="group" aria-label="Languages">
+      <button
+        v-for="each in list"
+        :key="each.id"
+        type="button"
+        class="language"
+        :aria-pressed="each.id === open?.id"
+        @click="transcript.show(each.id)"
+      >
+        {{ languageName(each.language) }}{{ each.isSpoken ? ', spoken' : '' }}
+      </button>
+      <button type="button" class="link-button small" @click="emit('add')">Another file or language</button>
+    </span>
+    <span class="small quiet figures" role="status" data-testid="cues-saving"
+      >{{ count }} · {{ savingWords[saving] }}</span
+    >
+    <button type="button" class="link-button small" :disabled="!canUndo" @click="transcript.undo">Undo</button>
+    <button type="button" class="link-button small" :disabled="!canRedo" @click="transcript.redo">Redo</button>
+  </div>
+</template>
+
+<style scoped>
+.bar,
+.languages {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-3);
+  align-items: center;
+}
+.languages {
+  flex: 1;
+  column-gap: var(--space-2);
+}
+.language {
+  min-height: 28px;
+  padding: 0 var(--space-2);
+  border: 1px solid var(--edge);
+  border-radius: var(--round);
+  background: none;
+  color: inherit;
+  cursor: pointer;
+}
+.language[aria-pressed='true'] {
+  border-color: var(--accent);
+  background: var(--accent-wash);
+  font-weight: 600;
+}
+</style>

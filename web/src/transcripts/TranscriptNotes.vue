@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { storeToRefs } from 'pinia'
+import type { TranscriptFacts, TranscriptSummary } from '@contract/transcripts'
+import { useTranscript } from './transcript'
+
+/** What there is to know before a transcript is worked on: whether it fits the sound, was read, is being laid. */
+defineProps<{ open: TranscriptSummary; doubtfulCount: number; busy: boolean }>()
+const emit = defineEmits<{ lay: []; move: []; next: []; facts: [facts: Omit<TranscriptFacts, 'version'>] }>()
+const { remarks, lost } = storeToRefs(useTranscript())
+</script>
+
+<template>
+  <div class="notes">
+    <div v-if="!open.fits" class="note needs-you">
+      <h3>The audio is another one now</h3>
+      <p>
+        The times are those of the audio before. Have them laid anew, move or stretch them, or say that they are right.
+      </p>
+      <div class="actions">
+        <Button size="small" label="Lay it anew" :disabled="busy" @click="emit('lay')" />
+        <Button size="small" outlined label="Move the times" @click="emit('move')" />
+        <Button size="small" text label="They are right" @click="emit('facts', { fits: true })" />
+      </div>
+    </div>
+    <p v-if="open.laying === 'working'" class="note" role="status">
+      It is being laid over the speech: spoken by a machine, and both compared. An hour takes about a minute.
+    </p>
+    <p v-else-if="open.laying === 'failed'" class="note needs-you" role="alert">
+      It could not be laid over the speech. Is it of this audio? The times are as they were; try again.
+    </p>
+    <p v-else-if="open.laying === 'overtaken'" class="note needs-you" role="alert">
+      Something was written while it was being laid, and stands as it is. Lay it again.
+    </p>
+    <div v-if="open.isUnread" class="note needs-you">
+      <h3>A draft that nobody has read</h3>
+      <p>
+        {{ doubtfulCount === 1 ? 'One place is' : `${doubtfulCount} places are` }} doubtful. Alt N leads from one to the
+        next and plays it.
+      </p>
+      <div class="actions">
+        <Button size="small" label="Next doubtful place" :disabled="!doubtfulCount" @click="emit('next')" />
+        <Button size="small" text label="I have read it" @click="emit('facts', { isUnread: false })" />
+      </div>
+    </div>
+    <p v-for="remark in remarks" :key="remark" class="small quiet" role="status">{{ remark }}</p>
+    <p v-if="lost.length" class="note needs-you" role="status">
+      Another window changed {{ lost.length === 1 ? 'a cue' : `${lost.length} cues` }} that you changed, too. Yours
+      stand. Theirs: “{{
+        lost
+          .map(({ text }) => text)
+          .join(' ')
+          .slice(0, 300)
+      }}”
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.notes {
+  display: grid;
+  gap: var(--space-2);
+}
+.notes:empty {
+  display: none;
+}
+</style>
