@@ -81,6 +81,7 @@ it('a transcript is corrected against the sound: split, joined, shifted, renamed
     (_each, at) =>
       `${stamp(at * 3000)} --> ${stamp(at * 3000 + 2900)}\n<v ${at % 2 ? 'Beno' : 'Tove'}>Word ${at}, and what the bellows say.`,
   )
+  await page.getByRole('button', { name: 'Another file or language' }).click()
   await page
     .getByLabel('File of the transcript')
     .setInputFiles({ name: 'hour.vtt', mimeType: 'text/vtt', buffer: Buffer.from(`WEBVTT\n\n${hour.join('\n\n')}\n`) })
