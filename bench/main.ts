@@ -1,15 +1,19 @@
 import { benchDemoFiles } from './demoFiles'
 import { benchFeed } from './feed'
+import { benchLaying } from './laying'
 import { benchServing } from './serving'
 import { benchSignals } from './signals'
 import { benchSize } from './size'
 import { benchSounds } from './sounds'
+import { benchTranscripts } from './transcripts'
 
 const benches: Record<string, () => void | Promise<void>> = {
   feed: benchFeed,
   serving: benchServing,
   signals: benchSignals,
   sounds: benchSounds,
+  transcripts: benchTranscripts,
+  laying: benchLaying,
   demoFiles: benchDemoFiles,
   size: benchSize,
 }

@@ -2,8 +2,7 @@ import { cp, mkdtemp, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { TestProject } from 'vitest/node'
-import { startDatabase } from '../scripts/setup/database.mjs'
-import { runProgram } from '../scripts/setup/programs.mjs'
+import { fillTemplate } from '../scripts/setup/template.mjs'
 
 declare module 'vitest' {
   export interface ProvidedContext {
@@ -12,21 +11,14 @@ declare module 'vitest' {
   }
 }
 
-/** Fills in the demo once, for all journeys. */
-export default async function fillTemplate({ provide }: TestProject): Promise<() => Promise<void>> {
-  const folder = await mkdtemp(join(tmpdir(), 'lake-letter-template-'))
-  const database = await startDatabase(folder)
-  try {
-    await runProgram('dist/server/demo.js', {
-      DATABASE_URL: database.url,
-      MEDIA_DIR: join(folder, 'media'),
-      FILL_DEMO: 'yes',
-    })
-  } finally {
-    await database.stop()
-  }
+/** The demo, filled in once for all journeys: before them, where somebody has done it, or now. */
+export default async function demoTemplate({ provide }: TestProject): Promise<() => Promise<void>> {
+  const { DEMO_TEMPLATE: known } = process.env
+  const folder = known ?? (await fillTemplate(await mkdtemp(join(tmpdir(), 'lake-letter-template-'))))
   provide('demoFolder', folder)
-  return () => rm(folder, { recursive: true, force: true })
+  return async () => {
+    if (!known) await rm(folder, { recursive: true, force: true })
+  }
 }
 
 /** A folder of its own with the template's data in it. */

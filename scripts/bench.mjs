@@ -14,7 +14,7 @@ import { runProgram } from './setup/programs.mjs'
 await main(async () => {
   const folder = join(runFolder, 'bench')
   await needRoom(folder)
-  needPrograms(['mariadbd', 'mariadb-install-db', 'ffmpeg', 'ffprobe', 'espeak-ng', 'nginx', 'wrk', 'ab'])
+  needPrograms(['mariadbd', 'mariadb-install-db', 'ffmpeg', 'ffprobe', 'espeak-ng', 'flite', 'nginx', 'wrk', 'ab'])
   needPackages()
   await needBuild()
   for (const part of ['mariadb', 'media']) await rm(join(folder, part), { recursive: true, force: true })

@@ -1,10 +1,19 @@
 declare module 'webvtt-parser' {
+  export interface ParsedCue {
+    id: string
+    startTime: number
+    endTime: number
+    text: string
+  }
+  export class WebVTTSerializer {
+    serialize(cues: readonly ParsedCue[]): string
+  }
   export class WebVTTParser {
     parse(
       words: string,
       mode: string,
     ): {
-      cues: { id: string; startTime: number; endTime: number; text: string }[]
+      cues: ParsedCue[]
       errors: { message: string }[]
     }
   }

@@ -333,5 +333,9 @@ describe('what is written, at its limits', () => {
     const hook = '👩‍👩‍👧‍👦'.repeat(255)
     const changed = await house.call('PATCH', `/episodes/${episode.id}`, { version: episode.version, text: { hook } })
     expect((changed.json() as EpisodeView).text.hook).toBe(hook)
+    const { version } = changed.json() as EpisodeView
+    const released = await house.call('POST', `/episodes/${episode.id}/release`, { version, when: { kind: 'now' } })
+    expect(new URL((released.json() as EpisodeView).pageAddress!).pathname).toMatch(/^\/emoji\/[a-z0-9-]+$/)
+    expect((await house.app.inject('/emoji/feed.xml')).body).toContain('<title>🪗🪗</title>')
   })
 })

@@ -1,109 +1,31 @@
-import { execFileSync } from 'node:child_process'
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Transcript } from '@contract/transcripts'
 import type { Cue } from '@core/transcript/cue'
 import { type House, openHouse } from '../testing/house'
+import { mixedSpeech, share, spokenParagraphs, spokenSentences } from './speech.fixture'
 
-// Speech with known times: spoken by another synthesiser (flite) than the one that scripts are laid by (espeak-ng), a sentence
-// at a time, with pauses between, music before and behind, and the same music 15 dB under it.
-const rateHz = 16_000
-const spoken = join(import.meta.dirname, '../../demo/sounds/spoken')
-const segmenter = new Intl.Segmenter('en', { granularity: 'sentence' })
-const paragraphs = ['br-34', 'br-35', 'br-36'].flatMap(name =>
-  readFileSync(join(spoken, `${name}.txt`), 'utf8')
-    .split('\n')
-    .filter(Boolean)
-    .map(line => [...segmenter.segment(line)].map(({ segment }) => segment.trim()).filter(Boolean)),
-)
+const paragraphs = spokenParagraphs('br-34', 'br-35', 'br-36')
 const sentences = paragraphs.flat()
 
 let house: House
 let folder: string
 let showId: string
 let parts: Float32Array[]
-let music: Float32Array
 beforeAll(async () => {
   house = await openHouse()
   showId = (await house.makeShow('bellows-and-reeds')).id
   folder = mkdtempSync(join(tmpdir(), 'lake-letter-lay-'))
-  music = decode(['-i', join(spoken, '../br-31.mp3'), '-t', '5'])
-  parts = sentences.map((text, at) => {
-    const path = join(folder, `${at}.wav`)
-    execFileSync('flite', ['-voice', 'slt', '-t', text, '-o', path])
-    return pcm(path)
-  })
+  parts = spokenSentences(sentences, folder)
 })
 afterAll(async () => {
   await house.close()
   rmSync(folder, { recursive: true })
 })
 
-function decode(input: string[]): Float32Array {
-  const bytes = execFileSync(
-    'ffmpeg',
-    ['-v', 'error', ...input, '-ac', '1', '-ar', String(rateHz), '-f', 'f32le', '-'],
-    {
-      maxBuffer: 1 << 28,
-    },
-  )
-  return new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.length))
-}
-/** What flite writes: 16 bit, one channel, 16 kHz, behind a head of 44 bytes. */
-function pcm(path: string): Float32Array {
-  const bytes = readFileSync(path)
-  expect(bytes.readUInt32LE(24)).toBe(rateHz)
-  return Float32Array.from(
-    new Int16Array(bytes.buffer.slice(bytes.byteOffset + 44, bytes.byteOffset + (bytes.length & ~1))),
-    value => value / 32_768,
-  )
-}
-const power = (sound: Float32Array): number =>
-  Math.sqrt(sound.reduce((sum, value) => sum + value * value, 0) / sound.length)
-
-/** Sentences, by their places, as a sound; answers when each begins in it. */
-function mix(places: readonly number[], name: string): { path: string; beginsMs: Map<number, number> } {
-  const beginsMs = new Map<number, number>()
-  const pieces: Float32Array[] = [music, new Float32Array(rateHz)]
-  let samples = music.length + rateHz
-  for (const place of places) {
-    const part = parts[place]!
-    const loudest = part.reduce((most, value) => Math.max(most, Math.abs(value)), 0)
-    beginsMs.set(place, ((samples + part.findIndex(value => Math.abs(value) > loudest * 0.03)) / rateHz) * 1000)
-    // Pauses from a tenth of a second to nine, always the same.
-    const pause = new Float32Array(Math.round(rateHz * (0.1 + ((place * 37) % 80) / 100)))
-    pieces.push(part, pause)
-    samples += part.length + pause.length
-  }
-  pieces.push(new Float32Array(rateHz * 3), music)
-  const all = Float32Array.from(pieces.flatMap(piece => [...piece]))
-  const gain = (power(parts[0]!) / power(music)) * 10 ** (-15 / 20)
-  const mixed = Int16Array.from(
-    all,
-    (value, at) => Math.max(-1, Math.min(1, (value + music[at % music.length]! * gain) * 0.7)) * 32_767,
-  )
-  const [raw, path] = [join(folder, `${name}.raw`), join(folder, `${name}.mp3`)]
-  writeFileSync(raw, new Uint8Array(mixed.buffer))
-  execFileSync('ffmpeg', [
-    '-v',
-    'error',
-    '-y',
-    '-f',
-    's16le',
-    '-ar',
-    String(rateHz),
-    '-ac',
-    '1',
-    '-i',
-    raw,
-    '-b:a',
-    '64k',
-    path,
-  ])
-  return { path, beginsMs }
-}
+const mix = (places: readonly number[], name: string) => mixedSpeech(parts, places, folder, name)
 
 async function laid(
   path: string,
@@ -146,8 +68,6 @@ function errors({ cues }: Transcript, beginsMs: ReadonlyMap<number, number>): nu
     return text === undefined || isTwice ? [] : [Math.abs(known.get(text)! - ms)]
   })
 }
-const share = (values: readonly number[], part: number): number =>
-  values.toSorted((one, other) => one - other)[Math.floor(values.length * part)]!
 const script = (from: number, to: number): string =>
   paragraphs
     .slice(from, to)
