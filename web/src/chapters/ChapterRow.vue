@@ -25,6 +25,7 @@ const has = computed(() => [
   ...(props.chapter.isListed ? [] : ['hidden']),
 ])
 
+const moreWords = computed(() => (has.value.length > 0 ? has.value.join(', ') : 'More'))
 function setWhen(): void {
   const ms = readMoment(when.value)
   if (ms === null) return
@@ -40,7 +41,13 @@ function setAddress(address: string): void {
 
 <template>
   <li class="chapter" :class="{ heard: isHeard }" :data-chapter="chapter.id">
-    <button type="button" class="place figures" :aria-label="`Hear ${name}`" title="Hear it" @click="emit('hear')">
+    <button
+      type="button"
+      class="place figures"
+      :aria-label="`Hear chapter ${place}, ${chapter.title}`"
+      title="Hear it"
+      @click="emit('hear')"
+    >
       {{ place }}
     </button>
     <InputText
@@ -65,10 +72,10 @@ function setAddress(address: string): void {
       type="button"
       class="link-button small"
       :aria-expanded="open"
-      :aria-label="`Link, picture and list of ${name}`"
+      :aria-label="`${moreWords} about ${name}`"
       @click="open = !open"
     >
-      {{ has.length ? has.join(', ') : 'More' }}
+      {{ moreWords }}
     </button>
     <button type="button" class="link-button small" :aria-label="`Remove ${name}`" @click="emit('remove')">
       Remove

@@ -175,7 +175,7 @@ async function remove(): Promise<void> {
           :show-slug="show.slug"
           :show-id="show.id"
           :whole="part === 'sound'"
-          :low="part === 'chapters' || part === 'transcript'"
+          :low="part === 'chapters' || part === 'transcript' || (isPreviewOpen && part !== 'sound')"
           @file="file => uploads.begin(props.id, file)"
           @pause="uploads.pause(props.id)"
           @go-on="uploads.goOn(props.id)"

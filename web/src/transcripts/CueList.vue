@@ -30,12 +30,15 @@ watch(heardAt, index => {
 })
 
 const usualHeight = 34
+const count = computed(() => cues.value.length)
+// One function for good: another one would have all rows measured anew at each key.
+const keyOf = (index: number): string | number => cues.value[index]?.id ?? index
 const virtual = useVirtualizer(
   computed(() => ({
-    count: cues.value.length,
+    count: count.value,
     getScrollElement: () => box.value,
     estimateSize: () => usualHeight,
-    getItemKey: (index: number) => cues.value[index]?.id ?? index,
+    getItemKey: keyOf,
     overscan: 12,
   })),
 )

@@ -38,7 +38,7 @@ const cueList = ref<InstanceType<typeof CueList>>()
 const chosenId = ref<string>()
 
 const source = computed(() => sound.value?.source ?? null)
-const speakers = computed(() => [...new Set([...props.people, ...speakersIn(cues.value)])])
+const speakers = ref<readonly string[]>(props.people)
 const formats = computed(() => formatsOf({ cues: cues.value as Cue[] }))
 const isTimedAny = computed(() => cues.value.some(isTimed))
 
@@ -56,6 +56,8 @@ watch(
 )
 function look(): void {
   const waveform = source.value && waves.waveforms[source.value.id]
+  doubtfulCount.value = cues.value.filter(isDoubtful).length
+  speakers.value = [...new Set([...props.people, ...speakersIn(cues.value)])]
   findings.value = cueFindings(cues.value, source.value?.durationMs ?? null, waveform ? pausesOf(waveform) : null)
 }
 const codesOf = computed(() => {
@@ -63,7 +65,7 @@ const codesOf = computed(() => {
   for (const { id, code } of findings.value) if (id) codes.set(id, [...(codes.get(id) ?? []), code])
   return codes
 })
-const doubtfulCount = computed(() => cues.value.filter(isDoubtful).length)
+const doubtfulCount = ref(0)
 
 function goTo(id: string): void {
   cueList.value?.goTo(id)
