@@ -5,15 +5,6 @@ import { kernels } from './vite.kernel.ts'
 
 const shared = { plugins: [vue(), kernels()], resolve: { alias: aliases } }
 
-const patient = ['kills', 'mishaps', 'releases'].map(name => `e2e/${name}.test.ts`)
-const journeys = {
-  testTimeout: 120_000,
-  hookTimeout: 120_000,
-  globalSetup: 'e2e/demoTemplate.ts',
-  maxWorkers: 2,
-  expect: { poll: { timeout: 10_000 } },
-}
-
 export default defineConfig({
   test: {
     projects: [
@@ -39,14 +30,15 @@ export default defineConfig({
       {
         ...shared,
         test: {
-          // What takes long because it waits runs beside the server's tests.
-          name: 'endurance',
-          include: patient,
-          ...journeys,
-          maxWorkers: 1,
+          name: 'journeys',
+          include: ['e2e/**/*.test.ts'],
+          testTimeout: 120_000,
+          hookTimeout: 120_000,
+          globalSetup: 'e2e/demoTemplate.ts',
+          maxWorkers: 2,
+          expect: { poll: { timeout: 10_000 } },
         },
       },
-      { ...shared, test: { name: 'journeys', include: ['e2e/**/*.test.ts'], exclude: patient, ...journeys } },
     ],
   },
 })

@@ -17,7 +17,6 @@ import { releaseService } from '@server/releases/service'
 import { houseScope, type Scope } from '@server/access/scope'
 import { pictureService } from '@server/pictures/service'
 import { showService } from '@server/shows/service'
-import { layingService } from '@server/transcripts/laying'
 import { transcriptService } from '@server/transcripts/service'
 import { uploadService } from '@server/uploads/service'
 import { type DemoEpisode, type DemoShow, demoAccount, demoShows } from './scenario'
@@ -84,7 +83,7 @@ async function fillEpisode(
     version,
     text: { title, number, notes, hook, tags: [...tags], people, chapters },
   })
-  if (wanted.standing === 'released' && wanted.sound) await transcribe(platform, scope, folder, wanted.sound, author)
+  if (wanted.standing === 'released' && wanted.sound) await transcribe(platform, scope, folder, wanted.sound)
   if (wanted.standing === 'draft') return
   const { version: ready } = wanted.finished ? await finish(platform, scope) : written
   if (wanted.standing === 'released') {
@@ -107,24 +106,10 @@ async function finish(platform: Platform, scope: Scope): Promise<Episode> {
   return episodes.get(scope)
 }
 
-/** Brings the script that a sound was spoken from, and has it laid over it, as two presses would. */
-async function transcribe(
-  platform: Platform,
-  scope: Scope,
-  folder: string,
-  sound: string,
-  author: string,
-): Promise<void> {
-  const words = await readFile(join(folder, 'sounds/spoken', `${parse(sound).name}.txt`), 'utf8')
-  const named = words
-    .trim()
-    .split('\n')
-    .filter(Boolean)
-    .map(paragraph => `${author}: ${paragraph}`)
-    .join('\n\n')
-  const made = await transcriptService(platform).bring(scope, { language: 'en-gb', name: '' }, Buffer.from(named))
-  await layingService(platform).begin({ ...scope, id: made.id })
-  await work(platform, 'laying')
+/** Brings what is said in a sound, as it was laid over it once. */
+async function transcribe(platform: Platform, scope: Scope, folder: string, sound: string): Promise<void> {
+  const words = await readFile(join(folder, 'sounds/spoken', `${parse(sound).name}.vtt`))
+  await transcriptService(platform).bring(scope, { language: 'en-gb', name: '' }, words)
 }
 
 async function work({ jobs }: Platform, ...lanes: Lane[]): Promise<void> {

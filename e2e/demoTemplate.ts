@@ -2,7 +2,8 @@ import { cp, mkdtemp, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { TestProject } from 'vitest/node'
-import { fillTemplate } from '../scripts/setup/template.mjs'
+import { startDatabase } from '../scripts/setup/database.mjs'
+import { runProgram } from '../scripts/setup/programs.mjs'
 
 declare module 'vitest' {
   export interface ProvidedContext {
@@ -11,14 +12,21 @@ declare module 'vitest' {
   }
 }
 
-/** The demo, filled in once for all journeys: before them, where somebody has done it, or now. */
-export default async function demoTemplate({ provide }: TestProject): Promise<() => Promise<void>> {
-  const { DEMO_TEMPLATE: known } = process.env
-  const folder = known ?? (await fillTemplate(await mkdtemp(join(tmpdir(), 'lake-letter-template-'))))
-  provide('demoFolder', folder)
-  return async () => {
-    if (!known) await rm(folder, { recursive: true, force: true })
+/** Fills in the demo once, for all journeys. */
+export default async function fillTemplate({ provide }: TestProject): Promise<() => Promise<void>> {
+  const folder = await mkdtemp(join(tmpdir(), 'lake-letter-template-'))
+  const database = await startDatabase(folder)
+  try {
+    await runProgram('dist/server/demo.js', {
+      DATABASE_URL: database.url,
+      MEDIA_DIR: join(folder, 'media'),
+      FILL_DEMO: 'yes',
+    })
+  } finally {
+    await database.stop()
   }
+  provide('demoFolder', folder)
+  return () => rm(folder, { recursive: true, force: true })
 }
 
 /** A folder of its own with the template's data in it. */

@@ -8,7 +8,6 @@ import { needRoom } from './setup/disk.mjs'
 import { main } from './setup/halt.mjs'
 import { Parts } from './setup/house.mjs'
 import { needPackages } from './setup/packages.mjs'
-import { fillTemplate } from './setup/template.mjs'
 import { root, runFolder } from './setup/place.mjs'
 
 /**
@@ -91,13 +90,8 @@ await main(async () => {
         count(ok)
     await tests('unit')
     const database = parts.add(await startDatabase(folder))
-    const prepared = areChosen ? {} : { DEMO_TEMPLATE: join(folder, 'template') }
-    await Promise.all([
-      tests('server', { DATABASE_URL: database.url }),
-      // What waits more than it works, behind what all journeys begin with.
-      (areChosen ? Promise.resolve() : fillTemplate(prepared.DEMO_TEMPLATE)).then(() => tests('endurance', prepared)),
-    ])
-    await tests('journeys', prepared)
+    await tests('server', { DATABASE_URL: database.url })
+    await tests('journeys')
   } finally {
     await parts.stop()
   }

@@ -4,9 +4,6 @@ declare module '*/setup/database.mjs' {
     options?: { port?: number; log?: (line: string) => void },
   ): Promise<{ url: string; port: number; stop(): Promise<void> }>
 }
-declare module '*/setup/template.mjs' {
-  export function fillTemplate(folder: string): Promise<string>
-}
 declare module '*/ports.mjs' {
   export function freePort(): Promise<number>
   export function needPort(port: number, variable: string, command: string): Promise<void>

@@ -7,7 +7,7 @@ import type { Cue } from '@core/transcript/cue'
 import { type House, openHouse } from '../testing/house'
 import { mixedSpeech, share, spokenParagraphs, spokenSentences } from './speech.fixture'
 
-const paragraphs = spokenParagraphs('br-34', 'br-35', 'br-36')
+const paragraphs = spokenParagraphs('br-35', 'br-36')
 const sentences = paragraphs.flat()
 
 let house: House
@@ -82,7 +82,7 @@ describe('a plain script', () => {
     console.log(
       `  laid: median ${share(found, 0.5).toFixed(0)} ms, 95 % within ${share(found, 0.95).toFixed(0)} ms, of ${found.length} sentences`,
     )
-    expect(found.length).toBeGreaterThan(40)
+    expect(found.length).toBeGreaterThan(25)
     expect(share(found, 0.5)).toBeLessThan(150)
     expect(share(found, 0.95)).toBeLessThan(500)
   })
@@ -104,10 +104,10 @@ describe('a plain script', () => {
   })
 
   it('whose one sentence was pinned keeps it, and the rest follows', async () => {
-    const { path, beginsMs } = mix(everything.slice(0, 24), 'pinned')
+    const { path, beginsMs } = mix(everything.slice(0, 18), 'pinned')
     const place = paragraphs[0]!.length + paragraphs[1]!.length
     const at = Math.round(beginsMs.get(place)!)
-    const answer = await laid(path, sentences.slice(0, 24).join('\n\n'), 'en', cues =>
+    const answer = await laid(path, sentences.slice(0, 18).join('\n\n'), 'en', cues =>
       cues.map((cue, index) => (index === place ? { ...cue, fromMs: at, toMs: at + 1000, isPinned: true } : cue)),
     )
     expect(answer.cues.find(({ isPinned }) => isPinned)!.fromMs).toBe(at)
@@ -115,8 +115,8 @@ describe('a plain script', () => {
   })
 
   it('in a language that no voice speaks is estimated by speech and silence, and says so', async () => {
-    const { path } = mix(everything.slice(0, 12), 'unspoken')
-    const answer = await laid(path, sentences.slice(0, 12).join('\n\n'), 'wo')
+    const { path } = mix(everything.slice(0, 8), 'unspoken')
+    const answer = await laid(path, sentences.slice(0, 8).join('\n\n'), 'wo')
     expect(answer.cues.every(({ sure }) => sure! < 0.5)).toBe(true)
     const begins = answer.cues.map(({ fromMs }) => fromMs!)
     expect(begins).toEqual(begins.toSorted((one, other) => one - other))

@@ -2,7 +2,7 @@
 import type { Chapter } from '@core/episode/fields'
 import type { Stretch } from '@core/audio/measurement'
 import { momentText } from '@core/words/moments'
-import { dragAlong } from '../sound/drag'
+import { dragAlong, stepMs } from '../sound/drag'
 
 /** Chapters under the waveform: a press on an empty place makes one, one that is there is dragged, or heard by a press. */
 const props = defineProps<{
@@ -32,16 +32,8 @@ function drag(chapter: Chapter, event: PointerEvent): void {
   )
 }
 
-const steps: Readonly<Record<string, number>> = {
-  ArrowLeft: -100,
-  ArrowDown: -100,
-  ArrowRight: 100,
-  ArrowUp: 100,
-  PageDown: -1000,
-  PageUp: 1000,
-}
 function key(chapter: Chapter, event: KeyboardEvent): void {
-  const step = steps[event.key]
+  const step = stepMs(event)
   if (step !== undefined) emit('move', chapter.id, within(chapter.fromMs + step))
   else if (event.key === 'Enter' || event.key === ' ') emit('hear', chapter)
   else return

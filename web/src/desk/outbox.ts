@@ -13,7 +13,21 @@ export interface Unsent {
 }
 
 const box = unsentBox<Unsent>('lake-letter:unsent')
-export const keepUnsent = box.keep
+/** What the writing started from stays the same from key to key, and is put into words once. */
+const written = new WeakMap<EpisodeText, string>()
+function asJson(text: EpisodeText): string {
+  const known = written.get(text)
+  if (known !== undefined) return known
+  const json = JSON.stringify(text)
+  written.set(text, json)
+  return json
+}
+export function keepUnsent(episodeId: string, { serverText, base, text, ...rest }: Unsent): void {
+  box.keepWritten(
+    episodeId,
+    `{"serverText":${asJson(serverText)},"base":${asJson(base)},"text":${JSON.stringify(text)},${JSON.stringify(rest).slice(1)}`,
+  )
+}
 export const dropUnsent = box.drop
 
 /** Takes out what this window, or one that is gone, left unsent for an episode. */

@@ -18,6 +18,10 @@ export function unsentBox<Unsent extends { atMs: number }>(prefix: string) {
     keep(id: string, unsent: Unsent): void {
       localStorage.setItem(keyOf(id), JSON.stringify(unsent))
     },
+    /** The same of what is JSON already. */
+    keepWritten(id: string, json: string): void {
+      localStorage.setItem(keyOf(id), json)
+    },
     drop(id: string): void {
       localStorage.removeItem(keyOf(id))
     },

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { clock } from '@core/words/amounts'
-import { dragAlong } from './drag'
+import { dragAlong, stepMs } from './drag'
 
 /** Two handles on a waveform: what lies outside them is cut off. */
 const props = defineProps<{
@@ -26,16 +26,8 @@ function drag(which: 'from' | 'to', event: PointerEvent): void {
   dragAlong(event, box, share => move(which, props.snap(fromMs + share * (toMs - fromMs))))
 }
 
-const steps: Readonly<Record<string, number>> = {
-  ArrowLeft: -100,
-  ArrowDown: -100,
-  ArrowRight: 100,
-  ArrowUp: 100,
-  PageDown: -1000,
-  PageUp: 1000,
-}
 function key(which: 'from' | 'to', event: KeyboardEvent): void {
-  const step = steps[event.key]
+  const step = stepMs(event)
   if (step === undefined) return
   event.preventDefault()
   move(which, (which === 'from' ? props.fromMs : props.toMs) + step)

@@ -33,3 +33,14 @@ export function dragAlong(
       { signal: over.signal },
     )
 }
+
+const steps: Readonly<Record<string, number>> = {
+  ArrowLeft: -100,
+  ArrowDown: -100,
+  ArrowRight: 100,
+  ArrowUp: 100,
+  PageDown: -1000,
+  PageUp: 1000,
+}
+/** By how much a key moves a handle: a tenth of a second, or a whole one; undefined for other keys. */
+export const stepMs = ({ key }: KeyboardEvent): number | undefined => steps[key]
