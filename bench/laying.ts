@@ -32,7 +32,7 @@ export async function benchLaying(): Promise<void> {
         folder,
       },
       { signal: new AbortController().signal, progress: () => undefined },
-      { serverDir: join(import.meta.dirname, '../dist/server') },
+      { serverDir: 'dist/server' },
     )
     const took = performance.now() - from
     const errors = laid.map(({ fromMs }, at) => Math.abs(fromMs - beginsMs.get(at)!))

@@ -1,8 +1,9 @@
 import { parse as parseSubtitles } from '@plussub/srt-vtt-parser'
 import { readSrt, writeSrt } from '@core/transcript/srt'
 import { readVtt, writeVtt } from '@core/transcript/vtt'
-import { WebVTTParser, WebVTTSerializer } from 'webvtt-parser'
+import webvtt from 'webvtt-parser'
 
+const { WebVTTParser, WebVTTSerializer } = webvtt
 const cues = 20_000
 const stamp = (ms: number, point: string): string => new Date(ms).toISOString().slice(11, 23).replace('.', point)
 const file = (point: string, head: string): string =>

@@ -17,4 +17,6 @@ declare module 'webvtt-parser' {
       errors: { message: string }[]
     }
   }
+  const both: { WebVTTParser: typeof WebVTTParser; WebVTTSerializer: typeof WebVTTSerializer }
+  export default both
 }
