@@ -18,7 +18,7 @@ const moment = z
   .max(longestSoundMs, 'At most 1,000 hours.')
   .nullable()
 const words = (most: number) => z.string().max(most, `At most ${most.toLocaleString('en')} characters.`)
-const mostCueLetters = 5000
+const mostCueLetters = 100_000
 
 export const cue: z.ZodType<Cue> = z.object({
   id: z.string().regex(/^[\w-]{1,40}$/, 'Up to 40 letters a to z, digits and hyphens.'),
@@ -43,8 +43,10 @@ export const cue: z.ZodType<Cue> = z.object({
     .optional(),
   sure: z.number().min(0).max(1).optional(),
   isPinned: z.boolean().optional(),
-  doubtful: z.array(z.number().int().min(0)).max(1000).optional(),
 }) as z.ZodType<Cue>
+
+/** The same as it is kept: files bring what nobody may write. */
+const keptCue = z.custom<Cue>()
 
 /** A transcript in a list. */
 export const transcriptSummary = z.object({
@@ -54,19 +56,17 @@ export const transcriptSummary = z.object({
   version: z.number(),
   cueCount: z.number(),
   isTimed: z.boolean(),
-  origin: z.enum(['file', 'written', 'laid', 'drafted']),
+  origin: z.enum(['file', 'written', 'laid']),
   name: z.string().nullable(),
-  isUnread: z.boolean(),
   laying: z.enum(['none', 'working', 'failed', 'overtaken']),
   /** Whether its times are of the audio that the episode has now. */
   fits: z.boolean(),
   hasBefore: z.boolean(),
-  inFeed: z.boolean(),
   updatedAt: z.string(),
 })
 export type TranscriptSummary = z.infer<typeof transcriptSummary>
 
-export const transcript = transcriptSummary.extend({ cues: z.array(cue) })
+export const transcript = transcriptSummary.extend({ cues: z.array(keptCue) })
 export type Transcript = z.infer<typeof transcript>
 
 /** A transcript that was read from a file, and what there is to say of the reading. */
@@ -92,7 +92,6 @@ export const transcriptFacts = z.object({
   version,
   language: language.optional(),
   isSpoken: z.literal(true, 'Another one is made the spoken one instead.').optional(),
-  isUnread: z.literal(false, 'What was read stays read.').optional(),
   /** That its times are right for the audio as it is now. */
   fits: z.literal(true).optional(),
 })

@@ -1,10 +1,12 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import type { Chapter } from '@core/episode/fields'
 import { vttFiles } from '../core/transcript/vtt.fixture'
 import { readVtt, vttText } from '../core/transcript/vtt'
 import { wordsOf } from '../core/transcript/bytes'
-import { type DemoHouse, openDemoHouse } from './demoHouse'
+import { type DemoHouse, demoSounds, openDemoHouse } from './demoHouse'
 import { openPart, saved } from './hands'
 
 let house: DemoHouse
@@ -159,6 +161,37 @@ it('a transcript is corrected against the sound: split, joined, shifted, renamed
     )
     expect(bare(again as typeof kept)).toEqual(bare(kept))
   }
+})
+
+it('a script that is pasted is laid over the speech by one press, and two windows correct it together', async () => {
+  await open('A letter from a chapel', 'Transcript')
+  const words = readFileSync(join(demoSounds, 'spoken/br-37.txt'), 'utf8').trim().split('\n').filter(Boolean)
+  await page.getByLabel('Words of the transcript').fill(words.join('\n\n'))
+  await page.getByRole('button', { name: 'Take these words' }).click()
+  await page.getByRole('button', { name: 'Lay it over the speech' }).click()
+  await page.getByRole('button', { name: 'Lay it anew' }).waitFor()
+  const begins = () =>
+    page
+      .getByLabel(/^When cue \d+ begins$/)
+      .evaluateAll(fields => fields.map(field => (field as HTMLInputElement).value))
+  // The demo's sound has 2.4 s of silence, then music, before the first word.
+  await expect.poll(begins).not.toContain('')
+  const seconds = (await begins()).map(text => text.split(':').reduce((sum, part) => sum * 60 + Number(part), 0))
+  expect(seconds).toEqual(seconds.toSorted((one, other) => one - other))
+  expect(seconds[0]).toBeGreaterThan(6)
+
+  const other = await house.openWindow()
+  await other.goto(page.url())
+  await other.getByLabel('Words of cue 2', { exact: true }).fill('Written in the other window.')
+  await other.getByTestId('cues-saving').getByText('Saved').waitFor()
+  await page.getByLabel('Words of cue 1', { exact: true }).fill('Written here.')
+  for (const window of [page, other]) {
+    await expect.poll(() => window.getByLabel('Words of cue 1', { exact: true }).inputValue()).toBe('Written here.')
+    await expect
+      .poll(() => window.getByLabel('Words of cue 2', { exact: true }).inputValue())
+      .toBe('Written in the other window.')
+  }
+  await other.context().close()
 })
 
 it(`${vttFiles.length} WebVTT files are read as Chromium’s own parser reads them`, async () => {

@@ -73,6 +73,16 @@ const encodings: Readonly<Record<Exclude<EncodingName, 'as it came'>, Encoding>>
   },
 }
 
+/** What stays of a source that is so long; all of it without a recipe, and where it goes out as it came. */
+export function keptBy(
+  recipe: Pick<Recipe, 'fromMs' | 'toMs' | 'encoding'> | null,
+  durationMs: number,
+): { fromMs: number; toMs: number } {
+  return recipe === null || recipe.encoding === 'as it came'
+    ? { fromMs: 0, toMs: durationMs }
+    : { fromMs: recipe.fromMs ?? 0, toMs: recipe.toMs ?? durationMs }
+}
+
 /** What a recipe's preset comes to. Throws a RangeError for `as it came`, which is not encoded. */
 export function encodingOf({ encoding }: Pick<Recipe, 'encoding'>): Encoding {
   if (encoding === 'as it came') throw new RangeError('What goes out as it came is not encoded.')

@@ -10,12 +10,10 @@ export interface Cue {
   text: string
   /** What only the format holds that it came in, and gives back when it is written again. */
   kept?: KeptOfCue
-  /** How sure the machine is of when it is said, or of what, from 0 to 1; nothing where a person or a file has said it. */
+  /** How sure the machine is of when it is said, from 0 to 1; nothing where a person or a file has said it. */
   sure?: number
   /** A person has said when it is said; laying does not move it. */
   isPinned?: boolean
-  /** Words that a drafting service was not sure of, by their places among the words of the text. */
-  doubtful?: readonly number[]
 }
 
 export interface KeptOfCue {

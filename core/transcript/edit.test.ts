@@ -4,6 +4,7 @@ import type { Cue } from './cue'
 import {
   deliveredCues,
   findWords,
+  heardAt,
   joinCue,
   renameSpeaker,
   replaceWords,
@@ -84,6 +85,9 @@ describe('cues', () => {
       'It is never wax.',
     ])
     expect(findWords([cue('a', 0, 1, 'aaaa')], 'aa').map(({ at }) => at)).toEqual([0, 2])
+  })
+  it('are heard from their beginning to that of the next', () => {
+    expect([0, 980, 2900, 3000, 9000].map(ms => heardAt(two, ms))).toEqual([-1, 0, 0, 1, 1])
   })
   it('follow a cut of the sound', () => {
     expect(deliveredCues(two, { fromMs: 2000, durationMs: 2500 }).map(short)).toEqual([

@@ -111,12 +111,15 @@ export function replaceWords(cues: readonly Cue[], places: readonly Found[], wor
     const text = ats
       .toSorted((one, other) => other - one)
       .reduce((written, at) => written.slice(0, at) + by + written.slice(at + words.length), cue.text)
-    return { ...withoutDoubts(cue), text }
+    return { ...cue, text }
   })
 }
 
-/** A text that a person has written is not doubtful any more. */
-export const withoutDoubts = ({ doubtful: _doubtful, ...cue }: Cue): Cue => cue
+/** The place of the cue that is heard at a moment, or between two of the one that was; −1 before the first. */
+export const heardAt = (cues: readonly Cue[], atMs: number): number =>
+  cues.findLastIndex(({ fromMs }) => fromMs !== null && fromMs <= atMs + slackMs)
+/** A player that was sent to a moment may stand a little before it. */
+const slackMs = 30
 
 /** Cues by the clock of a sound that begins at `fromMs` of theirs and is `durationMs` long; those outside fall away. */
 export const deliveredCues = (

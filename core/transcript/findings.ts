@@ -53,8 +53,7 @@ export function cueFindings(
 }
 
 /** Whether the machine was not sure of a cue, and nobody has looked yet. */
-export const isDoubtful = ({ sure, doubtful }: Pick<Cue, 'sure' | 'doubtful'>): boolean =>
-  (sure !== undefined && sure < leastSure) || (doubtful?.length ?? 0) > 0
+export const isDoubtful = ({ sure }: Pick<Cue, 'sure'>): boolean => sure !== undefined && sure < leastSure
 export const leastSure = 0.5
 
 function isTooLong({ text }: Cue): boolean {

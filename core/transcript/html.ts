@@ -2,8 +2,8 @@ import { escapeText } from 'entities'
 import { Parser } from 'htmlparser2'
 import { clock } from '../words/amounts'
 import { type Cue, type Reading, type Transcript } from './cue'
-import { readPlain } from './plain'
-import { looseMoment } from './stamps'
+import { millisecondsPerLetter, readPlain } from './plain'
+import { looseMoment, vttStamp } from './stamps'
 
 interface Part {
   speaker: string | null
@@ -57,7 +57,7 @@ export function readHtml(words: string, known: readonly string[] = []): Reading 
     return readPlain(plain.replace(/[^\S\n]+/g, ' '), known)
   const isTimed = parts.every(({ fromMs }) => fromMs !== null)
   const cues = parts.map(({ speaker, fromMs, text }, at): Cue => {
-    const end = parts[at + 1]?.fromMs ?? (fromMs ?? 0) + text.length * 66
+    const end = parts[at + 1]?.fromMs ?? (fromMs ?? 0) + text.length * millisecondsPerLetter
     return { id: `c${at + 1}`, fromMs: isTimed ? fromMs : null, toMs: isTimed ? end : null, speaker, text }
   })
   return { transcript: { cues }, remarks: [] }
@@ -69,15 +69,8 @@ export const writeHtml = ({ cues }: Pick<Transcript, 'cues'>): string =>
     .map(({ speaker, fromMs, text }) =>
       [
         ...(speaker ? [`<cite>${escapeText(speaker)}:</cite>`] : []),
-        ...(fromMs === null ? [] : [`<time datetime="${isoClock(fromMs)}">${clock(fromMs)}</time>`]),
+        ...(fromMs === null ? [] : [`<time datetime="${vttStamp(fromMs)}">${clock(fromMs)}</time>`]),
         `<p>${escapeText(text).replace(/\n/g, '<br>')}</p>`,
       ].join('\n'),
     )
     .join('\n')
-
-/** A time as HTML's `datetime` takes it for one of the clock, to the millisecond. */
-function isoClock(ms: number): string {
-  const seconds = Math.floor(ms / 1000)
-  const two = (part: number): string => String(part).padStart(2, '0')
-  return `${two(Math.floor(seconds / 3600))}:${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}.${String(ms % 1000).padStart(3, '0')}`
-}

@@ -112,6 +112,20 @@ interface Chap {
   frames: Map<string, unknown>
 }
 
+it('what goes out as it came is not cut, whatever its recipe has left of an earlier cut', async () => {
+  const { id } = await house.makeReady(showId, 'As it came')
+  await house.workOnSound()
+  await write(id, { chapters: [chapter('a', 0, 'The quay'), chapter('b', 9000, 'The crossing')] })
+  const { sound } = await house.get(id)
+  const recipe = { ...sound.usual, fromMs: 5000, toMs: null, encoding: 'as it came' }
+  await house.call('POST', `/episodes/${id}/finish`, { version: sound.version, recipe })
+  await house.workOnSound()
+  const { pageAddress } = await release(id)
+  const file = await house.app.inject(`${pathOf(pageAddress!)}/chapters.json`)
+  expect(file.json().chapters.map(({ startTime }: { startTime: number }) => startTime)).toEqual([0, 9])
+  expect((await house.get(id)).sound.tagsAreOld).toBe(false)
+})
+
 it('a new version of them keeps its address, with another validator', async () => {
   const { id } = await house.makeReady(showId, 'Corrected')
   await write(id, { chapters: [chapter('a', 0, 'Teh quay')] })

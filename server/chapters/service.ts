@@ -7,7 +7,7 @@ import { publicAccess } from '../media/publicAccess'
 import { written } from '../media/written'
 import { nosniff } from '../nosniff'
 import type { Platform } from '../platform'
-import { addressesOf } from '../shows/service'
+import { tellerOf } from '../shows/service'
 import { writtenAnswers } from '../shows/writtenAnswers'
 
 /** The files of chapters of released episodes, at the address parts of these. */
@@ -19,11 +19,9 @@ export function chapterFiles(platform: Pick<Platform, 'configuration' | 'events'
     const pictureAddress = await releasedPictures([episode], publicUrl)
     const { text, chapters, slug } = outgoingOf(episode, pictureAddress)
     if (chapters.length === 0) return null
-    const { name, titlePattern } = show
-    const teller = { name, titlePattern, address: addressesOf(publicUrl, show.slug).pageAddress }
     const words = jsonChapters(
       chapters,
-      { title: toldOf(text, teller, chapters).title, podcastName: name },
+      { title: toldOf(text, tellerOf(show, publicUrl), chapters).title, podcastName: show.name },
       pictureAddress,
     )
     return { path: slug, answer: await written(jsonChaptersType, words, lastModified, { ...publicAccess, ...nosniff }) }

@@ -1,3 +1,4 @@
+import { keptBy } from '@core/audio/recipe'
 import { chaptersOf, deliveredChapters } from '@core/chapters/chapters'
 import type { Chapter } from '@core/episode/fields'
 import type { AudioFile } from '../files/models'
@@ -15,7 +16,7 @@ export const chaptersIn = (
 export function cutOf(episode: Episode): { fromMs: number; durationMs: number } | null {
   const source = fileIn(episode, 'source')
   if (!source) return null
-  const [fromMs, toMs] = [episode.recipe?.fromMs ?? 0, episode.recipe?.toMs ?? source.durationMs]
+  const { fromMs, toMs } = keptBy(episode.recipe, source.durationMs)
   const isFinished = deliveredRole(episode) === 'finished'
   const durationMs = isFinished ? fileIn(episode, 'finished')!.durationMs : toMs - fromMs
   return { fromMs, durationMs }

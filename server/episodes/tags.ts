@@ -5,14 +5,14 @@ import { plainNotes } from '@core/notes/plain'
 import { cut } from '@core/words/line'
 import type { Tags } from '../files/tags'
 import type { Show } from '../shows/models'
+import { tellerOf } from '../shows/service'
 import type { Episode } from './models'
 
 const longestCommentLetters = 250
 
 /** The tags that an episode's delivered file carries, from what is written about it and its show. Chapters come by that file's clock. */
 export function tagsFor(episode: Episode, show: Show, publicUrl: string, now: Date, chapters: Chapter[]): Tags {
-  const showAddress = `${publicUrl}/${show.slug}`
-  const teller = { name: show.name, titlePattern: show.titlePattern, address: showAddress }
+  const teller = tellerOf(show, publicUrl)
   const { title, notesHtml } = toldOf(episode, teller, chapters)
   const [first = ''] = plainNotes(notesHtml).split('\n')
   return {
@@ -26,7 +26,7 @@ export function tagsFor(episode: Episode, show: Show, publicUrl: string, now: Da
     comment: cut(first, longestCommentLetters),
     keywords: episode.tags,
     people: episode.people.map(({ name, role }) => `${name} (${role})`),
-    webAddress: `${showAddress}${episode.slug ? `/${episode.slug}` : ''}`,
+    webAddress: `${teller.address}${episode.slug ? `/${episode.slug}` : ''}`,
     artworkId: episode.artworkId ?? show.artworkId,
     chapters,
   }

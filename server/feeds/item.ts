@@ -5,7 +5,7 @@ import { plainNotes } from '@core/notes/plain'
 import type { Outgoing } from '../episodes/outgoing'
 import { chaptersAddress, enclosureAddress, transcriptFiles } from '../episodes/views'
 import type { Show } from '../shows/models'
-import { addressesOf } from '../shows/service'
+import { addressesOf, tellerOf } from '../shows/service'
 
 /** An episode as the feed of its show tells it. */
 export function feedItemOf(
@@ -15,8 +15,7 @@ export function feedItemOf(
 ): FeedItem {
   const { pageAddress } = addressesOf(publicUrl, show.slug)
   const { number, season, kind, hook, tags, people, extras } = text
-  const teller = { name: show.name, titlePattern: show.titlePattern, address: pageAddress }
-  const { title, notesHtml } = toldOf(text, teller, chapters)
+  const { title, notesHtml } = toldOf(text, tellerOf(show, publicUrl), chapters)
   return {
     title,
     bareTitle: text.title.trim(),

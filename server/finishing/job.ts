@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize'
 import { slugFrom } from '@core/address/slug'
-import type { Recipe } from '@core/audio/recipe'
+import { keptBy, type Recipe } from '@core/audio/recipe'
 import { type Change, episodeChanges } from '../episodes/change'
 import { Episode } from '../episodes/models'
 import { fileIdOf, fileIn, withFiles } from '../episodes/roles'
@@ -93,7 +93,8 @@ export function finishEpisode(platform: Platform): JobDefinition<Payloads['finis
     const earlier = episode.finishedWith
     const earlierFile = fileIn(episode, 'finished')
     if (earlier && earlierFile?.waveformId && earlier.fileId === file.id && sameRecipe(earlier.recipe, recipe)) {
-      const tags = tagsOf({ fromMs: recipe.fromMs ?? 0, durationMs: earlierFile.durationMs })
+      const { fromMs } = keptBy(recipe, file.durationMs)
+      const tags = tagsOf({ fromMs, durationMs: earlierFile.durationMs })
       await work.retag(earlierFile, episode.id, tags, run, made =>
         waveformOf(earlierFile, waveform =>
           keep(episode, made, earlierFile.measurement, waveform, { ...earlier, tags }),

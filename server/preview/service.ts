@@ -41,7 +41,7 @@ export function previewService({
     async look(scope: Pick<Scope, 'id' | 'showId'>): Promise<Preview> {
       const episode = await find(scope)
       const { show, version, soundVersion } = episode
-      const outgoing = await outgoingNow(episode)
+      const { outgoing } = await outgoingNow(episode)
       // The studio's addresses of pictures are nothing for a feed.
       const pictureAddress = await publicPictures([outgoing.text], publicUrl)
       const item = feedItemOf({ ...outgoing, pictureAddress }, show, publicUrl)
@@ -78,7 +78,8 @@ export function previewService({
       const episode = await find(scope)
       const show = await publicShow(episode.show, publicUrl)
       const file = fileToGo(episode)
-      const facts = publicEpisode(await outgoingNow(episode), episode.show, publicUrl, await wordsNow(episode))
+      const { outgoing, said } = await outgoingNow(episode)
+      const facts = publicEpisode(outgoing, episode.show, publicUrl, said)
       const sound = facts.sound && file && { ...facts.sound, address: fileOf(file).playAddress }
       return renderEpisodePage({ show, episode: { ...facts, sound } }, { ...siteAssets, script: null })
     },
@@ -91,18 +92,13 @@ function fileToGo(episode: Episode) {
   return fileIn(episode, role ?? 'source')
 }
 
-/** What is said, by the clock of what would go out. */
-async function wordsNow(episode: Episode): Promise<Cue[]> {
-  const going = await transcriptsNow(episode.id, cutOf(episode) ?? wholeSound)
-  return going.find(({ told }) => told.isSpoken)?.content.cues ?? []
-}
-
 const wholeSound = { fromMs: 0, durationMs: longestSoundMs }
 
-async function outgoingNow(episode: Episode): Promise<Outgoing> {
+/** What would go out, with what is said in it in the language that is spoken. */
+async function outgoingNow(episode: Episode): Promise<{ outgoing: Outgoing; said: readonly Cue[] }> {
   const { id, guid, slug, title, number, releaseAt } = episode
   const transcripts = await transcriptsNow(id, cutOf(episode) ?? wholeSound)
-  return {
+  const outgoing: Outgoing = {
     id,
     guid,
     slug: slug ?? wishedSlug({ title, number }),
@@ -113,6 +109,7 @@ async function outgoingNow(episode: Episode): Promise<Outgoing> {
     at: releaseAt,
     pictureAddress: id => id && studioPictureAddress({ id }),
   }
+  return { outgoing, said: transcripts.find(({ told }) => told.isSpoken)?.content.cues ?? [] }
 }
 
 function inheritedOf({ artworkId, extras, show }: Episode & { show: Show }): Preview['inherited'] {

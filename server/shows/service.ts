@@ -12,6 +12,7 @@ import {
 import { firstRecipe, type Recipe, recipeText } from '@core/audio/recipe'
 import { isCategory } from '@core/feed/categories'
 import { podcastGuid } from '@core/feed/podcastGuid'
+import type { Teller } from '@core/episode/told'
 import { cleanNotes } from '@core/notes/clean'
 import { Membership } from '../access/models'
 import type { Scope } from '../access/scope'
@@ -209,6 +210,13 @@ function changedFacts(show: Show, wanted: Omit<ShowChange, 'version'>): Partial<
 export const addressesOf = (publicUrl: string, slug: string) => ({
   pageAddress: `${publicUrl}/${slug}`,
   feedAddress: `${publicUrl}/${slug}/feed.xml`,
+})
+
+/** What of a show is told with each of its episodes. */
+export const tellerOf = ({ name, titlePattern, slug }: Show, publicUrl: string): Teller => ({
+  name,
+  titlePattern,
+  address: addressesOf(publicUrl, slug).pageAddress,
 })
 
 /** How a show's episodes are usually finished. */

@@ -8,7 +8,7 @@ import { enclosureAddress, transcriptFiles } from '../episodes/views'
 import { Picture } from '../pictures/models'
 import { publicPictureAddress } from '../pictures/names'
 import type { Show } from '../shows/models'
-import { addressesOf } from '../shows/service'
+import { addressesOf, tellerOf } from '../shows/service'
 
 /** A show as its public pages tell it. */
 export async function publicShow(row: Show, publicUrl: string): Promise<PublicShow> {
@@ -34,8 +34,7 @@ export function publicEpisode(
 ): PublicEpisode {
   const { pageAddress } = addressesOf(publicUrl, row.slug)
   const { number, hook, tags, people, extras } = text
-  const teller = { name: row.name, titlePattern: row.titlePattern, address: pageAddress }
-  const { title, notesHtml } = toldOf(text, teller, chapters)
+  const { title, notesHtml } = toldOf(text, tellerOf(row, publicUrl), chapters)
   return {
     title,
     // Where the pattern tells it, the line below the title need not.

@@ -1,3 +1,4 @@
+import { escapeUTF8 } from 'entities'
 import type { FastifyPluginAsync } from 'fastify'
 import { readSnapshot } from '@core/episode/snapshot'
 import { toldOf } from '@core/episode/told'
@@ -14,7 +15,7 @@ import { preflight, publicAccess } from '../media/publicAccess'
 import { sendWritten, written } from '../media/written'
 import { nosniff } from '../nosniff'
 import type { Platform } from '../platform'
-import { addressesOf } from '../shows/service'
+import { tellerOf } from '../shows/service'
 import { writtenAnswers } from '../shows/writtenAnswers'
 import { Transcript } from './models'
 
@@ -33,9 +34,7 @@ export const transcriptFileRoutes =
       const row = await Transcript.findOne({ where: { episodeId: episode.id, language }, attributes: ['released'] })
       if (!row?.released || !formatsOf(row.released).includes(format)) return null
       const words = writeTranscript(format, row.released)
-      const { name: showName, titlePattern } = show
-      const teller = { name: showName, titlePattern, address: addressesOf(publicUrl, show.slug).pageAddress }
-      const title = toldOf(readSnapshot(episode.released!), teller, []).title
+      const { title } = toldOf(readSnapshot(episode.released!), tellerOf(show, publicUrl), [])
       const body = format === 'html' ? page(title, language, words) : words
       const answer = await written(typeOf(format), body, lastModified, {
         ...publicAccess,
@@ -68,7 +67,5 @@ const typeOf = (format: TranscriptFormat): string =>
 /** A transcript that is opened by itself loads nothing. */
 const alone = { 'content-security-policy': "default-src 'none'; style-src 'unsafe-inline'" }
 
-const entities: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' }
-const escaped = (text: string): string => text.replace(/[&<>"]/g, letter => entities[letter]!)
 const page = (title: string, language: string, words: string): string =>
-  `<!doctype html>\n<html lang="${escaped(language)}">\n<head><meta charset="utf-8"><title>${escaped(title)}</title></head>\n<body>\n${words}\n</body>\n</html>\n`
+  `<!doctype html>\n<html lang="${escapeUTF8(language)}">\n<head><meta charset="utf-8"><title>${escapeUTF8(title)}</title></head>\n<body>\n${words}\n</body>\n</html>\n`

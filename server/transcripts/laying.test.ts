@@ -114,6 +114,23 @@ describe('a plain script', () => {
     expect(share(errors(answer, beginsMs), 0.9)).toBeLessThan(500)
   })
 
+  it('that is only being laid changes nothing that goes out', async () => {
+    const { id } = await house.makeReady(showId, 'Released before')
+    const brought = await house.app.inject({
+      method: 'POST',
+      url: `/api/v1/episodes/${id}/transcripts?language=en`,
+      headers: { cookie: house.cookie, 'content-type': 'text/plain' },
+      payload: 'One note will not stop.',
+    })
+    const { version } = await house.get(id)
+    await house.call('POST', `/episodes/${id}/release`, { version, when: { kind: 'now' } })
+    const { id: transcriptId } = brought.json<Transcript>()
+    await house.call('POST', `/transcripts/${transcriptId}/lay`)
+    expect((await house.get(id)).changedSinceRelease).toBe(false)
+    await house.platform.jobs.runNext('laying')
+    expect((await house.get(id)).changedSinceRelease).toBe(true)
+  })
+
   it('in a language that no voice speaks is estimated by speech and silence, and says so', async () => {
     const { path } = mix(everything.slice(0, 8), 'unspoken')
     const answer = await laid(path, sentences.slice(0, 8).join('\n\n'), 'wo')

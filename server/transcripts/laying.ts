@@ -35,7 +35,7 @@ export function layingService(platform: Pick<Platform, 'database' | 'clock' | 'j
         await platform.jobs.cancel('lay-transcript', scope.id, transaction)
         await Transcript.update({ laying: 'working' }, { where: { id: scope.id }, transaction })
         const job = { kind: 'lay-transcript' as const, payload: { transcriptId: scope.id }, subject: scope.id }
-        return { transcripts: true, jobs: [job] }
+        return { jobs: [job] }
       })
       return transcripts.get(scope)
     },
@@ -59,10 +59,11 @@ export function layTranscript(platform: Platform): JobDefinition<Payloads['lay-t
       const current = await Transcript.findByPk(row.id, { transaction })
       if (!current || current.laying !== 'working') return null
       const isSame = current.version === row.version
+      const isLaid = isSame && part.laying === 'none'
       current.set(isSame ? part : { laying: 'overtaken' })
-      current.set({ version: current.version + 1, updatedAt: clock.now() })
+      if (isLaid) current.set({ version: current.version + 1, updatedAt: clock.now() })
       await current.save({ transaction })
-      return { transcripts: true }
+      return isLaid ? { transcripts: true } : {}
     })
   }
 
@@ -75,6 +76,7 @@ export function layTranscript(platform: Platform): JobDefinition<Payloads['lay-t
       const source = await sourceOf(row.episodeId)
       if (!source || source.address) return settle(row, { laying: 'failed' })
       const units = unitsOf(row.content.cues.map(loosened), row.language, uuidV4)
+      if (units.length === 0) return settle(row, { laying: 'failed' })
       const script = {
         texts: units.map(({ text }) => text),
         pinnedMs: units.map(({ fromMs }) => fromMs),

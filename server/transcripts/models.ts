@@ -21,11 +21,9 @@ export class Transcript extends Model<InferAttributes<Transcript>, InferCreation
   declare content: Content
   declare cueCount: number
   declare isTimed: boolean
-  declare origin: 'file' | 'written' | 'laid' | 'drafted'
+  declare origin: 'file' | 'written' | 'laid'
   /** Of the file that it came in. */
   declare name: string | null
-  /** A draft that no person has read. */
-  declare isUnread: CreationOptional<boolean>
   /** Whether it is being laid over the speech, or could not be, or was changed meanwhile. */
   declare laying: CreationOptional<'none' | 'working' | 'failed' | 'overtaken'>
   /** The audio that its times are of; null where nobody knows. */
@@ -53,7 +51,6 @@ export function initTranscripts(sequelize: Sequelize): void {
       isTimed: DataTypes.BOOLEAN,
       origin: DataTypes.STRING,
       name: DataTypes.STRING,
-      isUnread: { type: DataTypes.BOOLEAN, defaultValue: false },
       laying: { type: DataTypes.STRING, defaultValue: 'none' },
       sourceId: DataTypes.UUID,
       beforeContent: DataTypes.JSON,

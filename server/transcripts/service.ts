@@ -58,9 +58,10 @@ export function transcriptService(platform: Pick<Platform, 'database' | 'clock' 
           current: { ...summaryOf(row, fileIdOf(episode, 'source')), cues: row.content.cues },
         })
       await decide(row, episode, transaction)
+      const goesOut = row.changed('content') || row.changed('language') || row.changed('isSpoken')
       row.set({ version: row.version + 1, updatedAt: clock.now() })
       await row.save({ transaction })
-      return { transcripts: true }
+      return goesOut ? { transcripts: true } : {}
     })
     return view(id)
   }
@@ -69,7 +70,7 @@ export function transcriptService(platform: Pick<Platform, 'database' | 'clock' 
   async function put(
     { id: episodeId, showId, accountId }: Pick<Scope, 'id' | 'showId' | 'accountId'>,
     language: string,
-    made: Pick<Transcript, 'content' | 'origin' | 'name'> & { isUnread?: boolean },
+    made: Pick<Transcript, 'content' | 'origin' | 'name'>,
   ): Promise<string> {
     let id = uuidV7()
     await changeEpisode({ id: episodeId, showId, accountId }, {}, async (episode, transaction) => {
@@ -81,7 +82,6 @@ export function transcriptService(platform: Pick<Platform, 'database' | 'clock' 
         throw badInput('language', language, `An episode has transcripts in at most ${mostLanguages} languages.`)
       const facts = {
         ...made,
-        isUnread: made.isUnread ?? false,
         ...countsOf(made.content),
         sourceId: fileIdOf(episode, 'source'),
         updatedAt: clock.now(),
@@ -111,7 +111,7 @@ export function transcriptService(platform: Pick<Platform, 'database' | 'clock' 
     async list({ id: episodeId }: Pick<Scope, 'id'>): Promise<TranscriptSummary[]> {
       const rows = await Transcript.findAll({
         where: { episodeId, removedAt: null },
-        attributes: { exclude: ['content', 'beforeContent', 'released'], include: hasColumns },
+        attributes: { exclude: ['content', 'beforeContent', 'released'], include: [hasBefore] },
         order: [
           ['isSpoken', 'DESC'],
           ['language', 'ASC'],
@@ -152,7 +152,7 @@ export function transcriptService(platform: Pick<Platform, 'database' | 'clock' 
         row.set({ content, ...countsOf(content) })
       }),
 
-    changeFacts: (scope: Scope, { version, language, isSpoken, isUnread, fits }: TranscriptFacts) =>
+    changeFacts: (scope: Scope, { version, language, isSpoken, fits }: TranscriptFacts) =>
       change(scope, version, async (row, episode, transaction) => {
         if (language && language !== row.language) {
           if (await Transcript.count({ where: { episodeId: row.episodeId, language }, transaction }))
@@ -163,7 +163,6 @@ export function transcriptService(platform: Pick<Platform, 'database' | 'clock' 
           await Transcript.update({ isSpoken: false }, { where: { episodeId: row.episodeId }, transaction })
           row.set({ isSpoken: true })
         }
-        if (isUnread === false) row.set({ isUnread })
         if (fits) row.set({ sourceId: fileIdOf(episode, 'source') })
       }),
 
@@ -220,15 +219,10 @@ export const countsOf = (content: Content): Pick<Transcript, 'cueCount' | 'isTim
 })
 
 /** Of a list, whether there is something rather than what. */
-const hasColumns: [ReturnType<typeof literal>, string][] = [
-  [literal('before_content IS NOT NULL'), 'hasBefore'],
-  [literal('released IS NOT NULL'), 'inFeed'],
-]
+const hasBefore: [ReturnType<typeof literal>, string] = [literal('before_content IS NOT NULL'), 'hasBefore']
 
 function summaryOf(row: Transcript, sourceId: string | null): TranscriptSummary {
-  const { id, language, isSpoken, version, cueCount, isTimed: timed, origin, name, isUnread, laying, updatedAt } = row
-  const has = (column: string, content: Content | null): boolean =>
-    Boolean((row.get(column) as number | undefined) ?? content)
+  const { id, language, isSpoken, version, cueCount, isTimed: timed, origin, name, laying, updatedAt } = row
   return {
     id,
     language,
@@ -238,11 +232,9 @@ function summaryOf(row: Transcript, sourceId: string | null): TranscriptSummary 
     isTimed: Boolean(timed),
     origin,
     name,
-    isUnread: Boolean(isUnread),
     laying,
     fits: row.sourceId === sourceId || !timed,
-    hasBefore: has('hasBefore', row.beforeContent),
-    inFeed: has('inFeed', row.released),
+    hasBefore: Boolean((row.get('hasBefore') as number | undefined) ?? row.beforeContent),
     updatedAt: updatedAt.toISOString(),
   }
 }

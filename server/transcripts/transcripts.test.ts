@@ -226,6 +226,16 @@ describe('what is refused in words', () => {
   })
 })
 
+it('a paragraph of 60,000 letters, a time beyond all measure and long comments are told as they were read', async () => {
+  const long = 'One note will not stop. '.repeat(2500)
+  const { made } = await begun(long)
+  expect(made.cues[0]!.text.length).toBe(long.trim().length)
+  const odd = `WEBVTT\n\nNOTE ${'x'.repeat(20_000)}\n\n${'n'.repeat(3000)}\n9999999:00:00.000 --> 9999999:00:01.000 ${'line:0 '.repeat(500)}\nOne\n`
+  const { made: strange } = await begun(odd)
+  expect((await house.call('GET', `/transcripts/${strange.id}`)).statusCode).toBe(200)
+  expect((await house.call('GET', `/transcripts/${strange.id}/file.vtt`)).body).toBe(odd.replace(/ +\n/, '\n'))
+})
+
 it('20,000 cues are kept and changed', async () => {
   const words = Array.from(
     { length: 20_000 },

@@ -16,7 +16,9 @@ export function unitsOf(cues: readonly Cue[], language: string, newId: () => str
       .map(({ segment }) => segment.trim())
       .filter(Boolean)
       .flatMap(inTwoLines)
-    return parts.map((text, at) => ({ ...cue, id: at === 0 ? cue.id : newId(), text }))
+    // What its file kept of it belongs to its beginning.
+    const { kept: _kept, ...bare } = cue
+    return parts.map((text, at) => (at === 0 ? { ...cue, text } : { ...bare, id: newId(), text }))
   })
 }
 

@@ -1,16 +1,10 @@
 import { v4 as uuidV4 } from 'uuid'
-import { chaptersOf } from '@core/chapters/chapters'
+import { chapterFrom, chaptersOf } from '@core/chapters/chapters'
 import type { Mark } from '@core/chapters/marks'
 import type { Chapter, EpisodeText } from '@core/episode/fields'
 
-const unnamed = (fromMs: number): Chapter => ({
-  id: uuidV4(),
-  fromMs,
-  title: '',
-  address: null,
-  pictureId: null,
-  isListed: true,
-})
+/** One that is made here has a key of its own, since it may be moved to where another one began. */
+const made = (mark: Mark): Chapter => ({ ...chapterFrom(mark), id: uuidV4() })
 
 /** What can be done to an episode's chapters; each makes them its own where they came from elsewhere. */
 export function chapterActs(text: () => EpisodeText, brought: () => readonly Mark[], write: (all: Chapter[]) => void) {
@@ -21,9 +15,9 @@ export function chapterActs(text: () => EpisodeText, brought: () => readonly Mar
     add(ms: number): string {
       const there = current().find(({ fromMs }) => Math.abs(fromMs - ms) < 100)
       if (there) return there.id
-      const made = unnamed(Math.round(ms))
-      write([...current(), made])
-      return made.id
+      const chapter = made({ fromMs: Math.round(ms), title: '' })
+      write([...current(), chapter])
+      return chapter.id
     },
     change(id: string, part: Partial<Chapter>): void {
       write(current().map(chapter => (chapter.id === id ? { ...chapter, ...part } : chapter)))
@@ -37,7 +31,7 @@ export function chapterActs(text: () => EpisodeText, brought: () => readonly Mar
       const kept = current().map(chapter => ({ ...chapter, title: titles.get(chapter.fromMs) ?? chapter.title }))
       const there = new Set(kept.map(({ fromMs }) => fromMs))
       const fresh = [...titles].filter(([fromMs]) => !there.has(fromMs))
-      write([...kept, ...fresh.map(([fromMs, title]) => ({ ...unnamed(fromMs), title }))])
+      write([...kept, ...fresh.map(([fromMs, title]) => made({ fromMs, title }))])
     },
     keepAsOwn(): void {
       write(current())

@@ -1,6 +1,7 @@
 import { storeToRefs } from 'pinia'
 import { computed, type Ref } from 'vue'
 import { beginningsAfter, pausesOf } from '@core/audio/pauses'
+import { keptBy } from '@core/audio/recipe'
 import { snapped } from '@core/audio/snap'
 import { chaptersOf, deliveredChapters } from '@core/chapters/chapters'
 import { chapterWants, timesGoBack } from '@core/chapters/findings'
@@ -20,22 +21,22 @@ export function useDeskChapters(text: Ref<EpisodeText | null>) {
   const source = computed(() => sound.value?.source ?? null)
   /** What the file brings. */
   const brought = computed(() => source.value?.chapters ?? [])
-  /** Where the sound that goes out begins and ends in the source; its end is null where that is not known. */
-  const beginsMs = computed(() => sound.value?.recipe?.fromMs ?? 0)
-  const endsMs = computed(() => sound.value?.recipe?.toMs ?? source.value?.durationMs ?? null)
+  /** Where the sound that goes out begins and ends in the source; nothing while there is none. */
+  const kept = computed(() => source.value && keptBy(sound.value!.recipe, source.value.durationMs))
+  const beginsMs = computed(() => kept.value?.fromMs ?? 0)
 
   const chapters = computed(() => (text.value ? chaptersOf(text.value, brought.value).chapters : []))
   /** By the clock of the sound that goes out. */
   const delivered = computed(() =>
     deliveredChapters(chapters.value, {
       fromMs: beginsMs.value,
-      durationMs: (endsMs.value ?? longestSoundMs) - beginsMs.value,
+      durationMs: (kept.value?.toMs ?? longestSoundMs) - beginsMs.value,
     }),
   )
   const wants = computed(() => {
     if (!text.value) return []
     const goBack = text.value.chapters === null && marksInNotes(text.value.notes).are === 'out of order'
-    return [...(goBack ? [timesGoBack] : []), ...chapterWants(chapters.value, endsMs.value)]
+    return [...(goBack ? [timesGoBack] : []), ...chapterWants(chapters.value, kept.value && kept.value.toMs)]
   })
   const acts = chapterActs(
     () => text.value!,

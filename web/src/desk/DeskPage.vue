@@ -6,6 +6,7 @@ import type { Recipe } from '@core/audio/recipe'
 import { numberWants } from '@core/episode/numbering'
 import { toldOf } from '@core/episode/told'
 import { linkWants, wantsOf } from '@core/episode/wants'
+import { heardAt } from '@core/transcript/edit'
 import ChapterLane from '../chapters/ChapterLane.vue'
 import { useDeskChapters } from '../chapters/deskChapters'
 import ConflictPanel from './ConflictPanel.vue'
@@ -52,9 +53,7 @@ const chapters = useDeskChapters(text)
 const { source } = chapters
 const transcript = useTranscript()
 const playing = usePlaying()
-const heardId = computed(
-  () => transcript.cues.findLast(cue => cue.fromMs !== null && cue.fromMs <= playing.atMs + 30)?.id,
-)
+const heardId = computed(() => transcript.cues[heardAt(transcript.cues, playing.atMs)]?.id)
 const openPart = ref<InstanceType<typeof OpenPart>>()
 /** Title and notes as feed, page and file tell them. */
 const told = computed(() => {

@@ -5,7 +5,7 @@ import { computed, onUnmounted, reactive, ref, watch } from 'vue'
 import type { Finding } from '@core/audio/findings'
 import type { AudioFile, Sound } from '@contract/sound'
 import type { Stretch } from '@core/audio/measurement'
-import { targetFor } from '@core/audio/recipe'
+import { keptBy, targetFor } from '@core/audio/recipe'
 import { heardLufs } from '@core/audio/usual'
 import { clock } from '@core/words/amounts'
 import LoudnessStrip from './LoudnessStrip.vue'
@@ -23,7 +23,7 @@ defineSlots<{ handles(place: Place): unknown; lane(place: Place): unknown }>()
 const waves = useWaveforms()
 const view = ref<Stretch>({ fromMs: 0, toMs: Math.max(1, props.source.durationMs) })
 const finished = computed(() => props.sound.finished)
-const startMs = computed(() => (finished.value ? (props.sound.recipe?.fromMs ?? 0) : 0))
+const startMs = computed(() => (finished.value ? keptBy(props.sound.recipe, props.source.durationMs).fromMs : 0))
 
 const tracks = computed(() =>
   [props.source, ...(finished.value ? [finished.value] : [])].map((file, index) => ({

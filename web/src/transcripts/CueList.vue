@@ -4,7 +4,7 @@ import { storeToRefs } from 'pinia'
 import { v4 as uuidV4 } from 'uuid'
 import { computed, nextTick, ref, watch } from 'vue'
 import { type Cue, isTimed } from '@core/transcript/cue'
-import { joinCue, splitCue } from '@core/transcript/edit'
+import { heardAt, joinCue, splitCue } from '@core/transcript/edit'
 import type { CueFindingCode } from '@core/transcript/findings'
 import { usePlaying } from '../sound/playing'
 import CueRow from './CueRow.vue'
@@ -20,11 +20,8 @@ const playing = usePlaying()
 const box = ref<HTMLElement | null>(null)
 
 /** Which cue is heard; between two, the one that was. */
-const heardAt = computed(() => {
-  const at = playing.atMs + 30
-  return playing.player ? cues.value.findLastIndex(cue => cue.fromMs !== null && cue.fromMs <= at) : -1
-})
-watch(heardAt, index => {
+const heard = computed(() => (playing.player ? heardAt(cues.value, playing.atMs) : -1))
+watch(heard, index => {
   const isWriting = document.activeElement instanceof HTMLTextAreaElement && box.value?.contains(document.activeElement)
   if (index >= 0 && playing.player?.isPlaying && !isWriting) virtual.value.scrollToIndex(index, { align: 'auto' })
 })
@@ -110,7 +107,7 @@ defineExpose({ goTo, focusAt })
         <CueRow
           :cue="cues[row.index]!"
           :place="row.index"
-          :is-heard="row.index === heardAt"
+          :is-heard="row.index === heard"
           :codes="codesOf.get(cues[row.index]!.id) ?? []"
           @change="(part, what) => change(cues[row.index]!.id, part, what)"
           @split="offset => split(row.index, offset)"

@@ -99,9 +99,7 @@ function onKey(event: KeyboardEvent): void {
       :value="cue.text"
       :aria-label="`Words of ${name}`"
       maxlength="5000"
-      @input="
-        event => emit('change', { text: (event.target as HTMLTextAreaElement).value, doubtful: undefined }, cue.id)
-      "
+      @input="event => emit('change', { text: (event.target as HTMLTextAreaElement).value }, cue.id)"
       @keydown="onKey"
     />
     <span class="acts">
@@ -124,7 +122,7 @@ function onKey(event: KeyboardEvent): void {
         v-if="codes.includes('doubtful')"
         type="button"
         class="link-button small"
-        @click="emit('change', { sure: undefined, doubtful: undefined }, '')"
+        @click="emit('change', { sure: undefined }, '')"
       >
         It is right
       </button>

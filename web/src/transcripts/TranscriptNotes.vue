@@ -32,17 +32,10 @@ const { remarks, lost } = storeToRefs(useTranscript())
     <p v-else-if="open.laying === 'overtaken'" class="note needs-you" role="alert">
       Something was written while it was being laid, and stands as it is. Lay it again.
     </p>
-    <div v-if="open.isUnread" class="note needs-you">
-      <h3>A draft that nobody has read</h3>
-      <p>
-        {{ doubtfulCount === 1 ? 'One place is' : `${doubtfulCount} places are` }} doubtful. Alt N leads from one to the
-        next and plays it.
-      </p>
-      <div class="actions">
-        <Button size="small" label="Next doubtful place" :disabled="!doubtfulCount" @click="emit('next')" />
-        <Button size="small" text label="I have read it" @click="emit('facts', { isUnread: false })" />
-      </div>
-    </div>
+    <p v-if="doubtfulCount" class="note needs-you" role="status">
+      The machine was not sure of {{ doubtfulCount === 1 ? 'one cue' : `${doubtfulCount} cues` }}.
+      <button type="button" class="link-button" @click="emit('next')">Hear the next one</button> (Alt N)
+    </p>
     <p v-for="remark in remarks" :key="remark" class="small quiet" role="status">{{ remark }}</p>
     <p v-if="lost.length" class="note needs-you" role="status">
       Another window changed {{ lost.length === 1 ? 'a cue' : `${lost.length} cues` }} that you changed, too. Yours

@@ -51,7 +51,6 @@ export const useTranscript = defineStore('transcript', () => {
   }
 
   function close(): void {
-    void send()
     clearTimeout(timer)
     episodeId = null
     list.value = []
@@ -174,6 +173,8 @@ export const useTranscript = defineStore('transcript', () => {
     const { cues: _cues, ...summary } = fresh
     takeSummary(summary)
     cues.value = spliceBetween(base, merged.cues) ? merged.cues : base
+    // What was done before that did not know of theirs, and would take it away.
+    done.value = taken.value = []
     lost.value = merged.lost
     plan(0)
   }
