@@ -35,6 +35,10 @@ const acts = chapterActs(
 )
 const heardId = computed(() => told.value.chapters.findLast(({ fromMs }) => fromMs <= playing.atMs + 50)?.id)
 const marks = computed(() => marksIn(pasted.value))
+const takeWords = computed(() => {
+  const { length } = marks.value
+  return length === 0 ? 'Take them' : length === 1 ? 'Take one chapter' : `Take ${length} chapters`
+})
 const saysOf = ({ id }: Chapter): string[] => props.wants.filter(want => want.id === id).map(wantWords)
 const isInNotes = computed(() => text.value.notes.includes('{chapters}'))
 
@@ -134,12 +138,7 @@ defineExpose({ focusTitle })
         placeholder="5:00 The letter from the lock-keeper&#10;12:30 What the bellows said"
       />
       <div class="actions">
-        <Button
-          type="submit"
-          size="small"
-          :label="marks.length === 1 ? 'Take one chapter' : `Take ${marks.length} chapters`"
-          :disabled="marks.length === 0"
-        />
+        <Button type="submit" size="small" :label="takeWords" :disabled="marks.length === 0" />
         <span v-if="pasted.trim() && marks.length === 0" class="fault" role="alert"
           >There is no time in it, such as 5:00 or 1:02:03.</span
         >

@@ -202,7 +202,7 @@ async function remove(): Promise<void> {
               @choose="cue => openPart?.goToCue(cue.id)"
             />
           </template>
-          <DeskParts v-model="part" :wants="wants" :findings="sound.findings" />
+          <DeskParts v-model="part" :wants="wants" :findings="sound.findings" :cue-wants="transcript.wants" />
         </SoundPanel>
         <OpenPart
           ref="openPart"

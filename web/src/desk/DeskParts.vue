@@ -9,17 +9,15 @@ import { type DeskPart, deskParts, partNames, placeOf } from './parts'
 
 /** The parts of the desk in the order of the work; each says in its name how many things there want the person. */
 const part = defineModel<DeskPart>({ required: true })
-const props = defineProps<{ wants: readonly Want[]; findings: readonly Finding[] }>()
+const props = defineProps<{ wants: readonly Want[]; findings: readonly Finding[]; cueWants: number }>()
 
 const counts = computed(() => {
   const mending = [
     ...props.findings.map(({ weight }) => ({ weight, of: 'sound' as const })),
     ...props.wants.map(want => ({ weight: want.weight, of: placeOf(want.field) })),
   ].filter(({ weight }) => weight !== 'good to know')
-  return Object.fromEntries(deskParts.map(name => [name, mending.filter(({ of }) => of === name).length])) as Record<
-    DeskPart,
-    number
-  >
+  const counted = deskParts.map(name => [name, mending.filter(({ of }) => of === name).length] as const)
+  return { ...Object.fromEntries(counted), transcript: props.cueWants } as Record<DeskPart, number>
 })
 
 /** Alt and a digit opens a part from anywhere. */

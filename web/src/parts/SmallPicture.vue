@@ -45,7 +45,7 @@ async function bring(): Promise<void> {
     <button
       v-if="address"
       type="button"
-      class="link-button small"
+      class="link-button small away"
       :aria-label="`Take the picture of ${name} away`"
       @click="pictureId = null"
     >
@@ -84,6 +84,9 @@ async function bring(): Promise<void> {
 }
 .frame.round {
   border-radius: 50%;
+}
+.away {
+  min-width: 24px;
 }
 img {
   width: 100%;

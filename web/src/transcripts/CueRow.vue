@@ -226,5 +226,8 @@ textarea {
   .says {
     grid-column: 1 / -1;
   }
+  .text {
+    grid-row: 2;
+  }
 }
 </style>

@@ -5,9 +5,9 @@ import type { TranscriptFacts, TranscriptSummary } from '@contract/transcripts'
 import { useTranscript } from './transcript'
 
 /** What there is to know before a transcript is worked on: whether it fits the sound, was read, is being laid. */
-defineProps<{ open: TranscriptSummary; doubtfulCount: number; busy: boolean }>()
+defineProps<{ open: TranscriptSummary; busy: boolean }>()
 const emit = defineEmits<{ lay: []; move: []; next: []; facts: [facts: Omit<TranscriptFacts, 'version'>] }>()
-const { remarks, lost } = storeToRefs(useTranscript())
+const { remarks, lost, doubtfulCount } = storeToRefs(useTranscript())
 </script>
 
 <template>

@@ -56,7 +56,6 @@ watch(
 )
 function look(): void {
   const waveform = source.value && waves.waveforms[source.value.id]
-  doubtfulCount.value = cues.value.filter(isDoubtful).length
   speakers.value = [...new Set([...props.people, ...speakersIn(cues.value)])]
   findings.value = cueFindings(cues.value, source.value?.durationMs ?? null, waveform ? pausesOf(waveform) : null)
 }
@@ -65,7 +64,6 @@ const codesOf = computed(() => {
   for (const { id, code } of findings.value) if (id) codes.set(id, [...(codes.get(id) ?? []), code])
   return codes
 })
-const doubtfulCount = ref(0)
 
 function goTo(id: string): void {
   cueList.value?.goTo(id)
@@ -156,7 +154,6 @@ defineExpose({ bring, goTo })
       <TranscriptBar @add="isAdding = true" />
       <TranscriptNotes
         :open="open"
-        :doubtful-count="doubtfulCount"
         :busy="busy"
         @lay="attempt(transcript.lay)"
         @move="tool = 'times'"

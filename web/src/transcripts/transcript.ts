@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { Transcript, TranscriptFacts, TranscriptSummary } from '@contract/transcripts'
 import type { Cue } from '@core/transcript/cue'
+import { isDoubtful } from '@core/transcript/findings'
 import { mergeCues, type Splice, spliceBetween, spliced } from '@core/transcript/splice'
 import { api } from '../api'
 import { ApiError, passes } from '../api/client'
@@ -28,6 +29,11 @@ export const useTranscript = defineStore('transcript', () => {
   const lost = shallowRef<readonly Cue[]>([])
   const done = shallowRef<readonly (readonly Cue[])[]>([])
   const taken = shallowRef<readonly (readonly Cue[])[]>([])
+
+  /** Cues that the machine was not sure of. */
+  const doubtfulCount = computed(() => cues.value.filter(isDoubtful).length)
+  /** How many things want the person. */
+  const wants = computed(() => doubtfulCount.value + (open.value && !open.value.fits ? 1 : 0))
 
   let episodeId: string | null = null
   let base: readonly Cue[] = []
@@ -227,6 +233,8 @@ export const useTranscript = defineStore('transcript', () => {
     problem,
     remarks: computed(() => remarks.value),
     lost: computed(() => lost.value),
+    doubtfulCount,
+    wants,
     canUndo: computed(() => done.value.length > 0),
     canRedo: computed(() => taken.value.length > 0),
     load,
