@@ -44,6 +44,7 @@ const floors = [
   'episodes',
   'together',
   'transcripts',
+  'drafting',
   'chapters',
   'delivery',
   'feeds',

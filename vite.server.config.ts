@@ -3,7 +3,7 @@ import { defineConfig } from 'vite'
 import { aliases } from './vite.aliases.ts'
 import { kernels } from './vite.kernel.ts'
 
-/** What runs in Node.js: the server, the filling of the demo, the stand-in listener, the benches. */
+/** What runs in Node.js: the server, the filling of the demo, the stand-ins, the benches. */
 export default defineConfig({
   plugins: [vue(), kernels()],
   resolve: { alias: aliases },
@@ -20,6 +20,7 @@ export default defineConfig({
         soundWorker: 'server/sound/worker.ts',
         demo: 'demo/fill.ts',
         listener: 'stand-ins/listener/main.ts',
+        copyist: 'stand-ins/copyist/main.ts',
         bench: 'bench/main.ts',
       },
     },

@@ -21,5 +21,7 @@ export const session = z.object({
   maxUploadBytes: z.number(),
   /** Where the stand-in listener lives, when one runs. */
   listenerAddress: z.string().nullable(),
+  /** The host of the copyist that drafts transcripts, when there is one. */
+  copyist: z.string().nullable(),
 })
 export type Session = z.infer<typeof session>

@@ -42,6 +42,7 @@ export const cue: z.ZodType<Cue> = z.object({
     })
     .optional(),
   sure: z.number().min(0).max(1).optional(),
+  doubtful: z.array(words(200)).max(500, 'At most 500 words.').optional(),
   isPinned: z.boolean().optional(),
 }) as z.ZodType<Cue>
 
@@ -56,9 +57,13 @@ export const transcriptSummary = z.object({
   version: z.number(),
   cueCount: z.number(),
   isTimed: z.boolean(),
-  origin: z.enum(['file', 'written', 'laid']),
+  origin: z.enum(['file', 'written', 'laid', 'drafted']),
+  /** A machine has written it, and nobody has said yet that it is read: so long it does not go out. */
+  isUnread: z.boolean(),
   name: z.string().nullable(),
   laying: z.enum(['none', 'working', 'failed', 'overtaken']),
+  /** How far that is, from 0 to 1. */
+  laid: z.number(),
   /** Whether its times are of the audio that the episode has now. */
   fits: z.boolean(),
   hasBefore: z.boolean(),
@@ -94,6 +99,8 @@ export const transcriptFacts = z.object({
   isSpoken: z.literal(true, 'Another one is made the spoken one instead.').optional(),
   /** That its times are right for the audio as it is now. */
   fits: z.literal(true).optional(),
+  /** That somebody has read it: from then on it goes out. */
+  isUnread: z.literal(false, 'What was read stays read.').optional(),
 })
 export type TranscriptFacts = z.infer<typeof transcriptFacts>
 

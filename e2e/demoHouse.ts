@@ -16,6 +16,9 @@ export interface DemoHouse {
   startAnother(): Promise<string>
   stopDatabase(): Promise<void>
   startDatabase(): Promise<void>
+  /** The drafting service; a house has none running until it is started. */
+  startCopyist(): Promise<void>
+  stopCopyist(): Promise<void>
   /** Ends the server at once, as a power cut would. */
   killServer(): Promise<void>
   startServer(): Promise<void>
@@ -28,7 +31,7 @@ export const demoSounds = join(import.meta.dirname, '../demo/sounds')
 export async function openDemoHouse(more: Record<string, string> = {}): Promise<DemoHouse> {
   const folder = await copyOf(inject('demoFolder'))
   let database = await startDatabase(folder)
-  const [port, listenerPort] = [await freePort(), await freePort()]
+  const [port, listenerPort, copyistPort] = [await freePort(), await freePort(), await freePort()]
   const address = `http://127.0.0.1:${port}`
   const listenerAddress = `http://127.0.0.1:${listenerPort}`
   const environment = {
@@ -36,10 +39,12 @@ export async function openDemoHouse(more: Record<string, string> = {}): Promise<
     DATABASE_URL: database.url,
     MEDIA_DIR: join(folder, 'media'),
     LISTENER_URL: listenerAddress,
+    COPYIST_URL: `http://127.0.0.1:${copyistPort}`,
     ...more,
   }
   let server = startProgram('dist/server/main.js', environment)
   const others: ReturnType<typeof startProgram>[] = []
+  let copyist: ReturnType<typeof startProgram> | undefined
   const listener = startProgram('dist/server/listener.js', { LISTENER_PORT: String(listenerPort) })
   await Promise.all([server.listening, listener.listening])
   const browser: Browser = await chromium.launch({
@@ -78,6 +83,13 @@ export async function openDemoHouse(more: Record<string, string> = {}): Promise<
     async startDatabase() {
       database = await startDatabase(folder, { port: database.port })
     },
+    async startCopyist() {
+      copyist = startProgram('dist/server/copyist.js', { COPYIST_PORT: String(copyistPort), COPYIST_WORK_MS: '3000' })
+      await copyist.listening
+    },
+    async stopCopyist() {
+      await copyist?.stop('SIGKILL')
+    },
     killServer: () => server.stop('SIGKILL'),
     async startServer() {
       server = startProgram('dist/server/main.js', environment)
@@ -85,6 +97,7 @@ export async function openDemoHouse(more: Record<string, string> = {}): Promise<
     },
     async stop() {
       await browser.close()
+      await copyist?.stop()
       await Promise.all([server, listener, ...others].map(program => program.stop()))
       await database.stop()
       await rm(folder, { recursive: true, force: true })

@@ -17,12 +17,13 @@ const portFrom = (variable, usual) => {
   throw new Halt(`${variable}=${process.env[variable]} is no port; take a number from 1 to 65535.`)
 }
 
-/** Sets up, starts and keeps running: the database (where DATABASE_URL names none), the server, and for the demo its data and the listener. */
+/** Sets up, starts and keeps running: the database (where DATABASE_URL names none), the server, and for the demo its data and the stand-ins. */
 export async function serve({ name, demo = false, fresh = false }) {
   const command = `npm run ${name}`
   const folder = join(runFolder, name)
   const port = portFrom('PORT', 4310)
   const listenerPort = portFrom('LISTENER_PORT', 4311)
+  const copyistPort = portFrom('COPYIST_PORT', 4312)
   const address = `http://127.0.0.1:${port}`
   await needRoom(folder)
   needPrograms([
@@ -39,17 +40,21 @@ export async function serve({ name, demo = false, fresh = false }) {
   try {
     await needPort(port, 'PORT', command)
     if (demo) await needPort(listenerPort, 'LISTENER_PORT', command)
+    if (demo) await needPort(copyistPort, 'COPYIST_PORT', command)
     if (fresh) for (const part of ['mariadb', 'media']) await rm(join(folder, part), { recursive: true, force: true })
     const environment = { PORT: String(port), MEDIA_DIR: join(folder, 'media'), DATABASE_URL: process.env.DATABASE_URL }
     environment.DATABASE_URL ||= parts.add(await startDatabase(folder, { log: console.log })).url
     if (demo) {
       environment.LISTENER_URL = `http://127.0.0.1:${listenerPort}`
+      environment.COPYIST_URL = `http://127.0.0.1:${copyistPort}`
       await runProgram('dist/server/demo.js', { ...environment, FILL_DEMO: 'yes' })
       await parts.addStandIn(() => startProgram('dist/server/listener.js', { LISTENER_PORT: String(listenerPort) }))
         .listening
+      await parts.addStandIn(() => startProgram('dist/server/copyist.js', { COPYIST_PORT: String(copyistPort) }))
+        .listening
     }
     await parts.add(startProgram('dist/server/main.js', environment)).listening
-    console.log(greeting({ address, demo, listenerPort }))
+    console.log(greeting({ address, demo, listenerPort, copyistPort }))
     await parts.keepRunning()
   } finally {
     await parts.stop()
@@ -57,7 +62,7 @@ export async function serve({ name, demo = false, fresh = false }) {
   }
 }
 
-const greeting = ({ address, demo, listenerPort }) =>
+const greeting = ({ address, demo, listenerPort, copyistPort }) =>
   [
     '',
     `  Lake Letter is open at ${address}`,
@@ -65,6 +70,7 @@ const greeting = ({ address, demo, listenerPort }) =>
       ? [
           '  Sign in with         demo@lakeletter.example / lake-letter-demo',
           `  The stand-in listener http://127.0.0.1:${listenerPort}`,
+          `  The stand-in copyist  http://127.0.0.1:${copyistPort}/openapi.json`,
         ]
       : ['  The first visit makes the first account.']),
     '  Ctrl-C ends it.',

@@ -13,6 +13,8 @@ import { jsonSchemaTransform, serializerCompiler, validatorCompiler } from 'fast
 import { accountRoutes } from './accounts/routes'
 import { guard, letAnyoneIn } from './access/access'
 import { refuseForeignOrigins } from './access/foreignOrigins'
+import { draftRoutes } from './drafting/routes'
+import { lentRoutes } from './drafting/lent'
 import { episodeRoutes } from './episodes/routes'
 import { eventRoutes } from './events/routes'
 import { feedRoutes } from './feeds/routes'
@@ -99,6 +101,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
       })
       await api.register(uploadRoutes(platform))
       await api.register(eventRoutes(platform))
+      await api.register(lentRoutes(platform))
       await api.register(async answers => {
         await answers.register(fastifyCompress, { encodings: ['br', 'gzip'] })
         await answers.register(async open => {
@@ -112,6 +115,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
         await answers.register(historyRoutes(platform))
         await answers.register(togetherRoutes(platform))
         await answers.register(transcriptRoutes(platform))
+        await answers.register(draftRoutes(platform))
         await answers.register(previewRoutes(platform))
         await answers.register(releaseRoutes(platform))
         await answers.register(fileRoutes(platform))

@@ -19,6 +19,7 @@ const schema = z.object({
   MEDIA_ACCEL_LOG: z.string().min(1).optional(),
   RUN_JOBS: z.enum(['yes', 'no']).default('yes'),
   LISTENER_URL: z.url().optional(),
+  COPYIST_URL: z.url({ protocol: /^https?$/ }).optional(),
   LOG_LEVEL: z.enum(['trace', 'debug', 'info', 'warn', 'error', 'silent']).default('warn'),
   TRUST_PROXY: z
     .string()
@@ -40,6 +41,8 @@ export interface Configuration {
   /** Hosts with ports (`127.0.0.1:4312`) that are fetched from although they are not public; for stand-ins. */
   fetchAllow: readonly string[]
   listenerUrl: string | null
+  /** Of the service that drafts transcripts, without a trailing slash; null where there is none. */
+  copyistUrl: string | null
   /** How many bytes a process keeps in memory of feeds and pages as they are sent, and as many of audio. */
   cacheBytes: number
   /** Where a proxy finds stored files and sends them itself; null where the server sends them. */
@@ -76,6 +79,7 @@ export function readConfiguration(environment: NodeJS.ProcessEnv): Configuration
       .map(each => each.trim())
       .filter(Boolean),
     listenerUrl: data.LISTENER_URL ?? null,
+    copyistUrl: data.COPYIST_URL ? withoutSlashesBehind(data.COPYIST_URL) : null,
     cacheBytes: data.CACHE_BYTES,
     mediaAccel: data.MEDIA_ACCEL ?? null,
     mediaAccelLog: data.MEDIA_ACCEL_LOG ?? null,

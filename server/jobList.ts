@@ -1,3 +1,4 @@
+import { askCopyist } from './drafting/job'
 import { finishEpisode } from './finishing/job'
 import type { JobList } from './jobs/kinds'
 import { measureFile } from './measuring/measuring'
@@ -20,6 +21,7 @@ export function jobList(platform: Platform): JobList {
     'finish-episode': finishEpisode(platform),
     'ask-links': linkAsking(platform),
     'lay-transcript': layTranscript(platform),
+    'ask-copyist': askCopyist(platform),
     'clear-blobs': { lane: 'tidying', run: () => blobKeeper(platform).clear(), gaveUp: null },
     tidy: tidying(platform).job,
   }

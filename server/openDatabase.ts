@@ -4,6 +4,7 @@ import { initAccounts } from './accounts/models'
 import { initEpisodes } from './episodes/models'
 import { initFiles } from './files/models'
 import { initHistory } from './history/models'
+import { initDrafts } from './drafting/models'
 import { initTranscripts } from './transcripts/models'
 import { initJobs } from './jobs/models'
 import { initLinks } from './links/models'
@@ -38,6 +39,7 @@ export function openDatabase(address: string): Sequelize {
     initEpisodes,
     initHistory,
     initTranscripts,
+    initDrafts,
     initLinks,
     initTogether,
     initUploads,

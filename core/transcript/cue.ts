@@ -12,6 +12,8 @@ export interface Cue {
   kept?: KeptOfCue
   /** How sure the machine is of when it is said, from 0 to 1; nothing where a person or a file has said it. */
   sure?: number
+  /** Words, in their order, that the machine was not sure to have heard. */
+  doubtful?: readonly string[]
   /** A person has said when it is said; laying does not move it. */
   isPinned?: boolean
 }

@@ -6,6 +6,7 @@ import {
   findWords,
   heardAt,
   joinCue,
+  moveEdge,
   renameSpeaker,
   replaceWords,
   shiftCues,
@@ -95,6 +96,62 @@ describe('cues', () => {
       ['b', 1000, 2500, 'It is never the reed.'],
     ])
     expect(deliveredCues(two, { fromMs: 3000, durationMs: 500 }).map(({ id }) => id)).toEqual(['b'])
+  })
+})
+
+describe('the edge of a cue', () => {
+  const three = [...two, cue('c', 6000, 7000, 'Nor the key.')]
+  const times = (cues: Cue[]) => cues.map(({ fromMs, toMs }) => [fromMs, toMs])
+
+  it('is moved, and meant from then on', () => {
+    const [, , last] = moveEdge([...two, cue('c', 6000, 7000, 'Nor the key.', { sure: 0.2 })], 'c', 'fromMs', 5600.4)
+    expect(last).toEqual(cue('c', 5600, 7000, 'Nor the key.', { isPinned: true }))
+  })
+
+  it('takes a neighbour that touches it along, and pushes one that is in its way', () => {
+    expect(times(moveEdge(three, 'a', 'toMs', 2500))).toEqual([
+      [1000, 2500],
+      [2500, 5000],
+      [6000, 7000],
+    ])
+    expect(times(moveEdge(three, 'b', 'toMs', 5500))).toEqual([
+      [1000, 3000],
+      [3000, 5500],
+      [6000, 7000],
+    ])
+    expect(times(moveEdge(three, 'b', 'toMs', 6500))).toEqual([
+      [1000, 3000],
+      [3000, 6500],
+      [6500, 7000],
+    ])
+    expect(times(moveEdge(three, 'c', 'fromMs', 4000))).toEqual([
+      [1000, 3000],
+      [3000, 4000],
+      [4000, 7000],
+    ])
+  })
+
+  it('leaves every cue in order, and a tenth of a second of each, wherever it is moved', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom('a', 'b', 'c'),
+        fc.constantFrom('fromMs' as const, 'toMs' as const),
+        fc.integer(),
+        (id, edge, ms) => {
+          const moved = moveEdge(three, id, edge, ms)
+          const all = moved.flatMap(({ fromMs, toMs }) => [fromMs!, toMs!])
+          expect(all).toEqual(all.toSorted((one, other) => one - other))
+          expect(moved.every(({ fromMs, toMs }) => fromMs! >= 0 && toMs! - fromMs! >= 100)).toBe(true)
+        },
+      ),
+    )
+  })
+
+  it('of a cue without times, or between cues that lie over each other, is left as it is', () => {
+    const untimed = [{ ...two[0]!, fromMs: null, toMs: null }]
+    expect(moveEdge(untimed, 'a', 'fromMs', 100)).toEqual(untimed)
+    const over = [cue('a', 1000, 9000, 'All'), cue('b', 500, 600, 'Before')]
+    expect(moveEdge(over, 'b', 'fromMs', 0)).toEqual(over)
   })
 })
 

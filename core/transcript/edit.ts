@@ -39,7 +39,42 @@ export function joinCue(cues: readonly Cue[], id: string): Cue[] {
   if (!before || !cue) return [...cues]
   const toMs = isTimed(before) && isTimed(cue) ? Math.max(before.toMs, cue.toMs) : before.toMs
   const text = [before.text.trim(), cue.text.trim()].filter(Boolean).join(' ')
-  return replaced(cues, at - 1, 2, { ...withoutMarks(before), toMs, text })
+  const doubtful = [...(before.doubtful ?? []), ...(cue.doubtful ?? [])]
+  return replaced(cues, at - 1, 2, { ...withoutMarks(before), toMs, text, ...(doubtful.length > 0 && { doubtful }) })
+}
+
+/** The beginning of a cue, or its end. */
+export type CueEdge = 'fromMs' | 'toMs'
+
+/** A cue that is moved by hand stays so long. */
+const shortestMs = 100
+/** What lies closer than that to each other touches. */
+const touchMs = 50
+
+/**
+ * Moves the beginning or the end of a cue to a moment, which is meant from then on. A neighbour that touched it there goes
+ * along, and one in the way gives way; each stays a tenth of a second long.
+ */
+export function moveEdge(cues: readonly Cue[], id: string, edge: CueEdge, ms: number): Cue[] {
+  const at = placeOf(cues, id)
+  const cue = cues[at]
+  if (!cue || !isTimed(cue)) return [...cues]
+  const isBegin = edge === 'fromMs'
+  const next = cues[at + (isBegin ? -1 : 1)]
+  const neighbour = next && isTimed(next) ? next : null
+  const [low, high] = isBegin
+    ? [neighbour ? neighbour.fromMs + shortestMs : 0, cue.toMs - shortestMs]
+    : [cue.fromMs + shortestMs, neighbour ? neighbour.toMs - shortestMs : Infinity]
+  if (low > high) return [...cues]
+  const to = Math.round(Math.min(high, Math.max(low, ms)))
+  const { sure: _sure, ...known } = cue
+  const moved = { ...known, [edge]: to, isPinned: true }
+  if (!neighbour) return replaced(cues, at, 1, moved)
+  const facing = isBegin ? 'toMs' : 'fromMs'
+  const isInTheWay = isBegin ? neighbour.toMs > to : neighbour.fromMs < to
+  const goesAlong = isInTheWay || Math.abs(neighbour[facing] - cue[edge]) <= touchMs
+  const other = goesAlong ? { ...neighbour, [facing]: to } : neighbour
+  return isBegin ? replaced(cues, at - 1, 2, other, moved) : replaced(cues, at, 2, moved, other)
 }
 
 /** Moves cues from one on, or one alone, by so many milliseconds; none before 0:00, and none against another. */

@@ -1,6 +1,7 @@
 import type { Stretch } from '../audio/measurement'
 import { letters } from '../words/line'
 import { type Cue, isTimed, type TimedCue } from './cue'
+import { isDoubtful } from './doubtful'
 
 export type CueFindingCode =
   'overlap' | 'backwards' | 'past-end' | 'empty' | 'fast' | 'long-line' | 'silent' | 'unsaid' | 'doubtful'
@@ -51,10 +52,6 @@ export function cueFindings(
   if (pauses && endMs !== null) found.push(...unsaid(timed, endMs, quiet))
   return found
 }
-
-/** Whether the machine was not sure of a cue, and nobody has looked yet. */
-export const isDoubtful = ({ sure }: Pick<Cue, 'sure'>): boolean => sure !== undefined && sure < leastSure
-export const leastSure = 0.5
 
 function isTooLong({ text }: Cue): boolean {
   const lines = text.split('\n')

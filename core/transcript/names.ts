@@ -11,6 +11,7 @@ function isLikeName(words: string): boolean {
 }
 
 const nameBefore = (text: string): string | null => {
+  if (!text.includes(':')) return null
   const name = before.exec(text)?.[1]
   return name && isLikeName(name) ? name : null
 }
@@ -26,13 +27,13 @@ export interface Said {
  */
 export function withSpeakers(texts: readonly string[], known: readonly string[]): Said[] {
   const counts = new Map<string, number>()
-  for (const text of texts) {
-    const name = nameBefore(text)
+  const names = texts.map(nameBefore)
+  for (const name of names) {
     if (name) counts.set(name, (counts.get(name) ?? 0) + 1)
   }
   const areNamed = [...counts].some(([name, count]) => count > 1 || known.includes(name))
-  return texts.map(text => {
-    const name = nameBefore(text)
+  return texts.map((text, at) => {
+    const name = names[at]
     return name && areNamed
       ? { speaker: name.slice(0, longestSpeaker), text: text.replace(before, '') }
       : { speaker: null, text }

@@ -9,6 +9,7 @@ const times = /^\s*([\d:.,]+)\s*-{2,}>\s*([\d:.,]+)(?:\s.*)?$/
 export function readSrt(words: string, known: readonly string[] = []): Reading {
   const lines = words.replace(/^\ufeff/, '').split('\n')
   const places = lines.flatMap((line, at) => {
+    if (!line.includes('-->')) return []
     const [, begin, end] = times.exec(line) ?? []
     const [fromMs, toMs] = [looseMoment(begin ?? ''), looseMoment(end ?? '')]
     return fromMs === null || toMs === null ? [] : [{ at, fromMs, toMs }]
@@ -27,7 +28,7 @@ export function readSrt(words: string, known: readonly string[] = []): Reading {
     return { fromMs, toMs, source }
   })
   const said = withSpeakers(
-    found.map(({ source }) => source.replace(markup, '')),
+    found.map(({ source }) => (/[<{]/.test(source) ? source.replace(markup, '') : source)),
     known,
   )
   const cues = found.map(({ fromMs, toMs, source }, index): Cue => {

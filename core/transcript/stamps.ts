@@ -19,9 +19,10 @@ export function looseMoment(text: string): number | null {
 
 function stamp(ms: number, point: string): string {
   const rest = Math.floor(ms / 1000)
-  const [hours, minutes, seconds] = [Math.floor(rest / 3600), Math.floor(rest / 60) % 60, rest % 60]
-  const two = (part: number): string => String(part).padStart(2, '0')
-  return `${two(hours)}:${two(minutes)}:${two(seconds)}${point}${String(ms % 1000).padStart(3, '0')}`
+  const parts = ms % 1000
+  const hundreds = parts < 10 ? '00' : parts < 100 ? '0' : ''
+  return `${two(Math.floor(rest / 3600))}:${two(Math.floor(rest / 60) % 60)}:${two(rest % 60)}${point}${hundreds}${parts}`
 }
+const two = (part: number): string => (part < 10 ? `0${part}` : String(part))
 export const vttStamp = (ms: number): string => stamp(ms, '.')
 export const srtStamp = (ms: number): string => stamp(ms, ',')

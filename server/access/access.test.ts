@@ -58,11 +58,15 @@ async function join(email: string): Promise<string> {
 }
 
 const removing = /^DELETE/
-/** Every route behind a sign-in, what removes something last. */
-const guarded = () =>
-  house.routes
-    .filter(({ access }) => access !== 'anyone')
-    .toSorted((one, other) => Number(removing.test(one.method)) - Number(removing.test(other.method)))
+/** Every route behind a sign-in, what removes something last, and first what lies within what else is removed. */
+const guarded = () => {
+  const all = house.routes.filter(({ access }) => access !== 'anyone')
+  const last = all.filter(({ method }) => removing.test(method))
+  return [
+    ...all.filter(each => !last.includes(each)),
+    ...last.toSorted((one, other) => other.url.length - one.url.length),
+  ]
+}
 
 function addressOf({ url, access }: House['routes'][number]): string {
   const thing = typeof access === 'object' ? access.of : 'show'
@@ -88,7 +92,7 @@ describe('every route', () => {
     ).toEqual([])
   })
 
-  it('of the API lets in anyone only to sign in, to make the first account, and to the description of itself', () => {
+  it('of the API lets in anyone only to sign in, to make the first account, to the description of itself, and with a secret to what is lent', () => {
     expect(
       [
         ...new Set(
@@ -97,7 +101,7 @@ describe('every route', () => {
             .map(({ url }) => url),
         ),
       ].toSorted(),
-    ).toEqual(['/api/v1/accounts', '/api/v1/openapi.json', '/api/v1/session'])
+    ).toEqual(['/api/v1/accounts', '/api/v1/lent/:token/:name', '/api/v1/openapi.json', '/api/v1/session'])
   })
 
   it('that does not let anyone in sends those away who are not signed in', async () => {

@@ -28,6 +28,7 @@ export const accountRoutes =
         account: account && { id: account.id, email: account.email },
         maxUploadBytes: configuration.maxUploadBytes,
         listenerAddress: configuration.listenerUrl,
+        copyist: configuration.copyistUrl && new URL(configuration.copyistUrl).host,
       }
     })
 

@@ -16,6 +16,7 @@ import { table } from './migrations/0013-table'
 import { links } from './migrations/0014-links'
 import { chapters } from './migrations/0015-chapters'
 import { transcripts } from './migrations/0016-transcripts'
+import { drafts } from './migrations/0017-drafts'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -34,6 +35,7 @@ const migrations = [
   { name: '0014-links', statements: links },
   { name: '0015-chapters', statements: chapters },
   { name: '0016-transcripts', statements: transcripts },
+  { name: '0017-drafts', statements: drafts },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

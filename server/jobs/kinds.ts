@@ -11,6 +11,8 @@ export interface Payloads {
   'ask-links': { episodeId: string }
   /** Finds when everything of a transcript is said. */
   'lay-transcript': { transcriptId: string }
+  /** Asks the copyist how far a draft is, and for it. */
+  'ask-copyist': { draftId: string }
   'clear-blobs': Record<string, never>
   tidy: Record<string, never>
 }
@@ -18,7 +20,8 @@ export interface Payloads {
 export type JobKind = keyof Payloads
 
 /** Jobs of the same lane run one after the other in a process; lanes run beside each other, so that none waits for what is slower. */
-export type Lane = 'before a release' | 'reading' | 'network' | 'measuring' | 'finishing' | 'laying' | 'tidying'
+export type Lane =
+  'before a release' | 'reading' | 'network' | 'measuring' | 'finishing' | 'laying' | 'drafting' | 'tidying'
 
 /** What a job is given beside its payload. */
 export interface JobRun {

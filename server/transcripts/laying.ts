@@ -63,7 +63,7 @@ export function layTranscript(platform: Platform): JobDefinition<Payloads['lay-t
       current.set(isSame ? part : { laying: 'overtaken' })
       if (isLaid) current.set({ version: current.version + 1, updatedAt: clock.now() })
       await current.save({ transaction })
-      return isLaid ? { transcripts: true } : {}
+      return isLaid && !current.isUnread ? { transcripts: true } : {}
     })
   }
 
@@ -104,7 +104,7 @@ export function layTranscript(platform: Platform): JobDefinition<Payloads['lay-t
       await settle(row, {
         content,
         ...countsOf(content),
-        beforeContent: row.content,
+        beforeContent: row.isUnread ? row.beforeContent : row.content,
         origin: 'laid',
         sourceId: source.id,
         laying: 'none',

@@ -21,7 +21,9 @@ export class Transcript extends Model<InferAttributes<Transcript>, InferCreation
   declare content: Content
   declare cueCount: number
   declare isTimed: boolean
-  declare origin: 'file' | 'written' | 'laid'
+  declare origin: 'file' | 'written' | 'laid' | 'drafted'
+  /** A machine has written it, and nobody has read it yet. */
+  declare isUnread: CreationOptional<boolean>
   /** Of the file that it came in. */
   declare name: string | null
   /** Whether it is being laid over the speech, or could not be, or was changed meanwhile. */
@@ -50,6 +52,7 @@ export function initTranscripts(sequelize: Sequelize): void {
       cueCount: DataTypes.INTEGER.UNSIGNED,
       isTimed: DataTypes.BOOLEAN,
       origin: DataTypes.STRING,
+      isUnread: { type: DataTypes.BOOLEAN, defaultValue: false },
       name: DataTypes.STRING,
       laying: { type: DataTypes.STRING, defaultValue: 'none' },
       sourceId: DataTypes.UUID,

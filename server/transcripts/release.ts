@@ -20,7 +20,10 @@ export async function transcriptsNow(
     transaction,
   })
   return rows.flatMap(row => {
-    const content = { ...row.content, cues: deliveredCues(row.content.cues, cut) }
+    // Until somebody has read what a machine wrote, what was there before goes out, if anything.
+    const written = row.isUnread ? row.beforeContent : row.content
+    if (!written) return []
+    const content = { ...written, cues: deliveredCues(written.cues, cut) }
     const { language, isSpoken } = row
     const told = { language, isSpoken: Boolean(isSpoken), formats: formatsOf(content) }
     return content.cues.length > 0 ? [{ row, content, told }] : []

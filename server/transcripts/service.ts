@@ -25,7 +25,7 @@ import { Transcript } from './models'
 
 /** What is said in an episode, as it is worked on. */
 export function transcriptService(platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events'>) {
-  const { clock } = platform
+  const { clock, jobs } = platform
   const { changeEpisode } = episodeChanges(platform)
 
   async function find(id: string, transaction?: Transaction): Promise<Transcript> {
@@ -39,9 +39,29 @@ export function transcriptService(platform: Pick<Platform, 'database' | 'clock' 
     return fileIdOf(await loadRoles(episode), 'source')
   }
 
+  async function summaryOf(row: Transcript, sourceId: string | null): Promise<TranscriptSummary> {
+    const { id, language, isSpoken, version, cueCount, isTimed: timed, origin, name, laying, updatedAt } = row
+    return {
+      id,
+      language,
+      isSpoken: Boolean(isSpoken),
+      version,
+      cueCount,
+      isTimed: Boolean(timed),
+      origin,
+      isUnread: Boolean(row.isUnread),
+      name,
+      laying,
+      laid: laying === 'working' ? ((await jobs.openFor(id))?.progress ?? 0) : 0,
+      fits: row.sourceId === sourceId || !timed,
+      hasBefore: Boolean((row.get('hasBefore') as number | undefined) ?? row.beforeContent),
+      updatedAt: updatedAt.toISOString(),
+    }
+  }
+
   const view = async (id: string): Promise<TranscriptView> => {
     const row = await find(id)
-    return { ...summaryOf(row, await sourceOf(row.episodeId)), cues: row.content.cues }
+    return { ...(await summaryOf(row, await sourceOf(row.episodeId))), cues: row.content.cues }
   }
 
   /** Changes a transcript under its episode's lock, as a window has seen it. */
@@ -55,10 +75,11 @@ export function transcriptService(platform: Pick<Platform, 'database' | 'clock' 
       const row = await find(id, transaction)
       if (version !== null && row.version !== version)
         throw new AppError('version-conflict', 'The transcript was changed in another window.', undefined, {
-          current: { ...summaryOf(row, fileIdOf(episode, 'source')), cues: row.content.cues },
+          current: { ...(await summaryOf(row, fileIdOf(episode, 'source'))), cues: row.content.cues },
         })
       await decide(row, episode, transaction)
-      const goesOut = row.changed('content') || row.changed('language') || row.changed('isSpoken')
+      const goesOut =
+        !row.isUnread && (['content', 'language', 'isSpoken', 'isUnread'] as const).some(field => row.changed(field))
       row.set({ version: row.version + 1, updatedAt: clock.now() })
       await row.save({ transaction })
       return goesOut ? { transcripts: true } : {}
@@ -66,14 +87,19 @@ export function transcriptService(platform: Pick<Platform, 'database' | 'clock' 
     return view(id)
   }
 
-  /** Puts a whole transcript in the place of what an episode has in that language; answers its id. */
+  /**
+   * Puts a whole transcript in the place of what an episode has in that language, unless `isWanted` says in the same
+   * transaction that it is not any more; answers its id.
+   */
   async function put(
     { id: episodeId, showId, accountId }: Pick<Scope, 'id' | 'showId' | 'accountId'>,
     language: string,
-    made: Pick<Transcript, 'content' | 'origin' | 'name'>,
+    made: Pick<Transcript, 'content' | 'origin' | 'name'> & Partial<Pick<Transcript, 'sourceId' | 'isUnread'>>,
+    isWanted: (transaction: Transaction) => Promise<boolean> = () => Promise.resolve(true),
   ): Promise<string> {
     let id = uuidV7()
     await changeEpisode({ id: episodeId, showId, accountId }, {}, async (episode, transaction) => {
+      if (!(await isWanted(transaction))) return null
       const [known, others] = [
         await Transcript.findOne({ where: { episodeId, language }, transaction }),
         await Transcript.count({ where: { episodeId, removedAt: null }, transaction }),
@@ -81,16 +107,17 @@ export function transcriptService(platform: Pick<Platform, 'database' | 'clock' 
       if (!known && others >= mostLanguages)
         throw badInput('language', language, `An episode has transcripts in at most ${mostLanguages} languages.`)
       const facts = {
+        sourceId: fileIdOf(episode, 'source'),
+        isUnread: false,
         ...made,
         ...countsOf(made.content),
-        sourceId: fileIdOf(episode, 'source'),
         updatedAt: clock.now(),
         removedAt: null,
         laying: 'none' as const,
       }
       if (known) {
         id = known.id
-        const before = known.removedAt ? null : known.content
+        const before = known.removedAt ? null : known.isUnread ? known.beforeContent : known.content
         const isSpoken = known.removedAt ? others === 0 : known.isSpoken
         await known.update({ ...facts, isSpoken, beforeContent: before, version: known.version + 1 }, { transaction })
       } else
@@ -98,7 +125,7 @@ export function transcriptService(platform: Pick<Platform, 'database' | 'clock' 
           { id, episodeId, language, isSpoken: others === 0, createdAt: clock.now(), ...facts },
           { transaction },
         )
-      return { transcripts: true }
+      return made.isUnread ? {} : { transcripts: true }
     })
     return id
   }
@@ -118,7 +145,7 @@ export function transcriptService(platform: Pick<Platform, 'database' | 'clock' 
         ],
       })
       const sourceId = await sourceOf(episodeId)
-      return rows.map(row => summaryOf(row, sourceId))
+      return Promise.all(rows.map(row => summaryOf(row, sourceId)))
     },
 
     /** Reads a file and puts it in the place of what is there in that language. Throws `transcript-refused` where it is none. */
@@ -152,7 +179,7 @@ export function transcriptService(platform: Pick<Platform, 'database' | 'clock' 
         row.set({ content, ...countsOf(content) })
       }),
 
-    changeFacts: (scope: Scope, { version, language, isSpoken, fits }: TranscriptFacts) =>
+    changeFacts: (scope: Scope, { version, language, isSpoken, fits, isUnread }: TranscriptFacts) =>
       change(scope, version, async (row, episode, transaction) => {
         if (language && language !== row.language) {
           if (await Transcript.count({ where: { episodeId: row.episodeId, language }, transaction }))
@@ -163,6 +190,7 @@ export function transcriptService(platform: Pick<Platform, 'database' | 'clock' 
           await Transcript.update({ isSpoken: false }, { where: { episodeId: row.episodeId }, transaction })
           row.set({ isSpoken: true })
         }
+        if (isUnread === false) row.set({ isUnread })
         if (fits) row.set({ sourceId: fileIdOf(episode, 'source') })
       }),
 
@@ -176,7 +204,7 @@ export function transcriptService(platform: Pick<Platform, 'database' | 'clock' 
             '(nothing)',
             'A transcript comes back that was replaced as a whole; this one was not.',
           )
-        row.set({ content, beforeContent, ...countsOf(content) })
+        row.set({ content, beforeContent, isUnread: false, ...countsOf(content) })
       }),
 
     /** Takes a transcript away; `restore` brings it back. */
@@ -220,24 +248,6 @@ export const countsOf = (content: Content): Pick<Transcript, 'cueCount' | 'isTim
 
 /** Of a list, whether there is something rather than what. */
 const hasBefore: [ReturnType<typeof literal>, string] = [literal('before_content IS NOT NULL'), 'hasBefore']
-
-function summaryOf(row: Transcript, sourceId: string | null): TranscriptSummary {
-  const { id, language, isSpoken, version, cueCount, isTimed: timed, origin, name, laying, updatedAt } = row
-  return {
-    id,
-    language,
-    isSpoken: Boolean(isSpoken),
-    version,
-    cueCount,
-    isTimed: Boolean(timed),
-    origin,
-    name,
-    laying,
-    fits: row.sourceId === sourceId || !timed,
-    hasBefore: Boolean((row.get('hasBefore') as number | undefined) ?? row.beforeContent),
-    updatedAt: updatedAt.toISOString(),
-  }
-}
 
 const announced = /\.(srt|vtt|json|txt)$/i
 

@@ -1,3 +1,4 @@
+import type { Draft } from '@contract/drafts'
 import type {
   Episode,
   EpisodeChange,
@@ -87,6 +88,10 @@ export const api = {
     call<{ transcripts: TranscriptSummary[] }>('GET', `/episodes/${id}/transcripts`).then(
       ({ transcripts }) => transcripts,
     ),
+  draft: (id: string) => call<{ draft: Draft | null }>('GET', `/episodes/${id}/draft`).then(({ draft }) => draft),
+  askForDraft: (id: string, language: string) =>
+    call<{ draft: Draft }>('POST', `/episodes/${id}/draft`, { language }).then(({ draft }) => draft),
+  stopDraft: (id: string) => call<void>('DELETE', `/episodes/${id}/draft`),
   transcript: (id: string) => call<Transcript>('GET', `/transcripts/${id}`),
   bringTranscript: (episodeId: string, language: string, file: Blob, name: string) =>
     call<BroughtTranscript>('POST', `/episodes/${episodeId}/transcripts${queryOf({ language, name })}`, file, {

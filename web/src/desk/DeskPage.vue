@@ -6,7 +6,6 @@ import type { Recipe } from '@core/audio/recipe'
 import { numberWants } from '@core/episode/numbering'
 import { toldOf } from '@core/episode/told'
 import { linkWants, wantsOf } from '@core/episode/wants'
-import { heardAt } from '@core/transcript/edit'
 import ChapterLane from '../chapters/ChapterLane.vue'
 import { useDeskChapters } from '../chapters/deskChapters'
 import ConflictPanel from './ConflictPanel.vue'
@@ -17,7 +16,6 @@ import OpenPart from './OpenPart.vue'
 import NumbersField from './NumbersField.vue'
 import PreviewPanel from '../preview/PreviewPanel.vue'
 import ReleasePanel from '../release/ReleasePanel.vue'
-import { usePlaying } from '../sound/playing'
 import { useSound } from '../sound/sound'
 import SoundPanel from '../sound/SoundPanel.vue'
 import TitleField from './TitleField.vue'
@@ -29,6 +27,8 @@ import { type Look, useDeskPlaces } from './places'
 import { useShows } from '../show/shows'
 import { useUploads } from '../uploads/uploads'
 import CueLane from '../transcripts/CueLane.vue'
+import { useDeskCues } from '../transcripts/deskCues'
+import { useDrafting } from '../transcripts/drafting'
 import { useTranscript } from '../transcripts/transcript'
 import { useVocabulary } from '../show/vocabulary'
 
@@ -52,8 +52,8 @@ const isPreviewOpen = isOpen('preview')
 const chapters = useDeskChapters(text)
 const { source } = chapters
 const transcript = useTranscript()
-const playing = usePlaying()
-const heardId = computed(() => transcript.cues[heardAt(transcript.cues, playing.atMs)]?.id)
+const drafting = useDrafting()
+const cues = useDeskCues()
 const openPart = ref<InstanceType<typeof OpenPart>>()
 /** Title and notes as feed, page and file tell them. */
 const told = computed(() => {
@@ -79,9 +79,11 @@ const worthMending = computed(
 )
 
 onMounted(() =>
-  Promise.all([desk.open(props.id), sounds.open(props.id), transcript.load(props.id)]).catch(() => {
-    missing.value = true
-  }),
+  Promise.all([desk.open(props.id), sounds.open(props.id), transcript.load(props.id), drafting.load(props.id)]).catch(
+    () => {
+      missing.value = true
+    },
+  ),
 )
 onMounted(() => vocabulary.load(show.value.id))
 onUnmounted(() => {
@@ -198,8 +200,11 @@ async function remove(): Promise<void> {
               :cues="transcript.cues"
               :view="view"
               :percent="percent"
-              :heard-id="heardId"
+              :heard-id="cues.heardId.value"
+              :chosen-id="transcript.chosenId"
               @choose="cue => openPart?.goToCue(cue.id)"
+              @drag="(id, edge, ms) => cues.drag(id, edge, ms, view)"
+              @put="cues.put"
             />
           </template>
           <DeskParts v-model="part" :wants="wants" :findings="sound.findings" :cue-wants="transcript.wants" />

@@ -3,6 +3,7 @@ import { onNews } from '../news/news'
 import { useSound } from '../sound/sound'
 import { useShows } from '../show/shows'
 import { useUploads } from '../uploads/uploads'
+import { useDrafting } from '../transcripts/drafting'
 import { useTranscript } from '../transcripts/transcript'
 import { useDesk } from './desk'
 
@@ -11,16 +12,26 @@ export function useArrivals(id: string): void {
   const desk = useDesk()
   const sounds = useSound()
   const transcript = useTranscript()
+  const drafting = useDrafting()
   const shows = useShows()
   const uploads = useUploads()
   const sending = () => uploads.sendings[id]
 
-  const refresh = (): Promise<unknown> => Promise.all([desk.refresh(), sounds.refresh(), transcript.load(id)])
+  const refresh = (): Promise<unknown> =>
+    Promise.all([desk.refresh(), sounds.refresh(), transcript.load(id), drafting.load(id)])
   onNews(news => news.id === id && news.kind !== 'sound', refresh, 2_000)
   onNews(
     news => news.kind === 'sound' && (news.id === id || news.id === sounds.sound?.source?.id),
     sounds.refresh,
     2_000,
+  )
+  onNews(
+    news => news.kind === 'sound' && news.id === transcript.open?.id,
+    () => transcript.load(id),
+  )
+  onNews(
+    news => news.kind === 'sound' && news.id === drafting.draft?.id,
+    () => drafting.load(id),
   )
   // What has arrived shows at once.
   watch(

@@ -51,7 +51,7 @@ const withoutUnset = (cue: Cue): Cue =>
   Object.fromEntries(Object.entries(cue).filter(([, value]) => value !== undefined)) as unknown as Cue
 
 /** Puts the cursor into a cue, as soon as it is drawn. */
-async function focusAt(index: number, caret: 'start' | 'end' | number): Promise<void> {
+async function focusAt(index: number, caret: 'start' | 'end' | number | { at: number; length: number }): Promise<void> {
   const cue = cues.value[index]
   if (!cue) return
   virtual.value.scrollToIndex(index)
@@ -61,8 +61,11 @@ async function focusAt(index: number, caret: 'start' | 'end' | number): Promise<
     const field = box.value?.querySelector<HTMLTextAreaElement>(`[data-cue="${cue.id}"] textarea`)
     if (!field) continue
     field.focus()
-    const at = caret === 'start' ? 0 : caret === 'end' ? field.value.length : caret
-    field.setSelectionRange(at, at)
+    if (typeof caret === 'object') field.setSelectionRange(caret.at, caret.at + caret.length)
+    else {
+      const at = caret === 'start' ? 0 : caret === 'end' ? field.value.length : caret
+      field.setSelectionRange(at, at)
+    }
     return
   }
 }
@@ -89,7 +92,13 @@ function goTo(id: string): void {
   if (index >= 0) virtual.value.scrollToIndex(index, { align: 'center' })
   chosenId.value = id
 }
-defineExpose({ goTo, focusAt })
+/** From where to where words of the cue that is written in are chosen. */
+function chosenWords(): [begin: number, end: number] | null {
+  const field = document.activeElement
+  if (!(field instanceof HTMLTextAreaElement) || !box.value?.contains(field)) return null
+  return [field.selectionStart, field.selectionEnd]
+}
+defineExpose({ goTo, focusAt, change, chosenWords })
 </script>
 
 <template>

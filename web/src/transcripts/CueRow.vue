@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { type Cue } from '@core/transcript/cue'
+import { accepted, doubtfulWords, isTimeDoubtful } from '@core/transcript/doubtful'
 import type { CueFindingCode } from '@core/transcript/findings'
 import { momentText, readMoment } from '@core/words/moments'
 import { findingNames, findingWords } from './words'
@@ -29,6 +30,7 @@ watch(
 const name = computed(() => `cue ${props.place + 1}`)
 const says = computed(() => props.codes.map(code => findingNames[code]).join(' · '))
 const why = computed(() => props.codes.map(code => findingWords[code]).join(' '))
+const doubts = computed(() => doubtfulWords(props.cue))
 const lines = computed(() => props.cue.text.split('\n').length)
 
 function setTime(which: 'fromMs' | 'toMs'): void {
@@ -119,12 +121,21 @@ function onKey(event: KeyboardEvent): void {
     <p v-if="says" class="says small" :title="why">
       {{ says }}
       <button
-        v-if="codes.includes('doubtful')"
+        v-if="isTimeDoubtful(cue)"
         type="button"
         class="link-button small"
         @click="emit('change', { sure: undefined }, '')"
       >
         It is right
+      </button>
+      <button
+        v-for="{ words, at } in doubts"
+        :key="at"
+        type="button"
+        class="link-button small"
+        @click="emit('change', accepted(cue, at), '')"
+      >
+        “{{ words }}” is right
       </button>
     </p>
   </div>

@@ -7,8 +7,8 @@ import { languages } from '../show/languages'
 
 /** Where a transcript comes from: a file, or words that are pasted. */
 const language = defineModel<string>('language', { required: true })
-defineProps<{ busy: boolean; problem: string }>()
-const emit = defineEmits<{ file: [file: Blob, name: string] }>()
+defineProps<{ busy: boolean; problem: string; copyist: string | null; hasAudio: boolean }>()
+const emit = defineEmits<{ file: [file: Blob, name: string]; draft: [] }>()
 const input = ref<HTMLInputElement>()
 const words = ref('')
 
@@ -37,6 +37,15 @@ function pick(): void {
         aria-label="Language of the transcript"
       />
       <Button type="button" size="small" label="Choose a file" :loading="busy" @click="input?.click()" />
+      <Button
+        v-if="copyist"
+        type="button"
+        size="small"
+        outlined
+        label="Have it drafted"
+        :disabled="busy || !hasAudio"
+        @click="emit('draft')"
+      />
       <input
         ref="input"
         class="out-of-sight"
@@ -47,6 +56,13 @@ function pick(): void {
         @change="pick"
       />
     </div>
+    <p v-if="copyist" class="small quiet">
+      {{
+        hasAudio
+          ? `For a draft the copyist at ${copyist} hears the audio; you correct what it wrote before it goes out.`
+          : 'A draft can be had as soon as the audio is here.'
+      }}
+    </p>
     <Textarea
       v-model="words"
       rows="4"

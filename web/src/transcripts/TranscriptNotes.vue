@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
+import ProgressBar from 'primevue/progressbar'
 import { storeToRefs } from 'pinia'
 import type { TranscriptFacts, TranscriptSummary } from '@contract/transcripts'
 import { useTranscript } from './transcript'
@@ -7,7 +8,8 @@ import { useTranscript } from './transcript'
 /** What there is to know before a transcript is worked on: whether it fits the sound, was read, is being laid. */
 defineProps<{ open: TranscriptSummary; busy: boolean }>()
 const emit = defineEmits<{ lay: []; move: []; next: []; facts: [facts: Omit<TranscriptFacts, 'version'>] }>()
-const { remarks, lost, doubtfulCount } = storeToRefs(useTranscript())
+const { remarks, lost, doubtful } = storeToRefs(useTranscript())
+const keys = 'Alt N plays the next one, Alt R says that it is right.'
 </script>
 
 <template>
@@ -25,6 +27,12 @@ const { remarks, lost, doubtfulCount } = storeToRefs(useTranscript())
     </div>
     <p v-if="open.laying === 'working'" class="note" role="status">
       It is being laid over the speech: spoken by a machine, and both compared. An hour takes about a minute.
+      <ProgressBar
+        :value="Math.round(open.laid * 100)"
+        :show-value="false"
+        aria-label="How far the laying is"
+        class="progress"
+      />
     </p>
     <p v-else-if="open.laying === 'failed'" class="note needs-you" role="alert">
       It could not be laid over the speech. Is it of this audio? The times are as they were; try again.
@@ -32,9 +40,32 @@ const { remarks, lost, doubtfulCount } = storeToRefs(useTranscript())
     <p v-else-if="open.laying === 'overtaken'" class="note needs-you" role="alert">
       Something was written while it was being laid, and stands as it is. Lay it again.
     </p>
-    <p v-if="doubtfulCount" class="note needs-you" role="status">
-      The machine was not sure of {{ doubtfulCount === 1 ? 'one cue' : `${doubtfulCount} cues` }}.
-      <button type="button" class="link-button" @click="emit('next')">Hear the next one</button> (Alt N)
+    <div v-if="open.isUnread" class="note needs-you unread">
+      <p>
+        <strong>A draft that nobody has read.</strong> Names, and words that sound alike, are often wrong. It goes out once
+        you say that it is read.
+        <span v-if="doubtful.length" class="small">{{ keys }}</span>
+      </p>
+      <div class="actions">
+        <Button
+          v-if="doubtful.length"
+          size="small"
+          :label="`Go through ${doubtful.length === 1 ? 'one doubt' : `${doubtful.length} doubts`}`"
+          @click="emit('next')"
+        />
+        <Button
+          size="small"
+          :outlined="doubtful.length > 0"
+          label="It is read"
+          :disabled="busy"
+          @click="emit('facts', { isUnread: false })"
+        />
+      </div>
+    </div>
+    <p v-else-if="doubtful.length" class="note needs-you" role="status">
+      The machine was not sure of {{ doubtful.length === 1 ? 'one place' : `${doubtful.length} places` }}.
+      <button type="button" class="link-button" @click="emit('next')">Hear the next one</button>
+      {{ ' ' }}<span class="small">{{ keys }}</span>
     </p>
     <p v-for="remark in remarks" :key="remark" class="small quiet" role="status">{{ remark }}</p>
     <p v-if="lost.length" class="note needs-you" role="status">
@@ -53,6 +84,20 @@ const { remarks, lost, doubtfulCount } = storeToRefs(useTranscript())
 .notes {
   display: grid;
   gap: var(--space-2);
+}
+.unread {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-3);
+  align-items: center;
+}
+.unread p {
+  flex: 1 1 24rem;
+}
+.progress {
+  max-width: 24rem;
+  height: 6px;
+  margin-top: var(--space-1);
 }
 .notes:empty {
   display: none;

@@ -2,16 +2,18 @@
 import Button from 'primevue/button'
 import { storeToRefs } from 'pinia'
 import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
-import { pausesOf } from '@core/audio/pauses'
 import { type Cue, isTimed } from '@core/transcript/cue'
 import { speakersIn } from '@core/transcript/edit'
-import { type CueFinding, cueFindings, isDoubtful } from '@core/transcript/findings'
+import { accepted, placeAfter } from '@core/transcript/doubtful'
+import { type CueFinding, cueFindings } from '@core/transcript/findings'
 import { formatsOf } from '@core/transcript/formats'
 import { problemOf } from '../parts/problems'
 import { usePlaying } from '../sound/playing'
 import { useSound } from '../sound/sound'
-import { useWaveforms } from '../sound/waveforms'
 import CueList from './CueList.vue'
+import { useDeskCues } from './deskCues'
+import DraftState from './DraftState.vue'
+import { useDrafting } from './drafting'
 import FindWords from './FindWords.vue'
 import MoveTimes from './MoveTimes.vue'
 import NewTranscript from './NewTranscript.vue'
@@ -23,10 +25,11 @@ import { useTranscript } from './transcript'
 /** What is said, corrected against the sound. */
 const props = defineProps<{ showLanguage: string; people: readonly string[] }>()
 const transcript = useTranscript()
-const { open, cues, problem } = storeToRefs(transcript)
+const drafting = useDrafting()
+const { open, cues, problem, chosenId } = storeToRefs(transcript)
 const { sound } = storeToRefs(useSound())
 const playing = usePlaying()
-const waves = useWaveforms()
+const { pauses } = useDeskCues()
 
 const language = ref(props.showLanguage.toLowerCase())
 const isAdding = ref(false)
@@ -35,7 +38,6 @@ const busy = ref(false)
 const bringProblem = ref('')
 const removed = ref<string | null>(null)
 const cueList = ref<InstanceType<typeof CueList>>()
-const chosenId = ref<string>()
 
 const source = computed(() => sound.value?.source ?? null)
 const speakers = ref<readonly string[]>(props.people)
@@ -47,7 +49,7 @@ const findings = ref<readonly CueFinding[]>([])
 let lookTimer: ReturnType<typeof setTimeout> | undefined
 const lookPauseMs = 400
 watch(
-  () => [cues.value, source.value?.id, source.value && waves.waveforms[source.value.id]] as const,
+  () => [cues.value, source.value?.id, pauses.value] as const,
   () => {
     clearTimeout(lookTimer)
     lookTimer = setTimeout(look, findings.value.length === 0 ? 0 : lookPauseMs)
@@ -55,9 +57,8 @@ watch(
   { immediate: true },
 )
 function look(): void {
-  const waveform = source.value && waves.waveforms[source.value.id]
   speakers.value = [...new Set([...props.people, ...speakersIn(cues.value)])]
-  findings.value = cueFindings(cues.value, source.value?.durationMs ?? null, waveform ? pausesOf(waveform) : null)
+  findings.value = cueFindings(cues.value, source.value?.durationMs ?? null, pauses.value)
 }
 const codesOf = computed(() => {
   const codes = new Map<string, CueFinding['code'][]>()
@@ -68,15 +69,32 @@ const codesOf = computed(() => {
 function goTo(id: string): void {
   cueList.value?.goTo(id)
 }
-/** Leads to the next place that the machine was not sure of, behind where somebody is. */
+/** Leads to the next place that the machine was not sure of, behind where somebody is, and lets it be heard. */
 async function nextDoubtful(): Promise<void> {
-  const from = cues.value.findIndex(({ id }) => id === chosenId.value)
-  const order = [...cues.value.slice(from + 1), ...cues.value.slice(0, from + 1)]
-  const cue = order.find(isDoubtful)
+  const { index, end } = whereSomebodyIs()
+  const place = placeAfter(transcript.doubtful, { index, at: end })
+  const cue = place && cues.value[place.index]
   if (!cue) return
   chosenId.value = cue.id
   if (isTimed(cue)) playing.player?.playStretch(Math.max(0, cue.fromMs - 300), cue.toMs + 300)
-  await cueList.value?.focusAt(cues.value.indexOf(cue), 'start')
+  await cueList.value?.focusAt(place.index, place)
+}
+/** Says that what somebody is at is right as it stands, and leads on. */
+async function right(): Promise<void> {
+  const { index, begin } = whereSomebodyIs()
+  const place = transcript.doubtful.find(each => each.index === index && (each.length === 0 || each.at === begin))
+  if (place) {
+    const part = place.length === 0 ? { sure: undefined } : accepted(cues.value[index]!, place.at)
+    cueList.value?.change(cues.value[index]!.id, part, '')
+  }
+  await nextDoubtful()
+}
+/** The cue that was chosen last, and what is chosen in its words. */
+function whereSomebodyIs(): { index: number; begin: number; end: number } {
+  const index = cues.value.findIndex(({ id }) => id === chosenId.value)
+  const [begin, end] = cueList.value?.chosenWords() ?? [0, 0]
+  // A cue of which nothing is chosen is left behind.
+  return begin === end ? { index, begin, end: end + 1 } : { index, begin, end }
 }
 function nextFinding(): void {
   const ids = findings.value.map(({ id }) => id).filter(id => id !== null)
@@ -91,6 +109,7 @@ const acts: Readonly<Record<string, () => void>> = {
   KeyB: () => playing.player?.seek(Math.max(0, playing.atMs - 3000)),
   KeyS: () => playing.player?.setRate(rates[(rates.indexOf(playing.player.rate) + 1) % rates.length]!),
   KeyN: () => void nextDoubtful(),
+  KeyR: () => void right(),
 }
 /** Alt and a letter work from anywhere; undo goes over the cues as long as one of them is written in. */
 function onKey(event: KeyboardEvent): void {
@@ -113,6 +132,11 @@ onUnmounted(() => {
   clearTimeout(lookTimer)
 })
 
+const draft = (wanted: string): Promise<void> =>
+  attempt(async () => {
+    await drafting.begin(wanted)
+    isAdding.value = false
+  })
 async function bring(file: Blob, name: string): Promise<void> {
   await attempt(async () => {
     await transcript.bring(language.value, file, name)
@@ -150,6 +174,13 @@ defineExpose({ bring, goTo })
       The transcript was removed.
       <button type="button" class="link-button" @click="restore(removed)">Bring it back</button>
     </p>
+    <DraftState
+      v-if="drafting.draft"
+      :draft="drafting.draft"
+      :busy="busy"
+      @again="draft(drafting.draft.language)"
+      @stop="attempt(drafting.stop)"
+    />
     <template v-if="open && !isAdding">
       <TranscriptBar @add="isAdding = true" />
       <TranscriptNotes
@@ -230,8 +261,7 @@ defineExpose({ bring, goTo })
       <p class="small quiet">
         Enter splits, Backspace at the beginning joins, Shift Enter breaks a line<template
           v-if="isTimedAny && playing.player"
-          >; Alt P plays and pauses, Alt B goes back 3 s, Alt S is slower ({{ playing.player.rate }}×), Alt N leads to
-          the next doubtful place</template
+          >; Alt P plays and pauses, Alt B goes back 3 s, Alt S is slower ({{ playing.player.rate }}×)</template
         >.
       </p>
     </template>
@@ -239,7 +269,15 @@ defineExpose({ bring, goTo })
       <button v-if="isAdding" type="button" class="link-button small back" @click="isAdding = false">
         Back to the transcript
       </button>
-      <NewTranscript v-model:language="language" :busy="busy" :problem="bringProblem" @file="bring" />
+      <NewTranscript
+        v-model:language="language"
+        :busy="busy"
+        :problem="bringProblem"
+        :copyist="drafting.draft ? null : drafting.copyist"
+        :has-audio="source !== null"
+        @file="bring"
+        @draft="draft(language)"
+      />
     </template>
   </div>
 </template>

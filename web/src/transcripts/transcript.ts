@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { Transcript, TranscriptFacts, TranscriptSummary } from '@contract/transcripts'
 import type { Cue } from '@core/transcript/cue'
-import { isDoubtful } from '@core/transcript/findings'
+import { doubtfulPlaces } from '@core/transcript/doubtful'
 import { mergeCues, type Splice, spliceBetween, spliced } from '@core/transcript/splice'
 import { api } from '../api'
 import { ApiError, passes } from '../api/client'
@@ -27,13 +27,17 @@ export const useTranscript = defineStore('transcript', () => {
   /** What was found while a file was read, and cues of another window that lost to the ones here. */
   const remarks = shallowRef<readonly string[]>([])
   const lost = shallowRef<readonly Cue[]>([])
+  /** The cue that somebody was at last. */
+  const chosenId = ref<string>()
   const done = shallowRef<readonly (readonly Cue[])[]>([])
   const taken = shallowRef<readonly (readonly Cue[])[]>([])
 
-  /** Cues that the machine was not sure of. */
-  const doubtfulCount = computed(() => cues.value.filter(isDoubtful).length)
+  /** What the machine was not sure of. */
+  const doubtful = computed(() => doubtfulPlaces(cues.value))
   /** How many things want the person. */
-  const wants = computed(() => doubtfulCount.value + (open.value && !open.value.fits ? 1 : 0))
+  const wants = computed(
+    () => doubtful.value.length + [open.value && !open.value.fits, open.value?.isUnread].filter(Boolean).length,
+  )
 
   let episodeId: string | null = null
   let base: readonly Cue[] = []
@@ -69,6 +73,7 @@ export const useTranscript = defineStore('transcript', () => {
     done.value = taken.value = []
     remarks.value = []
     lost.value = []
+    chosenId.value = undefined
     problem.value = ''
     saving.value = 'saved'
   }
@@ -233,7 +238,8 @@ export const useTranscript = defineStore('transcript', () => {
     problem,
     remarks: computed(() => remarks.value),
     lost: computed(() => lost.value),
-    doubtfulCount,
+    chosenId,
+    doubtful,
     wants,
     canUndo: computed(() => done.value.length > 0),
     canRedo: computed(() => taken.value.length > 0),

@@ -1,0 +1,16 @@
+import { z } from 'zod'
+import { language } from './transcripts'
+
+/** A draft that a copyist was asked for: on its way, or failed. */
+export const draft = z.object({
+  id: z.string(),
+  language: z.string(),
+  state: z.enum(['working', 'failed']),
+  /** From 0 to 1. */
+  progress: z.number(),
+  /** Why it waits, or failed; null where it goes on. */
+  problem: z.string().nullable(),
+})
+export type Draft = z.infer<typeof draft>
+
+export const wantedDraft = z.object({ language })

@@ -1,0 +1,15 @@
+import { copyistServer } from './server'
+import { wordsIn } from './sounds'
+
+/** A drafting service in small: it is given the address of a sound and knows nothing else of the house that asks. */
+const port = Number(process.env.COPYIST_PORT ?? 4312)
+const workMs = Number(process.env.COPYIST_WORK_MS ?? 8000)
+
+const server = copyistServer(await wordsIn(process.env.COPYIST_SOUNDS ?? 'demo/sounds'), workMs)
+server.listen(port, '127.0.0.1', () =>
+  process.send?.({ listening: `http://127.0.0.1:${(server.address() as { port: number }).port}` }),
+)
+const stop = (): void => {
+  server.close(() => process.exit(0)).closeAllConnections()
+}
+for (const signal of ['SIGINT', 'SIGTERM', 'disconnect'] as const) process.once(signal, stop)
