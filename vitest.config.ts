@@ -15,6 +15,7 @@ export default defineConfig({
           include: ['{core,contract,web,site,stand-ins,scripts}/**/*.test.ts'],
           testTimeout: 30_000,
           maxWorkers: 2,
+          isolate: false,
         },
       },
       {
@@ -25,6 +26,8 @@ export default defineConfig({
           testTimeout: 120_000,
           hookTimeout: 120_000,
           maxWorkers: 2,
+          // The server is loaded once in a process and not for each file.
+          isolate: false,
         },
       },
       {

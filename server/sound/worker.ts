@@ -3,12 +3,10 @@ import { SoundMeter } from '@core/audio/soundMeter'
 import { surroundChannels, SurroundMeter } from '@core/audio/surroundMeter'
 import { decoded } from './decoder'
 import { finishSound } from './finish'
-import { layScript } from './lay'
-import { readAudio } from './reading'
 import { Refusal } from './refusals'
 import type { Measured, SoundNews, SoundTask } from './tasks'
 
-// A thread of its own for one task: the event loop of the server only hands it on.
+// A thread of its own for one task: the event loop of the server only hands it on. What only some tasks need is loaded by these.
 
 const say = (news: SoundNews, transfer: ArrayBuffer[] = []): void => parentPort!.postMessage(news, transfer)
 let saidAtMs = 0
@@ -33,9 +31,13 @@ async function measure({ source, expectedMs }: Extract<SoundTask, { kind: 'measu
 
 const task = workerData as SoundTask
 try {
-  if (task.kind === 'read') say({ answer: await readAudio(task.path) })
-  else if (task.kind === 'lay') say({ answer: await layScript(task, sayProgress) })
-  else {
+  if (task.kind === 'read') {
+    const { readAudio } = await import('./reading')
+    say({ answer: await readAudio(task.path) })
+  } else if (task.kind === 'lay') {
+    const { layScript } = await import('./lay')
+    say({ answer: await layScript(task, sayProgress) })
+  } else {
     const answer = task.kind === 'measure' ? await measure(task) : await finishSound(task, sayProgress)
     say({ answer }, [answer.waveform.buffer as ArrayBuffer])
   }
