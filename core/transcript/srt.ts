@@ -1,5 +1,6 @@
 import { type Cue, isTimed, type Reading, type Transcript } from './cue'
 import { type Said, withName, withSpeakers } from './names'
+import { withoutEmptyLines } from '../words/line'
 import { looseMoment, srtStamp } from './stamps'
 
 /** SubRip has no standard; this is as it is commonly written. */
@@ -8,12 +9,13 @@ const times = /^\s*([\d:.,]+)\s*-{2,}>\s*([\d:.,]+)(?:\s.*)?$/
 /** Reads SubRip: numbered or not, with point or comma, with what is written around times. `known` are names of speakers. */
 export function readSrt(words: string, known: readonly string[] = []): Reading {
   const lines = words.replace(/^\ufeff/, '').split('\n')
-  const places = lines.flatMap((line, at) => {
-    if (!line.includes('-->')) return []
+  const places: { at: number; fromMs: number; toMs: number }[] = []
+  for (const [at, line] of lines.entries()) {
+    if (!line.includes('-->')) continue
     const [, begin, end] = times.exec(line) ?? []
     const [fromMs, toMs] = [looseMoment(begin ?? ''), looseMoment(end ?? '')]
-    return fromMs === null || toMs === null ? [] : [{ at, fromMs, toMs }]
-  })
+    if (fromMs !== null && toMs !== null) places.push({ at, fromMs, toMs })
+  }
   let unnumbered = 0
   const found = places.map(({ at, fromMs, toMs }, index) => {
     const isNumbered = /^\s*\d+\s*$/.test(lines[at - 1] ?? '')
@@ -58,11 +60,7 @@ const isNumberOf = (lines: readonly string[], at: number): boolean =>
 const markup = /<\/?(?:[biu]|font)(?:\s[^>]*)?>|\{\\[^}]*\}/gi
 
 /** As it is written where it has no markup of its own. Players of SubRip know no escapes. */
-const written = (said: Said): string =>
-  withName(said)
-    .split('\n')
-    .filter(line => line.trim() !== '')
-    .join('\n')
+const written = (said: Said): string => withoutEmptyLines(withName(said))
 
 /** Writes SubRip; markup that it was read with goes back, where the text is still the one that it belongs to. */
 export const writeSrt = ({ cues }: Pick<Transcript, 'cues'>): string =>

@@ -1,6 +1,6 @@
 import { decodeHTML } from 'entities'
 import { type Cue, isTimed, longestSpeaker, NoTranscript, type Reading, type Transcript } from './cue'
-import { trimmed } from '../words/line'
+import { trimmed, withoutEmptyLines } from '../words/line'
 import { looseMoment, vttMoment, vttStamp } from './stamps'
 
 /**
@@ -139,14 +139,12 @@ function spoken(source: string): { text: string; speaker: string | null } {
   return { text: decodeHTML(plain), speaker }
 }
 
-const escaped = (text: string): string => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;')
+const escaped = (text: string): string =>
+  /[&<>]/.test(text) ? text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;') : text
 
 /** A cue's text as it is written where it has no markup of its own; an empty line would end it. */
 function written(text: string, speaker: string | null): string {
-  const lines = escaped(text)
-    .split('\n')
-    .filter(line => line.trim() !== '')
-    .join('\n')
+  const lines = withoutEmptyLines(escaped(text))
   return speaker ? `<v ${escaped(speaker)}>${lines}` : lines
 }
 

@@ -28,6 +28,15 @@ const encoder = new TextEncoder()
 /** How many bytes a text takes in UTF-8. */
 export const utf8Bytes = (text: string): number => encoder.encode(text).length
 
+/** A text without its lines in which nothing stands. */
+export const withoutEmptyLines = (text: string): string =>
+  /^[^\S\n]*$/m.test(text)
+    ? text
+        .split('\n')
+        .filter(line => line.trim() !== '')
+        .join('\n')
+    : text
+
 /** A text without the given characters at its ends. */
 export function trimmed(text: string, edges: string): string {
   let [from, to] = [0, text.length]
