@@ -103,6 +103,26 @@ describe('a plain script', () => {
     expect(sure(false)).toBeLessThan(sure(true) - 0.25)
   })
 
+  it('that lacks a paragraph which is said stays right elsewhere, and is not sure of what it is wrong about', async () => {
+    const { path, beginsMs } = mix(everything, 'more')
+    const lacked = paragraphs[4]!
+    const answer = await laid(
+      path,
+      paragraphs
+        .filter(each => each !== lacked)
+        .map(each => each.join(' '))
+        .join('\n\n'),
+    )
+    const found = errors(answer, beginsMs)
+    expect(share(found, 0.5)).toBeLessThan(150)
+    expect(share(found, 0.9)).toBeLessThan(1000)
+    const far = answer.cues.filter(({ text, fromMs }) => {
+      const [place, again] = sentences.flatMap((each, at) => (each.startsWith(text) ? [at] : []))
+      return place !== undefined && again === undefined && Math.abs(beginsMs.get(place)! - fromMs!) > 1000
+    })
+    expect(far.filter(({ sure }) => sure! >= 0.5)).toEqual([])
+  })
+
   it('whose one sentence was pinned keeps it, and the rest follows', async () => {
     const { path, beginsMs } = mix(everything.slice(0, 18), 'pinned')
     const place = paragraphs[0]!.length + paragraphs[1]!.length
