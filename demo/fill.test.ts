@@ -1,8 +1,9 @@
 import { join } from 'node:path'
 import { DateTime } from 'luxon'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import type { EpisodePage, EpisodeSummary } from '@contract/episodes'
+import type { Episode, EpisodePage, EpisodeSummary } from '@contract/episodes'
 import type { Show, ShowPage } from '@contract/shows'
+import type { TranscriptSummary } from '@contract/transcripts'
 import { Account, Session } from '@server/accounts/models'
 import { type House, openHouse } from '@server/testing/house'
 import { fillDemo } from './fill'
@@ -12,6 +13,7 @@ const today = new Date('2026-07-01T10:00:00Z')
 let house: House
 let shows: Show[]
 let episodes: EpisodeSummary[][]
+let get: (url: string) => Promise<unknown>
 
 beforeAll(async () => {
   house = await openHouse()
@@ -21,9 +23,9 @@ beforeAll(async () => {
   house.clock.moveTo(today)
   const answer = await house.app.inject({ method: 'POST', url: '/api/v1/session', payload: demoAccount })
   const headers = { cookie: String(answer.headers['set-cookie']).split(';')[0]! }
-  const get = async (url: string) => (await house.app.inject({ url: `/api/v1${url}`, headers })).json()
+  get = async url => (await house.app.inject({ url: `/api/v1${url}`, headers })).json()
   const { shows: listed } = (await get('/shows')) as ShowPage
-  shows = await Promise.all(listed.map(({ id }) => get(`/shows/${id}`)))
+  shows = (await Promise.all(listed.map(({ id }) => get(`/shows/${id}`)))) as Show[]
   episodes = await Promise.all(
     shows.map(async show => ((await get(`/shows/${show.id}/episodes`)) as EpisodePage).episodes),
   )
@@ -42,6 +44,16 @@ describe('the demo', () => {
     const standings = episodes.map(list => list.map(({ standing }) => standing))
     expect(standings[0]!.toSorted()).toEqual(['draft', ...Array<string>(6).fill('released'), 'scheduled'])
     expect(standings[1]).toEqual(['released', 'released'])
+  })
+
+  it('opens each of them, and what is released has a transcript and chapters', async () => {
+    for (const { id, standing } of episodes.flat()) {
+      expect(((await get(`/episodes/${id}`)) as Episode).id).toBe(id)
+      const { transcripts } = (await get(`/episodes/${id}/transcripts`)) as { transcripts: TranscriptSummary[] }
+      const said = JSON.stringify(await get(`/episodes/${id}/preview`))
+      const has = [transcripts.length, said.includes('podcast:transcript'), said.includes('podcast:chapters')]
+      expect(has).toEqual(standing === 'released' ? [1, true, true] : [0, false, false])
+    }
   })
 
   it('is dated from today: nothing released lies ahead, nothing scheduled behind, the newest is at most two weeks old', () => {

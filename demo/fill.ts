@@ -72,7 +72,7 @@ async function fillEpisode(
   const { version } = await episodes.get(scope)
   const { title, number, notes, hook = '', tags = [], guests } = wanted
   const chapters =
-    wanted.chapters?.map(([seconds, name]) => chapterFrom({ fromMs: seconds * 1000, title: name })) ?? null
+    wanted.chapters?.map(([seconds, name]) => chapterFrom({ fromMs: Math.round(seconds * 1000), title: name })) ?? null
   const people = guests
     ? [
         { name: author, role: 'Host' as const, address: null },
