@@ -1,10 +1,32 @@
 import { page, context, api, go, shot, done } from './shot0.mjs'
 const { shows } = await api('/shows')
-for (const show of shows) {
-  const { episodes } = await api(`/shows/${show.id}/episodes`)
-  for (const e of episodes) { const f = await api(`/episodes/${e.id}`), s = await api(`/episodes/${e.id}/sound`); console.log(e.title, e.standing, f.changedSinceRelease, s.tagsAreOld, s.findings.map(x => x.code).join(), f.text.chapters?.length) }
-}
-await go('/bellows-and-reeds/tuning-by-the-ferry-bell'); await shot('page-1')
-await page.getByRole('button', { name: /Play/ }).first().click().catch(e => console.log(String(e).slice(0,200)))
-await page.waitForTimeout(6000); await shot('page-2')
+const show = shows.find(s => s.slug === 'bellows-and-reeds')
+const { episodes } = await api(`/shows/${show.id}/episodes`)
+const id = t => episodes.find(x => x.title === t).id
+// page with transcript
+await page.setViewportSize({ width: 820, height: 1180 })
+await go('/bellows-and-reeds/what-the-bellows-remember')
+await page.locator('summary').filter({ hasText: 'Transcript' }).click()
+await page.evaluate(() => { const a = document.querySelector('audio'); a.muted = true; a.currentTime = 27.2; return a.play().catch(e => String(e)) })
+await page.waitForTimeout(2000)
+await page.evaluate(() => document.querySelector('audio').pause())
+await page.evaluate(() => window.scrollTo(0, 120)); await page.waitForTimeout(300)
+await shot('page-transcript')
+await page.setViewportSize({ width: 1280, height: 800 })
+// draft
+await go(`/studio/bellows-and-reeds/episodes/${id('A letter from a chapel')}?part=transcript`)
+await page.getByRole('button', { name: 'Have it drafted' }).click()
+await page.getByText('A draft that nobody has read').waitFor({ timeout: 20000 })
+await page.waitForTimeout(500)
+await page.keyboard.press('Alt+n'); await page.waitForTimeout(300)
+await page.keyboard.type('Bellows and Reeds'); await page.keyboard.press('Alt+n'); await page.waitForTimeout(2600)
+await shot('transcript-doubtful')
+// transcript
+await go(`/studio/bellows-and-reeds/episodes/${id('Tuning by the ferry bell')}?part=transcript`)
+await page.getByLabel('Words of cue 5', { exact: true }).click()
+await page.keyboard.press('Alt+p'); await page.waitForTimeout(600)
+await page.locator('[data-cue] .place').nth(4).click(); await page.waitForTimeout(1500); await page.keyboard.press('Alt+p')
+await shot('desk-transcript')
+await go(`/studio/bellows-and-reeds/episodes/${id('Tuning by the ferry bell')}?look=history`)
+await page.waitForTimeout(800); await shot('history')
 await done()
