@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { isTimeDoubtful } from '@core/transcript/doubtful'
 import { runSound } from '@server/sound/run'
 import { mixedSpeech, share, spokenParagraphs, spokenSentences } from '@server/transcripts/speech.fixture'
 
@@ -41,6 +42,11 @@ export async function benchLaying(): Promise<void> {
     )
     console.log(
       `  of ${errors.length} sentences half begin within ${share(errors, 0.5).toFixed(0)} ms, 90 % within ${share(errors, 0.9).toFixed(0)} ms, 95 % within ${share(errors, 0.95).toFixed(0)} ms, 99 % within ${share(errors, 0.99).toFixed(0)} ms`,
+    )
+    const doubtful = laid.map(isTimeDoubtful)
+    const far = errors.flatMap((error, at) => (error > 500 ? [at] : []))
+    console.log(
+      `  it says that it is not sure of ${doubtful.filter(Boolean).length}; of the ${far.length} that begin farther away than 500 ms, of ${far.filter(at => doubtful[at]).length}`,
     )
   } finally {
     rmSync(folder, { recursive: true })

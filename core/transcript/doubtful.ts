@@ -39,6 +39,20 @@ const leastSure = 0.5
 export const isDoubtful = (cue: Said & Pick<Cue, 'sure'>): boolean =>
   isTimeDoubtful(cue) || doubtfulWords(cue).length > 0
 
+/** Of a time that is only estimated nobody is surer than that. */
+export const estimatedSure = 0.2
+
+/**
+ * What there is to say of a transcript that was laid over a sound as a whole: that its times are only estimated, or that so
+ * little of it is sure that it may be of something else; null where all is well, or only some of it is not.
+ */
+export function judgementOf(cues: readonly Pick<Cue, 'sure'>[]): 'estimated' | 'of something else' | null {
+  const laid = cues.filter(({ sure }) => sure !== undefined)
+  if (laid.length < cues.length / 2 || laid.length === 0) return null
+  if (laid.every(({ sure }) => sure === estimatedSure)) return 'estimated'
+  return laid.filter(isTimeDoubtful).length > laid.length / 2 ? 'of something else' : null
+}
+
 /** A place in a transcript that somebody should look at: words in a cue, or all of it where `length` is 0. */
 export interface DoubtfulPlace {
   index: number

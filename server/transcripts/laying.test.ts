@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Transcript } from '@contract/transcripts'
 import type { Cue } from '@core/transcript/cue'
+import { isDoubtful, judgementOf } from '@core/transcript/doubtful'
 import { type House, openHouse } from '../testing/house'
 import { mixedSpeech, share, spokenParagraphs, spokenSentences } from './speech.fixture'
 
@@ -78,13 +79,15 @@ const everything = sentences.map((_text, place) => place)
 describe('a plain script', () => {
   it('is laid over the speech: half of the sentences within 150 ms, 95 % within 500 ms', async () => {
     const { path, beginsMs } = mix(everything, 'whole')
-    const found = errors(await laid(path, script(0, paragraphs.length)), beginsMs)
+    const answer = await laid(path, script(0, paragraphs.length))
+    const found = errors(answer, beginsMs)
     console.log(
       `  laid: median ${share(found, 0.5).toFixed(0)} ms, 95 % within ${share(found, 0.95).toFixed(0)} ms, of ${found.length} sentences`,
     )
     expect(found.length).toBeGreaterThan(25)
     expect(share(found, 0.5)).toBeLessThan(150)
     expect(share(found, 0.95)).toBeLessThan(500)
+    expect(judgementOf(answer.cues)).toBeNull()
   })
 
   it('that has a paragraph more than is said stays right elsewhere, and is less sure there', async () => {
@@ -123,6 +126,17 @@ describe('a plain script', () => {
     expect(far.filter(({ sure }) => sure! >= 0.5)).toEqual([])
   })
 
+  it.each([['br-33'], ['br-31', 'br-32']])(
+    'of another episode is told by how little of it is sure: %s %s',
+    async (...names) => {
+      const { path } = mix(everything, 'another')
+      const words = spokenParagraphs(...names).map(each => each.join(' '))
+      const answer = await laid(path, words.join('\n\n'))
+      expect(answer.cues.filter(isDoubtful).length).toBeGreaterThan(answer.cueCount * 0.6)
+      expect(judgementOf(answer.cues)).toBe('of something else')
+    },
+  )
+
   it('whose one sentence was pinned keeps it, and the rest follows', async () => {
     const { path, beginsMs } = mix(everything.slice(0, 18), 'pinned')
     const place = paragraphs[0]!.length + paragraphs[1]!.length
@@ -155,6 +169,7 @@ describe('a plain script', () => {
     const { path } = mix(everything.slice(0, 8), 'unspoken')
     const answer = await laid(path, sentences.slice(0, 8).join('\n\n'), 'wo')
     expect(answer.cues.every(({ sure }) => sure! < 0.5)).toBe(true)
+    expect(judgementOf(answer.cues)).toBe('estimated')
     const begins = answer.cues.map(({ fromMs }) => fromMs!)
     expect(begins).toEqual(begins.toSorted((one, other) => one - other))
   })

@@ -1,3 +1,4 @@
+import { estimatedSure } from '../doubtful'
 import { align } from './align'
 import { dimensions, type Features, hopMs } from './features'
 
@@ -54,22 +55,28 @@ function layStretch(
       number,
       number,
     ]
-    let sum = 0
-    for (let at = begin; at <= end; at++) sum += alike[at]!
-    return { begin, end, sum, count: end - begin + 1 }
+    const count = end - begin + 1
+    const [from, span] = [places[begin]!, places[end]! - places[begin]!]
+    let [alikeness, bend] = [0, 0]
+    for (let at = begin; at <= end; at++) {
+      alikeness += alike[at]!
+      bend += Math.abs(places[at]! - from - (span * (at - begin)) / Math.max(1, count - 1))
+    }
+    return { begin, end, count, alikeness, bendMs: (bend / count) * hopMs, stretch: (span + 1) / count }
   })
-  return found.map(({ begin, end }, at) => {
+  const uneven = found.map(({ stretch, bendMs }, at) => {
+    const usual = median(around(found, at, 8).map(each => each.stretch))
+    return Math.abs(Math.log(stretch / usual)) + bendMs / 800
+  })
+  return found.map(({ begin, end, stretch }, at) => {
     // A word or two can be alike to anything: those beside it are looked at, too.
-    const beside = found.slice(Math.max(0, at - 1), at + 2)
-    const own = found[at]!
-    const count = beside.reduce((sum, each) => sum + each.count, own.count)
-    const mean = beside.reduce((sum, each) => sum + each.sum, own.sum) / count
-    const [from, to] = [places[begin]!, places[end]!]
-    const stretch = (to - from + 1) / (end - begin + 1)
-    const likely = Math.min(1, Math.max(0, (mean - leastAlike) / (surelyAlike - leastAlike)))
+    const beside = [found[at]!, ...around(found, at, 1)]
+    const mean =
+      beside.reduce((sum, each) => sum + each.alikeness, 0) / beside.reduce((sum, each) => sum + each.count, 0)
+    const likely = between(mean, leastAlike, surelyAlike) * between(median(around(uneven, at, 4)), mostUneven, even)
     return {
-      fromMs: Math.round((soundFrom + from) * hopMs),
-      toMs: Math.round((soundFrom + to + 1) * hopMs),
+      fromMs: Math.round((soundFrom + places[begin]!) * hopMs),
+      toMs: Math.round((soundFrom + places[end]! + 1) * hopMs),
       sure: Math.round((stretch < 0.4 || stretch > 2.5 ? likely * 0.4 : likely) * 100) / 100,
     }
   })
@@ -78,6 +85,22 @@ function layStretch(
 /** What is not said is alike by less, what is said by more; found by trying. */
 const leastAlike = 0.3
 const surelyAlike = 1
+/**
+ * Words of something else are alike to it, too, once they are stretched and bent enough, so alikeness alone tells nothing: who
+ * really says them does so at an even pace. What is said is more even than that, what is not said is less; found by trying.
+ */
+const even = 0.26
+const mostUneven = 0.36
+
+/** Those beside a place, up to so many on each side, and itself. */
+const around = <T>(all: readonly T[], at: number, reach: number): readonly T[] =>
+  all.slice(Math.max(0, at - reach), at + reach + 1)
+
+const median = (values: readonly number[]): number => values.toSorted((one, other) => one - other)[values.length >> 1]!
+
+/** How far a value is on the way from one to another, 0 to 1. */
+const between = (value: number, from: number, to: number): number =>
+  Math.min(1, Math.max(0, (value - from) / (to - from)))
 
 const momentOf = (ms: number): number => Math.round(ms / hopMs)
 
@@ -128,4 +151,3 @@ export function estimate(lengths: readonly number[], { levelsDb }: Pick<Features
     }
   })
 }
-const estimatedSure = 0.2

@@ -2,13 +2,17 @@
 import Button from 'primevue/button'
 import ProgressBar from 'primevue/progressbar'
 import { storeToRefs } from 'pinia'
+import { computed } from 'vue'
 import type { TranscriptFacts, TranscriptSummary } from '@contract/transcripts'
+import { judgementOf } from '@core/transcript/doubtful'
 import { useTranscript } from './transcript'
+import { languageName } from './words'
 
 /** What there is to know before a transcript is worked on: whether it fits the sound, was read, is being laid. */
 defineProps<{ open: TranscriptSummary; busy: boolean }>()
 const emit = defineEmits<{ lay: []; move: []; next: []; facts: [facts: Omit<TranscriptFacts, 'version'>] }>()
-const { remarks, lost, doubtful } = storeToRefs(useTranscript())
+const { cues, remarks, lost, doubtful } = storeToRefs(useTranscript())
+const judgement = computed(() => judgementOf(cues.value))
 const keys = 'Alt N plays the next one, Alt R says that it is right.'
 </script>
 
@@ -42,8 +46,8 @@ const keys = 'Alt N plays the next one, Alt R says that it is right.'
     </p>
     <div v-if="open.isUnread" class="note needs-you unread">
       <p>
-        <strong>A draft that nobody has read.</strong> Names, and words that sound alike, are often wrong. It goes out once
-        you say that it is read.
+        <strong>A draft that nobody has read.</strong> Names, and words that sound alike, are often wrong. It goes out
+        once you say that it is read.
         <span v-if="doubtful.length" class="small">{{ keys }}</span>
       </p>
       <div class="actions">
@@ -63,7 +67,16 @@ const keys = 'Alt N plays the next one, Alt R says that it is right.'
       </div>
     </div>
     <p v-else-if="doubtful.length" class="note needs-you" role="status">
-      The machine was not sure of {{ doubtful.length === 1 ? 'one place' : `${doubtful.length} places` }}.
+      <template v-if="judgement === 'estimated'"
+        >No voice here speaks {{ languageName(open.language) }}: the times are only estimated, by where something is
+        heard.</template
+      >
+      <template v-else-if="judgement === 'of something else'"
+        ><strong>Most of it fits nowhere in this sound.</strong> Is it of this episode?</template
+      >
+      <template v-else
+        >The machine was not sure of {{ doubtful.length === 1 ? 'one place' : `${doubtful.length} places` }}.</template
+      >
       <button type="button" class="link-button" @click="emit('next')">Hear the next one</button>
       {{ ' ' }}<span class="small">{{ keys }}</span>
     </p>
