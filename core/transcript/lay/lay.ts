@@ -68,7 +68,7 @@ function layStretch(
     const usual = median(around(found, at, 8).map(each => each.stretch))
     return Math.abs(Math.log(stretch / usual)) + bendMs / 800
   })
-  return found.map(({ begin, end, stretch }, at) => {
+  return found.map(({ begin, end }, at) => {
     // A word or two can be alike to anything: those beside it are looked at, too.
     const beside = [found[at]!, ...around(found, at, 1)]
     const mean =
@@ -77,7 +77,7 @@ function layStretch(
     return {
       fromMs: Math.round((soundFrom + places[begin]!) * hopMs),
       toMs: Math.round((soundFrom + places[end]! + 1) * hopMs),
-      sure: Math.round((stretch < 0.4 || stretch > 2.5 ? likely * 0.4 : likely) * 100) / 100,
+      sure: Math.round((uneven[at]! > tornUneven ? likely * 0.4 : likely) * 100) / 100,
     }
   })
 }
@@ -91,6 +91,8 @@ const surelyAlike = 1
  */
 const even = 0.26
 const mostUneven = 0.36
+/** A single one that is so uneven lies partly elsewhere. */
+const tornUneven = 0.9
 
 /** Those beside a place, up to so many on each side, and itself. */
 const around = <T>(all: readonly T[], at: number, reach: number): readonly T[] =>
