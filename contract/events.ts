@@ -8,7 +8,7 @@ export const news = z.object({
    */
   kind: z.enum(['show', 'episode', 'sound', 'upload', 'membership', 'feed']),
   showId: z.uuid(),
-  /** Of the show, the episode, the file; an upload's news is its episode's. */
+  /** Of the show, the episode, the file, the transcript or draft that is worked on; an upload's news is its episode's. */
   id: z.uuid(),
 })
 export type News = z.infer<typeof news>

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { longestSoundMs } from '@core/episode/fields'
-import { type Cue, longestSpeaker, mostCues } from '@core/transcript/cue'
+import { type Cue, longestDoubt, longestSpeaker, mostCues, mostDoubts } from '@core/transcript/cue'
 import { transcriptFormats } from '@core/transcript/formats'
 import { version } from './sound'
 
@@ -42,7 +42,7 @@ export const cue: z.ZodType<Cue> = z.object({
     })
     .optional(),
   sure: z.number().min(0).max(1).optional(),
-  doubtful: z.array(words(200)).max(500, 'At most 500 words.').optional(),
+  doubtful: z.array(words(longestDoubt)).max(mostDoubts, `At most ${mostDoubts}.`).optional(),
   isPinned: z.boolean().optional(),
 }) as z.ZodType<Cue>
 

@@ -53,3 +53,6 @@ export const isTimedWhole = ({ cues }: Pick<Transcript, 'cues'>): boolean => cue
 
 export const mostCues = 50_000
 export const longestSpeaker = 120
+/** Of the words of a cue that a machine doubts. */
+export const longestDoubt = 200
+export const mostDoubts = 500

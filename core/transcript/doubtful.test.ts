@@ -65,7 +65,7 @@ describe('doubtful words', () => {
 })
 
 describe('a copyist’s draft', () => {
-  const read = (vtt: string) => readDraft(new TextEncoder().encode(vtt)).transcript.cues
+  const read = (vtt: string) => readDraft(new TextEncoder().encode(vtt)).cues
 
   it('is WebVTT with voices, and spans for what is doubtful; other marks fall away', () => {
     const [one] = read(
@@ -79,6 +79,15 @@ describe('a copyist’s draft', () => {
       text: 'A sigh & more, he said.',
       doubtful: ['sigh & more'],
     })
+  })
+
+  it('doubts so many words at most, and no whole pages', () => {
+    const spans = (count: number, words: string) => `<c.doubtful>${words}</c> `.repeat(count)
+    const [many, long] = read(
+      `WEBVTT\n\n00:01.000 --> 00:02.000\n${spans(600, 'word')}\n\n00:02.000 --> 00:03.000\n${spans(1, 'x'.repeat(201))}\n`,
+    )
+    expect(many!.doubtful!.length).toBe(500)
+    expect(long!.doubtful).toBeUndefined()
   })
 
   it('leaves cues out that say nothing', () => {

@@ -1,16 +1,20 @@
 import { decodeHTML } from 'entities'
 import { wordsOf } from './bytes'
-import type { Cue, Reading } from './cue'
+import { type Cue, longestDoubt, mostCues, mostDoubts, NoTranscript, type Transcript } from './cue'
 import { readVtt } from './vtt'
 
 /**
  * Reads what a copyist has drafted: WebVTT, in which words that it was not sure of are spans of the class `doubtful`
- * (W3C WebVTT, section 3.3.3). All else that is marked up falls away: nobody has written it on purpose. Throws NoTranscript.
+ * (W3C WebVTT, “cue class span”). All else that is marked up falls away: nobody has written it on purpose. Throws NoTranscript.
  */
-export function readDraft(bytes: Uint8Array): Reading {
-  const { transcript, remarks } = readVtt(wordsOf(bytes), true)
+export function readDraft(bytes: Uint8Array): Transcript {
+  const { transcript } = readVtt(wordsOf(bytes), true)
   const cues = transcript.cues.filter(({ text }) => text.trim() !== '').map(cueOf)
-  return { transcript: { cues }, remarks }
+  if (cues.length > mostCues)
+    throw new NoTranscript(
+      `It has ${cues.length.toLocaleString('en')} cues; at most ${mostCues.toLocaleString('en')} are taken.`,
+    )
+  return { cues }
 }
 
 function cueOf({ kept, ...cue }: Cue): Cue {
@@ -19,4 +23,7 @@ function cueOf({ kept, ...cue }: Cue): Cue {
 }
 
 const doubtfulIn = (source: string): string[] =>
-  [...source.matchAll(/<c\.doubtful>([^<]+)/g)].map(([, words]) => decodeHTML(words!).trim()).filter(Boolean)
+  [...source.matchAll(/<c\.doubtful>([^<]+)/g)]
+    .map(([, words]) => decodeHTML(words!).trim())
+    .filter(words => words !== '' && words.length <= longestDoubt)
+    .slice(0, mostDoubts)

@@ -290,7 +290,7 @@ describe('a copyist', () => {
         request.url!.endsWith('.vtt')
           ? response.writeHead(200).end('<html>Sign in</html>')
           : usual(request, response, body),
-      'The copyist says that it is done, and sent no WebVTT. A WebVTT file begins with the word WEBVTT.',
+      'What the copyist sent cannot be taken. A WebVTT file begins with the word WEBVTT.',
     ],
     [
       'sends a draft without words',

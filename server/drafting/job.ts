@@ -70,13 +70,13 @@ export function askCopyist(platform: Platform): JobDefinition<Payloads['ask-copy
 
   async function take(draft: Draft, copyist: Copyist, signal: AbortSignal): Promise<void> {
     const bytes = await copyist.transcript(draft.id, signal)
-    const { transcript } = readDraft(bytes)
-    if (transcript.cues.length === 0) throw new NoDraft('The copyist heard no words.')
+    const content = readDraft(bytes)
+    if (content.cues.length === 0) throw new NoDraft('The copyist heard no words.')
     const { showId } = await Episode.findByPk(draft.episodeId, { attributes: ['showId'], rejectOnEmpty: true })
     await transcripts.put(
       { id: draft.episodeId, showId, accountId: null },
       draft.language,
-      { content: transcript, origin: 'drafted', name: null, sourceId: draft.fileId, isUnread: true },
+      { content, origin: 'drafted', name: null, sourceId: draft.fileId, isUnread: true },
       async transaction => (await Draft.destroy({ where: { id: draft.id }, transaction })) > 0,
     )
     // It is here; that the copyist need not keep it is only said.
@@ -135,7 +135,7 @@ const isForAPerson = (error: unknown): error is Error =>
   [NoDraft, Refused, NoTranscript, AppError].some(kind => error instanceof kind)
 
 const wordsOf = (error: Error): string =>
-  `${error instanceof NoTranscript ? 'The copyist says that it is done, and sent no WebVTT. ' : ''}${error.message}`.slice(
+  `${error instanceof NoTranscript ? 'What the copyist sent cannot be taken. ' : ''}${error.message}`.slice(
     0,
     500,
   )
