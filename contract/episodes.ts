@@ -30,6 +30,7 @@ export type Upload = z.infer<typeof upload>
 /** One line of the list. */
 export const episodeSummary = z.object({
   id: z.string(),
+  version: z.number(),
   title: z.string(),
   number: z.number().nullable(),
   standing: z.enum(standings),
@@ -84,7 +85,6 @@ const numbering: z.ZodType<Numbering> = z.object({
 
 export const episode = episodeSummary.extend({
   showId: z.string(),
-  version: z.number(),
   guid: z.string(),
   text: keptEpisodeText,
   releaseZone: z.string().nullable(),

@@ -1,10 +1,12 @@
 import { z } from 'zod'
 import { reservedAddressParts } from '@core/address/slug'
 import { keptSchemas, mostNotesCharacters, writtenSchemas } from '@core/episode/fields'
+import type { Rhythm } from '@core/release/rhythm'
 import { patternFault } from '@core/episode/titlePattern'
 import { isCategory } from '@core/feed/categories'
 import { templateFault } from '@core/notes/fill'
 import { oneLine, utf8Bytes } from '@core/words/line'
+import { rhythm } from './rhythm'
 import { usualRecipe } from './sound'
 
 const line = (most: number) =>
@@ -66,6 +68,9 @@ const habits = z.object({
   usualLinks: writtenSchemas.links,
   usualTags: writtenSchemas.tags,
   hosts: writtenSchemas.people,
+  rhythm: rhythm.nullable(),
+  /** One or two zones in which most listeners are. */
+  listenerZones: z.array(zone).max(2, 'At most two zones.'),
 })
 
 function refusedFor(faultOf: (words: string) => string | null) {
@@ -122,6 +127,8 @@ export const show = z.object({
   usualLinks: keptSchemas.links,
   usualTags: keptSchemas.tags,
   hosts: keptSchemas.people,
+  rhythm: z.custom<Rhythm | null>(),
+  listenerZones: z.array(z.string()),
 })
 export type Show = z.infer<typeof show>
 

@@ -4,6 +4,7 @@ import { join, parse, resolve } from 'node:path'
 import { DateTime } from 'luxon'
 import type { Episode } from '@contract/episodes'
 import { chapterFrom } from '@core/chapters/chapters'
+import { type Rhythm, weekdays } from '@core/release/rhythm'
 import { accountService } from '@server/accounts/service'
 import { MovableClock } from '@server/clock'
 import { readConfiguration } from '@server/configuration'
@@ -48,10 +49,26 @@ async function fillShow(
     accountId,
     await readFile(join(folder, 'artwork', show.artwork)),
   )
-  const { id: showId } = await showService(platform).create(accountId, { ...show.facts, artworkId: artwork.id })
+  const shows = showService(platform)
+  const { id: showId, version } = await shows.create(accountId, { ...show.facts, artworkId: artwork.id })
+  const { usualTime, everyWeeks, listenerZones } = show
+  const rhythm = rhythmFrom(releaseAt(show.episodes[0]!), usualTime, everyWeeks)
+  await shows.change({ ...houseScope({ id: showId, showId }), accountId }, { version, rhythm, listenerZones })
   for (const episode of show.episodes)
     await fillEpisode(platform, clock, today, folder, { showId, accountId }, show.facts, episode, releaseAt(episode))
 }
+
+/** A rhythm by weeks, from the day of the first release on. */
+const rhythmFrom = (first: DateTime, time: string, everyWeeks: number): Rhythm => ({
+  unit: 'week',
+  every: everyWeeks,
+  days: [weekdays[first.weekday - 1]!],
+  nth: null,
+  monthDay: null,
+  time,
+  from: first.toISODate()!,
+  leftOut: [],
+})
 
 async function fillEpisode(
   platform: Platform,

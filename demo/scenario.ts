@@ -24,6 +24,10 @@ export interface DemoShow {
   artwork: string
   /** The wall time at which the show usually goes out, in its zone. */
   usualTime: string
+  /** It goes out every so many weeks, counted from the first episode. */
+  everyWeeks: number
+  /** Where most listeners are. */
+  listenerZones: string[]
   episodes: readonly DemoEpisode[]
 }
 
@@ -49,6 +53,8 @@ export const demoShows: readonly DemoShow[] = [
     },
     artwork: 'bellows-and-reeds.jpg',
     usualTime: '06:00',
+    everyWeeks: 2,
+    listenerZones: ['America/New_York'],
     episodes: [
       {
         number: 31,
@@ -213,6 +219,8 @@ export const demoShows: readonly DemoShow[] = [
     },
     artwork: 'slow-ferry.jpg',
     usualTime: '00:05',
+    everyWeeks: 2,
+    listenerZones: [],
     episodes: [
       {
         number: 4,

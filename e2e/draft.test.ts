@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
+import type { TranscriptSummary } from '@contract/transcripts'
 import type { Cue } from '@core/transcript/cue'
 import { makeSound } from '../core/audio/sound.fixture'
 import { type DemoHouse, openDemoHouse } from './demoHouse'
@@ -23,10 +24,9 @@ afterAll(async () => {
 const id = (): string => new URL(page.url()).pathname.split('/').at(-1)!
 const api = <T>(path: string): Promise<T> =>
   page.evaluate(async asked => (await (await fetch(`/api/v1${asked}`)).json()) as T, path)
-const cues = async (): Promise<Cue[]> => {
-  const { transcripts } = await api<{ transcripts: { id: string }[] }>(`/episodes/${id()}/transcripts`)
-  return (await api<{ cues: Cue[] }>(`/transcripts/${transcripts[0]!.id}`)).cues
-}
+const summary = async (): Promise<TranscriptSummary> =>
+  (await api<{ transcripts: TranscriptSummary[] }>(`/episodes/${id()}/transcripts`)).transcripts[0]!
+const cues = async (): Promise<Cue[]> => (await api<{ cues: Cue[] }>(`/transcripts/${(await summary()).id}`)).cues
 const goesOut = async (): Promise<boolean> =>
   JSON.stringify(await api<object>(`/episodes/${id()}/preview`)).includes('podcast:transcript')
 const chosen = (): Promise<string> =>
@@ -96,8 +96,8 @@ it('the edges of a cue are dragged and moved by keys, its neighbour goes along, 
   await expect.poll(async () => (await times())[2]).toBeGreaterThan(before[2]! + 300)
   const [, , fromMs, toMs] = await times()
   await page.getByRole('button', { name: 'Lay it anew' }).click()
-  await expect.poll(async () => (await cues())[5]).toMatchObject({ fromMs, toMs, isPinned: true })
-  await page.getByText('Saved', { exact: false }).first().waitFor()
+  await expect.poll(async () => (await summary()).origin).toBe('laid')
+  expect((await cues())[5]).toMatchObject({ fromMs, toMs, isPinned: true })
 })
 
 it('when the audio becomes another one, it is told that the times are of the one before; of a sound that it does not know the stand-in says honestly that it cannot listen to it', async () => {

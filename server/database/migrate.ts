@@ -17,6 +17,7 @@ import { links } from './migrations/0014-links'
 import { chapters } from './migrations/0015-chapters'
 import { transcripts } from './migrations/0016-transcripts'
 import { drafts } from './migrations/0017-drafts'
+import { rhythm } from './migrations/0018-rhythm'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -36,6 +37,7 @@ const migrations = [
   { name: '0015-chapters', statements: chapters },
   { name: '0016-transcripts', statements: transcripts },
   { name: '0017-drafts', statements: drafts },
+  { name: '0018-rhythm', statements: rhythm },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

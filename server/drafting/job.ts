@@ -135,7 +135,4 @@ const isForAPerson = (error: unknown): error is Error =>
   [NoDraft, Refused, NoTranscript, AppError].some(kind => error instanceof kind)
 
 const wordsOf = (error: Error): string =>
-  `${error instanceof NoTranscript ? 'What the copyist sent cannot be taken. ' : ''}${error.message}`.slice(
-    0,
-    500,
-  )
+  `${error instanceof NoTranscript ? 'What the copyist sent cannot be taken. ' : ''}${error.message}`.slice(0, 500)

@@ -16,6 +16,7 @@ const mostChanged = 20
 /** What a summary is made of. */
 export const summaryColumns = [
   'id',
+  'version',
   'title',
   'number',
   'standing',

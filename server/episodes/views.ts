@@ -15,6 +15,7 @@ export function summaryOf(episode: Episode, arriving: string | null): EpisodeSum
   const delivered = deliveredRole(episode)
   return {
     id: episode.id,
+    version: episode.version,
     title: episode.title,
     number: episode.number,
     standing: episode.standing,
@@ -40,7 +41,6 @@ export function episodeOf(
   return {
     ...summaryOf(episode, upload && isUnderWay(upload) ? upload.fileName : null),
     showId: episode.showId,
-    version: episode.version,
     guid: episode.guid,
     text: textOf(episode),
     releaseZone: episode.releaseZone,

@@ -1,11 +1,13 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { z } from 'zod'
 import { episode, release, versioned } from '@contract/episodes'
+import { slotList, slotQuery } from '@contract/rhythm'
 import { accessTo } from '../access/access'
 import type { Platform } from '../platform'
 import { remoteService } from '../remote/service'
 import { untilGone } from '../untilGone'
 import { releaseService } from './service'
+import { nextSlots } from './slots'
 
 const byId = z.object({ id: z.uuid() })
 
@@ -15,6 +17,15 @@ export const releaseRoutes =
     const releases = releaseService(platform)
     const remote = remoteService(platform)
     const answer = { 200: episode }
+
+    app.get(
+      '/shows/:id/slots',
+      {
+        ...accessTo('show', 'look'),
+        schema: { params: byId, querystring: slotQuery, response: { 200: slotList } },
+      },
+      request => nextSlots(request.scope, platform.clock, request.query.count),
+    )
 
     app.post(
       '/episodes/:id/release',

@@ -9,6 +9,7 @@ import {
 import type { Recipe } from '@core/audio/recipe'
 import type { Link, Person } from '@core/episode/fields'
 import { barePattern } from '@core/episode/titlePattern'
+import type { Rhythm } from '@core/release/rhythm'
 
 export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<Show>> {
   declare id: string
@@ -35,6 +36,10 @@ export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<S
   declare usualTags: CreationOptional<string[]>
   /** The people that a new episode begins with. */
   declare hosts: CreationOptional<Person[]>
+  /** When the show usually goes out; null where nobody has said. */
+  declare rhythm: CreationOptional<Rhythm | null>
+  /** Zones in which most listeners are. */
+  declare listenerZones: CreationOptional<string[]>
   /** How the show's episodes are usually finished; null where nobody has said yet. */
   declare recipe: CreationOptional<Recipe | null>
   /** Grows whenever anything that the feed or the public pages tell has changed. */
@@ -67,6 +72,8 @@ export function initShows(sequelize: Sequelize): void {
       usualLinks: { type: DataTypes.JSON, defaultValue: [] },
       usualTags: { type: DataTypes.JSON, defaultValue: [] },
       hosts: { type: DataTypes.JSON, defaultValue: [] },
+      rhythm: DataTypes.JSON,
+      listenerZones: { type: DataTypes.JSON, defaultValue: [] },
       recipe: DataTypes.JSON,
       feedRevision: DataTypes.BIGINT.UNSIGNED,
       feedChangedAt: DataTypes.DATE(3),

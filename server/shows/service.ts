@@ -184,7 +184,15 @@ function picturesOfHosts(hosts: Show['hosts'], before: Show['hosts']): { field: 
 }
 
 /** What a show has ready for its episodes stands in no feed before they have it. */
-const inNoFeed: ReadonlySet<string> = new Set(['recipe', 'notesTemplate', 'usualLinks', 'usualTags', 'hosts'])
+const inNoFeed: ReadonlySet<string> = new Set([
+  'recipe',
+  'notesTemplate',
+  'usualLinks',
+  'usualTags',
+  'hosts',
+  'rhythm',
+  'listenerZones',
+])
 
 const cleaned = <Wanted extends { notesTemplate?: string | undefined }>(wanted: Wanted): Wanted =>
   wanted.notesTemplate === undefined ? wanted : { ...wanted, notesTemplate: cleanNotes(wanted.notesTemplate) }

@@ -8,6 +8,7 @@ const AllEpisodesPage = () => import('./table/AllEpisodesPage.vue')
 const AppFrame = () => import('./frame/AppFrame.vue')
 const DeskPage = () => import('./desk/DeskPage.vue')
 const HabitsPage = () => import('./show/HabitsPage.vue')
+const RhythmPage = () => import('./rhythm/RhythmPage.vue')
 const ShelfPage = () => import('./shelf/ShelfPage.vue')
 const ShowFormPage = () => import('./show/ShowFormPage.vue')
 const ShowPage = () => import('./show/ShowPage.vue')
@@ -30,6 +31,7 @@ export function createStudioRouter(): Router {
           { path: 'episodes', name: 'episodes', component: AllEpisodesPage, props: true },
           { path: 'shelf', name: 'shelf', component: ShelfPage, props: true },
           { path: 'habits', name: 'habits', component: HabitsPage, props: true },
+          { path: 'rhythm', name: 'rhythm', component: RhythmPage, props: true },
           { path: 'facts', name: 'facts', component: ShowFormPage, props: true },
           { path: 'episodes/:id', name: 'desk', component: DeskPage, props: true },
         ],

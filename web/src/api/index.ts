@@ -12,6 +12,7 @@ import type { Aside, History, PastState, PastText } from '@contract/history'
 import type { Preview } from '@contract/preview'
 import type { Credentials, Session } from '@contract/session'
 import type { Shelf, ShelfQuery } from '@contract/shelf'
+import type { SlotList } from '@contract/rhythm'
 import type { NewShow, Picture, Show, ShowChange, ShowListQuery, ShowPage } from '@contract/shows'
 import type { Sound } from '@contract/sound'
 import type { TablePage, TableQuery } from '@contract/table'
@@ -51,6 +52,7 @@ export const api = {
 
   shows: (query: Partial<ShowListQuery> = {}) => call<ShowPage>('GET', `/shows${queryOf(query)}`),
   showAt: (slug: string) => call<Show>('GET', `/shows/at/${encodeURIComponent(slug)}`),
+  slots: (showId: string, count: number) => call<SlotList>('GET', `/shows/${showId}/slots${queryOf({ count })}`),
   createShow: (show: NewShow) => call<Show>('POST', '/shows', show),
   changeShow: (id: string, change: ShowChange) => call<Show>('PATCH', `/shows/${id}`, change),
   addArtwork: (picture: Blob, crop?: Crop) =>
@@ -111,7 +113,8 @@ export const api = {
   finish: (id: string, version: number, recipe: Recipe) =>
     call<Sound>('POST', `/episodes/${id}/finish`, { version, recipe }),
   cancelFinish: (id: string, version: number) => call<Sound>('POST', `/episodes/${id}/cancel-finish`, { version }),
-  step: (id: string, step: Step, seen: Seen) => call<Episode>('POST', `/episodes/${id}/${step}`, seen),
+  step: (id: string, step: Step, seen: Pick<Seen, 'version'> & Partial<Seen>) =>
+    call<Episode>('POST', `/episodes/${id}/${step}`, seen),
 
   shelf: (showId: string, query: Partial<ShelfQuery> = {}) =>
     call<Shelf>('GET', `/shows/${showId}/files${queryOf(query)}`),

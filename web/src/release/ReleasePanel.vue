@@ -109,6 +109,7 @@ function ask(about: keyof typeof questions): void {
       v-if="choosing"
       class="choosing"
       :zone="show.zone"
+      :listener-zones="show.listenerZones"
       :first="standing === 'scheduled' ? episode.releaseAt : null"
       :busy="busy"
       @set="release"

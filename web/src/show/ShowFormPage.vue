@@ -18,6 +18,7 @@ import { languages } from './languages'
 import { notYet, problemOf, type Told } from '../parts/problems'
 import { useSession } from '../account/session'
 import { useShows } from './shows'
+import { zonesWith } from '../time/zones'
 
 /** Makes a show, or changes the facts of the one named; everything it asks for stands in the feed. */
 const props = defineProps<{ show?: string }>()
@@ -71,8 +72,7 @@ onMounted(() => {
 
 const address = computed(() => (slugTouched.value ? slug.value : slugFrom(facts.name)))
 const fault = (field: string): string | undefined => problem.value?.faults?.find(each => each.field === field)?.rule
-/** The list leaves UTC out, and a browser may call its zone by a name that is not on it. */
-const zones = [...new Set(['UTC', facts.zone, ...Intl.supportedValuesOf('timeZone')])].sort()
+const zones = zonesWith(facts.zone)
 const subcategories = computed(() => [
   { name: 'None', value: null },
   ...(categories[facts.category] ?? []).map(name => ({ name, value: name })),

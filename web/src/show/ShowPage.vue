@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { EpisodeSummary } from '@contract/episodes'
+import { rhythmWords } from '@core/release/rhythm'
 import { standings } from '@core/release/standing'
 import { artworkAt } from '@core/show/artwork'
 import CopyField from '../parts/CopyField.vue'
+import WaterlinePanel from '../release/WaterlinePanel.vue'
 import { listenerLink } from './links'
 import { episodeName, isArriving } from './names'
-import { longMoment } from '../time/times'
 import { useSession } from '../account/session'
 import { useShows } from './shows'
 import { useUploads } from '../uploads/uploads'
@@ -17,7 +18,6 @@ const sessions = useSession()
 const uploads = useUploads()
 const facts = computed(() => shows.bySlug(props.show)!)
 const released = computed(() => shows.near?.released.total ?? facts.value.releasedCount)
-const nextOut = computed(() => shows.near?.scheduled.episodes[0] ?? null)
 const waiting = computed(() => (shows.near ? [...shows.near.draft.episodes, ...shows.near.changed] : []))
 const isEmpty = computed(() => shows.near !== null && standings.every(standing => shows.near![standing].total === 0))
 const category = computed(() => {
@@ -56,9 +56,14 @@ function lacks(episode: EpisodeSummary): string {
         <p class="actions">
           <RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Change these facts</RouterLink>
           <RouterLink :to="{ name: 'habits', params: { show: facts.slug } }">What episodes begin with</RouterLink>
+          <RouterLink :to="{ name: 'rhythm', params: { show: facts.slug } }">{{
+            facts.rhythm ? rhythmWords(facts.rhythm) : 'When it goes out'
+          }}</RouterLink>
         </p>
       </div>
     </div>
+
+    <WaterlinePanel v-if="!isEmpty" :show="facts" />
 
     <div v-if="facts.artworkIsProvisional" class="note needs-you">
       <p>
@@ -84,14 +89,8 @@ function lacks(episode: EpisodeSummary): string {
       </p>
     </div>
 
-    <div v-if="nextOut || waiting.length" class="next">
-      <p v-if="nextOut">
-        <span class="field-name">Next out</span><br /><RouterLink
-          :to="{ name: 'desk', params: { show: facts.slug, id: nextOut.id } }"
-          >{{ nextOut.title }}</RouterLink
-        >, {{ longMoment(nextOut.releaseAt!, facts.zone) }} in {{ facts.zone }}
-      </p>
-      <div v-if="waiting.length">
+    <div v-if="waiting.length" class="next">
+      <div>
         <span class="field-name">Waiting for you</span>
         <ul>
           <li v-for="episode in waiting.slice(0, 5)" :key="episode.id">
@@ -117,8 +116,8 @@ function lacks(episode: EpisodeSummary): string {
 
 <style scoped>
 .page {
-  max-width: 52rem;
-  padding: var(--space-6);
+  max-width: 64rem;
+  padding: var(--space-5) var(--space-6);
   display: grid;
   gap: var(--space-5);
 }

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { EpisodePage, EpisodesNear, EpisodeSummary } from '@contract/episodes'
+import type { SlotList } from '@contract/rhythm'
 import type { NewShow, Picture, Show, ShowChange, ShowPage } from '@contract/shows'
 import type { Crop } from '@core/show/artwork'
 import { type Standing, standings } from '@core/release/standing'
@@ -53,6 +54,21 @@ export const useShows = defineStore('shows', () => {
 
   const addSmallPicture = (picture: Blob, of: 'person' | 'chapter'): Promise<Picture> =>
     api.addSmallPicture(picture, of)
+
+  /** The next slots of the open show's rhythm on which nothing goes out yet. */
+  const nextSlots = async (count: number): Promise<SlotList['slots']> =>
+    open.value?.rhythm ? (await api.slots(open.value.id, count)).slots : []
+
+  /** Has an episode of the open show go out at a wall time in its zone, where it is still as it was seen. */
+  async function schedule({ id, version }: EpisodeSummary, local: string): Promise<void> {
+    await api.release(id, { version, when: { kind: 'at', local, zone: open.value!.zone } })
+    await loadEpisodes()
+  }
+  /** Takes the moment of an episode away. */
+  async function unschedule({ id, version }: EpisodeSummary): Promise<void> {
+    await api.step(id, 'unschedule', { version })
+    await loadEpisodes()
+  }
 
   /** Begins a draft; answers its id. */
   async function beginEpisode(): Promise<string> {
@@ -113,6 +129,9 @@ export const useShows = defineStore('shows', () => {
     change,
     addArtwork,
     addSmallPicture,
+    nextSlots,
+    schedule,
+    unschedule,
     beginEpisode,
     loadEpisodes,
     loadMore,

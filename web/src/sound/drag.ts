@@ -1,12 +1,12 @@
 /**
  * Follows a pointer that has pressed a handle until it lets go: `follow` hears where along the box it is, from 0 to 1 and
- * beyond, and `end` whether it has moved at all.
+ * beyond, and `end` whether it has moved at all, and the last of the pointer.
  */
 export function dragAlong(
   event: PointerEvent,
   box: Element,
   follow: (share: number) => void,
-  end: (hasMoved: boolean) => void = () => undefined,
+  end: (hasMoved: boolean, last: PointerEvent) => void = () => undefined,
 ): void {
   const handle = event.currentTarget as HTMLElement
   const { left, width } = box.getBoundingClientRect()
@@ -26,9 +26,9 @@ export function dragAlong(
   for (const ending of ['pointerup', 'pointercancel'] as const)
     handle.addEventListener(
       ending,
-      () => {
+      last => {
         over.abort()
-        end(hasMoved)
+        end(hasMoved, last)
       },
       { signal: over.signal },
     )

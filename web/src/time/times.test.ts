@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import { listenerLink } from '../show/links'
 import { languages } from '../show/languages'
-import { longMoment, shortDay, shortMoment, timeOfDay, untilThen } from './times'
+import { longMoment, offsetWords, placeOf, shortDay, shortMoment, timeOfDay, untilThen } from './times'
 
 const at = '2026-12-03T05:00:00.000Z'
 
@@ -35,4 +35,12 @@ it('languages to choose from have names of their own and tags that the platform 
     expect(Intl.getCanonicalLocales(code)).toHaveLength(1)
     expect(name).not.toBe(code)
   }
+})
+
+it('an offset is written out, by the clock of that day', () => {
+  expect(offsetWords('2026-12-03T05:00:00Z', 'Europe/Zurich')).toBe('UTC+1')
+  expect(offsetWords('2026-07-03T05:00:00Z', 'Europe/Zurich')).toBe('UTC+2')
+  expect(offsetWords('2026-07-03T05:00:00Z', 'America/St_Johns')).toBe('UTC−2:30')
+  expect(offsetWords('2026-07-03T05:00:00Z', 'UTC')).toBe('UTC')
+  expect(placeOf('America/Argentina/Buenos_Aires')).toBe('Buenos Aires')
 })

@@ -14,20 +14,27 @@ export const timeToTheSecond = (at: Moment, zone: string): string => inZone(at, 
 export const shortDay = (at: Moment, zone: string): string => inZone(at, zone).toFormat('d LLL yyyy')
 /** `Thu 3 Dec, 06:00` */
 export const shortMoment = (at: Moment, zone: string): string => inZone(at, zone).toFormat('ccc d LLL, HH:mm')
+/** `3 Dec` */
+export const dayInYear = (at: Moment, zone: string): string => inZone(at, zone).toFormat('d LLL')
 /** `3 Dec, 06:00:12` */
 export const dayAndTime = (at: Moment, zone: string): string => inZone(at, zone).toFormat('d LLL, HH:mm:ss')
 /** `Thursday 3 December 2026, 06:00` */
 export const longMoment = (at: Moment, zone: string): string => inZone(at, zone).toFormat('cccc d LLLL yyyy, HH:mm')
+
+/** How a zone differs from UTC at a moment: `UTC+1`, `UTC−3:30`. */
+export function offsetWords(at: Moment, zone: string): string {
+  const { offset } = inZone(at, zone)
+  const [hours, minutes] = [Math.floor(Math.abs(offset) / 60), Math.abs(offset) % 60]
+  if (offset === 0) return 'UTC'
+  return `UTC${offset < 0 ? '−' : '+'}${hours}${minutes ? `:${String(minutes).padStart(2, '0')}` : ''}`
+}
+
+/** The place that a zone is named after: `New York` of America/New_York. */
+export const placeOf = (zone: string): string => zone.split('/').at(-1)!.replaceAll('_', ' ')
 
 /** How far off a moment is: `in 8 days`, `in 25 minutes`. */
 export function untilThen(at: Moment, now: Date): string {
   const hours = Math.floor((+new Date(at) - +now) / 3600_000)
   if (hours >= 24 && hours < 72) return `in ${hours} hours`
   return inZone(at, 'utc').toRelative({ base: DateTime.fromJSDate(now), locale }) ?? ''
-}
-
-/** The same moment on the clock of the person's own device, where that differs: `07:00 where you are`. */
-export function whereYouAre(at: Moment, zone: string): string | null {
-  const own = Intl.DateTimeFormat().resolvedOptions().timeZone
-  return timeOfDay(at, own) === timeOfDay(at, zone) ? null : `${shortMoment(at, own)} where you are (${own})`
 }

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import Button from 'primevue/button'
 import { storeToRefs } from 'pinia'
 import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
 import { type Cue, isTimed } from '@core/transcript/cue'
@@ -20,6 +19,7 @@ import NewTranscript from './NewTranscript.vue'
 import SpeakerNames from './SpeakerNames.vue'
 import TranscriptBar from './TranscriptBar.vue'
 import TranscriptNotes from './TranscriptNotes.vue'
+import TranscriptTools, { type TranscriptTool } from './TranscriptTools.vue'
 import { useTranscript } from './transcript'
 
 /** What is said, corrected against the sound. */
@@ -33,7 +33,7 @@ const { pauses } = useDeskCues()
 
 const language = ref(props.showLanguage.toLowerCase())
 const isAdding = ref(false)
-const tool = ref<'find' | 'times' | 'speakers' | null>(null)
+const tool = ref<TranscriptTool | null>(null)
 const busy = ref(false)
 const bringProblem = ref('')
 const removed = ref<string | null>(null)
@@ -163,7 +163,6 @@ const restore = (id: string): Promise<void> =>
     await transcript.restore(id)
     removed.value = null
   })
-const formatNames = { vtt: 'WebVTT', srt: 'SubRip', json: 'JSON', html: 'HTML', txt: 'text' } as const
 defineExpose({ bring, goTo })
 </script>
 
@@ -191,62 +190,19 @@ defineExpose({ bring, goTo })
         @next="nextDoubtful"
         @facts="facts => attempt(() => transcript.changeFacts(facts))"
       />
-      <div class="tools">
-        <span class="actions">
-          <Button
-            size="small"
-            :outlined="tool !== 'find'"
-            label="Find"
-            :aria-expanded="tool === 'find'"
-            @click="tool = tool === 'find' ? null : 'find'"
-          />
-          <Button
-            size="small"
-            :outlined="tool !== 'times'"
-            label="Move times"
-            :aria-expanded="tool === 'times'"
-            @click="tool = tool === 'times' ? null : 'times'"
-          />
-          <Button
-            size="small"
-            :outlined="tool !== 'speakers'"
-            label="Who speaks"
-            :aria-expanded="tool === 'speakers'"
-            @click="tool = tool === 'speakers' ? null : 'speakers'"
-          />
-          <Button
-            v-if="source && !source.address"
-            size="small"
-            :outlined="open.isTimed"
-            :label="open.isTimed ? 'Lay it anew' : 'Lay it over the speech'"
-            title="Finds when each sentence is said; what somebody has set stays"
-            :loading="open.laying === 'working'"
-            :disabled="busy || open.laying === 'working'"
-            @click="attempt(transcript.lay)"
-          />
-          <button v-if="findings.length" type="button" class="link-button small" @click="nextFinding">
-            {{ findings.length === 1 ? 'One place' : `${findings.length} places` }} worth a look
-          </button>
-        </span>
-        <span class="small files">
-          Take along:
-          <a v-for="format in formats" :key="format" :href="`/api/v1/transcripts/${open.id}/file.${format}`" download>{{
-            formatNames[format]
-          }}</a>
-          <button v-if="open.hasBefore" type="button" class="link-button" @click="attempt(transcript.bringBefore)">
-            What was here before
-          </button>
-          <button
-            v-if="!open.isSpoken"
-            type="button"
-            class="link-button"
-            @click="attempt(() => transcript.changeFacts({ isSpoken: true }))"
-          >
-            This is spoken
-          </button>
-          <button type="button" class="link-button" @click="remove">Remove</button>
-        </span>
-      </div>
+      <TranscriptTools
+        v-model="tool"
+        :open="open"
+        :formats="formats"
+        :places="findings.length"
+        :can-lay="source !== null && !source.address"
+        :busy="busy"
+        @lay="attempt(transcript.lay)"
+        @next="nextFinding"
+        @before="attempt(transcript.bringBefore)"
+        @spoken="attempt(() => transcript.changeFacts({ isSpoken: true }))"
+        @remove="remove"
+      />
       <FindWords v-if="tool === 'find'" :cues="cues" @look="goTo" @change="all => transcript.change(all)" />
       <MoveTimes
         v-if="tool === 'times'"
@@ -287,17 +243,6 @@ defineExpose({ bring, goTo })
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: var(--space-2);
-}
-.tools,
-.files {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-1) var(--space-3);
-  align-items: center;
-  justify-content: space-between;
-}
-.files {
-  column-gap: var(--space-2);
 }
 .back {
   justify-self: start;

@@ -1,0 +1,126 @@
+import type { Page } from 'playwright-core'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import type { Episode, EpisodesNear } from '@contract/episodes'
+import type { Show, ShowPage } from '@contract/shows'
+import { type DemoHouse, openDemoHouse } from './demoHouse'
+
+let house: DemoHouse
+let page: Page
+let showId: string
+beforeAll(async () => {
+  house = await openDemoHouse()
+  page = await house.openWindow()
+  const { shows } = await api<ShowPage>('/shows')
+  showId = shows.find(({ slug }) => slug === 'bellows-and-reeds')!.id
+})
+afterAll(() => house?.stop())
+
+const api = <T>(path: string): Promise<T> =>
+  page.evaluate(async asked => (await (await fetch(`/api/v1${asked}`)).json()) as T, path)
+const letter = async (): Promise<Episode> => {
+  const { scheduled, draft } = await api<EpisodesNear>(`/shows/${showId}/episodes/near`)
+  const { id } = [...scheduled.episodes, ...draft.episodes].find(({ title }) => title === 'A letter from a chapel')!
+  return api(`/episodes/${id}`)
+}
+const waterline = () => page.getByRole('region', { name: 'Waterline' })
+const slotNames = async (): Promise<string[]> => {
+  await waterline()
+    .getByRole('button', { name: /^Open slot/ })
+    .first()
+    .waitFor()
+  return waterline()
+    .getByRole('button', { name: /^Open slot/ })
+    .evaluateAll(buttons => buttons.map(button => button.getAttribute('aria-label')!))
+}
+
+it('a rhythm is told in words with its next dates, one of which is left out', async () => {
+  await page.getByRole('link', { name: /^Every other .* at 06:00$/ }).click()
+  const dates = page.getByRole('region', { name: 'The next dates' })
+  await dates.getByText(/^Every other \w+day at 06:00$/).waitFor()
+  expect(await dates.getByText('00:00 in New York').count()).toBe(6)
+  await page.getByRole('spinbutton', { name: 'Every' }).fill('1')
+  await page.keyboard.press('Tab')
+  await page.getByRole('button', { name: 'Monday', exact: true }).click()
+  await page.getByRole('button', { name: 'Thursday', exact: true }).click()
+  await page.getByLabel('Time in Europe/Zurich').fill('0:05')
+  const words = dates.getByRole('status')
+  await expect.poll(() => words.textContent()).toMatch(/Monday.* at 00:05$/)
+  const first = (await dates
+    .getByRole('button', { name: /^Leave it out/ })
+    .first()
+    .getAttribute('aria-label'))!
+  await dates.getByRole('button', { name: first }).click()
+  await dates.getByRole('button', { name: first.replace('Leave it out', 'Not any more') }).waitFor()
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await page.getByText('Saved.').waitFor()
+  const { rhythm } = await api<Show>(`/shows/${showId}`)
+  expect(rhythm).toMatchObject({ every: 1, time: '00:05' })
+  expect(rhythm!.days).toEqual(expect.arrayContaining(['MO', 'TH']))
+  expect(rhythm!.leftOut.length).toBe(1)
+  // Back to the one that the demo has.
+  await page.getByRole('button', { name: 'No rhythm' }).click()
+  await page.getByText('The show has no rhythm now.').waitFor()
+  await page.getByRole('button', { name: 'Saturday', exact: true }).click()
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await page.getByText('Saved.').waitFor()
+})
+
+it('a release is dragged along the waterline to an open slot and put back, moved by keys, and a draft put into an empty place', async () => {
+  await page.getByRole('link', { name: 'Show', exact: true }).click()
+  const own = waterline().getByRole('button', { name: /A letter from a chapel/ })
+  await own.waitFor()
+  const before = await letter()
+  const slot = waterline().getByRole('button', { name: (await slotNames()).at(-1)! })
+  const [from, to] = [(await own.boundingBox())!, (await slot.boundingBox())!]
+  await page.mouse.move(from.x + 30, from.y + 20)
+  await page.mouse.down()
+  await page.mouse.move(to.x + 20, to.y + 5, { steps: 6 })
+  await page.mouse.up()
+  await page.getByText('“A letter from a chapel” goes out').waitFor()
+  const moved = await letter()
+  expect(moved.standing).toBe('scheduled')
+  expect(+new Date(moved.releaseAt!)).toBeGreaterThan(+new Date(before.releaseAt!))
+  await page.getByRole('button', { name: 'Put it back' }).click()
+  await expect.poll(async () => (await letter()).releaseAt).toBe(before.releaseAt)
+
+  // Let go outside of the strip it stays where it is.
+  await own.waitFor()
+  const place = (await own.boundingBox())!
+  await page.mouse.move(place.x + 30, place.y + 20)
+  await page.mouse.down()
+  await page.mouse.move(place.x + 120, place.y + 400, { steps: 4 })
+  await page.mouse.up()
+  expect((await letter()).releaseAt).toBe(before.releaseAt)
+
+  await own.focus()
+  await page.keyboard.press('Shift+ArrowRight')
+  await expect.poll(async () => +new Date((await letter()).releaseAt!)).toBeGreaterThan(+new Date(before.releaseAt!))
+
+  await own.click()
+  await page.getByRole('button', { name: 'Back to draft' }).click()
+  await page.getByText('Ready.').waitFor()
+  await page.getByRole('link', { name: 'Show', exact: true }).click()
+  const [open] = await slotNames()
+  await waterline().getByRole('button', { name: open! }).click()
+  await page.getByRole('button', { name: '37 A letter from a chapel' }).click()
+  await page.getByText('“A letter from a chapel” goes out').waitFor()
+  expect((await letter()).standing).toBe('scheduled')
+  await page.getByRole('button', { name: 'Back to draft' }).click()
+  await expect.poll(async () => (await letter()).standing).toBe('draft')
+})
+
+it('the next open slot is the first offer when a time is chosen, by the clock of another place where one wants that', async () => {
+  await page.getByRole('link', { name: /^37 A letter from a chapel/ }).click()
+  await page.getByRole('button', { name: 'Choose a time' }).click()
+  const offers = page.getByRole('group', { name: 'Open slots' }).getByRole('button')
+  await expect.poll(() => offers.count()).toBe(3)
+  await expect.poll(() => offers.first().getAttribute('aria-pressed')).toBe('true')
+  await offers.nth(1).click()
+  expect(await offers.nth(1).getAttribute('aria-pressed')).toBe('true')
+  await page.getByLabel('Time', { exact: true }).fill('1:00')
+  await page.getByLabel('By the clock in').click()
+  await page.getByRole('option', { name: 'New York' }).click()
+  await page.getByText('07:00 UTC+1').or(page.getByText('07:00 UTC+2')).waitFor()
+  await page.getByRole('button', { name: 'Schedule', exact: true }).click()
+  await expect.poll(async () => (await letter()).releaseZone).toBe('America/New_York')
+})

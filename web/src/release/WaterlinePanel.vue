@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import type { EpisodeSummary } from '@contract/episodes'
+import type { SlotList } from '@contract/rhythm'
+import type { Show } from '@contract/shows'
+import { wallTime } from '@core/release/moment'
+import ProblemNote from '../parts/ProblemNote.vue'
+import { problemOf, type Told } from '../parts/problems'
+import { useShows } from '../show/shows'
+import { longMoment, shortMoment } from '../time/times'
+import WaterLine from './WaterLine.vue'
+
+/** The waterline of the open show, what was just moved along it, and the way back. */
+const props = defineProps<{ show: Show }>()
+const shows = useShows()
+const slots = shallowRef<SlotList['slots']>([])
+const problem = ref<Told | null>(null)
+const moved = ref<{ id: string; title: string; to: string; from: string | null } | null>(null)
+
+const offered = 8
+watch(
+  () => [props.show.version, shows.near] as const,
+  async () => {
+    slots.value = await shows.nextSlots(offered).catch(() => [])
+  },
+  { immediate: true },
+)
+const gone = computed(() => shows.near?.released.episodes ?? [])
+const coming = computed(() => shows.near?.scheduled.episodes ?? [])
+const ready = computed(
+  () => shows.near?.draft.episodes.filter(({ hasAudio, title }) => hasAudio && title.trim() !== '') ?? [],
+)
+
+async function attempt(act: () => Promise<void>): Promise<boolean> {
+  problem.value = null
+  try {
+    await act()
+    return true
+  } catch (error) {
+    problem.value = problemOf(error, 'It stays where it was.')
+    await shows.loadEpisodes().catch(() => undefined)
+    return false
+  }
+}
+async function move(episode: EpisodeSummary, local: string): Promise<void> {
+  const from = episode.releaseAt && wallTime(new Date(episode.releaseAt), props.show.zone)
+  if (from === local) return
+  if (!(await attempt(() => shows.schedule(episode, local)))) return
+  const { id, title } = episode
+  moved.value = { id, title, to: local, from }
+}
+/** Back to where it was, by what it is now. */
+async function putBack(): Promise<void> {
+  const { id, from } = moved.value!
+  const now = coming.value.find(each => each.id === id)
+  moved.value = null
+  if (now) await attempt(() => (from === null ? shows.unschedule(now) : shows.schedule(now, from)))
+}
+const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
+</script>
+
+<template>
+  <div class="panel">
+    <p v-if="coming[0]" class="next">
+      <span class="field-name">Next out</span>{{ ' ' }}
+      <RouterLink :to="{ name: 'desk', params: { show: show.slug, id: coming[0].id } }">{{
+        coming[0].title
+      }}</RouterLink>, {{ longMoment(coming[0].releaseAt!, show.zone) }} in {{ show.zone }}
+    </p>
+    <p v-else-if="show.rhythm && slots[0]" class="next needs-you">
+      Nothing is scheduled. The next open slot is {{ longMoment(slots[0].at, show.zone) }}.
+    </p>
+    <WaterLine
+      :show="show.slug"
+      :zone="show.zone"
+      :gone="gone"
+      :coming="coming"
+      :slots="slots"
+      :drafts="ready"
+      @move="move"
+      @fill="(draft, slot) => move(draft, slot.local)"
+    />
+    <p v-if="moved" class="note" role="status">
+      “{{ moved.title }}” goes out {{ inWords(moved.to) }}{{ moved.from ? ` instead of ${inWords(moved.from)}` : '' }}.
+      <button type="button" class="link-button" @click="putBack">
+        {{ moved.from ? 'Put it back' : 'Back to draft' }}
+      </button>
+    </p>
+    <ProblemNote v-if="problem" :problem="problem" />
+  </div>
+</template>
+
+<style scoped>
+.panel {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--space-2);
+}
+</style>
