@@ -62,6 +62,15 @@ export function useSoundPlayer(tracks: () => readonly Track[]) {
     return own === null || own === undefined || levels.length < 2 ? 1 : amplitude(Math.min(...levels) - own)
   }
 
+  /** Begins to play; that another file took its place before it did is no fault. */
+  async function play(): Promise<void> {
+    try {
+      await sound.play()
+    } catch (error) {
+      if (!(error instanceof DOMException && error.name === 'AbortError')) throw error
+    }
+  }
+
   /** Takes a track over as it is now, from the place where the last one stood. */
   function load(index: number): void {
     const from = track()?.offsetMs ?? 0
@@ -76,7 +85,7 @@ export function useSoundPlayer(tracks: () => readonly Track[]) {
     sound.currentTime = placeMs / 1000
     atMs.value = placeMs
     stopAtMs = null
-    if (wasPlaying) void sound.play()
+    if (wasPlaying) void play()
   }
 
   function seek(ms: number): void {
@@ -89,7 +98,7 @@ export function useSoundPlayer(tracks: () => readonly Track[]) {
   async function playStretch(fromMs: number, toMs: number): Promise<void> {
     seek(fromMs)
     stopAtMs = toMs
-    await sound.play()
+    await play()
   }
 
   function setRate(to: number): void {
@@ -100,7 +109,7 @@ export function useSoundPlayer(tracks: () => readonly Track[]) {
   function toggle(): void {
     stopAtMs = null
     if (playing.value) sound.pause()
-    else void sound.play()
+    else void play()
   }
 
   onScopeDispose(() => {
