@@ -101,7 +101,10 @@ export const episode = episodeSummary.extend({
 })
 export type Episode = z.infer<typeof episode>
 
-/** When: now, or at a wall time in a zone. `second` picks the later one of a time that the clock shows twice. */
+/**
+ * When: now, or at a wall time in a zone. `second` picks the later one of a time that the clock shows twice; with
+ * `isDatedBack` a time may be past: it goes out at once, and has that date.
+ */
 export const release = z.object({
   version,
   /** Of the sound that goes out; where it is not named, any may. */
@@ -113,6 +116,7 @@ export const release = z.object({
       local: z.string().max(40),
       zone: z.string().max(64, 'At most 64 characters.'),
       second: z.boolean().optional(),
+      isDatedBack: z.literal(true).optional(),
     }),
   ]),
 })

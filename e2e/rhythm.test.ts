@@ -1,3 +1,4 @@
+import { DateTime } from 'luxon'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import type { Episode, EpisodesNear } from '@contract/episodes'
@@ -17,6 +18,18 @@ afterAll(() => house?.stop())
 
 const api = <T>(path: string): Promise<T> =>
   page.evaluate(async asked => (await (await fetch(`/api/v1${asked}`)).json()) as T, path)
+const ask = <T>(method: string, path: string, body: object): Promise<T> =>
+  page.evaluate(
+    async ([how, where, what]) =>
+      (await (
+        await fetch(`/api/v1${where}`, {
+          method: how,
+          body: JSON.stringify(what),
+          headers: { 'content-type': 'application/json' },
+        })
+      ).json()) as T,
+    [method, path, body] as const,
+  )
 const letter = async (): Promise<Episode> => {
   const { scheduled, draft } = await api<EpisodesNear>(`/shows/${showId}/episodes/near`)
   const { id } = [...scheduled.episodes, ...draft.episodes].find(({ title }) => title === 'A letter from a chapel')!
@@ -117,10 +130,40 @@ it('the next open slot is the first offer when a time is chosen, by the clock of
   await expect.poll(() => offers.first().getAttribute('aria-pressed')).toBe('true')
   await offers.nth(1).click()
   expect(await offers.nth(1).getAttribute('aria-pressed')).toBe('true')
+  // A time that is past is told before, and goes out at once; not here.
+  await page.getByLabel('Day', { exact: true }).fill('Sat 6 Sep 2025')
+  await page.keyboard.press('Tab')
+  await page.getByText('This is past: it goes out at once, and has that date.').waitFor()
+  await page.getByRole('button', { name: 'Release it, dated back' }).click()
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Leave it' }).click()
+  expect((await letter()).standing).toBe('draft')
+  await offers.nth(1).click()
   await page.getByLabel('Time', { exact: true }).fill('1:00')
   await page.getByLabel('By the clock in').click()
   await page.getByRole('option', { name: 'New York' }).click()
   await page.getByText('07:00 UTC+1').or(page.getByText('07:00 UTC+2')).waitFor()
   await page.getByRole('button', { name: 'Schedule', exact: true }).click()
   await expect.poll(async () => (await letter()).releaseZone).toBe('America/New_York')
+})
+
+it('a second episode at the same moment is told of, and set a minute later', async () => {
+  const { id: takenId, releaseAt } = await letter()
+  const { id } = await ask<Episode>('POST', `/shows/${showId}/episodes`, { title: 'A postcard' })
+  const { source } = await api<{ source: { id: string } }>(`/episodes/${takenId}/sound`)
+  await ask('PUT', `/episodes/${id}/source`, { fileId: source.id })
+  await page.goto(`${house.address}/studio/bellows-and-reeds/episodes/${id}`)
+  await page.getByRole('button', { name: 'Choose a time' }).click()
+  await page.getByRole('group', { name: 'Open slots' }).getByRole('button').first().waitFor()
+  const [day, time] = DateTime.fromISO(releaseAt!, { zone: 'Europe/Zurich' })
+    .setLocale('en-GB')
+    .toFormat('ccc d LLL yyyy|HH:mm')
+    .split('|') as [string, string]
+  await page.getByLabel('Day', { exact: true }).fill(day.replace('Sept', 'Sep'))
+  await page.keyboard.press('Tab')
+  await page.getByLabel('Time', { exact: true }).fill(time)
+  await page.getByText('“A letter from a chapel” goes out at the same moment').waitFor()
+  await page.getByRole('button', { name: 'A minute later' }).click()
+  await page.getByRole('button', { name: 'Schedule', exact: true }).click()
+  const later = new Date(+new Date(releaseAt!) + 60_000).toISOString()
+  await expect.poll(async () => (await api<Episode>(`/episodes/${id}`)).releaseAt).toBe(later)
 })

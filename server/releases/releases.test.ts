@@ -53,6 +53,7 @@ describe('a release', () => {
 
   it.each([
     ['2026-03-10T05:59', 'The time is past.'],
+    ['1999-12-31T23:00', 'Not before the year 2000.'],
     ['2026-03-29T02:30', 'jumps over this time on that day; the next one it shows is 2026-03-29 03:00'],
     ['soon', 'A date and time such as'],
   ])('at %s is refused with the rule', async (local, rule) => {
@@ -63,6 +64,16 @@ describe('a release', () => {
       value: expect.stringContaining(local.replace('T', ' ')),
       rule: expect.stringContaining(rule),
     })
+  })
+
+  it('that is dated back goes out at once, with that date, among what is older', async () => {
+    await release(await house.makeReady(show.id, 'Newer than that'), { kind: 'now' })
+    const when = at('2025-11-04T06:00', { isDatedBack: true })
+    const answer = await release(await house.makeReady(show.id, 'From last year'), when)
+    expect(answer.json()).toMatchObject({ standing: 'released', releaseAt: '2025-11-04T05:00:00.000Z' })
+    const said = await feed()
+    expect(said).toContain('<pubDate>Tue, 04 Nov 2025 05:00:00 +0000</pubDate>')
+    expect(said.indexOf('From last year')).toBeGreaterThan(said.indexOf('Newer than that'))
   })
 
   it('at a time that the clock shows twice means the first, or the second when asked', async () => {

@@ -129,9 +129,15 @@ export function releaseService(
   }
 
   return {
-    /** Releases now, or schedules at a wall time. Throws `not-ready`, and `bad-input` for a time that is past, skipped or unreadable. */
+    /**
+     * Releases now, also dated back, or schedules at a wall time. Throws `not-ready`, and `bad-input` for a time that is
+     * skipped or unreadable, or past where it is not meant so.
+     */
     async release(scope: Scope, { when, ...seen }: Release): Promise<EpisodeView> {
-      if (when.kind === 'now') {
+      const now = clock.now()
+      const at = when.kind === 'now' ? now : momentMeant(when, now)
+      const releaseZone = when.kind === 'now' ? null : when.zone
+      if (at <= now) {
         await changeEpisode(scope, seen, async (episode, transaction) => {
           needStep('release', episode)
           await needReady(episode, transaction)
@@ -139,13 +145,12 @@ export function releaseService(
           return {
             step: 'release',
             isInFeed: true,
-            fields: { ...fields, releaseAt: clock.now(), releaseZone: null },
+            fields: { ...fields, releaseAt: at, releaseZone },
             files,
           }
         })
         return episodes.get(scope)
       }
-      const releaseAt = futureMoment(when, clock.now())
       await changeEpisode(scope, seen, async (episode, transaction) => {
         needStep('schedule', episode)
         await needReady(episode, transaction, 'may await its finish')
@@ -156,8 +161,8 @@ export function releaseService(
         })
         return {
           step: 'schedule',
-          fields: { releaseAt, releaseZone: when.zone },
-          jobs: file.address ? [lookBefore(releaseAt, file, clock.now())] : [],
+          fields: { releaseAt: at, releaseZone },
+          jobs: file.address ? [lookBefore(at, file, now)] : [],
         }
       })
       return episodes.get(scope)
@@ -258,8 +263,11 @@ export function releaseService(
   }
 }
 
-/** The moment a wall time means, given that it lies ahead. Throws `bad-input` that names the rule. */
-function futureMoment({ local, zone, second }: { local: string; zone: string; second?: boolean }, now: Date): Date {
+/** Nothing that apps can fetch went out earlier. */
+const firstDate = new Date('2000-01-01T00:00:00Z')
+
+/** The moment a wall time means, which lies ahead where it is not meant to be dated back. Throws `bad-input` that names the rule. */
+function momentMeant({ local, zone, second, isDatedBack }: Extract<Release['when'], { kind: 'at' }>, now: Date): Date {
   const read = readLocalMoment(local, zone)
   if (read.kind === 'unreadable')
     throw badInput(
@@ -275,7 +283,9 @@ function futureMoment({ local, zone, second }: { local: string; zone: string; se
     )
   }
   const at = read.kind === 'twice' && second ? read.second : read.at
-  if (at <= now)
+  if (at < firstDate)
+    throw badInput('release time', `${local.replace('T', ' ')} (${zone})`, 'Not before the year 2000.')
+  if (at <= now && !isDatedBack)
     throw badInput(
       'release time',
       `${local.replace('T', ' ')} (${zone})`,

@@ -56,6 +56,13 @@ async function attempt(act: () => Promise<void>): Promise<boolean> {
   }
 }
 
+const meant = ref<Release['when']>({ kind: 'now' })
+/** What goes out at once cannot be called back. */
+function set(when: Release['when']): void {
+  meant.value = when
+  if (when.kind === 'at' && when.isDatedBack) ask('back')
+  else void release(when)
+}
 async function release(when: Release['when']): Promise<void> {
   if (await attempt(() => desk.release(when, props.soundVersion))) choosing.value = false
 }
@@ -68,6 +75,13 @@ const questions = {
       `“${props.title}” goes into the feed of ${props.show.name} at once. Apps fetch it within hours and keep it, so this cannot be called back.`,
     act: () => release({ kind: 'now' }),
     label: 'Release now',
+  },
+  back: {
+    title: 'Release it now, dated back?',
+    says: () =>
+      `“${props.title}” goes into the feed of ${props.show.name} at once, with a date that is past. Apps fetch it within hours and keep it, so this cannot be called back.`,
+    act: () => release(meant.value),
+    label: 'Release it, dated back',
   },
   retire: {
     title: 'Take it out of the feed?',
@@ -109,10 +123,11 @@ function ask(about: keyof typeof questions): void {
       v-if="choosing"
       class="choosing"
       :zone="show.zone"
+      :episode-id="episode.id"
       :listener-zones="show.listenerZones"
       :first="standing === 'scheduled' ? episode.releaseAt : null"
       :busy="busy"
-      @set="release"
+      @set="set"
       @cancel="choosing = false"
     />
     <template v-else>

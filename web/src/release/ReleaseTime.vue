@@ -17,7 +17,13 @@ import { readTimeOfDay } from '../time/timeOfDay'
 import { placeOf, shortMoment, untilThen } from '../time/times'
 
 /** Chooses a moment: the next open slot of the rhythm, or one on the wall of a zone; says in words what it comes to. */
-const props = defineProps<{ zone: string; listenerZones: readonly string[]; first: string | null; busy: boolean }>()
+const props = defineProps<{
+  episodeId: string
+  zone: string
+  listenerZones: readonly string[]
+  first: string | null
+  busy: boolean
+}>()
 const emit = defineEmits<{ set: [when: Release['when']]; cancel: [] }>()
 const shows = useShows()
 const now = useNow()
@@ -31,8 +37,8 @@ const own = Intl.DateTimeFormat().resolvedOptions().timeZone
 const zones = [...new Set([props.zone, ...props.listenerZones, own, 'UTC'])]
 const places = zones.map(each => ({ zone: each, name: placeOf(each) }))
 
-function take(local: string): void {
-  zone.value = props.zone
+function take(local: string, inZone = props.zone): void {
+  zone.value = inZone
   second.value = false
   day.value = DateTime.fromISO(local.slice(0, 10)).toJSDate()
   time.value = local.slice(11, 16)
@@ -67,10 +73,19 @@ const fault = computed(() => {
   if (!local.value) return 'A time such as 06:00.'
   if (read.value?.kind === 'skipped')
     return `The clock in ${zone.value} jumps over ${local.value.slice(11)} on that day; the next time it shows is ${read.value.next.slice(11)}.`
-  return at.value && at.value <= now.value
-    ? 'This time is past. Choose one that lies ahead, or release now.'
-    : undefined
+  return undefined
 })
+const minuteMs = 60_000
+/** Another episode that goes out in the same minute. */
+const beside = computed(() =>
+  shows.near?.scheduled.episodes.find(
+    ({ id, releaseAt }) =>
+      id !== props.episodeId && at.value && Math.floor(+new Date(releaseAt!) / minuteMs) === +at.value / minuteMs,
+  ),
+)
+const aMinuteLater = (): void => take(wallTime(new Date(+at.value! + minuteMs), zone.value), zone.value)
+/** What is dated back goes out at once. */
+const isPast = computed(() => at.value !== null && at.value <= now.value)
 
 function set(): void {
   if (local.value)
@@ -79,6 +94,7 @@ function set(): void {
       local: local.value,
       zone: zone.value,
       ...(read.value?.kind === 'twice' && { second: second.value }),
+      ...(isPast.value && { isDatedBack: true }),
     })
 }
 </script>
@@ -121,10 +137,23 @@ function set(): void {
     </div>
     <p v-if="at && !fault" class="small" role="status">
       <MomentThere :at="at" :zone="props.zone" :others="zones.filter(each => each !== props.zone && each !== 'UTC')" />
-      {{ untilThen(at, now) }}.
+      <template v-if="isPast"
+        ><strong>This is past: it goes out at once, and has that date.</strong> Apps sort it there, among what is
+        older.</template
+      >
+      <template v-else>{{ untilThen(at, now) }}.</template>
+    </p>
+    <p v-if="beside" class="small beside" role="status">
+      “{{ beside.title }}” goes out at the same moment; apps would order the two at random.
+      <button type="button" class="link-button" @click="aMinuteLater">A minute later</button>
     </p>
     <div class="actions">
-      <Button type="submit" label="Schedule" :disabled="!at || !!fault" :loading="busy" />
+      <Button
+        type="submit"
+        :label="isPast ? 'Release it, dated back' : 'Schedule'"
+        :disabled="!at || !!fault"
+        :loading="busy"
+      />
       <Button type="button" label="Leave it" text @click="emit('cancel')" />
     </div>
   </form>
@@ -164,6 +193,10 @@ function set(): void {
   border-color: var(--accent);
   background: var(--accent-wash);
   font-weight: 600;
+}
+.beside {
+  padding-inline-start: var(--space-3);
+  border-inline-start: 4px solid var(--signal);
 }
 .time {
   width: 6rem;

@@ -4,7 +4,7 @@ import { computed, onMounted, onUnmounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { EpisodeSummary } from '@contract/episodes'
 import type { SlotList } from '@contract/rhythm'
-import { wallTime } from '@core/release/moment'
+import { readLocalMoment, wallTime } from '@core/release/moment'
 import { lanesOf, reachAround, shareOf } from '@core/release/waterline'
 import { dragAlong } from '../sound/drag'
 import { useNow } from '../time/now'
@@ -84,13 +84,14 @@ const dragged = ref<{ episode: EpisodeSummary; local: string | null; at: Date } 
 const nearPx = 10
 function placeAt(share: number, episode: EpisodeSummary): { local: string; at: Date } | null {
   const { fromMs, toMs } = reach.value
-  const at = new Date(fromMs + share * (toMs - fromMs))
   const near = places.value.find(
     ({ left }) => share * widthPx.value > left - nearPx && share * widthPx.value < left + slotPx,
   )?.slot
   if (near) return { local: near.local, at: new Date(near.at) }
-  if (at <= now.value) return null
-  return { local: `${wallTime(at, props.zone).slice(0, 11)}${timeOfDay(dateOf(episode), props.zone)}`, at }
+  const day = wallTime(new Date(fromMs + share * (toMs - fromMs)), props.zone).slice(0, 10)
+  const local = `${day}T${timeOfDay(dateOf(episode), props.zone)}`
+  const read = readLocalMoment(local, props.zone)
+  return 'at' in read && read.at > now.value ? { local, at: read.at } : null
 }
 function drag(episode: EpisodeSummary, event: PointerEvent): void {
   if (episode.standing !== 'scheduled' || event.button !== 0) return
