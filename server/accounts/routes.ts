@@ -28,7 +28,8 @@ export const accountRoutes =
         account: account && { id: account.id, email: account.email },
         maxUploadBytes: configuration.maxUploadBytes,
         listenerAddress: configuration.listenerUrl,
-        copyist: configuration.copyistUrl && new URL(configuration.copyistUrl).host,
+        // Where services stand is nothing for whoever passes by.
+        copyist: account && configuration.copyistUrl && new URL(configuration.copyistUrl).host,
       }
     })
 

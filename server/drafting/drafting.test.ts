@@ -2,6 +2,7 @@ import { createServer, type IncomingMessage, type ServerResponse } from 'node:ht
 import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Draft } from '@contract/drafts'
+import type { Session } from '@contract/session'
 import type { Transcript, TranscriptSummary } from '@contract/transcripts'
 import { type House, openHouse, sounds } from '../testing/house'
 
@@ -315,6 +316,12 @@ describe('a copyist', () => {
     expect((await house.call('DELETE', `/episodes/${id}/draft`)).statusCode).toBe(204)
     expect(await draftOf(id)).toBeNull()
   })
+})
+
+it('where the copyist stands is told to whoever is signed in, and to nobody else', async () => {
+  const session = async (headers = {}) => (await house.app.inject({ url: '/api/v1/session', headers })).json<Session>()
+  expect((await session({ cookie: house.cookie })).copyist).toMatch(/^127\.0\.0\.1:\d+$/)
+  expect((await session()).copyist).toBeNull()
 })
 
 it('without audio, or without a copyist, no draft is asked for', async () => {

@@ -1,8 +1,9 @@
 /** Transcripts that a copyist drafts: what was asked for, and that nobody has read what came. */
 export const drafts: readonly string[] = [
+  // A database may have the column already, from the time when the migration before this one made it.
   `ALTER TABLE transcripts
     MODIFY origin ENUM('file', 'written', 'laid', 'drafted') NOT NULL,
-    ADD is_unread BOOLEAN NOT NULL DEFAULT FALSE`,
+    ADD COLUMN IF NOT EXISTS is_unread BOOLEAN NOT NULL DEFAULT FALSE`,
   // of_episode: an episode has one on its way.
   `CREATE TABLE drafts (
     id UUID PRIMARY KEY,

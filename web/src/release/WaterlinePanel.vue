@@ -15,7 +15,7 @@ const props = defineProps<{ show: Show }>()
 const shows = useShows()
 const slots = shallowRef<SlotList['slots']>([])
 const problem = ref<Told | null>(null)
-const moved = ref<{ id: string; title: string; to: string; from: string | null } | null>(null)
+const moved = ref<{ episode: EpisodeSummary; to: string; from: string | null } | null>(null)
 
 const offered = 8
 watch(
@@ -31,30 +31,27 @@ const ready = computed(
   () => shows.near?.draft.episodes.filter(({ hasAudio, title }) => hasAudio && title.trim() !== '') ?? [],
 )
 
-async function attempt(act: () => Promise<void>): Promise<boolean> {
+async function attempt(act: () => Promise<unknown>): Promise<void> {
   problem.value = null
   try {
     await act()
-    return true
   } catch (error) {
     problem.value = problemOf(error, 'It stays where it was.')
     await shows.loadEpisodes().catch(() => undefined)
-    return false
   }
 }
 async function move(episode: EpisodeSummary, local: string): Promise<void> {
   const from = episode.releaseAt && wallTime(new Date(episode.releaseAt), props.show.zone)
   if (from === local) return
-  if (!(await attempt(() => shows.schedule(episode, local)))) return
-  const { id, title } = episode
-  moved.value = { id, title, to: local, from }
+  await attempt(async () => {
+    moved.value = { episode: await shows.schedule(episode, local), to: local, from }
+  })
 }
-/** Back to where it was, by what it is now. */
+/** Back to where it was, unless it has become another meanwhile. */
 async function putBack(): Promise<void> {
-  const { id, from } = moved.value!
-  const now = coming.value.find(each => each.id === id)
+  const { episode, from } = moved.value!
   moved.value = null
-  if (now) await attempt(() => (from === null ? shows.unschedule(now) : shows.schedule(now, from)))
+  await attempt(() => (from === null ? shows.unschedule(episode) : shows.schedule(episode, from)))
 }
 const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
 </script>
@@ -81,7 +78,8 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
       @fill="(draft, slot) => move(draft, slot.local)"
     />
     <p v-if="moved" class="note" role="status">
-      “{{ moved.title }}” goes out {{ inWords(moved.to) }}{{ moved.from ? ` instead of ${inWords(moved.from)}` : '' }}.
+      “{{ moved.episode.title }}” goes out {{ inWords(moved.to)
+      }}{{ moved.from ? ` instead of ${inWords(moved.from)}` : '' }}.
       <button type="button" class="link-button" @click="putBack">
         {{ moved.from ? 'Put it back' : 'Back to draft' }}
       </button>

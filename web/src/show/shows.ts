@@ -7,6 +7,9 @@ import type { Crop } from '@core/show/artwork'
 import { type Standing, standings } from '@core/release/standing'
 import { api } from '../api'
 
+/** An episode as a window has seen it. */
+type Seen = Pick<EpisodeSummary, 'id' | 'version'>
+
 /** The show that is open with its episodes near now, and the list of the others. */
 export const useShows = defineStore('shows', () => {
   /** The first shows of the list, or those that were looked for. */
@@ -60,12 +63,13 @@ export const useShows = defineStore('shows', () => {
     open.value?.rhythm ? (await api.slots(open.value.id, count)).slots : []
 
   /** Has an episode of the open show go out at a wall time in its zone, where it is still as it was seen. */
-  async function schedule({ id, version }: EpisodeSummary, local: string): Promise<void> {
-    await api.release(id, { version, when: { kind: 'at', local, zone: open.value!.zone } })
+  async function schedule({ id, version }: Seen, local: string): Promise<EpisodeSummary> {
+    const moved = await api.release(id, { version, when: { kind: 'at', local, zone: open.value!.zone } })
     await loadEpisodes()
+    return moved
   }
   /** Takes the moment of an episode away. */
-  async function unschedule({ id, version }: EpisodeSummary): Promise<void> {
+  async function unschedule({ id, version }: Seen): Promise<void> {
     await api.step(id, 'unschedule', { version })
     await loadEpisodes()
   }
