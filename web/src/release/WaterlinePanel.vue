@@ -67,6 +67,11 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
     <p v-else-if="show.rhythm && slots[0]" class="next needs-you">
       Nothing is scheduled. The next open slot is {{ longMoment(slots[0].at, show.zone) }}.
     </p>
+    <p v-else-if="!show.rhythm" class="next">
+      Nothing is scheduled.
+      <RouterLink :to="{ name: 'rhythm', params: { show: show.slug } }">Say when it usually goes out</RouterLink>, and
+      the open slots stand here.
+    </p>
     <WaterLine
       :show="show.slug"
       :zone="show.zone"
