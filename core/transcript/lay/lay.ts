@@ -65,19 +65,20 @@ function layStretch(
     return { begin, end, count, alikeness, bendMs: (bend / count) * hopMs, stretch: (span + 1) / count }
   })
   const uneven = found.map(({ stretch, bendMs }, at) => {
-    const usual = median(around(found, at, 8).map(each => each.stretch))
-    return Math.abs(Math.log(stretch / usual)) + bendMs / 800
+    const usual = median(around(found, at, paceReach).map(each => each.stretch))
+    return Math.abs(Math.log(stretch / usual)) + bendMs / bentMs
   })
   return found.map(({ begin, end }, at) => {
     // A word or two can be alike to anything: those beside it are looked at, too.
     const beside = [found[at]!, ...around(found, at, 1)]
     const mean =
       beside.reduce((sum, each) => sum + each.alikeness, 0) / beside.reduce((sum, each) => sum + each.count, 0)
-    const likely = between(mean, leastAlike, surelyAlike) * between(median(around(uneven, at, 4)), mostUneven, even)
+    const likely =
+      between(mean, leastAlike, surelyAlike) * between(median(around(uneven, at, evenReach)), mostUneven, even)
     return {
       fromMs: Math.round((soundFrom + places[begin]!) * hopMs),
       toMs: Math.round((soundFrom + places[end]! + 1) * hopMs),
-      sure: Math.round((uneven[at]! > tornUneven ? likely * 0.4 : likely) * 100) / 100,
+      sure: Math.round((uneven[at]! > tornUneven ? likely * tornSure : likely) * 100) / 100,
     }
   })
 }
@@ -93,6 +94,11 @@ const even = 0.26
 const mostUneven = 0.36
 /** A single one that is so uneven lies partly elsewhere. */
 const tornUneven = 0.9
+const tornSure = 0.4
+/** So many sentences on each side say what pace is usual, and how evenly all is laid. */
+const [paceReach, evenReach] = [8, 4]
+/** Bent by so much on average, a sentence is as uneven as at 2.7 times the usual pace. */
+const bentMs = 800
 
 /** Those beside a place, up to so many on each side, and itself. */
 const around = <T>(all: readonly T[], at: number, reach: number): readonly T[] =>
