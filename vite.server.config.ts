@@ -21,6 +21,7 @@ export default defineConfig({
         demo: 'demo/fill.ts',
         listener: 'stand-ins/listener/main.ts',
         copyist: 'stand-ins/copyist/main.ts',
+        outbox: 'stand-ins/outbox/main.ts',
         bench: 'bench/main.ts',
       },
     },

@@ -39,6 +39,7 @@ export default defineConfig({
           hookTimeout: 120_000,
           globalSetup: 'e2e/demoTemplate.ts',
           maxWorkers: 2,
+          isolate: false,
           expect: { poll: { timeout: 10_000 } },
         },
       },

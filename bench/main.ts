@@ -1,6 +1,7 @@
 import { benchDemoFiles } from './demoFiles'
 import { benchFeed } from './feed'
 import { benchLaying } from './laying'
+import { benchReleases } from './releases'
 import { benchServing } from './serving'
 import { benchSignals } from './signals'
 import { benchSize } from './size'
@@ -16,6 +17,7 @@ const benches: Record<string, () => void | Promise<void>> = {
   laying: benchLaying,
   demoFiles: benchDemoFiles,
   size: benchSize,
+  releases: benchReleases,
 }
 
 const wanted = process.env.BENCHES?.split(' ').filter(Boolean) ?? []

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { keptSchemas, writtenSchemas } from '@core/episode/fields'
 import type { Numbering } from '@core/episode/numbering'
+import { hindrances } from '@core/release/readiness'
 import { standings } from '@core/release/standing'
 import { writer } from './history'
 import { version, words } from './sound'
@@ -41,6 +42,8 @@ export const episodeSummary = z.object({
   arriving: z.string().nullable(),
   /** Its recipe asks for a finished file that is not there yet. */
   awaitsFinish: z.boolean(),
+  /** What keeps it from going out at this moment. */
+  hindrances: z.array(z.enum(hindrances)),
   changedSinceRelease: z.boolean(),
   updatedAt: z.string(),
 })
@@ -88,6 +91,11 @@ export const episode = episodeSummary.extend({
   guid: z.string(),
   text: keptEpisodeText,
   releaseZone: z.string().nullable(),
+  /** When it leaves the feed; null where it stays. */
+  retireAt: z.string().nullable(),
+  retireZone: z.string().nullable(),
+  /** Whether its page answers without it being in the feed. */
+  keepsPage: z.boolean(),
   /** Of its own artwork, for the studio; null where it has the show's. */
   artworkAddress: z.string().nullable(),
   pageAddress: z.string().nullable(),
@@ -101,8 +109,16 @@ export const episode = episodeSummary.extend({
 })
 export type Episode = z.infer<typeof episode>
 
+/** A wall time in a zone; `second` picks the later one of a time that the clock shows twice. */
+const wallMoment = z.object({
+  local: z.string().max(40),
+  zone: z.string().max(64, 'At most 64 characters.'),
+  second: z.boolean().optional(),
+})
+export type WallMoment = z.infer<typeof wallMoment>
+
 /**
- * When: now, or at a wall time in a zone. `second` picks the later one of a time that the clock shows twice; with
+ * When: now, or at a wall time in a zone. With
  * `isDatedBack` a time may be past: it goes out at once, and has that date.
  */
 export const release = z.object({
@@ -111,18 +127,21 @@ export const release = z.object({
   soundVersion: version.optional(),
   when: z.discriminatedUnion('kind', [
     z.object({ kind: z.literal('now') }),
-    z.object({
-      kind: z.literal('at'),
-      local: z.string().max(40),
-      zone: z.string().max(64, 'At most 64 characters.'),
-      second: z.boolean().optional(),
-      isDatedBack: z.literal(true).optional(),
-    }),
+    wallMoment.extend({ kind: z.literal('at'), isDatedBack: z.literal(true).optional() }),
   ]),
 })
 export type Release = z.infer<typeof release>
 
 export const versioned = z.object({ version, soundVersion: version.optional() })
+
+/** Another date of a released episode. */
+export const redating = versioned.extend({ when: wallMoment })
+
+export type Redating = z.infer<typeof redating>
+
+/** An episode leaves the feed, at once where no time is named; its page stays where that is asked for. */
+export const retirement = versioned.extend({ when: wallMoment.optional(), keepsPage: z.boolean().optional() })
+export type Retirement = z.infer<typeof retirement>
 
 /** What a show's episodes have used. */
 export const vocabulary = z.object({

@@ -1,7 +1,8 @@
 import { z } from 'zod'
-import { ordinals, type Rhythm, weekdays } from '@core/release/rhythm'
+import { hasDates, ordinals, type Rhythm, weekdays } from '@core/release/rhythm'
 
-const day = z.iso.date('A day that there is, such as 2026-12-01.')
+export const calendarDay = z.iso.date('A day that there is, such as 2026-12-01.')
+export const timeOfDay = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'A time such as 06:00.')
 const unique = <T>(list: readonly T[]): boolean => new Set(list).size === list.length
 
 /** When a show usually goes out. */
@@ -18,9 +19,9 @@ export const rhythm = z
       .max(31, 'A day of the month, or −1 for its last.')
       .refine(number => number !== 0, 'A day of the month, or −1 for its last.')
       .nullable(),
-    time: z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'A time such as 06:00.'),
-    from: day,
-    leftOut: z.array(day).max(366, 'At most 366 days.').refine(unique, 'Each day once.'),
+    time: timeOfDay,
+    from: calendarDay,
+    leftOut: z.array(calendarDay).max(366, 'At most 366 days.').refine(unique, 'Each day once.'),
   })
   .refine(({ unit, days }) => unit !== 'week' || days.length > 0, { path: ['days'], message: 'At least one day.' })
   .refine(({ unit, days, nth }) => unit !== 'month' || nth === null || days.length === 1, {
@@ -30,6 +31,10 @@ export const rhythm = z
   .refine(({ unit, nth, monthDay }) => unit !== 'month' || nth !== null || monthDay !== null, {
     path: ['monthDay'],
     message: 'A day of the month, or one of its weekdays.',
+  })
+  .refine(hasDates, {
+    path: ['monthDay'],
+    message: 'A day that at least one of these months has.',
   }) satisfies z.ZodType<Rhythm>
 
 export const slotQuery = z.object({

@@ -23,5 +23,9 @@ export const session = z.object({
   listenerAddress: z.string().nullable(),
   /** The host of the copyist that drafts transcripts, when there is one. */
   copyist: z.string().nullable(),
+  /** Where the stand-in outbox shows the mail that arrived, when one runs. */
+  outboxAddress: z.string().nullable(),
+  /** By how much time here is ahead of the world, where it can be moved; else null. */
+  clockOffsetMs: z.number().nullable(),
 })
 export type Session = z.infer<typeof session>

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { writtenSchemas } from '@core/episode/fields'
+import { calendarDay, timeOfDay } from './rhythm'
 
 /** So many episodes can be changed in one go. */
 export const mostTogether = 5000
@@ -9,6 +10,19 @@ const explicit = writtenSchemas.extras.shape.explicit
 const tag = tags.element
 const person = people.element
 const some = <Entry extends z.ZodType>(entry: Entry) => z.array(entry).min(1, 'At least one.').max(100, 'At most 100.')
+
+const layout = z.object({
+  way: z.enum(['from', 'up to']),
+  day: calendarDay,
+  step: z.discriminatedUnion('kind', [
+    z.object({ kind: z.literal('slots') }),
+    z.object({
+      kind: z.literal('days'),
+      every: z.number().int('A whole number.').min(1, 'At least 1 day.').max(366, 'At most 366 days.'),
+      time: timeOfDay,
+    }),
+  ]),
+})
 
 /** What can be done to many episodes at once. */
 export const together = z.discriminatedUnion('kind', [
@@ -23,7 +37,12 @@ export const together = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('renumber'), from: number.unwrap() }),
   z.object({ kind: z.literal('to draft') }),
   z.object({ kind: z.literal('remove') }),
+  z.object({ kind: z.literal('lay out'), layout, order: z.enum(['number', 'file name', 'as listed']) }),
+  z.object({ kind: z.literal('dates by number') }),
+  z.object({ kind: z.literal('minute apart') }),
 ])
+
+const kinds = together.options.map(({ shape }) => shape.kind.value)
 
 const ids = z.array(z.uuid()).min(1, 'At least one episode.').max(mostTogether, 'At most 5,000 episodes.')
 
@@ -38,17 +57,36 @@ export type TogetherLook = z.infer<typeof togetherLook>
 export const togetherOutlook = z.object({
   /** All that were looked at, as the change itself has to name them. */
   episodes: z.array(z.object({ id: z.string(), version: z.number() })),
-  changes: z.array(z.object({ id: z.string(), title: z.string(), before: z.string(), after: z.string() })),
+  changes: z.array(
+    z.object({
+      id: z.string(),
+      title: z.string(),
+      before: z.string(),
+      after: z.string(),
+      /** The date that it would have; null where it is about something else. */
+      at: z.string().nullable(),
+    }),
+  ),
   refused: z.array(z.object({ id: z.string(), title: z.string(), why: z.string() })),
   /** How many stay as they are. */
   same: z.number(),
+  /** How many would go out at once, because their date is past; and how many that are out would have another date. */
+  atOnce: z.number(),
+  redated: z.number(),
 })
 export type TogetherOutlook = z.infer<typeof togetherOutlook>
 
 /** The change, of the episodes that it was looked at for, as they were seen then. */
 export const togetherChange = z.object({
   episodes: z
-    .array(z.object({ id: z.uuid(), version: z.number().int() }))
+    .array(
+      z.object({
+        id: z.uuid(),
+        version: z.number().int(),
+        /** The date that it was seen to get. */
+        at: z.iso.datetime().optional(),
+      }),
+    )
     .min(1, 'At least one episode.')
     .max(mostTogether, 'At most 5,000 episodes.'),
   change: together,
@@ -64,3 +102,9 @@ export const togetherTakenBack = z.object({
   left: z.array(z.object({ id: z.string(), title: z.string(), why: z.string() })),
 })
 export type TogetherTakenBack = z.infer<typeof togetherTakenBack>
+
+/** The last few that were done to many of a show and not taken back, the newest first. */
+export const togetherMade = z.object({
+  changes: z.array(z.object({ id: z.string(), kind: z.enum(kinds), changed: z.number(), at: z.string() })),
+})
+export type TogetherMade = z.infer<typeof togetherMade>

@@ -12,24 +12,33 @@ const processes = 3
 /** In each round so many fall due within a second, and one process is killed in mid-work and started again. */
 const rounds = 10
 const inRound = 20
-const episodes = rounds * inRound
+/** And so many while the database is away. */
+const whileAway = 5
+const episodes = rounds * inRound + whileAway
 
-it('two hundred releases by three processes of which one or another is killed all the time: none is lost, none happens twice', async () => {
+it('two hundred releases by three processes of which one or another is killed all the time, and some while the database is away: none is lost, none happens twice, each is told of once', async () => {
   const folder = await copyOf(inject('demoFolder'))
-  const database = await startDatabase(folder)
+  let database = await startDatabase(folder)
+  const [outboxPort, smtpPort] = [await freePort(), await freePort()]
+  const outbox = startProgram('dist/server/outbox.js', {
+    OUTBOX_PORT: String(outboxPort),
+    OUTBOX_SMTP_PORT: String(smtpPort),
+  })
+  await outbox.listening
   const start = async (): Promise<{ server: ReturnType<typeof startProgram>; address: string }> => {
     const port = await freePort()
     const address = `http://127.0.0.1:${port}`
     const environment = { PORT: String(port), DATABASE_URL: database.url, MEDIA_DIR: join(folder, 'media') }
-    const server = startProgram('dist/server/main.js', { ...environment, LOG_LEVEL: 'silent' })
+    const mail = { SMTP_URL: `smtp://127.0.0.1:${smtpPort}` }
+    const server = startProgram('dist/server/main.js', { ...environment, ...mail, LOG_LEVEL: 'silent' })
     await server.listening
     return { server, address }
   }
   const house = await Promise.all(Array.from({ length: processes }, start))
-  const connection = await createConnection(database.url)
+  let connection = await createConnection(database.url)
   onTestFinished(async () => {
     await connection.end()
-    await Promise.all(house.map(({ server }) => server.stop()))
+    await Promise.all([...house.map(({ server }) => server.stop()), outbox.stop()])
     await database.stop()
     await rm(folder, { recursive: true, force: true })
   })
@@ -57,11 +66,19 @@ it('two hundred releases by three processes of which one or another is killed al
     await house[victim]!.server.stop('SIGKILL')
     house[victim] = await start()
   }
+  // The database goes while others fall due, and comes back.
+  await ask(`UPDATE episodes SET standing = 'scheduled', release_zone = 'UTC', release_at = UTC_TIMESTAMP(3) + INTERVAL 2 SECOND
+    WHERE standing = 'draft' AND title LIKE 'Crossing %'`)
+  await connection.end()
+  await database.stop()
+  await wait(6_000)
+  database = await startDatabase(folder, { port: database.port })
+  connection = await createConnection(database.url)
   const planned = await ask("SELECT id, release_at FROM episodes WHERE title LIKE 'Crossing %' ORDER BY id")
   while ((await left()) > 0) await wait(200)
 
   const released = await ask(
-    "SELECT id, guid, slug, version, release_at FROM episodes WHERE standing = 'released' AND title LIKE 'Crossing %' ORDER BY id",
+    "SELECT id, guid, title, slug, version, release_at FROM episodes WHERE standing = 'released' AND title LIKE 'Crossing %' ORDER BY id",
   )
   expect(released.map(({ id, release_at }) => ({ id, release_at }))).toEqual(planned)
   expect(new Set(released.map(({ slug }) => slug)).size).toBe(episodes)
@@ -70,6 +87,20 @@ it('two hundred releases by three processes of which one or another is killed al
   const told = await ask("SELECT subject, COUNT(*) AS count FROM events WHERE kind = 'episode' GROUP BY subject")
   expect(told).toHaveLength(episodes)
   expect(new Set(told.map(({ count }) => Number(count)))).toEqual(new Set([1]))
+  // A mail that was sent twice because its process died has one Message-ID.
+  const mails = async (): Promise<string[]> => {
+    const all = (await (await fetch(`http://127.0.0.1:${outboxPort}/mails`)).json()) as {
+      messageId: string
+      text: string
+    }[]
+    return [...new Map(all.map(({ messageId, text }) => [messageId, text])).values()]
+  }
+  const timesTold = async (): Promise<number[]> => {
+    const text = (await mails()).join('\n')
+    return released.map(({ title }) => text.split(`\n${String(title)}\n`).length - 1)
+  }
+  await expect.poll(async () => Math.min(...(await timesTold())), { timeout: 30_000 }).toBe(1)
+  expect(new Set(await timesTold())).toEqual(new Set([1]))
   for (const { address } of house) {
     const feed = await (await fetch(`${address}/bellows-and-reeds/feed.xml`)).text()
     for (const { guid } of released) expect(feed.split(String(guid))).toHaveLength(2)

@@ -24,6 +24,8 @@ export async function serve({ name, demo = false, fresh = false }) {
   const port = portFrom('PORT', 4310)
   const listenerPort = portFrom('LISTENER_PORT', 4311)
   const copyistPort = portFrom('COPYIST_PORT', 4312)
+  const outboxPort = portFrom('OUTBOX_PORT', 4313)
+  const smtpPort = portFrom('OUTBOX_SMTP_PORT', 4314)
   const address = `http://127.0.0.1:${port}`
   await needRoom(folder)
   needPrograms([
@@ -41,20 +43,30 @@ export async function serve({ name, demo = false, fresh = false }) {
     await needPort(port, 'PORT', command)
     if (demo) await needPort(listenerPort, 'LISTENER_PORT', command)
     if (demo) await needPort(copyistPort, 'COPYIST_PORT', command)
+    if (demo) await needPort(outboxPort, 'OUTBOX_PORT', command)
+    if (demo) await needPort(smtpPort, 'OUTBOX_SMTP_PORT', command)
     if (fresh) for (const part of ['mariadb', 'media']) await rm(join(folder, part), { recursive: true, force: true })
     const environment = { PORT: String(port), MEDIA_DIR: join(folder, 'media'), DATABASE_URL: process.env.DATABASE_URL }
     environment.DATABASE_URL ||= parts.add(await startDatabase(folder, { log: console.log })).url
     if (demo) {
       environment.LISTENER_URL = `http://127.0.0.1:${listenerPort}`
       environment.COPYIST_URL = `http://127.0.0.1:${copyistPort}`
+      environment.OUTBOX_URL = `http://127.0.0.1:${outboxPort}`
+      environment.SMTP_URL = `smtp://127.0.0.1:${smtpPort}`
+      environment.TRAVEL = 'yes'
       await runProgram('dist/server/demo.js', { ...environment, FILL_DEMO: 'yes' })
-      await parts.addStandIn(() => startProgram('dist/server/listener.js', { LISTENER_PORT: String(listenerPort) }))
-        .listening
-      await parts.addStandIn(() => startProgram('dist/server/copyist.js', { COPYIST_PORT: String(copyistPort) }))
-        .listening
+      const time = { CLOCK_URL: `${address}/api/v1/travel` }
+      await parts.addStandIn(() =>
+        startProgram('dist/server/listener.js', { ...time, LISTENER_PORT: String(listenerPort) }),
+      ).listening
+      await parts.addStandIn(() =>
+        startProgram('dist/server/copyist.js', { ...time, COPYIST_PORT: String(copyistPort) }),
+      ).listening
+      const outbox = { ...time, OUTBOX_PORT: String(outboxPort), OUTBOX_SMTP_PORT: String(smtpPort) }
+      await parts.addStandIn(() => startProgram('dist/server/outbox.js', outbox)).listening
     }
     await parts.add(startProgram('dist/server/main.js', environment)).listening
-    console.log(greeting({ address, demo, listenerPort, copyistPort }))
+    console.log(greeting({ address, demo, listenerPort, copyistPort, outboxPort }))
     await parts.keepRunning()
   } finally {
     await parts.stop()
@@ -62,7 +74,7 @@ export async function serve({ name, demo = false, fresh = false }) {
   }
 }
 
-const greeting = ({ address, demo, listenerPort, copyistPort }) =>
+const greeting = ({ address, demo, listenerPort, copyistPort, outboxPort }) =>
   [
     '',
     `  Lake Letter is open at ${address}`,
@@ -71,6 +83,7 @@ const greeting = ({ address, demo, listenerPort, copyistPort }) =>
           '  Sign in with         demo@lakeletter.example / lake-letter-demo',
           `  The stand-in listener http://127.0.0.1:${listenerPort}`,
           `  The stand-in copyist  http://127.0.0.1:${copyistPort}/openapi.json`,
+          `  The stand-in outbox   http://127.0.0.1:${outboxPort}`,
         ]
       : ['  The first visit makes the first account.']),
     '  Ctrl-C ends it.',

@@ -22,8 +22,10 @@ import { fileRoutes } from './files/routes'
 import { finishingRoutes } from './finishing/routes'
 import { healthRoutes } from './health/routes'
 import { historyRoutes } from './history/routes'
+import { calendarRoutes } from './calendar/routes'
 import { chapterRoutes } from './chapters/routes'
 import { deliveryRoutes } from './delivery/routes'
+import { mailRoutes } from './mail/routes'
 import { missingAddress } from './missingAddress'
 import { readJson } from './json'
 import { knownAddresses } from './knownAddresses'
@@ -42,6 +44,7 @@ import { studioRoutes } from './studio/routes'
 import { togetherRoutes } from './together/routes'
 import { transcriptFileRoutes } from './transcripts/files'
 import { transcriptRoutes } from './transcripts/routes'
+import { travelRoutes } from './travel/routes'
 import { uploadRoutes } from './uploads/routes'
 
 /** Puts the capabilities together; `onRoute` is told of each route. */
@@ -109,6 +112,9 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
           await open.register(accountRoutes(platform))
           open.get('/openapi.json', { schema: { hide: true } }, () => api.swagger())
         })
+        await answers.register(travelRoutes(platform))
+        await answers.register(mailRoutes(platform))
+        await answers.register(calendarRoutes(platform))
         await answers.register(pictureRoutes(platform))
         await answers.register(showRoutes(platform))
         await answers.register(episodeRoutes(platform))

@@ -20,6 +20,10 @@ const schema = z.object({
   RUN_JOBS: z.enum(['yes', 'no']).default('yes'),
   LISTENER_URL: z.url().optional(),
   COPYIST_URL: z.url({ protocol: /^https?$/ }).optional(),
+  OUTBOX_URL: z.url({ protocol: /^https?$/ }).optional(),
+  TRAVEL: z.enum(['yes', 'no']).default('no'),
+  SMTP_URL: z.url({ protocol: /^smtps?$/ }).optional(),
+  MAIL_FROM: z.string().min(3).max(320).optional(),
   LOG_LEVEL: z.enum(['trace', 'debug', 'info', 'warn', 'error', 'silent']).default('warn'),
   TRUST_PROXY: z
     .string()
@@ -43,6 +47,14 @@ export interface Configuration {
   listenerUrl: string | null
   /** Of the service that drafts transcripts, without a trailing slash; null where there is none. */
   copyistUrl: string | null
+  /** Of the stand-in that shows mail. */
+  outboxUrl: string | null
+  /** Whether the clock may be moved forward; for the demo. */
+  mayTravel: boolean
+  /** Where mail is handed over; null where none is sent. */
+  smtpUrl: string | null
+  /** Whom it is from, as RFC 5322 writes it. */
+  mailFrom: string
   /** How many bytes a process keeps in memory of feeds and pages as they are sent, and as many of audio. */
   cacheBytes: number
   /** Where a proxy finds stored files and sends them itself; null where the server sends them. */
@@ -80,6 +92,11 @@ export function readConfiguration(environment: NodeJS.ProcessEnv): Configuration
       .filter(Boolean),
     listenerUrl: data.LISTENER_URL ?? null,
     copyistUrl: data.COPYIST_URL ? withoutSlashesBehind(data.COPYIST_URL) : null,
+    outboxUrl: data.OUTBOX_URL ?? null,
+    mayTravel: data.TRAVEL === 'yes',
+    smtpUrl: data.SMTP_URL ?? null,
+    mailFrom:
+      data.MAIL_FROM ?? `Lake Letter <lake-letter@${new URL(data.PUBLIC_URL ?? `http://${data.HOST}`).hostname}>`,
     cacheBytes: data.CACHE_BYTES,
     mediaAccel: data.MEDIA_ACCEL ?? null,
     mediaAccelLog: data.MEDIA_ACCEL_LOG ?? null,

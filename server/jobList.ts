@@ -2,6 +2,9 @@ import { askCopyist } from './drafting/job'
 import { finishEpisode } from './finishing/job'
 import type { JobList } from './jobs/kinds'
 import { measureFile } from './measuring/measuring'
+import { checkFeed } from './mail/checkFeed'
+import { sendMail } from './mail/send'
+import { tellPeople } from './mail/tell'
 import { blobKeeper } from './media/blobs'
 import type { Platform } from './platform'
 import { linkAsking } from './remote/askLinks'
@@ -22,6 +25,9 @@ export function jobList(platform: Platform): JobList {
     'ask-links': linkAsking(platform),
     'lay-transcript': layTranscript(platform),
     'ask-copyist': askCopyist(platform),
+    'tell-people': tellPeople(platform),
+    'check-feed': checkFeed(platform),
+    'send-mail': sendMail(platform),
     'clear-blobs': { lane: 'tidying', run: () => blobKeeper(platform).clear(), gaveUp: null },
     tidy: tidying(platform).job,
   }

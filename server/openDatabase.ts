@@ -7,6 +7,7 @@ import { initHistory } from './history/models'
 import { initDrafts } from './drafting/models'
 import { initTranscripts } from './transcripts/models'
 import { initJobs } from './jobs/models'
+import { initMail } from './mail/models'
 import { initLinks } from './links/models'
 import { initPictures } from './pictures/models'
 import { initShows } from './shows/models'
@@ -42,6 +43,7 @@ export function openDatabase(address: string): Sequelize {
     initDrafts,
     initLinks,
     initTogether,
+    initMail,
     initUploads,
     initJobs,
   ])

@@ -1,9 +1,10 @@
 import type { AddressInfo } from 'node:net'
 import { createApp } from './app'
 import { startBackground } from './background'
-import { type Clock, systemClock } from './clock'
+import { systemClock } from './clock'
+import { followTravels, TravellingClock } from './travel/clock'
 import type { Configuration } from './configuration'
-import { openPlatform } from './openPlatform'
+import { openPlatform, reporter } from './openPlatform'
 
 export interface Running {
   /** Where it listens; null for a worker. */
@@ -11,9 +12,16 @@ export interface Running {
   stop(): Promise<void>
 }
 
-/** Brings the schema up to date, listens, and does what goes on in the background, unless others do that. */
-export async function start(configuration: Configuration, clock: Clock = systemClock): Promise<Running> {
+async function open(configuration: Configuration) {
+  const clock = configuration.mayTravel ? new TravellingClock() : systemClock
   const platform = await openPlatform(configuration, clock)
+  const travels = clock instanceof TravellingClock && followTravels(clock, platform.database, reporter(platform.log))
+  return { platform, travels: (await travels) || null }
+}
+
+/** Brings the schema up to date, listens, and does what goes on in the background, unless others do that. */
+export async function start(configuration: Configuration): Promise<Running> {
+  const { platform, travels } = await open(configuration)
   const app = await createApp(platform)
   await app.listen({ port: configuration.port, host: configuration.host })
   const background = configuration.runsJobs ? await startBackground(platform) : null
@@ -21,6 +29,7 @@ export async function start(configuration: Configuration, clock: Clock = systemC
   return {
     address: `http://${configuration.host}:${port}`,
     async stop() {
+      travels?.stop()
       await Promise.all([background?.stop(), platform.events.stop(), app.close()])
       await platform.deliveries.stop()
       await platform.database.close()
@@ -29,12 +38,13 @@ export async function start(configuration: Configuration, clock: Clock = systemC
 }
 
 /** Does what goes on in the background, and listens to nobody. */
-export async function startWorker(configuration: Configuration, clock: Clock = systemClock): Promise<Running> {
-  const platform = await openPlatform(configuration, clock)
+export async function startWorker(configuration: Configuration): Promise<Running> {
+  const { platform, travels } = await open(configuration)
   const background = await startBackground(platform)
   return {
     address: null,
     async stop() {
+      travels?.stop()
       await Promise.all([background.stop(), platform.events.stop()])
       await platform.database.close()
     },

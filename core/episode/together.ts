@@ -1,6 +1,9 @@
 import { may, type Role } from '../access/roles'
+import type { Around } from '../release/layout'
+import { dateWords } from '../release/moment'
 import { after, type Standing } from '../release/standing'
 import { tagKey } from '../tags/tags'
+import { type Dateable, type Dated, datedKinds, datesOf, isDated } from './dating'
 import { type EpisodeText, fields, type Person, personKey, writtenSchemas } from './fields'
 import type { Field } from './field'
 
@@ -17,20 +20,23 @@ export type Together =
   | { kind: 'renumber'; from: number }
   | { kind: 'to draft' }
   | { kind: 'remove' }
+  | Dated
 
-/** An episode as far as it matters for that. */
-export interface Affected {
-  text: EpisodeText
-  standing: Standing
-}
+export type Affected = Dateable
 
 /** What becomes of one of them: other words, another standing, gone from the list, nothing; or why it cannot be. */
 export type Outcome =
-  { text: Partial<EpisodeText> } | { step: 'unschedule' } | { isRemoved: true } | { refused: string } | null
+  | { text: Partial<EpisodeText> }
+  | { step: 'unschedule' }
+  | { isRemoved: true }
+  /** Another date: what is not released yet goes out then, at once where that is past. */
+  | { at: Date }
+  | { refused: string }
+  | null
 
 /** What somebody has to be allowed for it. */
 export const actFor = ({ kind }: Together): 'write' | 'make' =>
-  kind === 'to draft' || kind === 'remove' ? 'make' : 'write'
+  kind === 'to draft' || kind === 'remove' || (datedKinds as readonly string[]).includes(kind) ? 'make' : 'write'
 
 /** Whether a role may do it. */
 export const mayTogether = (role: Role, change: Together): boolean => may(role, actFor(change))
@@ -39,7 +45,8 @@ export const mayTogether = (role: Role, change: Together): boolean => may(role, 
  * What a change of many makes of each, in the order in which they go out: that is the order of new numbers. Only full
  * episodes take numbers.
  */
-export function outcomesOf(change: Together, episodes: readonly Affected[]): Outcome[] {
+export function outcomesOf(change: Together, episodes: readonly Affected[], around: Around): Outcome[] {
+  if (isDated(change)) return datesOf(change, episodes, around)
   if (change.kind !== 'renumber') return episodes.map(episode => outcomeOf(change, episode))
   let next = change.from
   return episodes.map(({ text }) => {
@@ -48,7 +55,7 @@ export function outcomesOf(change: Together, episodes: readonly Affected[]): Out
   })
 }
 
-function outcomeOf(change: Exclude<Together, { kind: 'renumber' }>, { text, standing }: Affected): Outcome {
+function outcomeOf(change: Exclude<Together, Dated | { kind: 'renumber' }>, { text, standing }: Affected): Outcome {
   switch (change.kind) {
     case 'to draft':
       return after('unschedule', standing)
@@ -120,8 +127,19 @@ function mergedPeople(have: readonly Person[], olds: readonly Person[], into: Pe
 }
 
 /** What becomes of an episode, in words: what it was, and what it will be. */
-export function outcomeWords({ text, standing }: Affected, outcome: Outcome): { before: string; after: string } {
+export function outcomeWords(
+  { text, standing, releaseAt }: Affected,
+  outcome: Outcome,
+  { zone, now }: Pick<Around, 'zone' | 'now'>,
+): { before: string; after: string } {
   if (!outcome || 'refused' in outcome) return { before: '', after: '' }
+  if ('at' in outcome) {
+    const goesAtOnce = outcome.at <= now && standing !== 'released'
+    return {
+      before: releaseAt ? dateWords(releaseAt, zone) : standing,
+      after: `${dateWords(outcome.at, zone)}${goesAtOnce ? '; goes out at once' : ''}`,
+    }
+  }
   if ('step' in outcome) return { before: standing, after: 'draft' }
   if ('isRemoved' in outcome) return { before: standing, after: 'removed' }
   const all = { ...text, ...outcome.text }

@@ -9,6 +9,9 @@ export type LocalMoment =
   | { kind: 'skipped'; next: string }
   | { kind: 'unreadable' }
 
+/** Nothing that apps can fetch went out earlier. */
+export const earliestRelease = new Date('2000-01-01T00:00:00Z')
+
 const wallFormat = "yyyy-MM-dd'T'HH:mm"
 
 /**
@@ -31,6 +34,10 @@ export function readLocalMoment(local: string, zone: string): LocalMoment {
 export function wallTime(at: Date, zone: string): string {
   return DateTime.fromJSDate(at, { zone }).toFormat(wallFormat)
 }
+
+/** A moment in words by the wall clock of a zone: `Tue 1 Dec 2026, 00:05`. */
+export const dateWords = (at: Date, zone: string): string =>
+  DateTime.fromJSDate(at, { zone }).setLocale('en-GB').toFormat('ccc d LLL yyyy, HH:mm')
 
 /** Luxon moves a skipped time on by the width of the jump, so the jump itself lies at most that far back. */
 function firstWallTimeAfterJump(moved: DateTime): string {

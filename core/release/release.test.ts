@@ -38,6 +38,15 @@ describe('a wall time in a zone', () => {
   it('cannot be read in a zone that does not exist', () =>
     expect(readLocalMoment('2026-12-03T06:00', 'Lake/Odrem').kind).toBe('unreadable'))
 
+  // Common practice, no source: just after midnight on the day; at 01:00 in a zone five hours west, so that listeners in the
+  // east have it when they get up.
+  it('lets listeners in the east have it when they get up', () => {
+    const read = readLocalMoment('2026-12-03T01:00', 'America/New_York')
+    expect(read.kind === 'moment' && wallTime(read.at, 'Europe/London')).toBe('2026-12-03T06:00')
+    const midnight = readLocalMoment('2026-12-03T00:05', 'Europe/Zurich')
+    expect(midnight.kind === 'moment' && wallTime(midnight.at, 'Europe/Zurich').slice(0, 10)).toBe('2026-12-03')
+  })
+
   // IANA tz database, as the system's own `date` reads it.
   it.each(['Europe/Zurich', 'America/New_York', 'Pacific/Auckland', 'Asia/Tehran', 'America/Sao_Paulo'])(
     'agrees with the system’s clock in %s',

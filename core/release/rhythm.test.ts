@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { type Rhythm, rhythmWords, weekdays } from './rhythm'
+import { hasDates, type Rhythm, rhythmWords, weekdays } from './rhythm'
 import { openSlots, ruleOf, slotsAfter } from './slots'
 
 const weekly: Rhythm = {
@@ -88,6 +88,31 @@ describe('a rhythm', () => {
     ['The last day of every 3 months at 09:00', { ...monthly, monthDay: -1, every: 3 }],
   ])('is told in words: %s', (words, rhythm) => {
     expect(rhythmWords(rhythm)).toBe(words)
+  })
+
+  it.each<[has: boolean, words: string, rhythm: Rhythm]>([
+    [false, '31 February, every year', { ...monthly, every: 12, monthDay: 31, from: '2026-02-01' }],
+    [false, 'the 30th of February, every other year', { ...monthly, every: 24, monthDay: 30, from: '2026-02-01' }],
+    [true, '29 February', { ...monthly, every: 12, monthDay: 29, from: '2026-02-01' }],
+    [true, 'the 31st of every fifth month', { ...monthly, every: 5, monthDay: 31, from: '2026-02-01' }],
+    [true, 'the last day of February', { ...monthly, every: 12, monthDay: -1, from: '2026-02-01' }],
+  ])('has dates (%s): %s', (has, _words, rhythm) => {
+    expect(hasDates(rhythm)).toBe(has)
+    expect(slotsAfter(rhythm, 'UTC', new Date('2026-01-01'), 1)).toHaveLength(has ? 1 : 0)
+  })
+
+  it('kept for a hundred years has the slots that it has without them', () => {
+    const after = new Date('2026-11-26T12:00:00Z')
+    const parts: Partial<Rhythm>[] = [
+      { unit: 'day', every: 3 },
+      { unit: 'week', every: 3, days: ['TU', 'SA'] },
+      { unit: 'month', every: 5, monthDay: 31 },
+    ]
+    for (const part of parts) {
+      const old = { ...weekly, ...part, from: '1926-01-01' }
+      const all = slotsAfter(old, 'Europe/Zurich', new Date('1925-12-31T00:00:00Z'), 40_000)
+      expect(slotsAfter(old, 'Europe/Zurich', after, 5)).toEqual(all.filter(({ at }) => at > after).slice(0, 5))
+    }
   })
 
   it('leaves days out, and begins no earlier than it should', () => {

@@ -25,6 +25,15 @@ export interface Rhythm {
   leftOut: string[]
 }
 
+const monthDays = [31, 29, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31]
+
+/** Whether it ever has a date: the 31st of February and of every twelfth month after it does not come. */
+export function hasDates({ unit, every, nth, monthDay, from }: Rhythm): boolean {
+  if (unit !== 'month' || nth !== null || monthDay === null || monthDay < 0) return true
+  const first = Number(from.slice(5, 7)) - 1
+  return monthDays.some((_days, turn) => monthDay <= monthDays[(first + turn * every) % 12]!)
+}
+
 const dayNames: Readonly<Record<Weekday, string>> = {
   MO: 'Monday',
   TU: 'Tuesday',

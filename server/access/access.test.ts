@@ -92,7 +92,7 @@ describe('every route', () => {
     ).toEqual([])
   })
 
-  it('of the API lets in anyone only to sign in, to make the first account, to the description of itself, and with a secret to what is lent', () => {
+  it('of the API lets in anyone only to sign in, to make the first account, to the description of itself, and with a secret to what is lent and to a calendar', () => {
     expect(
       [
         ...new Set(
@@ -101,7 +101,13 @@ describe('every route', () => {
             .map(({ url }) => url),
         ),
       ].toSorted(),
-    ).toEqual(['/api/v1/accounts', '/api/v1/lent/:token/:name', '/api/v1/openapi.json', '/api/v1/session'])
+    ).toEqual([
+      '/api/v1/accounts',
+      '/api/v1/calendar/:secret.ics',
+      '/api/v1/lent/:token/:name',
+      '/api/v1/openapi.json',
+      '/api/v1/session',
+    ])
   })
 
   it('that does not let anyone in sends those away who are not signed in', async () => {

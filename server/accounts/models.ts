@@ -1,9 +1,21 @@
-import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize'
+import {
+  type CreationOptional,
+  DataTypes,
+  type InferAttributes,
+  type InferCreationAttributes,
+  Model,
+  type Sequelize,
+} from 'sequelize'
+import type { NoticeKind } from '@core/release/notices'
 
 export class Account extends Model<InferAttributes<Account>, InferCreationAttributes<Account>> {
   declare id: string
   declare email: string
   declare passwordHash: string
+  /** What they do not want to be written of. */
+  declare unwantedMail: CreationOptional<NoticeKind[]>
+  /** The secret part of their calendar's address; null where they have none. */
+  declare calendarSecret: CreationOptional<string | null>
   declare createdAt: Date
 }
 
@@ -21,6 +33,8 @@ export function initAccounts(sequelize: Sequelize): void {
       id: { type: DataTypes.UUID, primaryKey: true },
       email: DataTypes.STRING,
       passwordHash: DataTypes.STRING,
+      unwantedMail: { type: DataTypes.JSON, defaultValue: [] },
+      calendarSecret: DataTypes.CHAR(43),
       createdAt: DataTypes.DATE(3),
     },
     { sequelize, tableName: 'accounts' },

@@ -30,6 +30,8 @@ export const accountRoutes =
         listenerAddress: configuration.listenerUrl,
         // Where services stand is nothing for whoever passes by.
         copyist: account && configuration.copyistUrl && new URL(configuration.copyistUrl).host,
+        outboxAddress: configuration.outboxUrl,
+        clockOffsetMs: configuration.mayTravel ? +platform.clock.now() - Date.now() : null,
       }
     })
 

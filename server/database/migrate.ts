@@ -18,6 +18,7 @@ import { chapters } from './migrations/0015-chapters'
 import { transcripts } from './migrations/0016-transcripts'
 import { drafts } from './migrations/0017-drafts'
 import { rhythm } from './migrations/0018-rhythm'
+import { release } from './migrations/0019-release'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -38,6 +39,7 @@ const migrations = [
   { name: '0016-transcripts', statements: transcripts },
   { name: '0017-drafts', statements: drafts },
   { name: '0018-rhythm', statements: rhythm },
+  { name: '0019-release', statements: release },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

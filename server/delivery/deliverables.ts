@@ -2,6 +2,7 @@ import { LRUCache } from 'lru-cache'
 import { Op } from 'sequelize'
 import type { Clock } from '../clock'
 import { Episode, PastDelivery } from '../episodes/models'
+import { withPage } from '../episodes/released'
 import { fileIn, withRole } from '../episodes/roles'
 import type { Events } from '../events/events'
 import { AudioFile } from '../files/models'
@@ -85,7 +86,7 @@ export function deliverableFiles(clock: Clock, events: Events) {
 async function readDeliverables(episodeId: string, now: Date): Promise<Deliverables> {
   if (!/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(episodeId)) return none
   const episode = await Episode.findOne({
-    where: { id: episodeId, standing: 'released' },
+    where: { id: episodeId, ...withPage },
     attributes: ['id', 'showId'],
     include: withRole('released', ...columns),
   })

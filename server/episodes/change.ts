@@ -11,7 +11,7 @@ import { publish } from '../pictures/artwork'
 import type { Platform } from '../platform'
 import { touchFeed } from '../shows/feedRevision'
 import { Episode, type FileRole } from './models'
-import { deliveredFileId, fileIdOf, giveRoles, loadRoles } from './roles'
+import { deliveredFileId, fileIdOf, giveReleased, giveRoles, loadRoles } from './roles'
 
 /** Where an episode is: a scope, or the episode itself. */
 export type InShow = Pick<Scope, 'id' | 'showId'> & Partial<Pick<Scope, 'accountId'>>
@@ -49,8 +49,16 @@ export interface Change {
   act?: 'written' | 'filled in' | 'many at once'
 }
 
-/** A change that touches neither its sound nor the feed. */
-export type WordsOrStanding = Pick<Change, 'fields' | 'step' | 'act'>
+/** A change that does not touch its source. */
+export type WordsOrStanding = Pick<Change, 'fields' | 'step' | 'act' | 'isInFeed'> & {
+  files?: { released: string }
+}
+
+/** An episode with what becomes of it. */
+export interface Decided {
+  episode: Episode
+  change: WordsOrStanding
+}
 
 /** Sees the episode under its lock, with which files it has, and decides what becomes of it; null: it stays as it is. */
 export type Decision = (episode: Episode, transaction: Transaction) => Promise<Change | null>
@@ -107,12 +115,19 @@ export function episodeChanges(platform: Pick<Platform, 'database' | 'clock' | '
     await events.note({ kind: 'episode', showId: episode.showId, id: episode.id }, transaction)
   }
 
-  /** Writes decided changes of words and standings of many episodes that are locked. */
+  /**
+   * Writes decided changes of words and standings of many episodes that are locked and know their files; the feed's revision is
+   * left to whoever changes them.
+   */
   async function applyAll(
-    decided: readonly { episode: Episode; change: WordsOrStanding }[],
+    decided: readonly Decided[],
     transaction: Transaction,
     accountId: string | null,
   ): Promise<void> {
+    await giveReleased(
+      decided.flatMap(({ episode, change: { files } }) => (files ? [{ episode, fileId: files.released }] : [])),
+      transaction,
+    )
     const savings: Saving[] = []
     for (const { episode, change } of decided) {
       const saving = set(episode, change, accountId)
@@ -120,6 +135,10 @@ export function episodeChanges(platform: Pick<Platform, 'database' | 'clock' | '
     }
     await Promise.all(decided.map(({ episode }) => episode.save({ transaction })))
     await keepStates(savings, transaction)
+    const pictures = decided.flatMap(({ change: { fields } }) =>
+      fields?.released ? picturesIn(readSnapshot(fields.released)) : [],
+    )
+    await publish([...new Set(pictures)], transaction)
     await events.note(
       decided.map(({ episode: { id, showId } }) => ({ kind: 'episode' as const, showId, id })),
       transaction,

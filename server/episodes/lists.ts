@@ -97,7 +97,7 @@ function entries(where: WhereOptions<Episode>, limit: number): Promise<Episode[]
       model: EpisodeFile,
       as: 'files',
       separate: true,
-      include: [{ model: AudioFile, as: 'file', attributes: ['id', 'durationMs'] }],
+      include: [{ model: AudioFile, as: 'file', attributes: ['id', 'durationMs', 'type', 'reachable'] }],
     },
     order,
     limit,

@@ -38,6 +38,11 @@ export class Episode extends Model<InferAttributes<Episode>, InferCreationAttrib
   declare standing: CreationOptional<Standing>
   declare releaseAt: CreationOptional<Date | null>
   declare releaseZone: CreationOptional<string | null>
+  /** When it leaves the feed by itself, and in which zone that was meant. */
+  declare retireAt: CreationOptional<Date | null>
+  declare retireZone: CreationOptional<string | null>
+  /** Whether its page and its audio still answer once it has left the feed. */
+  declare keepsPage: CreationOptional<boolean>
   /** The text that the feed carries; what is written after the release waits until it is sent, too. */
   declare released: CreationOptional<Snapshot | null>
   /** Whether text or delivered file are others by now than the released ones. */
@@ -104,6 +109,9 @@ export function initEpisodes(sequelize: Sequelize): void {
       standing: DataTypes.STRING,
       releaseAt: DataTypes.DATE(3),
       releaseZone: DataTypes.STRING,
+      retireAt: DataTypes.DATE(3),
+      retireZone: DataTypes.STRING,
+      keepsPage: { type: DataTypes.BOOLEAN, defaultValue: false },
       released: DataTypes.JSON,
       isChanged: { type: DataTypes.BOOLEAN, defaultValue: false },
       recipe: DataTypes.JSON,

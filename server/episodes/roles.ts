@@ -51,3 +51,18 @@ export async function giveRoles(
   }
   await loadRoles(episode, transaction)
 }
+
+/** Gives many episodes, which know their files, the ones that they are released with. */
+export async function giveReleased(
+  given: readonly { episode: Episode; fileId: string }[],
+  transaction: Transaction,
+): Promise<void> {
+  if (given.length === 0) return
+  const role = 'released' as const
+  const rows = await EpisodeFile.bulkCreate(
+    given.map(({ episode: { id }, fileId }) => ({ episodeId: id, role, fileId })),
+    { updateOnDuplicate: ['fileId'], transaction },
+  )
+  for (const [at, { episode }] of given.entries())
+    episode.files = [...(episode.files ?? []).filter(file => file.role !== role), rows[at]!]
+}

@@ -81,7 +81,7 @@ export function episodeTable(database: Sequelize) {
             model: EpisodeFile,
             as: 'files',
             separate: true,
-            include: [{ model: AudioFile, as: 'file', attributes: ['id', 'durationMs'] }],
+            include: [{ model: AudioFile, as: 'file', attributes: ['id', 'durationMs', 'type', 'reachable'] }],
           },
           order: [
             [literal(`${orders[query.order]} IS NULL`), 'ASC'],

@@ -7,6 +7,7 @@ import type { Upload } from '../files/upload'
 import { deliveredName } from '../media/names'
 import { studioPictureAddress } from '../pictures/names'
 import type { Episode } from './models'
+import { hindrancesNow } from './readiness'
 import { deliveredRole, fileIn } from './roles'
 
 /** One line of a list, out of a row that need not have its notes. The episode comes with its files. */
@@ -24,6 +25,7 @@ export function summaryOf(episode: Episode, arriving: string | null): EpisodeSum
     hasAudio: source !== null,
     arriving,
     awaitsFinish: source !== null && delivered === null,
+    hindrances: hindrancesNow(episode),
     changedSinceRelease: episode.standing === 'released' && Boolean(episode.isChanged),
     updatedAt: episode.updatedAt.toISOString(),
   }
@@ -44,6 +46,9 @@ export function episodeOf(
     guid: episode.guid,
     text: textOf(episode),
     releaseZone: episode.releaseZone,
+    retireAt: episode.retireAt?.toISOString() ?? null,
+    retireZone: episode.retireZone,
+    keepsPage: Boolean(episode.keepsPage),
     artworkAddress: episode.artworkId && studioPictureAddress({ id: episode.artworkId }),
     pageAddress: episode.slug && `${publicUrl}/${show!.slug}/${episode.slug}`,
     enclosureAddress:

@@ -17,42 +17,46 @@ import { feedItemOf } from './item'
 
 export const generator = 'Lake Letter'
 
+/** A show's feed as it is written now. */
+export async function feedText(show: Show, publicUrl: string): Promise<string> {
+  return feedXml(await modelOf(show, publicUrl))
+}
+
+async function modelOf(show: Show, publicUrl: string): Promise<FeedModel> {
+  const [picture, episodes] = await Promise.all([
+    Picture.findByPk(show.artworkId, { rejectOnEmpty: true }),
+    releasedEpisodes(show.id),
+  ])
+  const { pageAddress, feedAddress } = addressesOf(publicUrl, show.slug)
+  const pictureAddress = await releasedPictures(episodes, publicUrl)
+  return {
+    channel: {
+      title: show.name,
+      link: pageAddress,
+      feedAddress,
+      description: safeInBothReadings(show.description),
+      language: show.language,
+      author: show.author,
+      owner: { name: show.author, email: show.ownerEmail },
+      artworkAddress: publicPictureAddress(publicUrl, picture),
+      category: show.category,
+      subcategory: show.subcategory,
+      explicit: show.explicit,
+      type: show.type,
+      podcastGuid: show.podcastGuid,
+      changedAt: show.feedChangedAt,
+      generator,
+    },
+    items: episodes.map(episode => feedItemOf(outgoingOf(episode, pictureAddress), show, publicUrl)),
+  }
+}
+
 /** The feeds, written once for each change. */
 export function feedService(platform: Pick<Platform, 'configuration' | 'events'>) {
   const { publicUrl } = platform.configuration
-
-  async function modelOf(show: Show): Promise<FeedModel> {
-    const [picture, episodes] = await Promise.all([
-      Picture.findByPk(show.artworkId, { rejectOnEmpty: true }),
-      releasedEpisodes(show.id),
-    ])
-    const { pageAddress, feedAddress } = addressesOf(publicUrl, show.slug)
-    const pictureAddress = await releasedPictures(episodes, publicUrl)
-    return {
-      channel: {
-        title: show.name,
-        link: pageAddress,
-        feedAddress,
-        description: safeInBothReadings(show.description),
-        language: show.language,
-        author: show.author,
-        owner: { name: show.author, email: show.ownerEmail },
-        artworkAddress: publicPictureAddress(publicUrl, picture),
-        category: show.category,
-        subcategory: show.subcategory,
-        explicit: show.explicit,
-        type: show.type,
-        podcastGuid: show.podcastGuid,
-        changedAt: show.feedChangedAt,
-        generator,
-      },
-      items: episodes.map(episode => feedItemOf(outgoingOf(episode, pictureAddress), show, publicUrl)),
-    }
-  }
-
   return writtenAnswers(platform, async (show, path, lastModified) => ({
     path,
-    answer: await written('application/rss+xml; charset=utf-8', feedXml(await modelOf(show)), lastModified, {
+    answer: await written('application/rss+xml; charset=utf-8', await feedText(show, publicUrl), lastModified, {
       ...publicAccess,
       ...nosniff,
     }),

@@ -283,8 +283,8 @@ describe('a release', () => {
       code: 'not-ready',
       faults: [{ field: 'audio', rule: 'The audio is still being finished.' }],
     })
-    const { releaseService } = await import('../releases/service')
-    const releases = releaseService(house.platform)
+    const { dueReleases } = await import('../releases/due')
+    const releases = dueReleases(house.platform)
     await house.call('POST', `/episodes/${id}/release`, {
       version,
       when: { kind: 'at', local: '2026-03-10T07:00', zone: 'Europe/Zurich' },

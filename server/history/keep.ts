@@ -73,14 +73,35 @@ export async function keepStates(savings: readonly Saving[], transaction: Transa
     transaction,
   })
   const known = new Set(kept.map(({ episodeId }) => episodeId))
+  await markSent(
+    savings.filter(({ isSent, before, after }) => isSent && differingFields(before, after).length === 0),
+    transaction,
+  )
   const states = savings.flatMap(saving => {
     const { episodeId, before, after, version, accountId, act, isSent, at } = saving
     const fields = differingFields(before, after)
     const state = { id: uuidV7(), episodeId, version, accountId, act, fields, text: after, isSent, savedAt: at }
-    return fields.length === 0 ? [] : known.has(episodeId) ? [state] : [begunState(saving, false), state]
+    const begun = known.has(episodeId) ? [] : [begunState(saving, isSent && fields.length === 0)]
+    return fields.length > 0 ? [...begun, state] : isSent ? begun : []
   })
   for (let from = 0; from < states.length; from += mostAtOnce)
     await EpisodeState.bulkCreate(states.slice(from, from + mostAtOnce), { transaction })
+}
+
+/** What goes out as it stands: the newest state of each has been sent. */
+async function markSent(savings: readonly Saving[], transaction: Transaction): Promise<void> {
+  if (savings.length === 0) return
+  const rows = await EpisodeState.findAll({
+    where: { episodeId: savings.map(({ episodeId }) => episodeId) },
+    attributes: ['id', 'episodeId', 'isSent'],
+    order: newestFirst,
+    raw: true,
+    transaction,
+  })
+  // Of rows that come newest first the last one that is set under a key would be the oldest.
+  const newest = new Map(rows.toReversed().map(row => [row.episodeId, row]))
+  const unsent = [...newest.values()].filter(({ isSent }) => !isSent).map(({ id }) => id)
+  if (unsent.length > 0) await EpisodeState.update({ isSent: true }, { where: { id: unsent }, transaction })
 }
 
 /** What stood before anything was kept is the first state. */

@@ -46,6 +46,19 @@ function made(events: Events = house.platform.events) {
 }
 const jobs = () => made()
 
+it('what is to be done at once is done, also where the machine’s clock is set back an hour meanwhile, and in order', async () => {
+  const ran: string[] = []
+  const known = jobs()
+  known.handle('greet', async ({ name }) => {
+    ran.push(name!)
+  })
+  await known.add({ kind: 'greet', payload: { name: 'first' } })
+  house.clock.moveBy(-3600_000)
+  await known.add({ kind: 'greet', payload: { name: 'second' } })
+  while (await known.runNext());
+  expect(ran).toEqual(['first', 'second'])
+})
+
 it('a job runs once, with its payload, however many processes look for it', async () => {
   const ran: string[] = []
   const processes = [jobs(), jobs(), jobs()]

@@ -22,6 +22,8 @@ export interface Jobs {
   use(list: Partial<JobList>): void
   /** Puts a job on the list; inside a transaction it is there when that is committed, or not at all. */
   add(job: NewJob, transaction?: Transaction): Promise<void>
+  /** Puts a job on the list, unless one of its kind for the same subject waits there that has not begun. */
+  addOnce(job: NewJob & { subject: string }, transaction: Transaction): Promise<void>
   /** Takes the open jobs of a kind for a subject off the list; one that runs is stopped within a second. */
   cancel(kind: JobKind, subject: string, transaction?: Transaction): Promise<void>
   /** The newest open job for a subject. */
@@ -65,7 +67,10 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
           runAfter: { [Op.lte]: now },
           heldUntil: { [Op.or]: [{ [Op.is]: null }, { [Op.lt]: now }] },
         },
-        order: [['runAfter', 'ASC']],
+        order: [
+          ['runAfter', 'ASC'],
+          ['id', 'ASC'],
+        ],
         lock: true,
         skipLocked: true,
         transaction,
@@ -209,26 +214,40 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
       }, pollMs)
   }
 
+  async function add({ kind, payload, subject, showId, afterMs = 0 }: NewJob, given?: Transaction): Promise<void> {
+    const now = clock.now()
+    const put = (transaction: Transaction): Promise<unknown> =>
+      Job.create(
+        {
+          id: uuidV7(),
+          kind,
+          payload,
+          subject: subject ?? null,
+          showId: showId ?? null,
+          // What is to be done at once is, whatever the machine’s clock is set to meanwhile.
+          runAfter: new Date(afterMs > 0 ? +now + afterMs : 0),
+          createdAt: now,
+        },
+        { transaction },
+      )
+    await (given ? put(given) : transact(database, put))
+  }
+
   return {
     use: given => {
       list = given as typeof list
     },
-    async add({ kind, payload, subject, showId, afterMs = 0 }, given) {
-      const now = clock.now()
-      const put = (transaction: Transaction): Promise<unknown> =>
-        Job.create(
-          {
-            id: uuidV7(),
-            kind,
-            payload,
-            subject: subject ?? null,
-            showId: showId ?? null,
-            runAfter: new Date(+now + afterMs),
-            createdAt: now,
-          },
-          { transaction },
-        )
-      await (given ? put(given) : transact(database, put))
+    add,
+    async addOnce(job, transaction) {
+      // Held by this transaction it cannot begin before what it is for is there.
+      const waiting = await Job.findOne({
+        where: { kind: job.kind, subject: job.subject, state: 'open', attempts: 0 },
+        attributes: ['id'],
+        lock: true,
+        skipLocked: true,
+        transaction,
+      })
+      if (!waiting) await add(job, transaction)
     },
     async cancel(kind, subject, given) {
       const put = (transaction: Transaction): Promise<unknown> =>

@@ -13,6 +13,11 @@ export interface Payloads {
   'lay-transcript': { transcriptId: string }
   /** Asks the copyist how far a draft is, and for it. */
   'ask-copyist': { draftId: string }
+  /** What follows when something of a show went out or was held: mails are written, its feed is looked at. */
+  'tell-people': { showId: string }
+  'check-feed': { showId: string }
+  /** Hands a mail to the mail server. */
+  'send-mail': { mailId: string }
   'clear-blobs': Record<string, never>
   tidy: Record<string, never>
 }
@@ -21,7 +26,16 @@ export type JobKind = keyof Payloads
 
 /** Jobs of the same lane run one after the other in a process; lanes run beside each other, so that none waits for what is slower. */
 export type Lane =
-  'before a release' | 'reading' | 'network' | 'measuring' | 'finishing' | 'laying' | 'drafting' | 'tidying'
+  | 'before a release'
+  | 'reading'
+  | 'network'
+  | 'measuring'
+  | 'finishing'
+  | 'laying'
+  | 'drafting'
+  | 'telling'
+  | 'mail'
+  | 'tidying'
 
 /** What a job is given beside its payload. */
 export interface JobRun {

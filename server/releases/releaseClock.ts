@@ -1,21 +1,37 @@
+import { setTimeout as wait } from 'node:timers/promises'
 import type { Platform } from '../platform'
-import { releaseService } from './service'
+import { dueReleases, mostAtOnce } from './due'
 
 const everyMs = 500
+/** The first ones go out sooner where there are few in a step. */
+const fewAtFirst = 10
+const [pauseShare, longestPauseMs] = [0.7, 200]
+/** So often somebody is told of what is not ready. */
+const noteEveryMs = 5_000
 
-/** Releases what is due, twice a second; also what fell due while no server ran, at the first look. */
+/** Releases what is due and retires what is at its end, twice a second; also what fell due while no server ran, at the first look. */
 export function startReleaseClock(
-  platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events' | 'configuration' | 'media'>,
+  platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events'>,
   report: (error: unknown) => void,
 ): { stop(): Promise<void> } {
-  const releases = releaseService(platform)
+  const { releaseDue, retireDue, noteUnready } = dueReleases(platform)
   let stopped = false
   let timer: NodeJS.Timeout | undefined
   let looking: Promise<void> = Promise.resolve()
+  let notedAt = -Infinity
 
   async function look(): Promise<void> {
     try {
-      while (!stopped && (await releases.releaseDue()) > 0);
+      for (let most = fewAtFirst; !stopped; most = Math.min(2 * most, mostAtOnce)) {
+        const began = performance.now()
+        if ((await releaseDue(most)) + (await retireDue()) === 0) break
+        // Where thousands are due, others get their turn between.
+        await wait(Math.min(longestPauseMs, (performance.now() - began) * pauseShare))
+      }
+      if (performance.now() - notedAt > noteEveryMs) {
+        await noteUnready()
+        notedAt = performance.now()
+      }
     } catch (error) {
       report(error)
     }
@@ -24,8 +40,8 @@ export function startReleaseClock(
         looking = look()
       }, everyMs)
   }
-
   looking = look()
+
   return {
     async stop() {
       stopped = true

@@ -9,7 +9,7 @@ import { makeSound } from '@core/audio/sound.fixture'
 import { createApp } from '../app'
 import { Episode as EpisodeRow, EpisodeFile } from '../episodes/models'
 import { type House, morning, openHouse, type WholeEpisode } from '../testing/house'
-import { releaseService } from './service'
+import { dueReleases } from './due'
 
 let house: House
 let show: Show
@@ -103,7 +103,7 @@ describe('the release clock', () => {
   it('releases what is due with the planned moment as its date, once, however many processes look', async () => {
     const episode = await house.makeReady(show.id, 'By itself')
     await release(episode, at('2026-03-11T06:00'))
-    const services = Array.from({ length: 4 }, () => releaseService(house.platform))
+    const services = Array.from({ length: 4 }, () => dueReleases(house.platform))
     expect(await Promise.all(services.map(service => service.releaseDue()))).toEqual([0, 0, 0, 0])
     expect(await feed()).not.toContain('By itself')
     // Hours later, as after a night with the server off.
@@ -127,7 +127,7 @@ describe('the release clock', () => {
       releaseAt: null,
     })
     house.clock.moveTo(new Date('2026-03-12T00:00:00Z'))
-    while (await releaseService(house.platform).releaseDue());
+    while (await dueReleases(house.platform).releaseDue());
     expect((await get(episode.id)).standing).toBe('draft')
   })
 
@@ -260,7 +260,7 @@ describe('only what was released', () => {
       await release(await house.makeReady(show.id, 'The MP3 behind it'), at('2026-03-11T06:01'))
     ).json() as Episode
     house.clock.moveTo(new Date('2026-03-12T00:00:00Z'))
-    while ((await releaseService(house.platform).releaseDue()) > 0);
+    while ((await dueReleases(house.platform).releaseDue()) > 0);
     expect([(await get(id)).standing, (await get(other.id)).standing]).toEqual(['scheduled', 'released'])
     expect(await feed()).not.toContain('audio/wav')
   })
@@ -316,7 +316,7 @@ describe('many at once', () => {
     const answers = await Promise.all(writes)
     expect(answers.filter(({ statusCode }) => statusCode >= 500).map(({ body }) => body)).toEqual([])
     house.clock.moveTo(new Date('2026-03-12T00:00:00Z'))
-    while ((await releaseService(house.platform).releaseDue()) > 0);
+    while ((await dueReleases(house.platform).releaseDue()) > 0);
     const body = (await house.app.inject({ url: '/busy/feed.xml' })).body
     const guids = [...body.matchAll(/<guid[^>]*>([^<]+)/g)].map(([, guid]) => guid)
     expect(new Set(guids).size).toBe(guids.length)
@@ -342,9 +342,10 @@ describe('many at once', () => {
       rows.map(({ id }) => ({ episodeId: id, role: 'source' as const, fileId: first.sound.source!.id })),
     )
     house.clock.moveBy(3600_000)
-    const releases = releaseService(house.platform)
+    const releases = dueReleases(house.platform)
     const rounds: number[] = []
-    for (let count = await releases.releaseDue(); count > 0; count = await releases.releaseDue()) rounds.push(count)
+    for (let count = await releases.releaseDue(100); count > 0; count = await releases.releaseDue(100))
+      rounds.push(count)
     expect(rounds).toEqual([100, 100, 49])
     const released = await EpisodeRow.findAll({
       where: { showId: backlog.id, standing: 'released' },

@@ -1,11 +1,13 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { z } from 'zod'
-import { episode, release, versioned } from '@contract/episodes'
+import { episode, redating, release, retirement, versioned } from '@contract/episodes'
 import { slotList, slotQuery } from '@contract/rhythm'
+import { orderFindings } from '@contract/order'
 import { accessTo } from '../access/access'
 import type { Platform } from '../platform'
 import { remoteService } from '../remote/service'
 import { untilGone } from '../untilGone'
+import { orderOf } from './order'
 import { releaseService } from './service'
 import { nextSlots } from './slots'
 
@@ -27,6 +29,12 @@ export const releaseRoutes =
       request => nextSlots(request.scope, platform.clock, request.query.count),
     )
 
+    app.get(
+      '/shows/:id/order',
+      { ...accessTo('show', 'look'), schema: { params: byId, response: { 200: orderFindings } } },
+      request => orderOf(request.scope),
+    )
+
     app.post(
       '/episodes/:id/release',
       { ...accessTo('episode', 'make'), schema: { params: byId, body: release, response: answer } },
@@ -36,10 +44,21 @@ export const releaseRoutes =
       },
     )
 
+    app.post(
+      '/episodes/:id/redate',
+      { ...accessTo('episode', 'make'), schema: { params: byId, body: redating, response: answer } },
+      request => releases.redate(request.scope, request.body),
+    )
+    app.post(
+      '/episodes/:id/retire',
+      { ...accessTo('episode', 'make'), schema: { params: byId, body: retirement, response: answer } },
+      request => releases.retire(request.scope, request.body),
+    )
+
     const steps = {
       unschedule: releases.unschedule,
       'send-changes': releases.sendChanges,
-      retire: releases.retire,
+      'drop-end': releases.dropEnd,
       restore: releases.restore,
     }
     for (const [step, act] of Object.entries(steps)) {

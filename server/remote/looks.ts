@@ -14,6 +14,14 @@ export const nextLook = ({ id, showId }: Pick<AudioFile, 'id' | 'showId'>): NewJ
   afterMs: everyMs,
 })
 
+/** Another look in a while at a file that an episode waits for. */
+export const lookAgain = ({ id, showId }: Pick<AudioFile, 'id' | 'showId'>): NewJob => ({
+  kind: 'check-address-once',
+  payload: { fileId: id },
+  showId,
+  afterMs: beforeReleaseMs,
+})
+
 /** One more look shortly before a moment. */
 export const lookBefore = (moment: Date, { id, showId }: Pick<AudioFile, 'id' | 'showId'>, now: Date): NewJob => ({
   kind: 'check-address-once',

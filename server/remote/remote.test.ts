@@ -6,6 +6,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Episode } from '@contract/episodes'
 import { makeSound, probe } from '@core/audio/sound.fixture'
+import { Job } from '../jobs/models'
 import { type House, openHouse, type WholeEpisode } from '../testing/house'
 import { remoteFetcher } from './fetch'
 import { inspectRemote } from './inspect'
@@ -275,8 +276,8 @@ describe('an episode whose audio lives elsewhere', () => {
   })
 
   it('is asked once more before its planned moment, and waits where it is not there', async () => {
-    const { releaseService } = await import('../releases/service')
-    const releases = releaseService(house.platform)
+    const { dueReleases } = await import('../releases/due')
+    const releases = dueReleases(house.platform)
     answers.set('/planned.mp3', serve(make('planned.mp3', 8, ['-b:a', '64k'])))
     const { id } = (await house.call('POST', `/shows/${showId}/episodes`, {})).json() as Episode
     const named = (
@@ -298,9 +299,11 @@ describe('an episode whose audio lives elsewhere', () => {
     expect(await releases.releaseDue()).toBe(0)
     expect((await house.get(id)).sound.findings).toMatchObject([{ code: 'unreachable' }])
     answers.set('/planned.mp3', serve(make('planned.mp3', 8, ['-b:a', '64k'])))
-    house.clock.moveBy(24 * 3600_000)
-    while (await house.platform.jobs.runNext('network'));
+    // While it is held its address is asked every few minutes, and not only the next day.
+    house.clock.moveBy(5 * 60_000)
+    while (await house.platform.jobs.runNext('before a release'));
     expect(await releases.releaseDue()).toBe(1)
+    expect(await Job.count({ where: { kind: 'check-address-once', state: 'open' } })).toBe(0)
   })
 
   it('is not made by an address that is refused: the error names field, value and rule', async () => {

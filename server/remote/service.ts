@@ -1,10 +1,11 @@
 import { createHash } from 'node:crypto'
+import { Op } from 'sequelize'
 import type { Episode as EpisodeView } from '@contract/episodes'
 import { unreachable } from '@core/audio/elsewhere'
 import { cut, oneLine } from '@core/words/line'
 import type { Scope } from '../access/scope'
 import { episodeService } from '../episodes/service'
-import { Episode } from '../episodes/models'
+import { Episode, EpisodeFile } from '../episodes/models'
 import { fileIn, withFiles } from '../episodes/roles'
 import { episodesWith } from '../episodes/users'
 import { transact } from '../database/transact'
@@ -18,7 +19,9 @@ import { touchFeed } from '../shows/feedRevision'
 import { uploadService } from '../uploads/service'
 import { readAddress, remoteFetcher } from './fetch'
 import { inspectRemote } from './inspect'
-import { nextLook } from './looks'
+import { lookAgain, nextLook } from './looks'
+
+const soonMs = 10 * 60_000
 
 /** Files that live elsewhere: asked when they are named, before each release, and daily after. */
 export function remoteService(platform: Platform) {
@@ -62,6 +65,13 @@ export function remoteService(platform: Platform) {
     }
   }
 
+  /** Whether an episode that is to go out by now, or shortly, has it as its audio. */
+  const isWaitedFor = async (fileId: string): Promise<boolean> =>
+    (await Episode.count({
+      where: { deletedAt: null, standing: 'scheduled', releaseAt: { [Op.lte]: new Date(+clock.now() + soonMs) } },
+      include: { model: EpisodeFile, as: 'files', where: { fileId, role: 'source' }, required: true },
+    })) > 0
+
   return {
     /** The job: the daily look at a file. */
     dailyLook: {
@@ -83,7 +93,8 @@ export function remoteService(platform: Platform) {
       lane: 'before a release',
       async run({ fileId }, { signal }) {
         const file = await AudioFile.findByPk(fileId)
-        if (file?.address) await check(file, signal)
+        if (file?.address && (await check(file, signal)) && (await isWaitedFor(file.id)))
+          await jobs.add(lookAgain(file))
       },
       gaveUp: null,
     } satisfies JobDefinition<Payloads['check-address-once']>,

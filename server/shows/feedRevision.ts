@@ -3,19 +3,35 @@ import type { Platform } from '../platform'
 import { Show } from './models'
 
 /** Says that what a show's feed and pages tell has changed, with the news of it; in the transaction that changes it. */
-export async function touchFeed(
-  { clock, events }: Pick<Platform, 'clock' | 'events'>,
+export const touchFeed = (
+  platform: Pick<Platform, 'clock' | 'events'>,
   showId: string,
+  transaction: Transaction,
+): Promise<void> => touchFeeds(platform, [showId], transaction)
+
+/** The same of several shows. */
+export async function touchFeeds(
+  { clock, events }: Pick<Platform, 'clock' | 'events'>,
+  showIds: readonly string[],
   transaction: Transaction,
 ): Promise<void> {
   await Show.update(
     { feedRevision: literal('feed_revision + 1'), feedChangedAt: clock.now() },
-    { where: { id: showId }, transaction },
+    { where: { id: [...showIds] }, transaction },
   )
-  await events.note({ kind: 'feed', showId, id: showId }, transaction)
+  await events.note(
+    showIds.map(id => ({ kind: 'feed' as const, showId: id, id })),
+    transaction,
+  )
 }
 
 /** Keeps a show's row to this transaction, so that of those that choose something unique in the show each sees the other's choice. */
 export async function lockShow(showId: string, transaction: Transaction): Promise<void> {
   await Show.findByPk(showId, { attributes: ['id'], lock: true, transaction })
+}
+
+/** The same of several shows, always in the same order, so that none waits for one that waits for it. */
+export async function lockShows(showIds: readonly string[], transaction: Transaction): Promise<void> {
+  const where = { id: [...showIds] }
+  await Show.findAll({ where, attributes: ['id'], order: [['id', 'ASC']], lock: true, transaction, raw: true })
 }

@@ -21,7 +21,9 @@ const outdated: readonly { statement: string; ageMs: number }[] = [
   { statement: 'DELETE FROM past_deliveries WHERE until < ?', ageMs: dayMs },
   { statement: 'DELETE FROM episode_states WHERE saved_at < ?', ageMs: historyMs },
   { statement: 'DELETE FROM asked_links WHERE asked_at < ?', ageMs: 30 * dayMs },
-  { statement: 'DELETE FROM changes_together WHERE at < ?', ageMs: 7 * dayMs },
+  { statement: 'DELETE FROM changes_together WHERE at < ?', ageMs: 90 * dayMs },
+  { statement: 'DELETE FROM notices WHERE moment < ? AND told_at IS NOT NULL', ageMs: 90 * dayMs },
+  { statement: "DELETE FROM mails WHERE created_at < ? AND state <> 'waiting'", ageMs: 30 * dayMs },
   { statement: 'DELETE FROM kept_texts WHERE saved_at < ?', ageMs: historyMs },
   { statement: "DELETE FROM uploads WHERE state = 'done' AND created_at < ?", ageMs: 30 * dayMs },
 ]

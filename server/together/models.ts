@@ -8,12 +8,14 @@ import {
 } from 'sequelize'
 import type { EpisodeText } from '@core/episode/fields'
 import type { Together } from '@core/episode/together'
+import type { Standing } from '@core/release/standing'
 
 /** What was done to one of many episodes, with what is needed to take it back. */
 export type Done = { id: string } & (
   | { before: Partial<EpisodeText>; after: Partial<EpisodeText> }
   | { wasScheduled: { at: string; zone: string | null } }
   | { isRemoved: true }
+  | { dated: { from: { standing: Standing; at: string | null; zone: string | null }; to: string } }
 )
 
 export class ChangeTogether extends Model<InferAttributes<ChangeTogether>, InferCreationAttributes<ChangeTogether>> {

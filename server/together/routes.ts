@@ -1,6 +1,13 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { z } from 'zod'
-import { togetherChange, togetherDone, togetherLook, togetherOutlook, togetherTakenBack } from '@contract/together'
+import {
+  togetherChange,
+  togetherDone,
+  togetherLook,
+  togetherMade,
+  togetherOutlook,
+  togetherTakenBack,
+} from '@contract/together'
 import { accessTo } from '../access/access'
 import type { Platform } from '../platform'
 import { togetherService } from './service'
@@ -31,6 +38,11 @@ export const togetherRoutes =
         bodyLimit,
       },
       request => together.change(request.scope, request.body),
+    )
+    app.get(
+      '/shows/:id/together',
+      { ...accessTo('show', 'look'), schema: { params: byId, response: { 200: togetherMade } } },
+      request => together.made(request.scope),
     )
     app.post(
       '/shows/:id/together/:changeId/take-back',

@@ -1,8 +1,15 @@
-import { literal, type Transaction, type WhereOptions } from 'sequelize'
+import { literal, Op, type Transaction, type WhereOptions } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
-import type { TogetherChange, TogetherDone, TogetherLook, TogetherOutlook, TogetherTakenBack } from '@contract/together'
-import { conflict, type Field } from '@core/episode/field'
-import { type EpisodeField, type EpisodeText, fields as known, textOf } from '@core/episode/fields'
+import type {
+  TogetherChange,
+  TogetherDone,
+  TogetherLook,
+  TogetherMade,
+  TogetherOutlook,
+  TogetherTakenBack,
+} from '@contract/together'
+import { arranged, isDated } from '@core/episode/dating'
+import { textOf } from '@core/episode/fields'
 import {
   type Affected,
   mayTogether,
@@ -11,45 +18,95 @@ import {
   outcomeWords,
   type Together,
 } from '@core/episode/together'
-import { missingForRelease } from '@core/release/standing'
+import type { Around } from '@core/release/layout'
 import type { Scope } from '../access/scope'
 import { transact } from '../database/transact'
 import { episodeChanges, type WordsOrStanding } from '../episodes/change'
 import { Episode, EpisodeFile } from '../episodes/models'
-import { fileIdOf } from '../episodes/roles'
+import { fileIn } from '../episodes/roles'
 import { AppError } from '../errors'
+import { AudioFile } from '../files/models'
 import type { Platform } from '../platform'
-import { ChangeTogether, type Done } from './models'
+import { lookBefore } from '../remote/looks'
+import { touchFeed } from '../shows/feedRevision'
+import { Show } from '../shows/models'
+import { backOf } from './backs'
+import { changeOf, doneOf, isChange } from './changes'
+import { ChangeTogether } from './models'
 
-/** What takes a change back, or why it stays; neither where there is nothing to take back. */
-interface Back {
-  change?: WordsOrStanding
-  left?: string
-}
+const mostMade = 10
 
 /** One change of many episodes: looked at before, made as it was looked at or not at all, and taken back with one press. */
 export function togetherService(platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events'>) {
-  const { database, clock } = platform
+  const { database, clock, jobs } = platform
   const { applyAll } = episodeChanges(platform)
+
+  /** Makes decided changes, and lets feed and lookouts know where dates are others by then. */
+  async function makeAll(
+    { showId, accountId }: Scope,
+    changing: readonly { episode: Episode; change: WordsOrStanding }[],
+    transaction: Transaction,
+  ): Promise<void> {
+    await applyAll(changing, transaction, accountId)
+    if (changing.some(({ change }) => change.isInFeed)) await touchFeed(platform, showId, transaction)
+    const now = clock.now()
+    for (const { episode, change } of changing) {
+      if (change.step !== 'schedule') continue
+      const file = fileIn(episode, 'source')
+      if (file?.address) await jobs.add(lookBefore(episode.releaseAt!, file, now), transaction)
+    }
+  }
+
+  /** What stands around the dates of some episodes of a show. */
+  async function around(showId: string, episodes: readonly Episode[], transaction?: Transaction): Promise<Around> {
+    const show = await Show.findByPk(showId, { attributes: ['rhythm', 'zone'], rejectOnEmpty: true, transaction })
+    const others = await Episode.findAll({
+      where: {
+        showId,
+        deletedAt: null,
+        standing: ['scheduled', 'released'],
+        id: { [Op.notIn]: episodes.map(({ id }) => id) },
+      },
+      attributes: ['releaseAt'],
+      raw: true,
+      transaction,
+    })
+    const taken = others.map(({ releaseAt }) => releaseAt!)
+    return { rhythm: show.rhythm, zone: show.zone, taken, now: clock.now() }
+  }
 
   return {
     /** What it would make of them. Throws `not-allowed`. */
     async look(scope: Scope, { episodes: which, change }: TogetherLook): Promise<TogetherOutlook> {
       needMay(scope, change)
-      const all = await inOrder({
+      const found = await inOrder({
         showId: scope.showId,
         deletedAt: null,
         ...(Array.isArray(which) && { id: which }),
       })
-      const episodes = typeof which === 'object' && 'from' in which ? behind(all, which.from) : all
+      await withSources(found)
+      const all = Array.isArray(which) ? asListed(change, found, which) : found
+      const episodes = arrangedEpisodes(
+        change,
+        typeof which === 'object' && 'from' in which ? behind(all, which.from) : all,
+      )
       const affected = episodes.map(affectedOf)
-      const outcomes = outcomesOf(change, affected)
+      const circumstances = await around(scope.showId, isDated(change) ? episodes : [])
+      const outcomes = outcomesOf(change, affected, circumstances)
       const told = episodes.map(({ id, title }, at) => ({ id, title, outcome: outcomes[at]!, of: affected[at]! }))
+      const dated = told.flatMap(({ outcome, of }) => (outcome && 'at' in outcome ? [{ at: outcome.at, of }] : []))
       return {
+        atOnce: dated.filter(({ at, of }) => of.standing !== 'released' && at <= circumstances.now).length,
+        redated: dated.filter(({ of }) => of.standing === 'released').length,
         episodes: episodes.map(({ id, version }) => ({ id, version })),
         changes: told
           .filter(({ outcome }) => isChange(outcome))
-          .map(({ id, title, outcome, of }) => ({ id, title, ...outcomeWords(of, outcome) })),
+          .map(({ id, title, outcome, of }) => ({
+            id,
+            title,
+            ...outcomeWords(of, outcome, circumstances),
+            at: outcome && 'at' in outcome ? outcome.at.toISOString() : null,
+          })),
         refused: told.flatMap(({ id, title, outcome }) =>
           outcome && 'refused' in outcome ? [{ id, title, why: outcome.refused }] : [],
         ),
@@ -62,17 +119,20 @@ export function togetherService(platform: Pick<Platform, 'database' | 'clock' | 
       needMay(scope, change)
       return transact(database, async transaction => {
         const versions = new Map(seen.map(({ id, version }) => [id, version]))
-        const episodes = await locked(scope, [...versions.keys()], transaction)
-        needSame(episodes, versions)
-        const outcomes = outcomesOf(change, episodes.map(affectedOf))
+        const found = await locked(scope, [...versions.keys()], transaction)
+        needSame(found, versions)
+        const episodes = arrangedEpisodes(change, asListed(change, found, [...versions.keys()]))
+        const circumstances = await around(scope.showId, isDated(change) ? episodes : [], transaction)
+        const outcomes = outcomesOf(change, episodes.map(affectedOf), circumstances)
+        needPromised(episodes, outcomes, seen)
         const changing = episodes.flatMap((episode, at) => {
           const outcome = outcomes[at]!
           return isChange(outcome)
-            ? [{ episode, change: changeOf(outcome, clock.now()), done: doneOf(episode, outcome) }]
+            ? [{ episode, change: changeOf(episode, outcome, circumstances), done: doneOf(episode, outcome) }]
             : []
         })
         const done = changing.map(each => each.done)
-        await applyAll(changing, transaction, scope.accountId)
+        await makeAll(scope, changing, transaction)
         const id = uuidV7()
         const { showId, accountId } = scope
         await ChangeTogether.create(
@@ -94,7 +154,7 @@ export function togetherService(platform: Pick<Platform, 'database' | 'clock' | 
         const episodes = await locked(scope, [...done.keys()], transaction, 'also removed')
         const backs = episodes.map(episode => ({ episode, ...backOf(episode, done.get(episode.id)!, clock.now()) }))
         const changing = backs.flatMap(({ episode, change }) => (change ? [{ episode, change }] : []))
-        await applyAll(changing, transaction, scope.accountId)
+        await makeAll(scope, changing, transaction)
         const left = backs.flatMap(({ episode: { id: episodeId, title }, left: why }) =>
           why ? [{ id: episodeId, title, why }] : [],
         )
@@ -102,7 +162,54 @@ export function togetherService(platform: Pick<Platform, 'database' | 'clock' | 
         return { changed: changing.length, left }
       })
     },
+
+    /** What was done last and can be taken back. */
+    async made({ showId, role }: Scope): Promise<TogetherMade> {
+      const rows = await ChangeTogether.findAll({
+        where: { showId, takenBack: false },
+        order: [['at', 'DESC']],
+        limit: mostMade,
+      })
+      const changes = rows
+        .filter(({ act }) => mayTogether(role, act))
+        .map(({ id, act, episodes, at }) => ({ id, kind: act.kind, changed: episodes.length, at: at.toISOString() }))
+      return { changes }
+    },
   }
+}
+
+/** Episodes as somebody has listed them, where the change goes by that. */
+function asListed(change: Together, episodes: readonly Episode[], ids: readonly string[]): readonly Episode[] {
+  if (change.kind !== 'lay out') return episodes
+  const places = new Map(ids.map((id, at) => [id, at]))
+  return episodes.toSorted((one, other) => places.get(one.id)! - places.get(other.id)!)
+}
+
+/** In the order in which the change counts them. */
+function arrangedEpisodes(change: Together, episodes: readonly Episode[]): readonly Episode[] {
+  if (!isDated(change)) return episodes
+  return arranged(
+    change,
+    episodes.map(episode => ({ ...affectedOf(episode), episode })),
+  ).map(({ episode }) => episode)
+}
+
+/** Where the dates are not those that were looked at, nothing is done. */
+function needPromised(
+  episodes: readonly Episode[],
+  outcomes: readonly Outcome[],
+  seen: TogetherChange['episodes'],
+): void {
+  const promised = new Map(seen.flatMap(({ id, at }) => (at === undefined ? [] : [[id, +new Date(at)]])))
+  const isOther = episodes.some(({ id }, index) => {
+    const outcome = outcomes[index]
+    return promised.has(id) && !(outcome && 'at' in outcome && +outcome.at === promised.get(id))
+  })
+  if (isOther)
+    throw new AppError(
+      'version-conflict',
+      'Something else goes out on one of these days by now, so nothing was done. Look again at the dates.',
+    )
 }
 
 /** One episode and all behind it; none where it is not there. */
@@ -137,9 +244,18 @@ async function locked(
 ): Promise<Episode[]> {
   const where = { showId, id: [...ids], ...(which === 'on the list' && { deletedAt: null }) }
   const episodes = await inOrder(where, transaction)
+  return withSources(episodes, transaction)
+}
+
+/** Gives episodes which files they have, with what their sources are called and where they are. */
+async function withSources(episodes: Episode[], transaction?: Transaction): Promise<Episode[]> {
   const files = new Map(episodes.map(({ id }) => [id, [] as EpisodeFile[]]))
-  for (const file of await EpisodeFile.findAll({ where: { episodeId: [...ids] }, transaction }))
-    files.get(file.episodeId)?.push(file)
+  const all = await EpisodeFile.findAll({
+    where: { episodeId: [...files.keys()] },
+    include: [{ model: AudioFile, as: 'file', attributes: ['id', 'showId', 'name', 'address'] }],
+    transaction,
+  })
+  for (const file of all) files.get(file.episodeId)?.push(file)
   for (const episode of episodes) episode.files = files.get(episode.id)!
   return episodes
 }
@@ -158,49 +274,9 @@ function needSame(episodes: readonly Episode[], versions: ReadonlyMap<string, nu
     )
 }
 
-const affectedOf = (episode: Episode): Affected => ({ text: textOf(episode), standing: episode.standing })
-
-type RealOutcome = Exclude<NonNullable<Outcome>, { refused: string }>
-const isChange = (outcome: Outcome): outcome is RealOutcome => outcome !== null && !('refused' in outcome)
-
-function changeOf(outcome: RealOutcome, now: Date): WordsOrStanding {
-  if ('text' in outcome) return { fields: outcome.text, act: 'many at once' }
-  if ('step' in outcome) return { step: outcome.step, fields: { releaseAt: null, releaseZone: null } }
-  return { fields: { deletedAt: now } }
-}
-
-function doneOf(episode: Episode, outcome: RealOutcome): Done {
-  const { id, releaseAt, releaseZone } = episode
-  if ('step' in outcome) return { id, wasScheduled: { at: releaseAt!.toISOString(), zone: releaseZone } }
-  if ('isRemoved' in outcome) return { id, isRemoved: true }
-  const text = textOf(episode)
-  const names = Object.keys(outcome.text) as EpisodeField[]
-  return { id, before: partOf(text, names), after: outcome.text }
-}
-
-const partOf = (text: EpisodeText, names: readonly EpisodeField[]): Partial<EpisodeText> =>
-  Object.fromEntries(names.map(name => [name, text[name]]))
-
-/** What takes it back from one of them; what was done to it since stays, and is told. */
-function backOf(episode: Episode, done: Done, now: Date): Back {
-  if ('isRemoved' in done) return episode.deletedAt ? { change: { fields: { deletedAt: null } } } : {}
-  if (episode.deletedAt) return { left: 'It was removed since.' }
-  if ('wasScheduled' in done) return scheduledAgain(episode, done.wasScheduled, now)
-  const names = Object.keys(done.after) as EpisodeField[]
-  const text = textOf(episode)
-  const merged = names.map(name => [
-    name,
-    (known[name] as Field).merge(done.after[name], done.before[name], text[name]) as unknown,
-  ])
-  if (merged.some(([, value]) => value === conflict)) return { left: 'It was written again since.' }
-  return { change: { fields: Object.fromEntries(merged) as Partial<EpisodeText>, act: 'many at once' } }
-}
-
-function scheduledAgain(episode: Episode, { at, zone }: { at: string; zone: string | null }, now: Date): Back {
-  if (episode.standing !== 'draft') return { left: `It is ${episode.standing} by now.` }
-  if (new Date(at) <= now) return { left: 'Its time has passed.' }
-  const hasAudio = fileIdOf(episode, 'source') !== null
-  if (missingForRelease({ title: episode.title, hasAudio }).length > 0)
-    return { left: 'It lacks audio or a title by now.' }
-  return { change: { step: 'schedule', fields: { releaseAt: new Date(at), releaseZone: zone } } }
-}
+const affectedOf = (episode: Episode): Affected => ({
+  text: textOf(episode),
+  standing: episode.standing,
+  releaseAt: episode.releaseAt,
+  fileName: fileIn(episode, 'source')?.name ?? null,
+})

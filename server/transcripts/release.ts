@@ -39,6 +39,18 @@ export async function releasedWords(episodeId: string): Promise<Cue[]> {
   return row?.released?.cues ?? []
 }
 
+/** Which of some episodes have transcripts, or had them when they last went out. */
+export async function spokenFor(episodeIds: readonly string[], transaction: Transaction): Promise<Set<string>> {
+  const rows = await Transcript.findAll({
+    where: { episodeId: [...episodeIds] },
+    attributes: ['episodeId'],
+    group: ['episodeId'],
+    raw: true,
+    transaction,
+  })
+  return new Set(rows.map(({ episodeId }) => episodeId))
+}
+
 /** Lets an episode's transcripts stand in the feed as they are now; answers what the feed tells of them. */
 export async function sendTranscripts(
   episodeId: string,

@@ -15,8 +15,8 @@ const steps = 20
 const unknown =
   'this copyist is a stand-in that came with the demo. It has the words of the demo’s own sounds, and cannot listen to others.'
 
-/** The drafts that this copyist works on, in memory. `words` are those of the sounds that it knows. */
-export function draftsOf(words: ReadonlyMap<string, string>, workMs: number) {
+/** The drafts that this copyist works on, in memory. `words` are those of the sounds that it knows; each takes `workMs` by the clock `now`. */
+export function draftsOf(words: ReadonlyMap<string, string>, workMs: number, now: () => number) {
   const drafts = new Map<string, Draft>()
 
   async function work(draft: Draft, audio: string): Promise<void> {
@@ -27,8 +27,9 @@ export function draftsOf(words: ReadonlyMap<string, string>, workMs: number) {
         answer ? `the audio’s address answers with status ${answer.status}.` : 'nobody answers at the audio’s address.',
       )
     const known = words.get(await sha256Of(answer.body as unknown as AsyncIterable<Uint8Array>))
-    for (let step = 0; step < steps; step++) {
-      draft.state = { state: 'working', progress: fetched + ((1 - fetched) * step) / steps }
+    const begun = now()
+    for (let share = 0; share < 1; share = (now() - begun) / workMs) {
+      draft.state = { state: 'working', progress: fetched + (1 - fetched) * share }
       await new Promise(resolve => setTimeout(resolve, workMs / steps))
       signal.throwIfAborted()
     }

@@ -1,3 +1,4 @@
+import { followClock } from '../clock'
 import { copyistServer } from './server'
 import { wordsIn } from './sounds'
 
@@ -5,7 +6,11 @@ import { wordsIn } from './sounds'
 const port = Number(process.env.COPYIST_PORT ?? 4312)
 const workMs = Number(process.env.COPYIST_WORK_MS ?? 8000)
 
-const server = copyistServer(await wordsIn(process.env.COPYIST_SOUNDS ?? 'demo/sounds'), workMs)
+const server = copyistServer(
+  await wordsIn(process.env.COPYIST_SOUNDS ?? 'demo/sounds'),
+  workMs,
+  followClock(process.env.CLOCK_URL),
+)
 server.listen(port, '127.0.0.1', () =>
   process.send?.({ listening: `http://127.0.0.1:${(server.address() as { port: number }).port}` }),
 )

@@ -7,8 +7,12 @@ const mostBytes = 16_000
 const json = { 'content-type': 'application/json' }
 
 /** The copyist's own server, by openapi.json. `words` are those of the sounds that it knows; each draft takes it `workMs`. */
-export function copyistServer(words: ReadonlyMap<string, string>, workMs: number): Server {
-  const drafts = draftsOf(words, workMs)
+export function copyistServer(
+  words: ReadonlyMap<string, string>,
+  workMs: number,
+  now: () => number = Date.now,
+): Server {
+  const drafts = draftsOf(words, workMs, now)
 
   async function answerTo(request: IncomingMessage): Promise<Answer> {
     const { method = 'GET', url = '/' } = request

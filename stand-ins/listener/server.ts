@@ -3,7 +3,8 @@ import { fetchFeed } from './feed'
 import { page } from './page'
 
 /** The listening app's own server: its page, and feeds read for it. What nobody meant is answered, too. */
-export function listenerServer(): Server {
+/** What is dated ahead of `now` is not shown yet. */
+export function listenerServer(now: () => number = Date.now): Server {
   return createServer(async (request, response) => {
     // The address is whatever somebody wrote: `//` is a path here and the beginning of a host elsewhere.
     const [path, query = ''] = (request.url ?? '/').split(/\?(.*)/s)
@@ -16,7 +17,10 @@ export function listenerServer(): Server {
       return
     }
     const answer = await fetchFeed(new URLSearchParams(query).get('address') ?? '').then(
-      feed => ({ status: 200, body: feed as object }),
+      feed => ({
+        status: 200,
+        body: { ...feed, episodes: feed.episodes.filter(({ date }) => !(+new Date(date) > now())) } as object,
+      }),
       (error: Error) => ({ status: 502, body: { says: error.message } }),
     )
     response.writeHead(answer.status, { 'content-type': 'application/json' }).end(JSON.stringify(answer.body))

@@ -6,12 +6,14 @@ import { useShows } from './show/shows'
 // Each page is loaded when it is first opened.
 const AllEpisodesPage = () => import('./table/AllEpisodesPage.vue')
 const AppFrame = () => import('./frame/AppFrame.vue')
+const CalendarPage = () => import('./calendar/CalendarPage.vue')
 const DeskPage = () => import('./desk/DeskPage.vue')
 const HabitsPage = () => import('./show/HabitsPage.vue')
 const RhythmPage = () => import('./rhythm/RhythmPage.vue')
 const ShelfPage = () => import('./shelf/ShelfPage.vue')
 const ShowFormPage = () => import('./show/ShowFormPage.vue')
 const ShowPage = () => import('./show/ShowPage.vue')
+const YouPage = () => import('./account/YouPage.vue')
 const SignInPage = () => import('./account/SignInPage.vue')
 
 /** The addresses of the studio. Everything but the sign-in needs an account; the first show is made first. */
@@ -29,6 +31,8 @@ export function createStudioRouter(): Router {
         children: [
           { path: '', name: 'show', component: ShowPage, props: true },
           { path: 'episodes', name: 'episodes', component: AllEpisodesPage, props: true },
+          { path: 'calendar', name: 'calendar', component: CalendarPage, props: true },
+          { path: 'you', name: 'you', component: YouPage, props: true },
           { path: 'shelf', name: 'shelf', component: ShelfPage, props: true },
           { path: 'habits', name: 'habits', component: HabitsPage, props: true },
           { path: 'rhythm', name: 'rhythm', component: RhythmPage, props: true },

@@ -1,7 +1,9 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import type { Credentials, Session } from '@contract/session'
+import type { Travel } from '@contract/travel'
 import { api } from '../api'
+import { setAhead } from '../time/now'
 
 /** Who is signed in, and what the server says about itself. */
 export const useSession = defineStore('session', () => {
@@ -14,6 +16,7 @@ export const useSession = defineStore('session', () => {
 
   async function load(): Promise<Session> {
     session.value = await api.session()
+    setAhead(session.value.clockOffsetMs ?? 0)
     return session.value
   }
 
@@ -27,6 +30,12 @@ export const useSession = defineStore('session', () => {
     await load()
   }
 
+  /** Moves the clock of the house forward; everybody here hears of it. */
+  async function travel(to: Travel): Promise<void> {
+    await api.travel(to)
+    await load()
+  }
+
   /** The server knows the session no more. */
   function runOut(): void {
     if (!session.value?.account) return
@@ -34,5 +43,5 @@ export const useSession = defineStore('session', () => {
     session.value = { ...session.value, account: null }
   }
 
-  return { session, ranOut, isSomebodyElse, load, enter, leave, runOut }
+  return { session, ranOut, isSomebodyElse, load, enter, leave, travel, runOut }
 })

@@ -1,3 +1,4 @@
+import type { Calendar, CalendarAddress } from '@contract/calendar'
 import type { Draft } from '@contract/drafts'
 import type {
   Episode,
@@ -5,10 +6,14 @@ import type {
   EpisodePage,
   EpisodesNear,
   ListQuery,
+  Redating,
   Release,
+  Retirement,
   Vocabulary,
 } from '@contract/episodes'
 import type { Aside, History, PastState, PastText } from '@contract/history'
+import type { MailChange, MailState } from '@contract/mail'
+import type { OrderFindings } from '@contract/order'
 import type { Preview } from '@contract/preview'
 import type { Credentials, Session } from '@contract/session'
 import type { Shelf, ShelfQuery } from '@contract/shelf'
@@ -16,7 +21,15 @@ import type { SlotList } from '@contract/rhythm'
 import type { NewShow, Picture, Show, ShowChange, ShowListQuery, ShowPage } from '@contract/shows'
 import type { Sound } from '@contract/sound'
 import type { TablePage, TableQuery } from '@contract/table'
-import type { TogetherChange, TogetherDone, TogetherLook, TogetherOutlook, TogetherTakenBack } from '@contract/together'
+import type {
+  TogetherChange,
+  TogetherDone,
+  TogetherLook,
+  TogetherMade,
+  TogetherOutlook,
+  TogetherTakenBack,
+} from '@contract/together'
+import type { Travel, Travelled } from '@contract/travel'
 import type {
   BroughtTranscript,
   CueChange,
@@ -29,7 +42,7 @@ import type { Recipe } from '@core/audio/recipe'
 import type { Crop } from '@core/show/artwork'
 import { call } from './client'
 
-export type Step = 'unschedule' | 'send-changes' | 'retire' | 'restore'
+export type Step = 'unschedule' | 'send-changes' | 'drop-end' | 'restore'
 
 /** The versions of an episode and of its sound that a window has seen. */
 export interface Seen {
@@ -47,12 +60,21 @@ function queryOf(settings: Readonly<Record<string, string | number | undefined>>
 export const api = {
   session: () => call<Session>('GET', '/session'),
   signIn: (credentials: Credentials) => call<void>('POST', '/session', credentials),
+  travel: (travel: Travel) => call<Travelled>('POST', '/travel', travel),
+  mail: () => call<MailState>('GET', '/mail'),
+  chooseMail: (change: MailChange) => call<MailState>('PUT', '/mail', change),
+  calendar: (query: { from: string; to: string; shows: readonly string[] }) =>
+    call<Calendar>('GET', `/calendar${queryOf({ ...query, shows: query.shows.join(',') })}`),
+  calendarAddress: () => call<CalendarAddress>('GET', '/calendar-address'),
+  renewCalendarAddress: () => call<CalendarAddress>('POST', '/calendar-address', {}),
+  dropCalendarAddress: () => call<CalendarAddress>('DELETE', '/calendar-address'),
   signOut: () => call<void>('DELETE', '/session'),
   createFirstAccount: (credentials: Credentials) => call<void>('POST', '/accounts', credentials),
 
   shows: (query: Partial<ShowListQuery> = {}) => call<ShowPage>('GET', `/shows${queryOf(query)}`),
   showAt: (slug: string) => call<Show>('GET', `/shows/at/${encodeURIComponent(slug)}`),
   slots: (showId: string, count: number) => call<SlotList>('GET', `/shows/${showId}/slots${queryOf({ count })}`),
+  order: (showId: string) => call<OrderFindings>('GET', `/shows/${showId}/order`),
   createShow: (show: NewShow) => call<Show>('POST', '/shows', show),
   changeShow: (id: string, change: ShowChange) => call<Show>('PATCH', `/shows/${id}`, change),
   addArtwork: (picture: Blob, crop?: Crop) =>
@@ -75,6 +97,7 @@ export const api = {
     call<TogetherOutlook>('POST', `/shows/${showId}/together/look`, look),
   changeTogether: (showId: string, change: TogetherChange) =>
     call<TogetherDone>('POST', `/shows/${showId}/together`, change),
+  madeTogether: (showId: string) => call<TogetherMade>('GET', `/shows/${showId}/together`),
   takeBackTogether: (showId: string, id: string) =>
     call<TogetherTakenBack>('POST', `/shows/${showId}/together/${id}/take-back`, {}),
   vocabulary: (showId: string) => call<Vocabulary>('GET', `/shows/${showId}/vocabulary`),
@@ -108,6 +131,8 @@ export const api = {
   removeEpisode: (id: string) => call<void>('DELETE', `/episodes/${id}`),
   restoreEpisode: (id: string) => call<Episode>('POST', `/episodes/${id}/restoration`, {}),
   release: (id: string, release: Release) => call<Episode>('POST', `/episodes/${id}/release`, release),
+  redate: (id: string, redating: Redating) => call<Episode>('POST', `/episodes/${id}/redate`, redating),
+  retire: (id: string, retirement: Retirement) => call<Episode>('POST', `/episodes/${id}/retire`, retirement),
   setRecipe: (id: string, version: number, recipe: Recipe | null) =>
     call<Sound>('PUT', `/episodes/${id}/recipe`, { version, recipe }),
   finish: (id: string, version: number, recipe: Recipe) =>

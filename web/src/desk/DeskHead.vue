@@ -11,6 +11,7 @@ import StandingLine from './StandingLine.vue'
 const props = defineProps<{
   episode: Episode
   zone: string
+  listenerZones: readonly string[]
   saving: Saving
   savedAt: Date | null
   done: readonly Stroke[]
@@ -60,7 +61,7 @@ onUnmounted(() => {
 
 <template>
   <header class="top">
-    <StandingLine class="standing" :episode="episode" :zone="zone" />
+    <StandingLine class="standing" :episode="episode" :zone="zone" :listener-zones="listenerZones" />
     <div class="side">
       <SaveWord :saving="saving" :saved-at="savedAt" :zone="zone" />
       <button

@@ -134,6 +134,7 @@ async function remove(): Promise<void> {
         <DeskHead
           :episode="episode"
           :zone="show.zone"
+          :listener-zones="show.listenerZones"
           :saving="desk.saving"
           :saved-at="desk.savedAt"
           :done="desk.done"

@@ -2,21 +2,31 @@
 import { computed } from 'vue'
 import type { Episode } from '@contract/episodes'
 import LetterGlyph from '../parts/LetterGlyph.vue'
-import { longMoment, untilThen } from '../time/times'
+import { longMoment, timesThere, untilThen } from '../time/times'
 import { useNow } from '../time/now'
 
 /** Where the episode stands, in words. */
-const props = defineProps<{ episode: Episode; zone: string }>()
+const props = defineProps<{ episode: Episode; zone: string; listenerZones: readonly string[] }>()
 const now = useNow()
 
 const words = computed(() => {
   const { standing, releaseAt, changedSinceRelease } = props.episode
   const when = releaseAt ? `${longMoment(releaseAt, props.zone)} (${props.zone})` : ''
+  const there =
+    releaseAt && props.listenerZones.length > 0 ? ` ${timesThere(releaseAt, props.zone, props.listenerZones)}.` : ''
   switch (standing) {
     case 'draft':
       return { name: 'Draft', rest: 'Only you can see it. Nothing of it is in the feed.' }
     case 'scheduled':
-      return { name: 'Scheduled', rest: `Goes out ${when}, ${untilThen(releaseAt!, now.value)}. Not in the feed yet.` }
+      if (new Date(releaseAt!) <= now.value)
+        return {
+          name: 'Scheduled',
+          rest: `Was to go out ${when}, ${untilThen(releaseAt!, now.value)}. Not in the feed yet.`,
+        }
+      return {
+        name: 'Scheduled',
+        rest: `Goes out ${when}, ${untilThen(releaseAt!, now.value)}. Not in the feed yet.${there}`,
+      }
     case 'released':
       return { name: 'Released', rest: `In the feed since ${when}.${changedSinceRelease ? ' Changes not sent.' : ''}` }
     default:

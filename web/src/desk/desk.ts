@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
-import type { Episode, Release } from '@contract/episodes'
+import type { Episode, Release, WallMoment } from '@contract/episodes'
 import type { Fault } from '@contract/problem'
 import { mergeTexts } from '@core/episode/merge'
 import { differingFields, type EpisodeField, episodeFields, type EpisodeText } from '@core/episode/fields'
@@ -265,6 +265,10 @@ export const useDesk = defineStore('desk', () => {
   /** Releases or schedules it with the sound that was seen. */
   const release = (when: Release['when'], soundVersion: number): Promise<void> =>
     act((id, version) => api.release(id, { version, soundVersion, when }))
+  const redate = (when: WallMoment): Promise<void> => act((id, version) => api.redate(id, { version, when }))
+  /** Takes it out of the feed, at once where no time is given. */
+  const retire = (when: WallMoment | null, keepsPage: boolean): Promise<void> =>
+    act((id, version) => api.retire(id, { version, keepsPage, ...(when && { when }) }))
   const bringFrom = (address: string): Promise<void> => act(id => api.useAddress(id, address))
   const bringFromShelf = (fileId: string): Promise<void> => act(id => api.useFile(id, fileId))
   const step = (name: Step, soundVersion: number): Promise<void> =>
@@ -301,6 +305,8 @@ export const useDesk = defineStore('desk', () => {
     refresh,
     release,
     step,
+    redate,
+    retire,
     bringFrom,
     bringFromShelf,
     remove,

@@ -5,6 +5,7 @@ import { inNaturalOrder } from '@core/upload/order'
 import StudioRail from './StudioRail.vue'
 import UploadQueue from '../uploads/UploadQueue.vue'
 import WindowDrop from '../uploads/WindowDrop.vue'
+import { useSession } from '../account/session'
 import { ApiError } from '../api/client'
 import { onNews, useNews } from '../news/news'
 import { useShows } from '../show/shows'
@@ -15,6 +16,7 @@ const router = useRouter()
 const route = useRoute()
 const shows = useShows()
 const uploads = useUploads()
+const sessions = useSession()
 const news = useNews()
 const missing = ref(false)
 const show = computed(() => shows.bySlug(props.show))
@@ -50,6 +52,11 @@ watch(() => props.show, load)
 onMounted(news.begin)
 onScopeDispose(news.end)
 onNews(({ kind, showId }) => showId === show.value?.id && (kind === 'episode' || kind === 'upload'), shows.loadEpisodes)
+onNews(
+  ({ kind, showId }) => kind === 'clock' && showId === show.value?.id,
+  () => Promise.all([sessions.load(), shows.loadEpisodes()]),
+  30_000,
+)
 onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30_000)
 </script>
 

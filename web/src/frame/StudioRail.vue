@@ -7,6 +7,7 @@ import type { EpisodesNear } from '@contract/episodes'
 import type { Show, ShowSummary } from '@contract/shows'
 import type { Standing } from '@core/release/standing'
 import EpisodeRail from '../show/EpisodeRail.vue'
+import TravelControl from '../travel/TravelControl.vue'
 import ThemeSwitch from './ThemeSwitch.vue'
 import { useRail } from './rail'
 import { useSession } from '../account/session'
@@ -72,12 +73,15 @@ async function leave(): Promise<void> {
       <nav class="places small" aria-label="Places of the show">
         <RouterLink :to="{ name: 'show', params: { show: show.slug } }">Show</RouterLink>
         <RouterLink :to="{ name: 'episodes', params: { show: show.slug } }">All episodes</RouterLink>
+        <RouterLink :to="{ name: 'calendar', params: { show: show.slug } }">Calendar</RouterLink>
         <RouterLink :to="{ name: 'shelf', params: { show: show.slug } }">Shelf</RouterLink>
       </nav>
     </header>
     <EpisodeRail v-if="near" :show="show" :near="near" @more="standing => emit('more', standing)" />
+    <TravelControl v-if="sessions.session?.clockOffsetMs != null" class="travel" :zone="show.zone" />
     <footer class="small">
       <ThemeSwitch />
+      <RouterLink :to="{ name: 'you', params: { show: show.slug } }">Mail</RouterLink>
       <button type="button" class="link-button" :title="sessions.session?.account?.email" @click="leave">
         Sign out
       </button>
@@ -136,6 +140,7 @@ async function leave(): Promise<void> {
   }
   .folded.rail header,
   .folded.rail footer,
+  .folded.rail .travel,
   .folded :deep(.find),
   .folded :deep(.waterline span),
   .folded :deep(.nothing),
@@ -176,7 +181,10 @@ async function leave(): Promise<void> {
 }
 .rail footer {
   display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-4);
   justify-content: space-between;
+  white-space: nowrap;
   padding: var(--space-3) var(--space-4);
   background: var(--deep);
   --accent: var(--on-deep-soft);

@@ -1,20 +1,18 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import ConfirmDialog from 'primevue/confirmdialog'
-import Popover from 'primevue/popover'
 import { useConfirm } from 'primevue/useconfirm'
 import { computed, ref } from 'vue'
-import type { Episode, Release } from '@contract/episodes'
+import type { Episode, Release, WallMoment } from '@contract/episodes'
 import type { Show } from '@contract/shows'
-import CopyField from '../parts/CopyField.vue'
+import { steps } from '@core/release/standing'
 import ProblemNote from '../parts/ProblemNote.vue'
-import ReleaseNeeds from './ReleaseNeeds.vue'
+import OtherMoment from './OtherMoment.vue'
+import ReleaseState from './ReleaseState.vue'
 import ReleaseTime from './ReleaseTime.vue'
 import type { Step } from '../api'
 import { problemOf } from '../parts/problems'
-import { listenerLink } from '../show/links'
 import { useDesk } from '../desk/desk'
-import { useSession } from '../account/session'
 
 /** From draft to released, and what can be done from each standing. */
 const props = defineProps<{
@@ -29,18 +27,15 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ remove: []; look: [] }>()
 const desk = useDesk()
-const sessions = useSession()
 const problem = ref<{ title: string; detail: string; todo: string } | null>(null)
 const busy = ref(false)
-const choosing = ref(false)
+const choosing = ref<'time' | 'date' | 'end' | null>(null)
 const confirm = useConfirm()
-const known = ref<InstanceType<typeof Popover>>()
 
 const standing = computed(() => props.episode.standing)
 const ready = computed(() => props.episode.hasAudio && props.title.trim() !== '')
 /** What may not go out yet can still be scheduled. */
 const mayGoNow = computed(() => ready.value && !props.episode.awaitsFinish)
-const listener = computed(() => listenerLink(sessions.session?.listenerAddress ?? null, props.show.feedAddress))
 
 async function attempt(act: () => Promise<void>): Promise<boolean> {
   busy.value = true
@@ -64,7 +59,19 @@ function set(when: Release['when']): void {
   else void release(when)
 }
 async function release(when: Release['when']): Promise<void> {
-  if (await attempt(() => desk.release(when, props.soundVersion))) choosing.value = false
+  if (await attempt(() => desk.release(when, props.soundVersion))) choosing.value = null
+}
+async function setOther(when: WallMoment, keepsPage: boolean): Promise<void> {
+  const isEnd = choosing.value === 'end'
+  if (await attempt(() => (isEnd ? desk.retire(when, keepsPage) : desk.redate(when)))) choosing.value = null
+}
+const keepsPage = ref(false)
+function takeOut(keeps: boolean): void {
+  keepsPage.value = keeps
+  ask('retire')
+}
+async function dropEnd(): Promise<void> {
+  if (await step('drop-end')) choosing.value = null
 }
 const step = (name: Step): Promise<boolean> => attempt(() => desk.step(name, props.soundVersion))
 
@@ -85,8 +92,11 @@ const questions = {
   },
   retire: {
     title: 'Take it out of the feed?',
-    says: () => 'Apps that have it may keep it. You can put it back later, with the same date.',
-    act: () => step('retire'),
+    says: () =>
+      `${steps.retire.effect} Its page and its audio ${keepsPage.value ? 'stay where they are' : 'do not answer any more'}. You can put it back later.`,
+    act: async () => {
+      if (await attempt(() => desk.retire(null, keepsPage.value))) choosing.value = null
+    },
     label: 'Take it out',
   },
   remove: {
@@ -99,9 +109,6 @@ const questions = {
     label: 'Remove it',
   },
 } as const
-
-const inWords = (count: number): string =>
-  `${['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six'][count] ?? count} ${count === 1 ? 'thing' : 'things'}`
 
 /** Asks before what cannot be taken back. */
 function ask(about: keyof typeof questions): void {
@@ -120,7 +127,7 @@ function ask(about: keyof typeof questions): void {
 <template>
   <section class="bar" aria-label="Release">
     <ReleaseTime
-      v-if="choosing"
+      v-if="choosing === 'time'"
       class="choosing"
       :zone="show.zone"
       :episode-id="episode.id"
@@ -128,60 +135,47 @@ function ask(about: keyof typeof questions): void {
       :first="standing === 'scheduled' ? episode.releaseAt : null"
       :busy="busy"
       @set="set"
-      @cancel="choosing = false"
+      @cancel="choosing = null"
+    />
+    <OtherMoment
+      v-else-if="choosing"
+      class="choosing"
+      :about="choosing"
+      :episode="episode"
+      :show="show"
+      :busy="busy"
+      @set="setOther"
+      @now="takeOut"
+      @drop="dropEnd"
+      @cancel="choosing = null"
     />
     <template v-else>
       <div class="state">
-        <template v-if="standing === 'draft'">
-          <ReleaseNeeds
-            :has-audio="episode.hasAudio"
-            :awaits-finish="episode.awaitsFinish"
-            :arriving="arriving"
-            :has-title="title.trim() !== ''"
-          />
-          <p v-if="mayGoNow" class="small" role="status">
-            <strong>Ready.</strong> {{ worthMending ? `${inWords(worthMending)} worth mending.` : '' }}
-          </p>
-        </template>
-        <p v-else-if="standing === 'scheduled' && episode.awaitsFinish" class="needs-it">
-          The audio is not finished yet. It goes out at its time only if it is finished by then, else as soon as it is.
-        </p>
-        <p v-else-if="standing === 'scheduled'">It goes out by itself. What you write until then goes along.</p>
-        <template v-else-if="standing === 'released'">
-          <p v-if="episode.changedSinceRelease || !saved" class="needs-it">
-            <strong>Listeners still have the earlier one.</strong> What you changed is saved here only.
-          </p>
-          <p v-else>The feed carries it just as it stands here.</p>
-          <p class="links small">
-            <a :href="episode.pageAddress!" target="_blank">Its public page</a>
-            <a :href="show.feedAddress" target="_blank">The feed</a>
-            <a v-if="listener" :href="listener" target="_blank">In the stand-in listener</a>
-            <button type="button" class="link-button" aria-haspopup="dialog" @click="event => known!.toggle(event)">
-              What apps know it by
-            </button>
-          </p>
-          <Popover ref="known" class="known-by">
-            <CopyField label="GUID, made once" :text="episode.guid" />
-            <CopyField label="Address of the audio" :text="episode.enclosureAddress!" />
-          </Popover>
-        </template>
-        <p v-else>Not in the feed. Its page and its audio do not answer.</p>
+        <ReleaseState
+          :episode="episode"
+          :show="show"
+          :has-title="title.trim() !== ''"
+          :arriving="arriving"
+          :saved="saved"
+          :worth-mending="worthMending"
+          @date="choosing = 'date'"
+        />
         <ProblemNote v-if="problem" :problem="problem" />
       </div>
       <div class="acts">
         <Button label="As it goes out" text :aria-expanded="isLookedAt" @click="emit('look')" />
         <template v-if="standing === 'draft'">
           <Button label="Remove this draft" text size="small" :disabled="busy" @click="ask('remove')" />
-          <Button label="Choose a time" outlined :disabled="!ready || busy" @click="choosing = true" />
+          <Button label="Choose a time" outlined :disabled="!ready || busy" @click="choosing = 'time'" />
           <Button label="Release now" :disabled="!mayGoNow || busy" @click="ask('release')" />
         </template>
         <template v-else-if="standing === 'scheduled'">
           <Button label="Back to draft" text :disabled="busy" @click="step('unschedule')" />
-          <Button label="Move the time" outlined :disabled="busy" @click="choosing = true" />
+          <Button label="Move the time" outlined :disabled="busy" @click="choosing = 'time'" />
           <Button label="Release now" outlined :disabled="!mayGoNow || busy" @click="ask('release')" />
         </template>
         <template v-else-if="standing === 'released'">
-          <Button label="Take it out of the feed" text :disabled="busy" @click="ask('retire')" />
+          <Button label="Take it out of the feed" text :disabled="busy" @click="choosing = 'end'" />
           <Button
             v-if="episode.changedSinceRelease || !saved"
             label="Send the changes"
@@ -218,16 +212,6 @@ function ask(about: keyof typeof questions): void {
   flex-wrap: wrap;
   gap: var(--space-1) var(--space-5);
   align-items: center;
-}
-.needs-it {
-  padding-inline-start: var(--space-3);
-  border-inline-start: 4px solid var(--signal);
-}
-.links {
-  display: flex;
-  align-items: baseline;
-  flex-wrap: wrap;
-  gap: var(--space-1) var(--space-4);
 }
 .acts {
   display: flex;

@@ -1,20 +1,17 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import Checkbox from 'primevue/checkbox'
-import DatePicker from 'primevue/datepicker'
-import InputText from 'primevue/inputtext'
-import Select from 'primevue/select'
 import { DateTime } from 'luxon'
-import { computed, onMounted, ref, shallowRef } from 'vue'
+import { computed, onMounted, shallowRef } from 'vue'
 import type { Release } from '@contract/episodes'
 import type { SlotList } from '@contract/rhythm'
-import { readLocalMoment, wallTime } from '@core/release/moment'
-import FormField from '../parts/FormField.vue'
+import { wallTime } from '@core/release/moment'
 import { useShows } from '../show/shows'
+import MomentFields from '../time/MomentFields.vue'
 import MomentThere from '../time/MomentThere.vue'
-import { useNow } from '../time/now'
-import { readTimeOfDay } from '../time/timeOfDay'
-import { placeOf, shortMoment, untilThen } from '../time/times'
+import { currentMoment, useNow } from '../time/now'
+import { shortMoment, untilThen } from '../time/times'
+import { pickedOf, readPicked } from '../time/wallMoment'
+import { zonesToChoose } from '../time/zones'
 
 /** Chooses a moment: the next open slot of the rhythm, or one on the wall of a zone; says in words what it comes to. */
 const props = defineProps<{
@@ -28,53 +25,25 @@ const emit = defineEmits<{ set: [when: Release['when']]; cancel: [] }>()
 const shows = useShows()
 const now = useNow()
 
-/** The day as the calendar holds it: its year, month and day are meant, its zone is not. */
-const day = ref<Date | null>(null)
-const time = ref('')
-const zone = ref(props.zone)
-const second = ref(false)
-const own = Intl.DateTimeFormat().resolvedOptions().timeZone
-const zones = [...new Set([props.zone, ...props.listenerZones, own, 'UTC'])]
-const places = zones.map(each => ({ zone: each, name: placeOf(each) }))
-
-function take(local: string, inZone = props.zone): void {
-  zone.value = inZone
-  second.value = false
-  day.value = DateTime.fromISO(local.slice(0, 10)).toJSDate()
-  time.value = local.slice(11, 16)
-}
-take(
-  props.first
-    ? wallTime(new Date(props.first), props.zone)
-    : `${wallTime(DateTime.now().plus({ days: 1 }).toJSDate(), props.zone).slice(0, 10)}T06:00`,
+const zones = zonesToChoose(props.zone, props.listenerZones)
+const tomorrow = DateTime.fromJSDate(currentMoment()).plus({ days: 1 }).toJSDate()
+const begun = pickedOf(
+  props.first ? wallTime(new Date(props.first), props.zone) : `${wallTime(tomorrow, props.zone).slice(0, 10)}T06:00`,
+  props.zone,
 )
+const picked = shallowRef(begun)
 
 const offered = 3
 const slots = shallowRef<SlotList['slots']>([])
 onMounted(async () => {
-  const untouched = time.value
   slots.value = await shows.nextSlots(offered).catch(() => [])
   const [next] = slots.value
-  if (next && !props.first && time.value === untouched) take(next.local)
+  if (next && !props.first && picked.value === begun) picked.value = pickedOf(next.local, props.zone)
 })
 
-const local = computed(() => {
-  const read = readTimeOfDay(time.value)
-  return day.value && read ? `${DateTime.fromJSDate(day.value).toISODate()}T${read}` : null
-})
-const read = computed(() => (local.value ? readLocalMoment(local.value, zone.value) : null))
-const at = computed(() => {
-  if (read.value?.kind === 'moment') return read.value.at
-  return read.value?.kind === 'twice' ? (second.value ? read.value.second : read.value.at) : null
-})
+const read = computed(() => readPicked(picked.value))
+const at = computed(() => read.value.at)
 const isTaken = (slot: SlotList['slots'][number]): boolean => !!at.value && +at.value === +new Date(slot.at)
-const fault = computed(() => {
-  if (!day.value) return 'Choose a day.'
-  if (!local.value) return 'A time such as 06:00.'
-  if (read.value?.kind === 'skipped')
-    return `The clock in ${zone.value} jumps over ${local.value.slice(11)} on that day; the next time it shows is ${read.value.next.slice(11)}.`
-  return undefined
-})
 const minuteMs = 60_000
 /** Another episode that goes out in the same minute. */
 const beside = computed(() =>
@@ -83,19 +52,16 @@ const beside = computed(() =>
       id !== props.episodeId && at.value && Math.floor(+new Date(releaseAt!) / minuteMs) === +at.value / minuteMs,
   ),
 )
-const aMinuteLater = (): void => take(wallTime(new Date(+at.value! + minuteMs), zone.value), zone.value)
+function aMinuteLater(): void {
+  const { zone } = picked.value
+  picked.value = pickedOf(wallTime(new Date(+at.value! + minuteMs), zone), zone)
+}
 /** What is dated back goes out at once. */
 const isPast = computed(() => at.value !== null && at.value <= now.value)
 
 function set(): void {
-  if (local.value)
-    emit('set', {
-      kind: 'at',
-      local: local.value,
-      zone: zone.value,
-      ...(read.value?.kind === 'twice' && { second: second.value }),
-      ...(isPast.value && { isDatedBack: true }),
-    })
+  const { meant } = read.value
+  if (meant) emit('set', { kind: 'at', ...meant, ...(isPast.value && { isDatedBack: true }) })
 }
 </script>
 
@@ -109,34 +75,14 @@ function set(): void {
         type="button"
         class="slot figures"
         :aria-pressed="isTaken(slot)"
-        @click="take(slot.local)"
+        @click="picked = pickedOf(slot.local, zone)"
       >
-        {{ shortMoment(slot.at, props.zone) }}
+        {{ shortMoment(slot.at, zone) }}
       </button>
     </div>
-    <FormField v-slot="{ id }" label="Day">
-      <DatePicker v-model="day" :input-id="id" date-format="D d M yy" fluid show-other-months :first-day-of-week="1" />
-    </FormField>
-    <FormField v-slot="{ id }" label="Time" :fault="fault">
-      <InputText :id="id" v-model="time" class="time" inputmode="numeric" :invalid="!!fault" autocomplete="off" />
-    </FormField>
-    <FormField v-slot="{ id }" label="By the clock in">
-      <Select
-        v-model="zone"
-        :input-id="id"
-        :options="places"
-        option-label="name"
-        option-value="zone"
-        :aria-labelledby="`${id}-name`"
-      />
-    </FormField>
-    <div v-if="read?.kind === 'twice'" class="twice">
-      <Checkbox v-model="second" binary input-id="second" size="small" /><label for="second"
-        >The clock shows this time twice; take the second, {{ shortMoment(read.second, 'UTC') }} UTC</label
-      >
-    </div>
-    <p v-if="at && !fault" class="small" role="status">
-      <MomentThere :at="at" :zone="props.zone" :others="zones.filter(each => each !== props.zone && each !== 'UTC')" />
+    <MomentFields v-model="picked" :zones="zones" />
+    <p v-if="at" class="small" role="status">
+      <MomentThere :at="at" :zone="zone" :others="zones.filter(each => each !== zone && each !== 'UTC')" />
       <template v-if="isPast"
         ><strong>This is past: it goes out at once, and has that date.</strong> Apps sort it there, among what is
         older.</template
@@ -148,12 +94,7 @@ function set(): void {
       <button type="button" class="link-button" @click="aMinuteLater">A minute later</button>
     </p>
     <div class="actions">
-      <Button
-        type="submit"
-        :label="isPast ? 'Release it, dated back' : 'Schedule'"
-        :disabled="!at || !!fault"
-        :loading="busy"
-      />
+      <Button type="submit" :label="isPast ? 'Release it, dated back' : 'Schedule'" :disabled="!at" :loading="busy" />
       <Button type="button" label="Leave it" text @click="emit('cancel')" />
     </div>
   </form>
@@ -197,11 +138,5 @@ function set(): void {
 .beside {
   padding-inline-start: var(--space-3);
   border-inline-start: 4px solid var(--signal);
-}
-.time {
-  width: 6rem;
-}
-.twice {
-  font-size: var(--text-s);
 }
 </style>

@@ -7,6 +7,7 @@ import { shortDay, shortMoment } from '../time/times'
 /** An episode on the waterline: gone out, or to come, and then to be dragged to another moment. */
 const props = defineProps<{ episode: EpisodeSummary; at: Date; zone: string; isMoving: boolean }>()
 const isComing = computed(() => props.episode.standing === 'scheduled')
+const isUnready = computed(() => isComing.value && props.episode.hindrances.length > 0)
 const hint = computed(() =>
   isComing.value
     ? `${props.episode.title}: drag it to another moment, or Shift and an arrow to the next open slot`
@@ -15,13 +16,19 @@ const hint = computed(() =>
 </script>
 
 <template>
-  <button type="button" class="letter" :class="[isComing ? 'coming' : 'gone', { moving: isMoving }]" :title="hint">
+  <button
+    type="button"
+    class="letter"
+    :class="[isComing ? 'coming' : 'gone', { moving: isMoving, unready: isUnready }]"
+    :title="hint"
+  >
     <LetterGlyph :standing="episode.standing" />
     <span class="words"
       ><span class="title"
         ><span v-if="episode.number" class="number">{{ episode.number }}</span
         >{{ ' ' }}{{ episode.title }}</span
       >
+      <strong v-if="isUnready">not ready</strong>
       <span class="when figures">{{ isComing ? shortMoment(at, zone) : shortDay(at, zone) }}</span></span
     >
   </button>
@@ -47,6 +54,7 @@ const hint = computed(() =>
 }
 .gone {
   border-inline-end: 2px solid var(--deep-edge);
+  background: var(--deep);
   color: var(--on-deep);
   --ink-soft: var(--on-deep-soft);
 }
@@ -57,6 +65,12 @@ const hint = computed(() =>
   color: var(--ink);
   cursor: grab;
   touch-action: none;
+}
+.unready {
+  border-inline-start: 4px solid var(--signal);
+}
+.unready .title {
+  -webkit-line-clamp: 1;
 }
 .moving {
   z-index: 1;

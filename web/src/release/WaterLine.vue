@@ -9,6 +9,7 @@ import { lanesOf, reachAround, shareOf } from '@core/release/waterline'
 import { dragAlong } from '../sound/drag'
 import { useNow } from '../time/now'
 import { dayInYear, shortMoment, timeOfDay } from '../time/times'
+import SlotChooser from './SlotChooser.vue'
 import WaterLetter from './WaterLetter.vue'
 
 type OpenSlot = SlotList['slots'][number]
@@ -182,16 +183,7 @@ function fill(draft: EpisodeSummary): void {
       </button>
     </div>
     <Popover ref="chooser">
-      <div class="chooser">
-        <p class="field-name">{{ chosen && shortMoment(chosen.at, zone) }}</p>
-        <template v-if="drafts.length">
-          <p class="small">What goes out then?</p>
-          <button v-for="draft in drafts" :key="draft.id" type="button" class="link-button" @click="fill(draft)">
-            {{ draft.number ? `${draft.number} ` : '' }}{{ draft.title }}
-          </button>
-        </template>
-        <p v-else class="small">No draft is ready for it: an episode needs audio and a title first.</p>
-      </div>
+      <SlotChooser v-if="chosen" :when="shortMoment(chosen.at, zone)" :drafts="drafts" @fill="fill" />
     </Popover>
   </section>
 </template>
@@ -247,11 +239,5 @@ function fill(draft: EpisodeSummary): void {
 .slot:hover {
   border-color: var(--accent);
   color: var(--accent);
-}
-.chooser {
-  display: grid;
-  gap: var(--space-2);
-  justify-items: start;
-  max-width: 20rem;
 }
 </style>

@@ -7,13 +7,18 @@ import { wallTime } from '@core/release/moment'
 import ProblemNote from '../parts/ProblemNote.vue'
 import { problemOf, type Told } from '../parts/problems'
 import { useShows } from '../show/shows'
-import { longMoment, shortMoment } from '../time/times'
+import { useNow } from '../time/now'
+import { longMoment, timesThere } from '../time/times'
+import MovedNote from './MovedNote.vue'
+import NeedsNow from './NeedsNow.vue'
+import OrderNotes from './OrderNotes.vue'
 import WaterLine from './WaterLine.vue'
 
 /** The waterline of the open show, what was just moved along it, and the way back. */
 const props = defineProps<{ show: Show }>()
 const shows = useShows()
 const slots = shallowRef<SlotList['slots']>([])
+const now = useNow(5_000)
 const problem = ref<Told | null>(null)
 const moved = ref<{ episode: EpisodeSummary; to: string; from: string | null } | null>(null)
 
@@ -27,6 +32,8 @@ watch(
 )
 const gone = computed(() => shows.near?.released.episodes ?? [])
 const coming = computed(() => shows.near?.scheduled.episodes ?? [])
+/** What is held waits for somebody; the next one is ahead. */
+const next = computed(() => coming.value.find(({ releaseAt }) => new Date(releaseAt!) > now.value))
 const ready = computed(
   () => shows.near?.draft.episodes.filter(({ hasAudio, title }) => hasAudio && title.trim() !== '') ?? [],
 )
@@ -53,16 +60,17 @@ async function putBack(): Promise<void> {
   moved.value = null
   await attempt(() => (from === null ? shows.unschedule(episode) : shows.schedule(episode, from)))
 }
-const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
 </script>
 
 <template>
   <div class="panel">
-    <p v-if="coming[0]" class="next">
+    <p v-if="next" class="next">
       <span class="field-name">Next out</span>{{ ' ' }}
-      <RouterLink :to="{ name: 'desk', params: { show: show.slug, id: coming[0].id } }">{{
-        coming[0].title
-      }}</RouterLink>, {{ longMoment(coming[0].releaseAt!, show.zone) }} in {{ show.zone }}
+      <RouterLink :to="{ name: 'desk', params: { show: show.slug, id: next.id } }">{{ next.title }}</RouterLink>,
+      {{ longMoment(next.releaseAt!, show.zone) }} in {{ show.zone
+      }}{{ show.listenerZones.length ? `, ${timesThere(next.releaseAt!, show.zone, show.listenerZones)}` : '' }}.
+      <template v-if="next.hindrances.length">It is <strong>not ready</strong>.</template>
+      <template v-else>It is ready.</template>
     </p>
     <p v-else-if="show.rhythm && slots[0]" class="next needs-you">
       Nothing is scheduled. The next open slot is {{ longMoment(slots[0].at, show.zone) }}.
@@ -82,13 +90,9 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
       @move="move"
       @fill="(draft, slot) => move(draft, slot.local)"
     />
-    <p v-if="moved" class="note" role="status">
-      “{{ moved.episode.title }}” goes out {{ inWords(moved.to)
-      }}{{ moved.from ? ` instead of ${inWords(moved.from)}` : '' }}.
-      <button type="button" class="link-button" @click="putBack">
-        {{ moved.from ? 'Put it back' : 'Back to draft' }}
-      </button>
-    </p>
+    <NeedsNow :show="show.slug" :zone="show.zone" :coming="coming" />
+    <OrderNotes :show="show" />
+    <MovedNote v-if="moved" :title="moved.episode.title" :to="moved.to" :from="moved.from" @back="putBack" />
     <ProblemNote v-if="problem" :problem="problem" />
   </div>
 </template>

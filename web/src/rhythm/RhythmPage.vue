@@ -12,6 +12,7 @@ import { faultsOf } from '../parts/checked'
 import { notYet, problemOf, type Told } from '../parts/problems'
 import { useNow } from '../time/now'
 import { useShows } from '../show/shows'
+import { currentMoment } from '../time/now'
 import { zonesWith } from '../time/zones'
 import RhythmFields from './RhythmFields.vue'
 import SlotDates from './SlotDates.vue'
@@ -28,7 +29,7 @@ const usual = (): Rhythm => ({
   nth: null,
   monthDay: null,
   time: '06:00',
-  from: DateTime.now().setZone(show.value.zone).toISODate()!,
+  from: DateTime.fromJSDate(currentMoment()).setZone(show.value.zone).toISODate()!,
   leftOut: [],
 })
 const rhythm = ref<Rhythm>(show.value.rhythm ?? usual())

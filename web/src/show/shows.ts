@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import type { EpisodePage, EpisodesNear, EpisodeSummary } from '@contract/episodes'
+import type { OrderFindings } from '@contract/order'
 import type { SlotList } from '@contract/rhythm'
 import type { NewShow, Picture, Show, ShowChange, ShowPage } from '@contract/shows'
 import type { Crop } from '@core/show/artwork'
@@ -61,6 +62,9 @@ export const useShows = defineStore('shows', () => {
   /** The next slots of the open show's rhythm on which nothing goes out yet. */
   const nextSlots = async (count: number): Promise<SlotList['slots']> =>
     open.value?.rhythm ? (await api.slots(open.value.id, count)).slots : []
+
+  /** What stands out of order in the open show. */
+  const order = async (): Promise<OrderFindings | null> => (open.value ? api.order(open.value.id) : null)
 
   /** Has an episode of the open show go out at a wall time in its zone, where it is still as it was seen. */
   async function schedule({ id, version }: Seen, local: string): Promise<EpisodeSummary> {
@@ -134,6 +138,7 @@ export const useShows = defineStore('shows', () => {
     addArtwork,
     addSmallPicture,
     nextSlots,
+    order,
     schedule,
     unschedule,
     beginEpisode,

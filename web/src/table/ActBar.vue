@@ -3,13 +3,14 @@ import Button from 'primevue/button'
 import InputNumber from 'primevue/inputnumber'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
-import { computed, reactive, ref } from 'vue'
+import { computed, reactive, ref, watch } from 'vue'
 import type { TableRow } from '@contract/table'
 import type { TogetherLook } from '@contract/together'
 import type { Person } from '@core/episode/fields'
 import PeopleField from '../writing/PeopleField.vue'
 import TagsField from '../writing/TagsField.vue'
-import { type ActName, acts, changeOf, type Filled } from './acts'
+import { type ActName, acts, changeOf, type Filled, type LaidOut } from './acts'
+import LayoutFields from './LayoutFields.vue'
 
 /** What to do with the episodes that are chosen; nothing happens before it was looked at. */
 const props = defineProps<{
@@ -17,12 +18,35 @@ const props = defineProps<{
   busy: boolean
   tags: readonly string[]
   people: readonly Person[]
+  /** The day of the next open slot, where the show has a rhythm. */
+  nextSlot: string | null
+  today: string
 }>()
 const emit = defineEmits<{ look: [episodes: TogetherLook['episodes'], change: TogetherLook['change']]; none: [] }>()
 
-const act = ref<ActName>('add tags')
+const picked = ref<ActName | null>(null)
+/** Until one is picked: drafts mostly want dates. */
+const act = computed<ActName>({
+  get: () => picked.value ?? (props.rows.every(({ standing }) => standing === 'draft') ? 'lay out' : 'add tags'),
+  set: name => (picked.value = name),
+})
 const numbers = computed(() => props.rows.map(({ number }) => number).filter(number => number !== null))
-const filled = reactive<Filled>({ tags: [], people: [], season: null, explicit: null, from: null })
+const filled = reactive<Filled>({ tags: [], people: [], season: null, explicit: null, from: null, laid: begun() })
+function begun(): LaidOut {
+  const hasRhythm = props.nextSlot !== null
+  return {
+    way: 'from',
+    day: props.nextSlot ?? props.today,
+    bySlots: hasRhythm,
+    every: 7,
+    time: '06:00',
+    order: 'number',
+  }
+}
+watch(
+  () => props.nextSlot,
+  () => Object.assign(filled.laid, begun()),
+)
 const first = computed(() => filled.from ?? Math.min(...numbers.value, 99_999))
 const from = computed({
   get: () => (numbers.value.length > 0 || filled.from !== null ? first.value : 1),
@@ -56,8 +80,9 @@ function look(): void {
     </p>
     <Select v-model="act" :options="choices" option-label="name" option-value="value" aria-label="What to do" />
     <div class="filled">
+      <LayoutFields v-if="act === 'lay out'" v-model="filled.laid" :has-rhythm="nextSlot !== null" />
       <TagsField
-        v-if="act === 'add tags' || act === 'remove tags'"
+        v-else-if="act === 'add tags' || act === 'remove tags'"
         v-model="filled.tags"
         :used="tags"
         :usual="[]"

@@ -5,12 +5,15 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { type TableQuery, tableQuery, type TableRow } from '@contract/table'
 import type { Together } from '@core/episode/together'
+import { wallTime } from '@core/release/moment'
 import { onNews } from '../news/news'
 import ProblemNote from '../parts/ProblemNote.vue'
 import { useShows } from '../show/shows'
+import { currentMoment } from '../time/now'
 import { useVocabulary } from '../show/vocabulary'
 import ActBar from './ActBar.vue'
 import { readColumns, type TableColumn, writeColumns } from './columns'
+import MadeChanges from './MadeChanges.vue'
 import OutlookPanel from './OutlookPanel.vue'
 import SpellingsNote from './SpellingsNote.vue'
 import { useTable } from './table'
@@ -22,7 +25,7 @@ const props = defineProps<{ show: string }>()
 const shows = useShows()
 const vocabulary = useVocabulary()
 const table = useTable()
-const { rows, total, shownQuery, looked, after, problem, busy } = storeToRefs(table)
+const { rows, total, shownQuery, looked, after, made, problem, busy } = storeToRefs(table)
 const route = useRoute()
 const router = useRouter()
 const show = computed(() => shows.bySlug(props.show)!)
@@ -58,6 +61,12 @@ watch(
   { immediate: true },
 )
 onMounted(() => vocabulary.load(show.value.id))
+onMounted(() => table.loadMade(show.value.id).catch(() => undefined))
+const nextSlot = ref<string | null>(null)
+onMounted(async () => {
+  const [next] = await shows.nextSlots(1).catch(() => [])
+  nextSlot.value = next?.local.slice(0, 10) ?? null
+})
 onNews(
   ({ kind, showId }) => showId === show.value.id && kind === 'episode',
   async () => {
@@ -71,6 +80,10 @@ watch(rows, now => {
   if (ids.size > 0) selection.value = (now ?? []).filter(({ id }) => ids.has(id))
 })
 
+async function takeBack(id: string): Promise<void> {
+  await table.takeBack(show.value.id, id)
+  await table.loadMade(show.value.id).catch(() => undefined)
+}
 const count = (number: number): string => number.toLocaleString('en-GB')
 const isNarrowed = computed(() =>
   (['find', 'standing', 'season', 'kind', 'tag', 'lacks'] as const).some(name => query.value[name] !== undefined),
@@ -79,7 +92,9 @@ const look = (episodes: string[] | 'all' | { from: string }, change: Together): 
   table.look(show.value.id, episodes, change)
 async function make(): Promise<void> {
   await table.make(show.value.id)
-  if (!looked.value) selection.value = []
+  if (looked.value) return
+  selection.value = []
+  await table.loadMade(show.value.id).catch(() => undefined)
 }
 </script>
 
@@ -93,20 +108,15 @@ async function make(): Promise<void> {
         </p>
         <p v-if="after && 'done' in after" class="after" role="status">
           {{ count(after.done.changed) }} changed.
-          <Button
-            label="Take it all back"
-            size="small"
-            outlined
-            :loading="busy"
-            @click="table.takeBack(show.id, after.done.id)"
-          />
+          <Button label="Take it all back" size="small" outlined :loading="busy" @click="takeBack(after.done.id)" />
         </p>
         <p v-else-if="after" class="after" role="status">
           {{ count(after.takenBack.changed) }} are as before.
           <template v-if="after.takenBack.left.length">
-            Left: {{ after.takenBack.left.map(({ title, why }) => `${title || 'Untitled'} (${why})`).join(' ') }}
+            To know: {{ after.takenBack.left.map(({ title, why }) => `${title || 'Untitled'} (${why})`).join(' ') }}
           </template>
         </p>
+        <MadeChanges v-if="made.length" :made="made" :zone="show.zone" :busy="busy" @take-back="takeBack" />
       </header>
       <TableFilters v-model="query" v-model:columns="chosen" :seasons="vocabulary.seasons" :tags="vocabulary.tags" />
       <SpellingsNote :tags="vocabulary.counted" :people="vocabulary.people" @look="change => look('all', change)" />
@@ -137,6 +147,8 @@ async function make(): Promise<void> {
       :busy="busy && !looked"
       :tags="vocabulary.tags"
       :people="vocabulary.people"
+      :next-slot="nextSlot"
+      :today="wallTime(currentMoment(), show.zone).slice(0, 10)"
       @look="look"
       @none="selection = []"
     />
@@ -144,7 +156,9 @@ async function make(): Promise<void> {
       :outlook="looked?.outlook ?? null"
       :problem="problem"
       :busy="busy"
+      :is-ordered="looked?.look.change.kind === 'lay out'"
       @make="make"
+      @order="ids => table.reorder(show.id, ids)"
       @leave="table.leave()"
     />
   </section>

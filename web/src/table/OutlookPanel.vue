@@ -5,12 +5,26 @@ import DataTable from 'primevue/datatable'
 import Dialog from 'primevue/dialog'
 import { computed } from 'vue'
 import type { TogetherOutlook } from '@contract/together'
+import { steps } from '@core/release/standing'
 import ProblemNote from '../parts/ProblemNote.vue'
 import type { Told } from '../parts/problems'
 
 /** What a change of many would make of each, before it is made. */
-const props = defineProps<{ outlook: TogetherOutlook | null; problem: Told | null; busy: boolean }>()
-const emit = defineEmits<{ make: []; leave: [] }>()
+const props = defineProps<{
+  outlook: TogetherOutlook | null
+  problem: Told | null
+  busy: boolean
+  /** Whether their order can be changed here. */
+  isOrdered?: boolean
+}>()
+const emit = defineEmits<{ make: []; leave: []; order: [ids: string[]] }>()
+/** Another place for one of them, or for the one that was dragged. */
+function moved(from: number, to: number): void {
+  const ids = props.outlook!.changes.map(({ id }) => id)
+  const [id] = ids.splice(from, 1)
+  ids.splice(to, 0, id!)
+  emit('order', ids)
+}
 const episodes = (count: number): string => `${count.toLocaleString('en-GB')} ${count === 1 ? 'episode' : 'episodes'}`
 const changing = computed(() => props.outlook?.changes.length ?? 0)
 </script>
@@ -26,6 +40,14 @@ const changing = computed(() => props.outlook?.changes.length ?? 0)
     <template v-if="outlook">
       <ProblemNote v-if="problem" :problem="problem" />
       <p v-if="changing === 0">Nothing would change.</p>
+      <p v-if="outlook.atOnce" class="note needs-you">
+        <strong>{{ episodes(outlook.atOnce) }} {{ outlook.atOnce === 1 ? 'goes' : 'go' }} out at once,</strong> because
+        {{ outlook.atOnce === 1 ? 'its date is' : 'their dates are' }} past. Apps fetch them within hours and keep them.
+      </p>
+      <p v-if="outlook.redated" class="note">
+        <strong>{{ episodes(outlook.redated) }} that {{ outlook.redated === 1 ? 'is' : 'are' }} out already</strong>
+        {{ outlook.redated === 1 ? 'gets' : 'get' }} another date. {{ steps.redate.effect }}
+      </p>
       <DataTable
         v-else
         class="small outlook"
@@ -34,8 +56,34 @@ const changing = computed(() => props.outlook?.changes.length ?? 0)
         size="small"
         scrollable
         :scroll-height="`min(50vh, ${changing * 38 + 44}px)`"
-        :virtual-scroller-options="{ itemSize: 38, numToleratedItems: 10 }"
+        :virtual-scroller-options="isOrdered ? undefined : { itemSize: 38, numToleratedItems: 10 }"
+        @row-reorder="({ dragIndex, dropIndex }) => moved(dragIndex, dropIndex)"
       >
+        <Column v-if="isOrdered" row-reorder :style="{ width: '2.5rem' }" />
+        <Column v-if="isOrdered" header="Place" :style="{ width: '7.5rem' }">
+          <template #body="{ data, index }"
+            ><span class="places figures"
+              >{{ index + 1
+              }}<button
+                type="button"
+                class="link-button"
+                :disabled="index === 0 || busy"
+                :aria-label="`Earlier: ${data.title}`"
+                @click="moved(index, index - 1)"
+              >
+                ↑</button
+              ><button
+                type="button"
+                class="link-button"
+                :disabled="index === changing - 1 || busy"
+                :aria-label="`Later: ${data.title}`"
+                @click="moved(index, index + 1)"
+              >
+                ↓
+              </button></span
+            ></template
+          >
+        </Column>
         <Column field="title" header="Episode">
           <template #body="{ data }">{{ data.title || 'Untitled episode' }}</template>
         </Column>
@@ -77,6 +125,15 @@ const changing = computed(() => props.outlook?.changes.length ?? 0)
   padding-block: 0;
   text-overflow: ellipsis;
   white-space: nowrap;
+}
+.places {
+  display: flex;
+  gap: var(--space-2);
+  align-items: center;
+}
+.places button {
+  min-width: 24px;
+  min-height: 24px;
 }
 h3 {
   margin-block: var(--space-3) var(--space-1);

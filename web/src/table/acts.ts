@@ -1,8 +1,11 @@
 import type { Person } from '@core/episode/fields'
 import type { Together } from '@core/episode/together'
+import type { Layout } from '@core/release/layout'
+import { readTimeOfDay } from '../time/timeOfDay'
 
 /** What can be done with the episodes that were chosen, as it is offered. */
 export const acts = {
+  'lay out': 'Lay out their dates',
   'add tags': 'Add tags',
   'remove tags': 'Take tags away',
   'add people': 'Add people',
@@ -16,6 +19,23 @@ export const acts = {
 } as const
 export type ActName = keyof typeof acts
 
+/** How episodes are to be laid out, as it is filled in. */
+export interface LaidOut {
+  way: Layout['way']
+  day: string | null
+  bySlots: boolean
+  every: number
+  time: string
+  order: 'number' | 'file name' | 'as listed'
+}
+
+function layingOut({ way, day, bySlots, every, time, order }: LaidOut): Together | null {
+  const read = readTimeOfDay(time)
+  if (!day || (!bySlots && !read)) return null
+  const step: Layout['step'] = bySlots ? { kind: 'slots' } : { kind: 'days', every, time: read! }
+  return { kind: 'lay out', layout: { way, day, step }, order }
+}
+
 /** What was filled in for an act. */
 export interface Filled {
   tags: string[]
@@ -23,11 +43,14 @@ export interface Filled {
   season: number | null
   explicit: boolean | null
   from: number | null
+  laid: LaidOut
 }
 
 /** The change that an act means, or null while something is missing for it. */
-export function changeOf(act: ActName, { tags, people, season, explicit, from }: Filled): Together | null {
+export function changeOf(act: ActName, { tags, people, season, explicit, from, laid }: Filled): Together | null {
   switch (act) {
+    case 'lay out':
+      return layingOut(laid)
     case 'add tags':
     case 'remove tags':
       return tags.length > 0 ? { kind: act, tags } : null

@@ -1,7 +1,14 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import type { TablePage, TableQuery, TableRow } from '@contract/table'
-import type { TogetherDone, TogetherLook, TogetherOutlook, TogetherTakenBack } from '@contract/together'
+import type {
+  TogetherChange,
+  TogetherDone,
+  TogetherLook,
+  TogetherMade,
+  TogetherOutlook,
+  TogetherTakenBack,
+} from '@contract/together'
 import type { Together } from '@core/episode/together'
 import { api } from '../api'
 import { problemOf, type Told } from '../parts/problems'
@@ -26,6 +33,7 @@ export const useTable = defineStore('table', () => {
   const problem = ref<Told | null>(null)
   const looked = shallowRef<Looked | null>(null)
   const after = shallowRef<After | null>(null)
+  const made = shallowRef<TogetherMade['changes']>([])
   const busy = ref(false)
   let turn = 0
   let asked: { showId: string; query: Asked } | null = null
@@ -100,6 +108,13 @@ export const useTable = defineStore('table', () => {
       const what = { episodes, change }
       looked.value = { look: what, outlook: await api.lookTogether(showId, what) }
     })
+  /** Looks at it in an order that was chosen by hand: those that get no date keep their places behind. */
+  async function reorder(showId: string, ids: string[]): Promise<void> {
+    const seen = looked.value
+    if (seen?.look.change.kind !== 'lay out') return
+    const others = seen.outlook.episodes.map(({ id }) => id).filter(id => !ids.includes(id))
+    await look(showId, [...ids, ...others], { ...seen.look.change, order: 'as listed' })
+  }
   const leave = (): void => {
     looked.value = null
   }
@@ -109,7 +124,7 @@ export const useTable = defineStore('table', () => {
     const seen = looked.value
     if (!seen) return
     await attempt(async () => {
-      const done = await api.changeTogether(showId, { episodes: seen.outlook.episodes, change: seen.look.change })
+      const done = await api.changeTogether(showId, { episodes: asSeen(seen.outlook), change: seen.look.change })
       after.value = { done }
       looked.value = null
       await refresh()
@@ -126,11 +141,40 @@ export const useTable = defineStore('table', () => {
       await refresh()
     })
 
+  /** What was done before and can still be taken back. */
+  async function loadMade(showId: string): Promise<void> {
+    made.value = (await api.madeTogether(showId)).changes
+  }
+
   const restore = (id: string): Promise<void> =>
     attempt(async () => {
       await api.restoreEpisode(id)
       await refresh()
     })
 
-  return { rows, total, shownQuery, problem, looked, after, busy, load, refresh, look, leave, make, takeBack, restore }
+  return {
+    rows,
+    total,
+    shownQuery,
+    problem,
+    looked,
+    after,
+    busy,
+    load,
+    refresh,
+    look,
+    reorder,
+    leave,
+    make,
+    takeBack,
+    made,
+    loadMade,
+    restore,
+  }
 })
+
+/** The episodes of an outlook, each with the date that it was seen to get. */
+function asSeen({ episodes, changes }: TogetherOutlook): TogetherChange['episodes'] {
+  const dates = new Map(changes.map(({ id, at }) => [id, at]))
+  return episodes.map(({ id, version }) => ({ id, version, ...(dates.get(id) && { at: dates.get(id)! }) }))
+}

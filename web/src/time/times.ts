@@ -32,6 +32,15 @@ export function offsetWords(at: Moment, zone: string): string {
 /** The place that a zone is named after: `New York` of America/New_York. */
 export const placeOf = (zone: string): string => zone.split('/').at(-1)!.replaceAll('_', ' ')
 
+/** What time it is then in other places, with the day where that is another: `00:00 in New York`. */
+export const timesThere = (at: Moment, zone: string, others: readonly string[]): string =>
+  others
+    .map(other => {
+      const isOtherDay = shortMoment(at, other).slice(0, -7) !== shortMoment(at, zone).slice(0, -7)
+      return `${isOtherDay ? shortMoment(at, other) : timeOfDay(at, other)} in ${placeOf(other)}`
+    })
+    .join(' · ')
+
 /** How far off a moment is: `in 8 days`, `in 25 minutes`. */
 export function untilThen(at: Moment, now: Date): string {
   const hours = Math.floor((+new Date(at) - +now) / 3600_000)

@@ -1,0 +1,212 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { once } from 'node:events'
+import { performance } from 'node:perf_hooks'
+import { setTimeout as wait } from 'node:timers/promises'
+import { QueryTypes, type Sequelize } from 'sequelize'
+import { demoAccount } from '../demo/scenario'
+import type { Rhythm } from '@core/release/rhythm'
+import { slotsAfter } from '@core/release/slots'
+import { MovableClock, systemClock } from '@server/clock'
+import { readConfiguration } from '@server/configuration'
+import { openPlatform } from '@server/openPlatform'
+import { dueReleases } from '@server/releases/due'
+import { seed } from './seed'
+
+const size = { shows: Number(process.env.SHOWS || 200), episodesPerShow: Number(process.env.EPISODES || 50) }
+const ports = [4396, 4397]
+const yearOf = { shows: Number(process.env.YEAR_SHOWS || 1_000), weeks: 52 }
+
+/** Many releases at one moment, and a year of weekly ones; what others notice of it meanwhile. */
+export async function benchReleases(): Promise<void> {
+  const platform = await openPlatform(readConfiguration(process.env), systemClock)
+  await benchAtOnce(platform.database)
+  await simulateYear()
+  await platform.deliveries.stop()
+  await platform.events.stop()
+  await platform.database.close()
+}
+
+async function benchAtOnce(database: Sequelize): Promise<void> {
+  const total = size.shows * size.episodesPerShow
+  await seed(database, 'bellows-and-reeds', size)
+  const seeded = "show_id IN (SELECT id FROM shows WHERE slug LIKE 'seed-%')"
+  await database.query(
+    `DELETE u FROM episode_files u JOIN episodes e ON e.id = u.episode_id WHERE u.role = 'released' AND e.${seeded}`,
+  )
+  await database.query(
+    `UPDATE episodes SET standing = 'draft', recipe = NULL, finishing = 'none', slug = NULL, released = NULL WHERE ${seeded}`,
+  )
+  const plainMs = await plainUpdates(database, seeded, total)
+  const servers = await Promise.all(ports.map(startServer))
+  const base = `http://127.0.0.1:${ports[0]}`
+  const noticed = { feed: [] as number[], 'sign-in': [] as number[] }
+  let isOver = false
+  const watching = watchAll(base, noticed, () => isOver)
+  const due = new Date(Date.now() + 3_000)
+  await database.query(
+    `UPDATE episodes SET standing = 'scheduled', release_zone = 'UTC', release_at = ? WHERE ${seeded}`,
+    {
+      replacements: [due],
+    },
+  )
+  await wait(Math.max(0, +due - Date.now()))
+  const began = performance.now()
+  const left = async (): Promise<number> => {
+    const [row] = await database.query<{ count: number | bigint }>(
+      `SELECT COUNT(*) AS count FROM episodes WHERE standing = 'scheduled' AND ${seeded}`,
+      { type: QueryTypes.SELECT },
+    )
+    return Number(row!.count)
+  }
+  while ((await left()) > 0) await wait(100)
+  const tookMs = performance.now() - began
+  isOver = true
+  await watching
+  await Promise.all(servers.map(stopServer))
+  console.log(
+    `${total} episodes of ${size.shows} shows due at once, two processes: all out after ${(tookMs / 1000).toFixed(1)} s; against plain updates of one row each: ${(tookMs / plainMs).toFixed(1)} (${(plainMs / 1000).toFixed(1)} s)`,
+  )
+  for (const [what, taken] of Object.entries(noticed))
+    console.log(
+      `meanwhile a ${what} took ${median(taken).toFixed(0)} ms at the median, ${Math.max(...taken).toFixed(0)} ms at most (${taken.length} times)`,
+    )
+}
+
+/** The reference: the same number of rows, each updated and committed by itself, over one connection. */
+async function plainUpdates(database: Sequelize, which: string, total: number): Promise<number> {
+  await database.query('CREATE TABLE plain_rows LIKE episodes')
+  await database.query(`INSERT INTO plain_rows (id, show_id, guid, title, notes, standing, release_at, created_at, updated_at)
+    SELECT id, show_id, guid, title, notes, standing, release_at, created_at, updated_at FROM episodes WHERE ${which} LIMIT ${total}`)
+  const ids = await database.query<{ id: string }>('SELECT id FROM plain_rows', { type: QueryTypes.SELECT })
+  const began = performance.now()
+  for (const { id } of ids)
+    await database.query("UPDATE plain_rows SET standing = 'released', version = version + 1 WHERE id = ?", {
+      replacements: [id],
+    })
+  const took = performance.now() - began
+  await database.query('DROP TABLE plain_rows')
+  return took
+}
+
+async function startServer(port: number): Promise<ChildProcess> {
+  const server = spawn(process.execPath, ['dist/server/main.js'], {
+    env: { ...process.env, PORT: String(port), PUBLIC_URL: `http://127.0.0.1:${port}` },
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+  })
+  await once(server, 'message')
+  return server
+}
+async function stopServer(server: ChildProcess): Promise<void> {
+  server.kill('SIGTERM')
+  await once(server, 'close')
+}
+
+/** Asks for somebody's feed and signs in, some times a second. */
+async function watchAll(base: string, noticed: Record<string, number[]>, isOver: () => boolean): Promise<void> {
+  const timed = async (what: string, ask: () => Promise<Response>): Promise<void> => {
+    const began = performance.now()
+    const answer = await ask()
+    await answer.arrayBuffer()
+    if (!answer.ok) throw new Error(`${what} answered with ${answer.status}.`)
+    noticed[what]!.push(performance.now() - began)
+  }
+  const signIn = () =>
+    fetch(`${base}/api/v1/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(demoAccount),
+    })
+  while (!isOver()) {
+    await timed('feed', () => fetch(`${base}/bellows-and-reeds/feed.xml`))
+    await timed('sign-in', signIn)
+    await wait(100)
+  }
+}
+
+const zones = ['Europe/Zurich', 'America/New_York', 'Pacific/Auckland', 'Asia/Kathmandu', 'America/Santiago', 'UTC']
+const days = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'] as const
+const times = ['00:05', '01:00', '05:30', '06:00', '07:00', '12:00']
+/** The release clock looks twice a second. */
+const lookMs = 500
+
+/** A thousand shows that each go out weekly for a year: the clock stands where the next look after each moment would be. */
+async function simulateYear(): Promise<void> {
+  const begin = new Date('2027-01-01T00:00:00Z')
+  const clock = new MovableClock(begin)
+  const platform = await openPlatform(readConfiguration(process.env), clock)
+  const { database } = platform
+  await database.query("DELETE FROM episodes WHERE show_id IN (SELECT id FROM shows WHERE slug LIKE 'seed-%')")
+  await database.query("DELETE FROM memberships WHERE show_id IN (SELECT id FROM shows WHERE slug LIKE 'seed-%')")
+  await database.query('DELETE FROM notices')
+  await database.query("UPDATE episodes SET standing = 'draft' WHERE standing = 'scheduled'")
+  await database.query("DELETE FROM shows WHERE slug LIKE 'seed-%'")
+  await seed(database, 'bellows-and-reeds', { shows: yearOf.shows, episodesPerShow: yearOf.weeks })
+  const rows = await database.query<{ id: string; showId: string }>(
+    "SELECT e.id, e.show_id AS showId FROM episodes e JOIN shows s ON s.id = e.show_id WHERE s.slug LIKE 'seed-%' ORDER BY s.id, e.number",
+    { type: QueryTypes.SELECT },
+  )
+  const planned = new Map<string, Date>()
+  const byShow = groupedBy(rows, ({ showId }) => showId)
+  let nth = 0
+  for (const episodes of byShow.values()) {
+    const rhythm: Rhythm = {
+      unit: 'week',
+      every: 1,
+      days: [days[nth % days.length]!],
+      nth: null,
+      monthDay: null,
+      time: times[Math.floor(nth / 7) % times.length]!,
+      from: '2027-01-01',
+      leftOut: [],
+    }
+    const slots = slotsAfter(rhythm, zones[nth % zones.length]!, begin, episodes.length)
+    for (const [at, { id }] of episodes.entries()) planned.set(id, slots[at]!.at)
+    nth++
+  }
+  await database.query(
+    "DELETE u FROM episode_files u JOIN episodes e ON e.id = u.episode_id JOIN shows s ON s.id = e.show_id WHERE u.role = 'released' AND s.slug LIKE 'seed-%'",
+  )
+  const entries = [...planned]
+  for (let from = 0; from < entries.length; from += 1_000) {
+    const some = entries.slice(from, from + 1_000)
+    const cases = some.map(() => 'WHEN ? THEN ?').join(' ')
+    await database.query(
+      `UPDATE episodes SET standing = 'scheduled', recipe = NULL, finishing = 'none', slug = NULL, released = NULL, release_at = CASE id ${cases} END WHERE id IN (${some.map(() => '?').join(', ')})`,
+      { replacements: [...some.flat(), ...some.map(([id]) => id)] },
+    )
+  }
+  const { releaseDue } = dueReleases(platform)
+  const moments = groupedBy(entries, ([, at]) => +at)
+  const late: number[] = []
+  let released = 0
+  const began = performance.now()
+  for (const moment of [...moments.keys()].sort((one, other) => one - other)) {
+    const phase = Math.random() * lookMs
+    clock.moveTo(new Date(moment + phase))
+    const at = performance.now()
+    for (let count = await releaseDue(); count > 0; count = await releaseDue()) {
+      released += count
+      for (let each = 0; each < count; each++) late.push(phase + performance.now() - at)
+    }
+  }
+  const sorted = late.toSorted((one, other) => one - other)
+  const share = (of: number): string => sorted[Math.ceil(sorted.length * of) - 1]!.toFixed(0)
+  console.log(
+    `a year of ${yearOf.shows} weekly shows, ${released} of ${entries.length} releases at ${moments.size} moments in ${((performance.now() - began) / 1000).toFixed(0)} s: late by ${share(0.5)} ms at the median, ${share(0.95)} at 95 %, ${share(0.99)} at 99 %, ${share(1)} at most`,
+  )
+  await platform.deliveries.stop()
+  await platform.events.stop()
+  await database.close()
+}
+
+const median = (values: readonly number[]): number => values.toSorted((one, other) => one - other)[values.length >> 1]!
+
+function groupedBy<Key, Entry>(entries: readonly Entry[], keyOf: (entry: Entry) => Key): Map<Key, Entry[]> {
+  const groups = new Map<Key, Entry[]>()
+  for (const entry of entries) {
+    const group = groups.get(keyOf(entry))
+    if (group) group.push(entry)
+    else groups.set(keyOf(entry), [entry])
+  }
+  return groups
+}

@@ -1,0 +1,65 @@
+import { dateWords } from './moment'
+import { type Hindrance, hindranceWords } from './readiness'
+
+/** What people are told of a moment: that it went out, that it did not, or that it would not as it is, an hour or a day before. */
+export const noticeKinds = ['released', 'held', 'hour before', 'day before'] as const
+export type NoticeKind = (typeof noticeKinds)[number]
+
+/** So long before its moment somebody is told of an episode that is not ready. */
+export const beforeMs: Readonly<Record<'hour before' | 'day before', number>> = {
+  'hour before': 3600_000,
+  'day before': 24 * 3600_000,
+}
+
+/** Which mail somebody can do without, each told by a choice. */
+export const mailChoices: Readonly<Record<NoticeKind, string>> = {
+  released: 'An episode went out',
+  held: 'An episode was held, because it is not ready',
+  'hour before': 'An episode comes up within an hour and is not ready',
+  'day before': 'An episode comes up within a day and is not ready',
+}
+
+/** One episode that a mail is about. */
+export interface Told {
+  title: string
+  moment: Date
+  hindrances: readonly Hindrance[]
+  /** Its page where it went out, else its desk. */
+  address: string
+}
+
+/** A mail about some episodes of a show, by its clock; short, and with the way to what it is about. */
+export function mailOf(
+  kind: NoticeKind,
+  show: { name: string; zone: string },
+  episodes: readonly Told[],
+): { subject: string; text: string } {
+  const [first] = episodes
+  const what = episodes.length === 1 ? `“${first!.title}”` : `${episodes.length} episodes`
+  const subject = `${show.name}: ${what} ${subjects[kind](episodes.length)}`
+  const lines = episodes
+    .slice(0, mostListed)
+    .flatMap(({ title, moment, hindrances, address }) => [
+      `${title}`,
+      `${dateWords(moment, show.zone)} in ${show.zone}${hindrances.length > 0 ? `; it ${list.format(hindrances.map(each => hindranceWords[each]))}` : ''}`,
+      address,
+      '',
+    ])
+  const more = episodes.length - mostListed
+  return { subject, text: [leads[kind], '', ...lines, ...(more > 0 ? [`and ${more} more.`, ''] : [])].join('\n') }
+}
+const mostListed = 50
+const list = new Intl.ListFormat('en-GB')
+
+const subjects: Readonly<Record<NoticeKind, (count: number) => string>> = {
+  released: count => `${count === 1 ? 'is' : 'are'} out`,
+  held: count => `${count === 1 ? 'was' : 'were'} held`,
+  'hour before': count => `${count === 1 ? 'comes' : 'come'} up within an hour, not ready`,
+  'day before': count => `${count === 1 ? 'comes' : 'come'} up within a day, not ready`,
+}
+const leads: Readonly<Record<NoticeKind, string>> = {
+  released: 'This went into the feed. Apps fetch it when they next read it, mostly within hours.',
+  held: 'The moment came, and this was not ready, so it was not released broken. It goes out as soon as it is ready.',
+  'hour before': 'This is to go out within an hour and could not as it is.',
+  'day before': 'This is to go out within a day and could not as it is.',
+}

@@ -1,0 +1,58 @@
+import { DateTime } from 'luxon'
+import { Op } from 'sequelize'
+import type { Calendar, CalendarQuery } from '@contract/calendar'
+import { openSlots } from '@core/release/slots'
+import { Membership } from '../access/models'
+import type { Clock } from '../clock'
+import { Episode } from '../episodes/models'
+import { withFiles } from '../episodes/roles'
+import { arrivingTo } from '../episodes/lists'
+import { summaryOf } from '../episodes/views'
+import { Show } from '../shows/models'
+
+const mostEpisodes = 2_000
+const mostSlots = 100
+/** Days are days of each show's own zone, which can be almost a day from UTC. */
+const zoneMs = 24 * 3600_000
+
+/** What goes out and went out in some of an account's shows over some days; shows that it may not see are left out. */
+export async function calendarOf(accountId: string, query: CalendarQuery, clock: Clock): Promise<Calendar> {
+  const members = await Membership.findAll({ where: { accountId, showId: query.shows }, attributes: ['showId'] })
+  const shows = await Show.findAll({
+    where: { id: members.map(({ showId }) => showId) },
+    attributes: ['id', 'slug', 'name', 'zone', 'rhythm'],
+    order: [['name', 'ASC']],
+  })
+  const [from, to] = [+new Date(query.from), +new Date(query.to) + zoneMs]
+  const rows = await Episode.findAll({
+    where: {
+      showId: shows.map(({ id }) => id),
+      deletedAt: null,
+      standing: ['scheduled', 'released'],
+      releaseAt: { [Op.between]: [new Date(from - zoneMs), new Date(to + zoneMs)] },
+    },
+    include: withFiles('durationMs', 'type', 'reachable'),
+    order: [['releaseAt', 'ASC']],
+  })
+  const arriving = await arrivingTo(rows)
+  const within = (at: Date, zone: string): boolean => {
+    const day = DateTime.fromJSDate(at, { zone }).toISODate()!
+    return day >= query.from && day <= query.to
+  }
+  const zones = new Map(shows.map(({ id, zone }) => [id, zone]))
+  const episodes = rows.filter(({ showId, releaseAt }) => within(releaseAt!, zones.get(showId)!)).slice(0, mostEpisodes)
+  const now = clock.now()
+  const slots = shows.flatMap(({ id, rhythm, zone }) => {
+    if (!rhythm) return []
+    const taken = rows.filter(({ showId }) => showId === id).map(({ releaseAt }) => releaseAt!)
+    const after = new Date(Math.max(+now, from - zoneMs))
+    return openSlots(rhythm, zone, taken, after, mostSlots)
+      .filter(({ at }) => within(at, zone))
+      .map(({ at, local }) => ({ showId: id, at: at.toISOString(), local }))
+  })
+  return {
+    shows: shows.map(({ id, slug, name, zone }) => ({ id, slug, name, zone })),
+    episodes: episodes.map(row => ({ ...summaryOf(row, arriving.get(row.id) ?? null), showId: row.showId })),
+    slots,
+  }
+}

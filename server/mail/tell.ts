@@ -1,0 +1,70 @@
+import { mailOf, type NoticeKind } from '@core/release/notices'
+import { may } from '@core/access/roles'
+import { v7 as uuidV7 } from 'uuid'
+import { Membership } from '../access/models'
+import { Account } from '../accounts/models'
+import { transact } from '../database/transact'
+import { Episode } from '../episodes/models'
+import { hindrancesNow } from '../episodes/readiness'
+import { withFiles } from '../episodes/roles'
+import type { JobDefinition, Payloads } from '../jobs/kinds'
+import type { Platform } from '../platform'
+import { Show } from '../shows/models'
+import { Mail, Notice } from './models'
+
+/** The job: writes a mail to everybody who wants to know of what has become of a show's episodes, one for all of a kind. */
+export function tellPeople(platform: Platform): JobDefinition<Payloads['tell-people']> {
+  const { database, clock, jobs, configuration } = platform
+
+  return {
+    lane: 'telling',
+    async run({ showId }) {
+      await transact(database, async transaction => {
+        const notices = await Notice.findAll({ where: { showId, toldAt: null }, lock: true, transaction })
+        if (notices.length === 0) return
+        const now = clock.now()
+        // Told and written in one transaction: nobody gets two mails of one thing, and nobody gets none.
+        await Notice.update({ toldAt: now }, { where: { id: notices.map(({ id }) => id) }, transaction })
+        if (!configuration.smtpUrl) return
+        const [show, people] = await Promise.all([
+          Show.findByPk(showId, { attributes: ['name', 'slug', 'zone'], rejectOnEmpty: true, transaction }),
+          peopleOf(showId),
+        ])
+        const episodes = await Episode.findAll({
+          where: { id: notices.map(({ episodeId }) => episodeId) },
+          include: withFiles('type', 'reachable'),
+          transaction,
+        })
+        const known = new Map(episodes.map(episode => [episode.id, episode]))
+        for (const kind of new Set(notices.map(each => each.kind))) {
+          const told = notices
+            .filter(each => each.kind === kind)
+            .toSorted((one, other) => +one.moment - +other.moment)
+            .map(({ episodeId, moment }) => toldOf(known.get(episodeId)!, show.slug, moment))
+          const { subject, text } = mailOf(kind, show, told)
+          for (const { id: accountId } of people.filter(({ unwantedMail }) => !unwantedMail.includes(kind))) {
+            const id = uuidV7()
+            await Mail.create({ id, accountId, kind, subject, text, createdAt: now }, { transaction })
+            await jobs.add({ kind: 'send-mail', payload: { mailId: id } }, transaction)
+          }
+        }
+      })
+    },
+    gaveUp: null,
+  }
+
+  function toldOf(episode: Episode, slug: string, moment: Date) {
+    const isOut = episode.standing === 'released'
+    const { publicUrl } = configuration
+    const place = isOut ? `${slug}/${episode.slug}` : `studio/${slug}/episodes/${episode.id}`
+    const hindrances = isOut ? [] : hindrancesNow(episode)
+    return { title: episode.title, moment, hindrances, address: `${publicUrl}/${place}` }
+  }
+}
+
+/** Whoever may release in a show. */
+async function peopleOf(showId: string): Promise<{ id: string; unwantedMail: NoticeKind[] }[]> {
+  const members = await Membership.findAll({ where: { showId } })
+  const ids = members.filter(({ role }) => may(role, 'make')).map(({ accountId }) => accountId)
+  return Account.findAll({ where: { id: ids }, attributes: ['id', 'unwantedMail'] })
+}

@@ -1,0 +1,31 @@
+import type { OrderFindings } from '@contract/order'
+import { orderFindings } from '@core/release/order'
+import type { Scope } from '../access/scope'
+import { Episode } from '../episodes/models'
+
+const mostFindings = 20
+const mostNamed = 6
+
+/** What stands out of order among a show's episodes that are out or to come. */
+export async function orderOf({ showId }: Scope): Promise<OrderFindings> {
+  const rows = await Episode.findAll({
+    where: { showId, deletedAt: null, standing: ['scheduled', 'released'] },
+    attributes: ['id', 'title', 'number', 'season', 'kind', 'releaseAt'],
+    raw: true,
+  })
+  const { total, findings } = orderFindings(
+    rows.map(({ releaseAt, ...row }) => ({ ...row, at: releaseAt! })),
+    mostFindings,
+  )
+  return {
+    total,
+    findings: findings.map(({ kind, episodes, mend }) => ({
+      kind,
+      episodes: episodes
+        .slice(0, mostNamed)
+        .map(({ id, title, number, at }) => ({ id, title, number, at: at.toISOString() })),
+      count: episodes.length,
+      mend: mend.map(({ id }) => id),
+    })),
+  }
+}

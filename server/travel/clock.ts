@@ -1,0 +1,50 @@
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize'
+import type { Clock } from '../clock'
+
+/** A clock that runs as the world's does, ahead of it by as much as it was moved. */
+export class TravellingClock implements Clock {
+  offsetMs = 0
+
+  now(): Date {
+    return new Date(Date.now() + this.offsetMs)
+  }
+}
+
+const everyMs = 250
+
+export async function readOffset(database: Sequelize, transaction?: Transaction): Promise<number> {
+  const [row] = await database.query<{ offsetMs: number | bigint }>(
+    'SELECT offset_ms AS offsetMs FROM travels WHERE id = 1',
+    { type: QueryTypes.SELECT, transaction },
+  )
+  return Number(row?.offsetMs ?? 0)
+}
+
+/** Keeps the clock of this process with those of the others; it goes right from the beginning. */
+export async function followTravels(
+  clock: TravellingClock,
+  database: Sequelize,
+  report: (error: unknown) => void,
+): Promise<{ stop(): void }> {
+  clock.offsetMs = await readOffset(database)
+  let timer: NodeJS.Timeout | undefined
+  let isStopped = false
+  const look = (): void => {
+    if (isStopped) return
+    readOffset(database)
+      .then(offsetMs => {
+        clock.offsetMs = offsetMs
+      })
+      .catch(report)
+      .finally(() => {
+        if (!isStopped) timer = setTimeout(look, everyMs)
+      })
+  }
+  timer = setTimeout(look, everyMs)
+  return {
+    stop() {
+      isStopped = true
+      clearTimeout(timer)
+    },
+  }
+}

@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import Popover from 'primevue/popover'
+import { computed, ref } from 'vue'
+import type { Episode } from '@contract/episodes'
+import type { Show } from '@contract/shows'
+import { hindranceWords } from '@core/release/readiness'
+import { useSession } from '../account/session'
+import CopyField from '../parts/CopyField.vue'
+import { listenerLink } from '../show/links'
+import { useNow } from '../time/now'
+import { shortMoment } from '../time/times'
+import ReleaseNeeds from './ReleaseNeeds.vue'
+
+/** What there is to know of an episode where it stands: what it needs, why it is held, what listeners have of it. */
+const props = defineProps<{
+  episode: Episode
+  show: Show
+  hasTitle: boolean
+  arriving: boolean
+  saved: boolean
+  worthMending: number
+}>()
+const emit = defineEmits<{ date: [] }>()
+const sessions = useSession()
+const known = ref<InstanceType<typeof Popover>>()
+const standing = computed(() => props.episode.standing)
+const mayGoNow = computed(() => props.episode.hasAudio && props.hasTitle && !props.episode.awaitsFinish)
+const listener = computed(() => listenerLink(sessions.session?.listenerAddress ?? null, props.show.feedAddress))
+const hinders = computed(() =>
+  new Intl.ListFormat('en-GB').format(props.episode.hindrances.map(each => hindranceWords[each])),
+)
+const now = useNow()
+const isHeld = computed(() => hinders.value !== '' && new Date(props.episode.releaseAt!) <= now.value)
+const inWords = (count: number): string =>
+  `${['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six'][count] ?? count} ${count === 1 ? 'thing' : 'things'}`
+</script>
+
+<template>
+  <template v-if="standing === 'draft'">
+    <ReleaseNeeds
+      :has-audio="episode.hasAudio"
+      :awaits-finish="episode.awaitsFinish"
+      :arriving="arriving"
+      :has-title="hasTitle"
+    />
+    <p v-if="mayGoNow" class="small" role="status">
+      <strong>Ready.</strong> {{ worthMending ? `${inWords(worthMending)} worth mending.` : '' }}
+    </p>
+  </template>
+  <p v-else-if="standing === 'scheduled' && isHeld" class="needs-it" role="status">
+    <strong>Its moment came, and it is held:</strong> it {{ hinders }}. It goes out as soon as that is mended.
+  </p>
+  <p v-else-if="standing === 'scheduled' && hinders" class="needs-it">
+    It {{ hinders }}. It goes out at its time only if that is mended by then, else as soon as it is.
+  </p>
+  <p v-else-if="standing === 'scheduled'">It goes out by itself. What you write until then goes along.</p>
+  <template v-else-if="standing === 'released'">
+    <p v-if="episode.changedSinceRelease || !saved" class="needs-it">
+      <strong>Listeners still have the earlier one.</strong> What you changed is saved here only.
+    </p>
+    <p v-else>
+      The feed carries it just as it stands here{{
+        episode.retireAt ? `, until ${shortMoment(episode.retireAt, show.zone)}` : ''
+      }}.
+    </p>
+    <p class="links small">
+      <a :href="episode.pageAddress!" target="_blank">Its public page</a>
+      <a :href="show.feedAddress" target="_blank">The feed</a>
+      <a v-if="listener" :href="listener" target="_blank">In the stand-in listener</a>
+      <button type="button" class="link-button" aria-haspopup="dialog" @click="event => known!.toggle(event)">
+        What apps know it by
+      </button>
+      <button type="button" class="link-button" @click="emit('date')">Change its date</button>
+    </p>
+    <Popover ref="known" class="known-by">
+      <CopyField label="GUID, made once" :text="episode.guid" />
+      <CopyField label="Address of the audio" :text="episode.enclosureAddress!" />
+    </Popover>
+  </template>
+  <p v-else>
+    {{
+      episode.keepsPage
+        ? 'Not in the feed. Its page and its audio still answer.'
+        : 'Not in the feed. Its page and its audio do not answer.'
+    }}
+  </p>
+</template>
+
+<style scoped>
+.needs-it {
+  padding-inline-start: var(--space-3);
+  border-inline-start: 4px solid var(--signal);
+}
+.links {
+  display: flex;
+  align-items: baseline;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-4);
+}
+</style>

@@ -1,0 +1,73 @@
+<script setup lang="ts">
+import Checkbox from 'primevue/checkbox'
+import DatePicker from 'primevue/datepicker'
+import InputText from 'primevue/inputtext'
+import Select from 'primevue/select'
+import { computed, useId } from 'vue'
+import FormField from '../parts/FormField.vue'
+import { placeOf, shortMoment } from './times'
+import { type Picked, readPicked } from './wallMoment'
+
+/** Chooses a day, a time and whose clock they are meant by. */
+const picked = defineModel<Picked>({ required: true })
+const props = defineProps<{ zones: readonly string[] }>()
+const secondId = useId()
+const read = computed(() => readPicked(picked.value))
+const places = computed(() => props.zones.map(zone => ({ zone, name: placeOf(zone) })))
+const set = (part: Partial<Picked>): void => {
+  picked.value = { ...picked.value, ...part }
+}
+</script>
+
+<template>
+  <FormField v-slot="{ id }" label="Day">
+    <DatePicker
+      :model-value="picked.day"
+      :input-id="id"
+      date-format="D d M yy"
+      fluid
+      show-other-months
+      :first-day-of-week="1"
+      @update:model-value="day => set({ day: day as Date | null })"
+    />
+  </FormField>
+  <FormField v-slot="{ id }" label="Time" :fault="read.fault">
+    <InputText
+      :id="id"
+      :model-value="picked.time"
+      class="time"
+      inputmode="numeric"
+      :invalid="!!read.fault"
+      autocomplete="off"
+      @update:model-value="time => set({ time: time ?? '' })"
+    />
+  </FormField>
+  <FormField v-slot="{ id }" label="By the clock in">
+    <Select
+      :model-value="picked.zone"
+      :input-id="id"
+      :options="places"
+      option-label="name"
+      option-value="zone"
+      :aria-labelledby="`${id}-name`"
+      @update:model-value="zone => set({ zone })"
+    />
+  </FormField>
+  <div v-if="read.twice" class="small">
+    <Checkbox
+      :model-value="picked.second"
+      binary
+      :input-id="secondId"
+      size="small"
+      @update:model-value="second => set({ second })"
+    /><label :for="secondId"
+      >The clock shows this time twice; take the second, {{ shortMoment(read.twice, 'UTC') }} UTC</label
+    >
+  </div>
+</template>
+
+<style scoped>
+.time {
+  width: 6rem;
+}
+</style>
