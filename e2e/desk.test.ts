@@ -1,6 +1,6 @@
 import { setTimeout as wait } from 'node:timers/promises'
 import { createPinia, setActivePinia } from 'pinia'
-import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { EpisodeChange } from '@contract/episodes'
 import { type EpisodeText, unsetText } from '@core/episode/fields'
 import { api } from '../web/src/api'
@@ -78,11 +78,17 @@ async function fromElsewhere(text: Partial<EpisodeText>): Promise<void> {
   line.sent = []
 }
 
+const desks: ReturnType<typeof useDesk>[] = []
 async function opened() {
   const desk = useDesk()
+  desks.push(desk)
   await desk.open(id)
   return desk
 }
+// A window that is left open would send on while other tests run.
+afterEach(() => {
+  for (const desk of desks.splice(0)) desk.close()
+})
 
 describe('writing', () => {
   it('is on the server within 2 s, also while the keys never rest', async () => {

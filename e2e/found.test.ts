@@ -66,11 +66,14 @@ it('an earlier state is found, compared word by word, and brought back', async (
 })
 
 it('a session that runs out in mid-sentence: signed in again over the desk, nothing is lost', async () => {
-  await page.context().clearCookies()
   await notes().click()
   await page.keyboard.press('ControlOrMeta+End')
-  // Written over a while: the session is found to be over in the middle of it.
-  await page.keyboard.type(' And one sentence more, which takes its time', { delay: 80 })
+  // The session ends while keys are pressed: whoever writes is asked when they pause, whatever else is on its way.
+  await page.keyboard.type(' And one', { delay: 80 })
+  await Promise.all([
+    page.context().clearCookies(),
+    page.keyboard.type(' sentence more, which takes its time', { delay: 80 }),
+  ])
   const again = page.getByRole('dialog', { name: 'Sign in again' })
   await again.waitFor()
   expect(await again.getByLabel('E-mail').inputValue()).toBe('demo@lakeletter.example')
