@@ -1,6 +1,6 @@
 import { generateRssFeed } from 'feedsmith'
 import { itemOf, modelOf } from '@core/feed/model.fixture'
-import { feedXml } from '@core/feed/xml'
+import { feedXml, rssSpecification } from '@core/feed/xml'
 
 const notes =
   '<p>Bellows fold for ever where they were first folded, and whoever can read them <em>knows how they were played</em>.</p>'.repeat(
@@ -30,9 +30,17 @@ function reference(): string {
       image: channel.artworkAddress,
       explicit: channel.explicit,
       type: channel.type,
-      categories: [{ text: channel.category, categories: [{ text: channel.subcategory! }] }],
+      categories: channel.categories.map(({ category, subcategory }) => ({
+        text: category,
+        categories: [{ text: subcategory! }],
+      })),
+      summary: channel.description,
     },
-    podcast: { guid: channel.podcastGuid },
+    managingEditor: `${channel.owner.email} (${channel.owner.name})` as never,
+    docs: rssSpecification,
+    ttl: 60,
+    dc: { creators: [channel.author] },
+    podcast: { guid: channel.podcastGuid, locked: { value: channel.isLocked, owner: channel.owner.email }, medium: channel.medium },
     items: items.map(item => ({
       title: item.title,
       link: item.link,
@@ -47,6 +55,18 @@ function reference(): string {
         episode: item.number ?? undefined,
         episodeType: item.kind,
         explicit: item.explicit,
+      },
+      podcast: {
+        episode: { number: item.number! },
+        alternateEnclosures: [
+          {
+            type: item.enclosure.type,
+            length: item.enclosure.bytes,
+            default: true,
+            sources: [{ uri: item.enclosure.address }],
+            integrity: { type: 'sri', value: `sha256-${btoa('a'.repeat(32))}` },
+          },
+        ],
       },
     })),
   })

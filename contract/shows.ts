@@ -4,6 +4,7 @@ import { keptSchemas, mostNotesCharacters, writtenSchemas } from '@core/episode/
 import type { Rhythm } from '@core/release/rhythm'
 import { patternFault } from '@core/episode/titlePattern'
 import { isCategory } from '@core/feed/categories'
+import { type FeedFacts, feedFacts } from '@core/feed/facts'
 import { templateFault } from '@core/notes/fill'
 import { oneLine, utf8Bytes } from '@core/words/line'
 import { rhythm } from './rhythm'
@@ -95,7 +96,7 @@ export type NewShow = z.infer<typeof newShow>
 export const showChange = facts
   .partial()
   .extend(habits.partial().shape)
-  .extend({ version: z.int32().min(0), recipe: usualRecipe.optional() })
+  .extend({ version: z.int32().min(0), recipe: usualRecipe.optional(), feedFacts: feedFacts.partial().optional() })
   .refine(knownCategory, categoryFault)
 export type ShowChange = z.infer<typeof showChange>
 
@@ -129,6 +130,7 @@ export const show = z.object({
   hosts: keptSchemas.people,
   rhythm: z.custom<Rhythm | null>(),
   listenerZones: z.array(z.string()),
+  feedFacts: z.custom<FeedFacts>(),
 })
 export type Show = z.infer<typeof show>
 

@@ -2,6 +2,7 @@ import { Sequelize } from 'sequelize'
 import { initAccess } from './access/models'
 import { initAccounts } from './accounts/models'
 import { initEpisodes } from './episodes/models'
+import { initFeeds } from './feeds/models'
 import { initFiles } from './files/models'
 import { initHistory } from './history/models'
 import { initDrafts } from './drafting/models'
@@ -42,6 +43,7 @@ export function openDatabase(address: string): Sequelize {
     initTranscripts,
     initDrafts,
     initLinks,
+    initFeeds,
     initTogether,
     initMail,
     initUploads,

@@ -97,7 +97,7 @@ export const fields = {
     unset: null,
     since: 1,
     name: 'number',
-    appears: { feed: ['itunes:episode'], page: 'before the title', tag: 'TRCK' },
+    appears: { feed: ['itunes:episode', 'podcast:episode'], page: 'before the title', tag: 'TRCK' },
   }),
   season: whole({
     schema: wholeNumber(1, 9_999),
@@ -126,7 +126,7 @@ export const fields = {
     unset: '',
     since: 2,
     name: 'hook',
-    appears: { feed: ['itunes:subtitle'], page: 'under the title', tag: 'TIT3' },
+    appears: { feed: ['itunes:subtitle', 'itunes:summary'], page: 'under the title', tag: 'TIT3' },
   }),
   /** HTML as `core/notes` cleans it, before it is kept; the limit counts for what is left. */
   notes: whole({
@@ -145,7 +145,7 @@ export const fields = {
       unset: [],
       since: 2,
       name: 'tags',
-      appears: { feed: ['category'], page: 'below the notes', tag: 'TXXX' },
+      appears: { feed: ['category', 'itunes:keywords'], page: 'below the notes', tag: 'TXXX' },
       shown: tags => tags.join(', '),
     },
     tagKey,
@@ -223,7 +223,15 @@ export const fields = {
     since: 2,
     name: 'extras',
     appears: {
-      feed: ['itunes:explicit', 'itunes:author', 'link', 'comments', 'podcast:license', 'podcast:location'],
+      feed: [
+        'itunes:explicit',
+        'dc:creator',
+        'itunes:author',
+        'link',
+        'comments',
+        'podcast:license',
+        'podcast:location',
+      ],
       page: 'at its end',
       tag: 'TPE1',
     },

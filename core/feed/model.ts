@@ -18,26 +18,77 @@ export interface FeedModel {
   items: readonly FeedItem[]
 }
 
+/** A place on the page of directories, of the fixed list. */
+export interface ToldCategory {
+  category: string
+  subcategory: string | null
+}
+
+/** Words that lead somewhere. */
+export interface ToldLink {
+  words: string
+  address: string
+}
+
 export interface FeedChannel {
   title: string
-  /** The show's public page. */
+  /** The show's own site where it has one elsewhere, else its public page. */
   link: string
+  /** The public page, where `link` is another. */
+  pageAddress: string
   /** The address of this feed. */
   feedAddress: string
+  /** The same as JSON Feed. */
+  jsonAddress: string
+  /** Where those who want to hear of changes ask to be told (W3C WebSub). */
+  hubs: readonly string[]
+  /** The other parts of a feed that comes in parts (RFC 5005); null where it comes whole. */
+  parts: { first: string; last: string; previous: string | null; next: string | null } | null
   /** Plain text. */
   description: string
   /** BCP 47, for example `en` or `pt-br`. */
   language: string
   author: string
   owner: { name: string; email: string }
+  webmaster: string | null
+  copyright: string | null
   artworkAddress: string
-  category: string
-  subcategory: string | null
+  /** The same in other widths, the widest first. */
+  artworkWidths: readonly { address: string; widthPx: number }[]
+  /** The first is the main one. */
+  categories: readonly ToldCategory[]
+  keywords: readonly string[]
   explicit: boolean
   type: 'episodic' | 'serial'
+  /** What is in the feed, of the podcast namespace's list. */
+  medium: string
   podcastGuid: string
+  /** Whether other hosts may not take the show over; whom they would write to is the owner. */
+  isLocked: boolean
+  /** Whether directories may not list it. */
+  isBlocked: boolean
+  /** Whether nothing will ever be added. */
+  isComplete: boolean
+  /** Where the feed has moved to. */
+  movedTo: string | null
+  people: readonly ToldPerson[]
+  funding: readonly ToldLink[]
+  licence: string | null
+  place: string | null
+  statements: readonly { purpose: string; words: string }[]
+  recommends: readonly { guid: string | null; feedAddress: string; title: string }[]
+  /** How often something comes: in words, and as a recurrence of RFC 5545. */
+  rhythm: { words: string; rule: string } | null
   changedAt: Date
   generator: string
+}
+
+/** The file of an item; `integrity` is its digest as Subresource Integrity writes it, null where nobody knows it. */
+export interface Enclosure {
+  address: string
+  bytes: number
+  type: string
+  integrity: string | null
 }
 
 export interface FeedItem {
@@ -51,7 +102,7 @@ export interface FeedItem {
   link: string
   /** Null in a look before the release, where there is none yet; as for enclosure and duration. */
   publishedAt: Date | null
-  enclosure: { address: string; bytes: number; type: string } | null
+  enclosure: Enclosure | null
   durationMs: number | null
   /** The notes as plain text. */
   description: string
@@ -59,6 +110,7 @@ export interface FeedItem {
   notesHtml: string
   number: number | null
   season: number | null
+  seasonName: string | null
   kind: 'full' | 'trailer' | 'bonus'
   explicit: boolean
   /** Null where the show's is used, as for author. */
@@ -69,10 +121,14 @@ export interface FeedItem {
   /** Of its file of chapters; null where it has none. */
   chaptersAddress: string | null
   transcripts: readonly ToldTranscript[]
+  /** Stretches worth hearing by themselves, by the clock of the enclosure. */
+  soundbites: readonly { fromMs: number; toMs: number; title: string }[]
   /** Where it is talked about. */
   discussion: string | null
   licence: string | null
   place: string | null
+  /** The feed it belongs to, in a feed that is put together of a part of it. */
+  from: { title: string; feedAddress: string } | null
 }
 
 /** An item that is released has all that goes out. */

@@ -19,6 +19,7 @@ import { transcripts } from './migrations/0016-transcripts'
 import { drafts } from './migrations/0017-drafts'
 import { rhythm } from './migrations/0018-rhythm'
 import { release } from './migrations/0019-release'
+import { feed } from './migrations/0020-feed'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -40,6 +41,7 @@ const migrations = [
   { name: '0017-drafts', statements: drafts },
   { name: '0018-rhythm', statements: rhythm },
   { name: '0019-release', statements: release },
+  { name: '0020-feed', statements: feed },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

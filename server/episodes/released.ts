@@ -27,3 +27,5 @@ export function releasedEpisodes(showId: string, slug?: string): Promise<Episode
 /** The released episode at an address part; null where none is. */
 export const releasedEpisode = async (showId: string, slug: string): Promise<Episode | null> =>
   (await releasedEpisodes(showId, slug))[0] ?? null
+
+export const releasedCount = (showId: string): Promise<number> => Episode.count({ where: { showId, standing: 'released' } })

@@ -1,5 +1,6 @@
 import { toldOf } from '@core/episode/told'
 import { itemDescription } from '@core/feed/description'
+import type { FeedFacts } from '@core/feed/facts'
 import type { FeedItem } from '@core/feed/model'
 import { plainNotes } from '@core/notes/plain'
 import type { Outgoing } from '../episodes/outgoing'
@@ -7,11 +8,17 @@ import { chaptersAddress, enclosureAddress, transcriptFiles } from '../episodes/
 import type { Show } from '../shows/models'
 import { addressesOf, tellerOf } from '../shows/service'
 
+/** The show that a feed is told of, and what it says beside what every show says. */
+export interface Telling {
+  show: Show
+  publicUrl: string
+  facts: FeedFacts
+}
+
 /** An episode as the feed of its show tells it. */
 export function feedItemOf(
   { id, guid, slug, text, chapters, transcripts, file, at, pictureAddress }: Outgoing,
-  show: Show,
-  publicUrl: string,
+  { show, publicUrl, facts }: Telling,
 ): FeedItem {
   const { pageAddress } = addressesOf(publicUrl, show.slug)
   const { number, season, kind, hook, tags, people, extras } = text
@@ -23,12 +30,19 @@ export function feedItemOf(
     guid,
     link: extras.page ?? `${pageAddress}/${slug}`,
     publishedAt: at,
-    enclosure: file && { address: enclosureAddress(publicUrl, id, file), bytes: Number(file.bytes), type: file.type },
+    enclosure: file && {
+      address: enclosureAddress(publicUrl, id, file),
+      bytes: Number(file.bytes),
+      type: file.type,
+      // Of bytes that lie elsewhere nobody here knows the digest.
+      integrity: file.address === null ? integrityOf(file.sha256) : null,
+    },
     durationMs: file && file.durationMs,
     description: itemDescription(plainNotes(notesHtml)),
     notesHtml,
     number,
     season,
+    seasonName: facts.seasonNames.find(each => each.season === season)?.name ?? null,
     kind,
     explicit: extras.explicit ?? show.explicit,
     artworkAddress: pictureAddress(text.artworkId),
@@ -40,5 +54,10 @@ export function feedItemOf(
     discussion: extras.discussion,
     licence: extras.licence,
     place: extras.place,
+    soundbites: [],
+    from: null,
   }
 }
+
+/** Subresource Integrity section 3.5: the digest in base64 behind its algorithm. */
+const integrityOf = (sha256: string): string => `sha256-${Buffer.from(sha256, 'hex').toString('base64')}`

@@ -8,7 +8,7 @@ import { askerOf, type ShortWay } from '../shortWay'
 import type { Told } from '../shows/writtenAnswers'
 import { feedService } from './service'
 
-/** `/{show}/feed.xml`, for directories and listening apps. */
+/** `/{show}/feed.xml` and its other forms and parts, for directories and listening apps. */
 export const feedRoutes =
   (platform: Platform, short: ShortWay): FastifyPluginAsync =>
   async app => {
@@ -20,22 +20,27 @@ export const feedRoutes =
     const feeds = feedService(platform)
     const asker = askerOf(trustProxy)
 
-    app.options('/:show/feed.xml', (_request, reply) => preflight(reply))
-    app.get<{ Params: { show: string } }>('/:show/feed.xml', async (request, reply) => {
-      const { show } = request.params
-      const told = feeds.atHand(show) ?? (await feeds.current(show))
-      if (!told) throw new AppError('not-found', 'There is no show at this address.')
-      // One feed has one address; other spellings of it lead there.
-      if (told.slug !== show) return reply.header('location', `${publicUrl}/${told.slug}/feed.xml`).code(301).send()
-      if (!send(request.raw, reply.raw, told)) throw notAcceptable()
-      return reply.hijack()
-    })
+    const feedsOfShow = ['/feed.xml', '/feed.json', '/parts/:part/feed.xml'] as const
+    for (const path of feedsOfShow) {
+      app.options(`/:show${path}`, (_request, reply) => preflight(reply))
+      app.get<{ Params: { show: string; part?: string } }>(`/:show${path}`, async (request, reply) => {
+        const { show, part = '' } = request.params
+        const name = path.slice(1).replace(':part', part)
+        const told = feeds.atHand(show, name) ?? (await feeds.current(show, name))
+        if (!told) throw new AppError('not-found', 'There is no feed at this address.')
+        // One feed has one address; other spellings of it lead there.
+        if (told.slug !== show) return reply.redirect(`${publicUrl}/${told.slug}/${name}`, 301)
+        if (told.movedTo) return reply.redirect(told.movedTo, 301)
+        if (!send(request.raw, reply.raw, told)) throw notAcceptable()
+        return reply.hijack()
+      })
+    }
 
     short.add((request, response) => {
-      const show = /^\/([^/?]+)\/feed\.xml$/.exec(request.url!)?.[1]
+      const [, show, name] = /^\/([^/?]+)\/((?:parts\/\d+\/)?feed\.(?:xml|json))$/.exec(request.url!) ?? []
       if (!show || (request.method !== 'GET' && request.method !== 'HEAD')) return false
-      const feed = feeds.atHand(show)
-      return feed !== null && send(request, response, feed)
+      const feed = feeds.atHand(show, name)
+      return feed !== null && !feed.movedTo && send(request, response, feed)
     })
 
     /** Sends a feed; false where the request takes none of its encodings. */

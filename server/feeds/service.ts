@@ -1,64 +1,67 @@
-import { safeInBothReadings } from '@core/feed/description'
+import { withAllFacts } from '@core/feed/facts'
+import { feedJson, jsonFeedType } from '@core/feed/json'
 import type { FeedModel } from '@core/feed/model'
+import { partOf, partsOf } from '@core/feed/parts'
 import { feedXml } from '@core/feed/xml'
 import { outgoingOf } from '../episodes/outgoing'
-import { releasedEpisodes } from '../episodes/released'
 import { releasedPictures } from '../episodes/pictures'
+import { releasedCount, releasedEpisodes } from '../episodes/released'
 import { publicAccess } from '../media/publicAccess'
-import { written } from '../media/written'
+import { writtenOf } from '../media/written'
 import { nosniff } from '../nosniff'
-import { Picture } from '../pictures/models'
-import { publicPictureAddress } from '../pictures/names'
 import type { Platform } from '../platform'
 import type { Show } from '../shows/models'
-import { addressesOf } from '../shows/service'
-import { writtenAnswers } from '../shows/writtenAnswers'
+import { type Told, writtenAnswers } from '../shows/writtenAnswers'
+import { channelOf } from './channel'
 import { feedItemOf } from './item'
+import { keptFeed } from './kept'
 
-export const generator = 'Lake Letter'
+/** The name of a show's feed among its feeds; others are named by their address behind that of the show, too. */
+export const mainFeed = 'feed.xml'
+
+/** Everything that a show's feed tells. */
+export async function wholeModel(show: Show, publicUrl: string): Promise<FeedModel> {
+  const [channel, episodes] = await Promise.all([channelOf(show, publicUrl), releasedEpisodes(show.id)])
+  const pictureAddress = await releasedPictures(episodes, publicUrl)
+  const context = { show, publicUrl, facts: withAllFacts(show.feedFacts) }
+  return { channel, items: episodes.map(episode => feedItemOf(outgoingOf(episode, pictureAddress), context)) }
+}
 
 /** A show's feed as it is written now. */
 export async function feedText(show: Show, publicUrl: string): Promise<string> {
-  return feedXml(await modelOf(show, publicUrl))
+  return feedXml(partOf(await wholeModel(show, publicUrl), 1, withAllFacts(show.feedFacts).itemsPerPart))
 }
 
-async function modelOf(show: Show, publicUrl: string): Promise<FeedModel> {
-  const [picture, episodes] = await Promise.all([
-    Picture.findByPk(show.artworkId, { rejectOnEmpty: true }),
-    releasedEpisodes(show.id),
-  ])
-  const { pageAddress, feedAddress } = addressesOf(publicUrl, show.slug)
-  const pictureAddress = await releasedPictures(episodes, publicUrl)
-  return {
-    channel: {
-      title: show.name,
-      link: pageAddress,
-      feedAddress,
-      description: safeInBothReadings(show.description),
-      language: show.language,
-      author: show.author,
-      owner: { name: show.author, email: show.ownerEmail },
-      artworkAddress: publicPictureAddress(publicUrl, picture),
-      category: show.category,
-      subcategory: show.subcategory,
-      explicit: show.explicit,
-      type: show.type,
-      podcastGuid: show.podcastGuid,
-      changedAt: show.feedChangedAt,
-      generator,
-    },
-    items: episodes.map(episode => feedItemOf(outgoingOf(episode, pictureAddress), show, publicUrl)),
-  }
+interface Form {
+  type: string
+  of: (model: FeedModel) => string
+}
+const asXml: Form = { type: 'application/rss+xml; charset=utf-8', of: feedXml }
+const asJson: Form = { type: `${jsonFeedType}; charset=utf-8`, of: feedJson }
+
+/** Which part of a show's feed stands at a name, and in which form; null where none can. */
+function readName(name: string): { part: number; form: Form } | null {
+  if (name === mainFeed) return { part: 1, form: asXml }
+  if (name === 'feed.json') return { part: 1, form: asJson }
+  const [, part] = /^parts\/([1-9]\d{0,4})\/feed\.xml$/.exec(name) ?? []
+  return part ? { part: Number(part), form: asXml } : null
 }
 
-/** The feeds, written once for each change. */
-export function feedService(platform: Pick<Platform, 'configuration' | 'events'>) {
+/** The feeds of shows, written once for each change and kept. */
+export function feedService(platform: Pick<Platform, 'configuration' | 'events' | 'clock'>) {
   const { publicUrl } = platform.configuration
-  return writtenAnswers(platform, async (show, path, lastModified) => ({
-    path,
-    answer: await written('application/rss+xml; charset=utf-8', await feedText(show, publicUrl), lastModified, {
-      ...publicAccess,
-      ...nosniff,
-    }),
-  }))
+  return writtenAnswers(platform, async (show, name): Promise<Pick<Told, 'path' | 'answer' | 'movedTo'> | null> => {
+    const { itemsPerPart, movedTo, isRedirected } = withAllFacts(show.feedFacts)
+    const named = readName(name)
+    if (!named || (named.part > 1 && named.part > partsOf(await releasedCount(show.id), itemsPerPart))) return null
+    const { bodies, digest, lastModified } = await keptFeed(platform, show, name, async () => {
+      const model = partOf(await wholeModel(show, publicUrl), named.part, itemsPerPart)
+      return changedAt => named.form.of({ ...model, channel: { ...model.channel, changedAt } })
+    })
+    return {
+      path: name,
+      movedTo: isRedirected ? movedTo : null,
+      answer: writtenOf(named.form.type, bodies, digest, lastModified, { ...publicAccess, ...nosniff }),
+    }
+  })
 }

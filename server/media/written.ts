@@ -22,6 +22,24 @@ export interface Written {
   variants: Readonly<Record<Encoding, Variant>>
 }
 
+/** What is sent, in each encoding. */
+export type Encoded = Readonly<Record<Encoding, Buffer>>
+
+/** Encodes what is to be sent in every encoding. */
+export async function encoded(words: string): Promise<Encoded> {
+  const identity = Buffer.from(words)
+  const [gzipped, br] = await Promise.all([
+    promisify(gzip)(identity),
+    promisify(brotliCompress)(identity, {
+      params: { [constants.BROTLI_PARAM_QUALITY]: 5, [constants.BROTLI_PARAM_SIZE_HINT]: identity.length },
+    }),
+  ])
+  return { identity, gzip: gzipped, br }
+}
+
+/** The digest of a content, from which its entity tags are made: 43 letters. */
+export const digestOf = (words: string | Buffer): string => createHash('sha256').update(words).digest('base64url')
+
 /** Writes an answer in every encoding; `also` are headers that each of its answers has. */
 export async function written(
   type: string,
@@ -29,15 +47,23 @@ export async function written(
   lastModified: Date,
   also: Record<string, string> = {},
 ): Promise<Written> {
-  const body = Buffer.from(words)
-  const [gzipped, brotlied] = await Promise.all([
-    promisify(gzip)(body),
-    promisify(brotliCompress)(body, { params: { [constants.BROTLI_PARAM_QUALITY]: 6 } }),
-  ])
-  const digest = createHash('sha256').update(body).digest('base64url').slice(0, 27)
-  const variant = (encoding: Encoding, encoded: Buffer): Variant => {
+  const bodies = await encoded(words)
+  return writtenOf(type, bodies, digestOf(bodies.identity), lastModified, also)
+}
+
+/** The same of what is encoded already, by its digest. */
+export function writtenOf(
+  type: string,
+  bodies: Encoded,
+  digest: string,
+  lastModified: Date,
+  also: Record<string, string> = {},
+): Written {
+  const variant = (encoding: Encoding): Variant => {
+    const body = bodies[encoding]
     // RFC 9110 section 8.8.3.3: a strong entity tag differs between the encodings of one content.
-    const etag = encoding === 'identity' ? `"${digest}"` : `"${digest}-${encoding}"`
+    const tag = digest.slice(0, 27)
+    const etag = encoding === 'identity' ? `"${tag}"` : `"${tag}-${encoding}"`
     // Kept by whoever likes, and asked about each time: the copy that is shown is always the current one.
     const notModified = {
       etag,
@@ -49,15 +75,12 @@ export async function written(
     const whole = {
       ...notModified,
       'content-type': type,
-      'content-length': String(encoded.length),
+      'content-length': String(body.length),
       ...(encoding !== 'identity' && { 'content-encoding': encoding }),
     }
-    return { body: encoded, etag, notModified: headOf(notModified), whole: headOf(whole) }
+    return { body, etag, notModified: headOf(notModified), whole: headOf(whole) }
   }
-  return {
-    lastModified,
-    variants: { identity: variant('identity', body), gzip: variant('gzip', gzipped), br: variant('br', brotlied) },
-  }
+  return { lastModified, variants: { identity: variant('identity'), gzip: variant('gzip'), br: variant('br') } }
 }
 
 export const bytesOf = ({ variants }: Written): number =>

@@ -3,6 +3,7 @@ import type { Preview } from '@contract/preview'
 import { wishedSlug } from '@core/address/slug'
 import { longestSoundMs, textOf } from '@core/episode/fields'
 import type { Cue } from '@core/transcript/cue'
+import { withAllFacts } from '@core/feed/facts'
 import { itemXml } from '@core/feed/xml'
 import { missingForRelease } from '@core/release/standing'
 import type { Scope } from '../access/scope'
@@ -44,7 +45,7 @@ export function previewService({
       const { outgoing } = await outgoingNow(episode)
       // The studio's addresses of pictures are nothing for a feed.
       const pictureAddress = await publicPictures([outgoing.text], publicUrl)
-      const item = feedItemOf({ ...outgoing, pictureAddress }, show, publicUrl)
+      const item = feedItemOf({ ...outgoing, pictureAddress }, { show, publicUrl, facts: withAllFacts(show.feedFacts) })
       const inherited = inheritedOf(episode)
       const { extras } = outgoing.text
       return {

@@ -9,6 +9,7 @@ import {
 import type { Recipe } from '@core/audio/recipe'
 import type { Link, Person } from '@core/episode/fields'
 import { barePattern } from '@core/episode/titlePattern'
+import type { FeedFacts } from '@core/feed/facts'
 import type { Rhythm } from '@core/release/rhythm'
 
 export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<Show>> {
@@ -40,6 +41,8 @@ export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<S
   declare rhythm: CreationOptional<Rhythm | null>
   /** Zones in which most listeners are. */
   declare listenerZones: CreationOptional<string[]>
+  /** What its feed says beside what every feed says, as far as somebody has said it. */
+  declare feedFacts: CreationOptional<Partial<FeedFacts>>
   /** How the show's episodes are usually finished; null where nobody has said yet. */
   declare recipe: CreationOptional<Recipe | null>
   /** Grows whenever anything that the feed or the public pages tell has changed. */
@@ -74,6 +77,7 @@ export function initShows(sequelize: Sequelize): void {
       hosts: { type: DataTypes.JSON, defaultValue: [] },
       rhythm: DataTypes.JSON,
       listenerZones: { type: DataTypes.JSON, defaultValue: [] },
+      feedFacts: { type: DataTypes.JSON, defaultValue: {} },
       recipe: DataTypes.JSON,
       feedRevision: DataTypes.BIGINT.UNSIGNED,
       feedChangedAt: DataTypes.DATE(3),

@@ -11,6 +11,7 @@ import {
 } from '@contract/shows'
 import { firstRecipe, type Recipe, recipeText } from '@core/audio/recipe'
 import { isCategory } from '@core/feed/categories'
+import { withAllFacts } from '@core/feed/facts'
 import { podcastGuid } from '@core/feed/podcastGuid'
 import type { Teller } from '@core/episode/told'
 import { cleanNotes } from '@core/notes/clean'
@@ -55,6 +56,7 @@ export function showService(
       artworkIsProvisional: Boolean(show.artworkIsProvisional),
       releasedCount: Number(counted?.count ?? 0),
       recipe: usualRecipeOf(show),
+      feedFacts: withAllFacts(show.feedFacts),
       subcategory: show.subcategory,
       version: Number(show.version),
     }
@@ -189,8 +191,6 @@ const inNoFeed: ReadonlySet<string> = new Set([
   'notesTemplate',
   'usualLinks',
   'usualTags',
-  'hosts',
-  'rhythm',
   'listenerZones',
 ])
 
@@ -202,13 +202,19 @@ function changedFacts(show: Show, wanted: Omit<ShowChange, 'version'>): Partial<
   const category = wanted.category ?? show.category
   const left =
     wanted.category !== undefined && wanted.subcategory === undefined && !isCategory(category, show.subcategory)
-  const facts = left ? { ...wanted, subcategory: null } : wanted
+  const facts = {
+    ...wanted,
+    ...(left && { subcategory: null }),
+    ...(wanted.feedFacts && { feedFacts: { ...withAllFacts(show.feedFacts), ...wanted.feedFacts } }),
+  }
   if (facts.subcategory !== undefined && !isCategory(category, facts.subcategory))
     throw badInput('subcategory', facts.subcategory, categoryRule)
   const isSame = (name: string, value: unknown): boolean =>
     name === 'recipe'
       ? recipeText(value as Recipe) === recipeText(usualRecipeOf(show)) && show.recipe !== null
-      : deepEqual(show.get(name as keyof Show), value)
+      : name === 'feedFacts'
+        ? deepEqual(withAllFacts(show.feedFacts), value)
+        : deepEqual(show.get(name as keyof Show), value)
   return Object.fromEntries(
     Object.entries(facts).filter(([name, value]) => value !== undefined && !isSame(name, value)),
   )
@@ -218,6 +224,7 @@ function changedFacts(show: Show, wanted: Omit<ShowChange, 'version'>): Partial<
 export const addressesOf = (publicUrl: string, slug: string) => ({
   pageAddress: `${publicUrl}/${slug}`,
   feedAddress: `${publicUrl}/${slug}/feed.xml`,
+  jsonAddress: `${publicUrl}/${slug}/feed.json`,
 })
 
 /** What of a show is told with each of its episodes. */

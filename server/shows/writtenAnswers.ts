@@ -14,6 +14,8 @@ export interface Told {
   path: string
   revision: number
   answer: Written
+  /** Where what was here has moved to, where it leads there at once. */
+  movedTo?: string | null
 }
 
 /**
@@ -24,7 +26,7 @@ export interface Told {
  */
 export function writtenAnswers(
   { events, configuration: { cacheBytes } }: Pick<Platform, 'events' | 'configuration'>,
-  write: (show: Show, path: string, lastModified: Date) => Promise<Pick<Told, 'path' | 'answer'> | null>,
+  write: (show: Show, path: string, lastModified: Date) => Promise<Pick<Told, 'path' | 'answer' | 'movedTo'> | null>,
 ) {
   // Feeds, pages, files of chapters and transcripts have a quarter of the room each.
   const kept = new LRUCache<string, Told>({

@@ -1,0 +1,13 @@
+import { type FeedRule, inChannel } from './rule'
+
+export const anyItems: FeedRule = {
+  name: 'any-items',
+  weight: 'must mend',
+  says: 'It has no episode.',
+  rule: 'A directory wants at least one released episode.',
+  source: 'common practice, no source',
+  ifItStays: 'Directories refuse the show.',
+  mend: 'Release the first episode.',
+  place: 'episode.moment',
+  find: inChannel((_channel, { feed }) => (feed.items.length > 0 ? null : '')),
+}

@@ -1,0 +1,16 @@
+import { atAddresses, type FeedRule } from './rule'
+
+export const audioBytes: FeedRule = {
+  name: 'audio-bytes',
+  weight: 'worth mending',
+  says: 'The audio is not as large as the feed says.',
+  rule: 'The length of an enclosure is that of its file.',
+  source: 'RSS 2.0, enclosure sub-element of item',
+  ifItStays: 'Apps take it for broken off, or show a wrong progress.',
+  mend: 'Whoever writes the feed tells the size that the file has.',
+  place: 'episode.audio',
+  find: atAddresses('enclosure', 'url', ({ bytes }, { attributes }) => {
+    const told = Number(attributes.length)
+    return bytes === null || bytes === told ? null : `${attributes.length}, and it has ${bytes}`
+  }),
+}

@@ -1,0 +1,14 @@
+import { textIn } from '../read'
+import { type FeedRule, inChannel } from './rule'
+
+export const blockedShow: FeedRule = {
+  name: 'blocked-show',
+  weight: 'good to know',
+  says: 'It asks directories not to list it.',
+  rule: 'itunes:block with Yes keeps a show out of directories.',
+  source: 'itunes namespace, block (from memory)',
+  ifItStays: 'Directories refuse it, or take it off their lists.',
+  mend: 'Take it back where the show is to be found.',
+  place: 'show.feedFacts',
+  find: inChannel(channel => (/^yes$/i.test(textIn(channel, 'itunes:block')) ? 'Yes' : null)),
+}

@@ -1,0 +1,15 @@
+import { type FeedRule, inEach } from './rule'
+
+export const chaptersType: FeedRule = {
+  name: 'chapters-type',
+  weight: 'worth mending',
+  says: 'The file of chapters has no address, or not its type.',
+  rule: 'podcast:chapters has url and type, application/json+chapters.',
+  source: 'podcast namespace, chapters',
+  ifItStays: 'Apps show no chapters.',
+  mend: 'Whoever writes the feed adds it.',
+  place: 'host',
+  find: inEach('podcast:chapters', ({ attributes: { url = '', type = '' } }) =>
+    url !== '' && /^application\/(json\+chapters|json)$/i.test(type) ? null : `${type} ${url}`.trim(),
+  ),
+}

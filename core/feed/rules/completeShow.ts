@@ -1,0 +1,14 @@
+import { textIn } from '../read'
+import { type FeedRule, inChannel } from './rule'
+
+export const completeShow: FeedRule = {
+  name: 'complete-show',
+  weight: 'good to know',
+  says: 'It says that nothing will ever be added.',
+  rule: 'itunes:complete with Yes ends a show.',
+  source: 'itunes namespace, complete (from memory)',
+  ifItStays: 'Apps ask no more; what comes later is not heard.',
+  mend: 'Take it back where the show goes on.',
+  place: 'show.feedFacts',
+  find: inChannel(channel => (/^yes$/i.test(textIn(channel, 'itunes:complete')) ? 'Yes' : null)),
+}

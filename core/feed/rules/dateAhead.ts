@@ -1,0 +1,22 @@
+import { textIn } from '../read'
+import { readDate } from './dates'
+import { type FeedRule, inItems } from './rule'
+
+const dayMs = 24 * 3600_000
+
+export const dateAhead: FeedRule = {
+  name: 'date-ahead',
+  weight: 'worth mending',
+  says: 'An episode is dated in the future.',
+  rule: 'What is in the feed is out; its date is past.',
+  source: 'RSS 2.0, pubDate sub-element of item',
+  ifItStays: 'Some apps hide it until then, others show it now.',
+  mend: 'Mend its date, or schedule it.',
+  place: 'episode.moment',
+  find: inItems((item, { now }) => {
+    const date = textIn(item, 'pubDate')
+    const read = readDate(date)
+    // Clocks differ by some hours where a zone was taken for another.
+    return read && +read.at > +now + dayMs ? date : null
+  }),
+}

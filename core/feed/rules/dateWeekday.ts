@@ -1,0 +1,18 @@
+import { textIn } from '../read'
+import { readDate } from './dates'
+import { type FeedRule, inItems } from './rule'
+
+export const dateWeekday: FeedRule = {
+  name: 'date-weekday',
+  weight: 'worth mending',
+  says: 'The day of the week is not that of the date.',
+  rule: 'The day of the week, where it is told, is that of the date.',
+  source: 'RFC 5322, section 3.3, “must be the day implied by the date”',
+  ifItStays: 'Strict readers refuse the date.',
+  mend: 'Whoever writes the feed mends the date.',
+  place: 'host',
+  find: inItems(item => {
+    const date = textIn(item, 'pubDate')
+    return readDate(date)?.weekdayFits === false ? date : null
+  }),
+}

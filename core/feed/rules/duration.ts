@@ -1,0 +1,17 @@
+import { textIn } from '../read'
+import { type FeedRule, inItems } from './rule'
+
+export const duration: FeedRule = {
+  name: 'duration',
+  weight: 'worth mending',
+  says: 'How long an episode is, is not told as apps read it.',
+  rule: 'itunes:duration is a number of seconds, or HH:MM:SS.',
+  source: 'itunes namespace, duration (from memory)',
+  ifItStays: 'Lists show no length.',
+  mend: 'Whoever writes the feed tells the length of the file.',
+  place: 'host',
+  find: inItems(item => {
+    const told = textIn(item, 'itunes:duration')
+    return /^(\d{1,7}|(\d{1,3}:)?\d{1,3}:[0-5]\d)$/.test(told) && !/^[0:]+$/.test(told) ? null : told
+  }),
+}

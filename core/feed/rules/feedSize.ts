@@ -1,0 +1,16 @@
+import { amount } from '../../words/amounts'
+import { type FeedRule, practice } from './rule'
+
+const mostBytes = 10_000_000
+
+export const feedSize: FeedRule = {
+  name: 'feed-size',
+  weight: 'worth mending',
+  says: 'It is very large.',
+  rule: `Some readers stop at ${amount(mostBytes)}.`,
+  source: practice,
+  ifItStays: 'Older episodes can be missing in apps, or the whole show.',
+  mend: 'Choose how many episodes the feed carries; the older ones come in further parts.',
+  place: 'show.feedFacts',
+  find: ({ bytes }) => (bytes > mostBytes ? [{ item: null, value: amount(bytes) }] : []),
+}

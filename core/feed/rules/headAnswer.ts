@@ -1,0 +1,15 @@
+import { type FeedRule, inAnswer } from './rule'
+
+export const headAnswer: FeedRule = {
+  name: 'head-answer',
+  weight: 'good to know',
+  says: 'It does not answer to HEAD as it does to GET.',
+  rule: 'HEAD is answered as GET is, without the body.',
+  source: 'RFC 9110, section 9.3.2',
+  ifItStays: 'Who only looks whether it is there takes it for gone.',
+  mend: 'Whoever serves the feed answers HEAD.',
+  place: 'host',
+  find: inAnswer(({ headStatus, status }) =>
+    status !== 200 || headStatus === null || headStatus === 200 ? null : String(headStatus),
+  ),
+}

@@ -1,0 +1,18 @@
+import { isWebAddress } from '../../episode/fields'
+import { textIn } from '../read'
+import { type FeedRule, inItems } from './rule'
+
+export const itemLink: FeedRule = {
+  name: 'item-link',
+  weight: 'worth mending',
+  says: 'The page of an episode has no address.',
+  rule: 'The link of an item is an address on the web.',
+  source: 'RSS 2.0, link of item',
+  ifItStays: 'Whoever wants to read more finds no way.',
+  mend: 'Give its page, or leave it to its public page here.',
+  place: 'episode.extras',
+  find: inItems(item => {
+    const link = textIn(item, 'link')
+    return link === '' || isWebAddress(link) ? null : link
+  }),
+}

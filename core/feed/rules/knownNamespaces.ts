@@ -1,0 +1,21 @@
+import { namespaces } from '../xml'
+import type { FeedRule } from './rule'
+
+const older = 'https://github.com/podcastindex-org/podcast-namespace/blob/main/docs/1.0.md'
+
+export const knownNamespaces: FeedRule = {
+  name: 'known-namespaces',
+  weight: 'must mend',
+  says: 'A prefix stands for another namespace than readers know it by.',
+  rule: 'A namespace is told by its whole address, letter by letter; the prefix is only short for it.',
+  source: 'Namespaces in XML 1.0, section 2.3; the itunes, podcast and atom namespaces',
+  ifItStays: 'Apps pass over every element with that prefix: artwork, categories, durations.',
+  mend: 'Whoever writes the feed declares the namespace by its published address.',
+  place: 'host',
+  find: ({ feed: { document } }) =>
+    Object.entries(namespaces).flatMap(([prefix, wanted]) => {
+      const declared = document.namespaces.get(prefix)
+      const fits = declared === undefined || declared.toLowerCase() === wanted.toLowerCase() || declared === older
+      return fits ? [] : [{ item: null, value: `xmlns:${prefix}="${declared}"` }]
+    }),
+}

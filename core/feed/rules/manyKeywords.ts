@@ -1,0 +1,21 @@
+import { textIn } from '../read'
+import { type FeedRule, inChannel, practice } from './rule'
+
+const most = 12
+
+export const manyKeywords: FeedRule = {
+  name: 'many-keywords',
+  weight: 'good to know',
+  says: 'It has very many keywords.',
+  rule: `At most ${most}; directories take more for an attempt to be found by them.`,
+  source: practice,
+  ifItStays: 'Directories pass over all of them.',
+  mend: 'Keep those that somebody would look for.',
+  place: 'show.feedFacts',
+  find: inChannel(channel => {
+    const keywords = textIn(channel, 'itunes:keywords')
+      .split(',')
+      .filter(word => word.trim() !== '')
+    return keywords.length > most ? `${keywords.length} keywords` : null
+  }),
+}

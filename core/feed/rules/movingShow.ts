@@ -1,0 +1,18 @@
+import { isWebAddress } from '../../episode/fields'
+import { textIn } from '../read'
+import { type FeedRule, inChannel } from './rule'
+
+export const movingShow: FeedRule = {
+  name: 'moving-show',
+  weight: 'good to know',
+  says: 'It says that it has moved to another address.',
+  rule: 'Apps go to itunes:new-feed-url, and stay there.',
+  source: 'itunes namespace, new-feed-url (from memory)',
+  ifItStays: 'Who follows it there does not come back here.',
+  mend: 'Take it back where it stays here.',
+  place: 'show.feedFacts',
+  find: inChannel((channel, { address }) => {
+    const moved = textIn(channel, 'itunes:new-feed-url')
+    return isWebAddress(moved) && moved !== address ? moved : null
+  }),
+}

@@ -1,0 +1,16 @@
+import { isWebAddress } from '../../episode/fields'
+import { type FeedRule, inEach } from './rule'
+
+export const permalinkGuid: FeedRule = {
+  name: 'permalink-guid',
+  weight: 'worth mending',
+  says: 'A GUID is said to be an address, and is none.',
+  rule: 'A guid is an address unless it says isPermaLink="false".',
+  source: 'RSS 2.0, guid sub-element of item',
+  ifItStays: 'Readers open a page that does not exist.',
+  mend: 'Whoever writes the feed says isPermaLink="false".',
+  place: 'host',
+  find: inEach('guid', ({ text, attributes }) =>
+    attributes.isPermaLink !== 'false' && text.trim() !== '' && !isWebAddress(text.trim()) ? text.trim() : null,
+  ),
+}

@@ -1,0 +1,24 @@
+import { attributeIn } from '../read'
+import type { FeedRule } from './rule'
+
+export const sameEnclosure: FeedRule = {
+  name: 'same-enclosure',
+  weight: 'worth mending',
+  says: 'Two episodes have the same audio.',
+  rule: 'Each item has a file of its own.',
+  source: 'common practice, no source',
+  ifItStays: 'Listeners hear the same twice, and numbers count it together.',
+  mend: 'Look whether one of them has the wrong file.',
+  place: 'episode.audio',
+  find: ({ feed: { items } }) => {
+    const seen = new Set<string>()
+    return items.flatMap((item, index) => {
+      const url = attributeIn(item, 'enclosure', 'url')
+      if (url === '' || !seen.has(url)) {
+        seen.add(url)
+        return []
+      }
+      return [{ item: index, value: url }]
+    })
+  },
+}

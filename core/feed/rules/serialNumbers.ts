@@ -1,0 +1,19 @@
+import { textIn } from '../read'
+import { type FeedRule, inItems } from './rule'
+
+export const serialNumbers: FeedRule = {
+  name: 'serial-numbers',
+  weight: 'worth mending',
+  says: 'An episode of a serial show has no number.',
+  rule: 'Where a show is serial, its full episodes are numbered.',
+  source: 'itunes namespace, type and episode (from memory)',
+  ifItStays: 'Apps cannot play it in its order.',
+  mend: 'Give it its number.',
+  place: 'episode.numbers',
+  find: inItems((item, { feed }) => {
+    const isSerial = textIn(feed.channel!, 'itunes:type').toLowerCase() === 'serial'
+    const kind = textIn(item, 'itunes:episodeType').toLowerCase()
+    const isFull = kind === '' || kind === 'full'
+    return isSerial && isFull && !textIn(item, 'itunes:episode') ? '' : null
+  }),
+}

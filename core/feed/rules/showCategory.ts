@@ -1,0 +1,14 @@
+import { all } from '../read'
+import { type FeedRule, inChannel } from './rule'
+
+export const showCategory: FeedRule = {
+  name: 'show-category',
+  weight: 'must mend',
+  says: 'The show has no category.',
+  rule: 'A channel has an itunes:category.',
+  source: 'itunes namespace, required tags (from memory)',
+  ifItStays: 'Directories refuse it.',
+  mend: 'Choose a category.',
+  place: 'show.category',
+  find: inChannel(channel => (all(channel, 'itunes:category').length > 0 ? null : '')),
+}

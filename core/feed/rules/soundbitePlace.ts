@@ -1,0 +1,24 @@
+import { textIn } from '../read'
+import { type FeedRule, inItems } from './rule'
+
+export const soundbitePlace: FeedRule = {
+  name: 'soundbite-place',
+  weight: 'worth mending',
+  says: 'A soundbite lies outside its episode.',
+  rule: 'podcast:soundbite has startTime and duration in seconds, within the episode.',
+  source: 'podcast namespace, soundbite',
+  ifItStays: 'Apps play nothing, or something else.',
+  mend: 'Mark it anew.',
+  place: 'episode.extras',
+  find: inItems(item => {
+    const told = textIn(item, 'itunes:duration')
+      .split(':')
+      .reduce((sum, part) => sum * 60 + Number(part), 0)
+    const outside = item.children.find(({ name, attributes: { startTime = '', duration = '' } }) => {
+      if (name !== 'podcast:soundbite') return false
+      const [from, lasts] = [Number(startTime || NaN), Number(duration || NaN)]
+      return !(from >= 0 && lasts > 0 && (told === 0 || from + lasts <= told + 1))
+    })
+    return outside && `${outside.attributes.startTime ?? ''} + ${outside.attributes.duration ?? ''}`
+  }),
+}

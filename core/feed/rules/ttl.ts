@@ -1,0 +1,17 @@
+import { textIn } from '../read'
+import { type FeedRule, inChannel } from './rule'
+
+export const ttl: FeedRule = {
+  name: 'ttl',
+  weight: 'worth mending',
+  says: 'How long it may be kept is no number of minutes.',
+  rule: 'ttl is a number of minutes.',
+  source: 'RSS 2.0, ttl sub-element of channel',
+  ifItStays: 'Readers ask as often as they like.',
+  mend: 'Whoever writes the feed names a number, such as 60.',
+  place: 'host',
+  find: inChannel(channel => {
+    const minutes = textIn(channel, 'ttl')
+    return minutes === '' || /^[1-9]\d{0,6}$/.test(minutes) ? null : minutes
+  }),
+}

@@ -1,0 +1,33 @@
+/** What a feed says beside what every feed says, its states as they were served, who fetched it, and where it is listed. */
+export const feed: readonly string[] = [
+  "ALTER TABLE shows ADD feed_facts JSON NOT NULL DEFAULT '{}'",
+  // once: of a revision a feed is kept once, whichever process wrote it. The newest of a name is the one that is served.
+  `CREATE TABLE feed_states (
+    id UUID PRIMARY KEY,
+    show_id UUID NOT NULL REFERENCES shows (id) ON DELETE CASCADE,
+    name VARCHAR(200) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+    revision BIGINT UNSIGNED NOT NULL,
+    at DATETIME(3) NOT NULL,
+    changed_at DATETIME(3) NOT NULL,
+    digest CHAR(43) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+    bytes INT UNSIGNED NOT NULL,
+    gzip LONGBLOB NOT NULL,
+    brotli LONGBLOB NULL,
+    UNIQUE INDEX once (show_id, name, revision)
+  )`,
+  // once: of whoever asks for a feed there is one row, with how often and what they got.
+  `CREATE TABLE feed_readers (
+    show_id UUID NOT NULL REFERENCES shows (id) ON DELETE CASCADE,
+    name VARCHAR(200) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+    agent VARCHAR(120) NOT NULL,
+    address VARCHAR(45) CHARACTER SET ascii NOT NULL,
+    first_at DATETIME(3) NOT NULL,
+    last_at DATETIME(3) NOT NULL,
+    status SMALLINT UNSIGNED NOT NULL,
+    got_at DATETIME(3) NULL,
+    whole_count INT UNSIGNED NOT NULL,
+    same_count INT UNSIGNED NOT NULL,
+    PRIMARY KEY (show_id, name, agent, address),
+    INDEX latest (show_id, last_at)
+  ) CHARACTER SET utf8mb4`,
+]
