@@ -40,7 +40,11 @@ function reference(): string {
     docs: rssSpecification,
     ttl: 60,
     dc: { creators: [channel.author] },
-    podcast: { guid: channel.podcastGuid, locked: { value: channel.isLocked, owner: channel.owner.email }, medium: channel.medium },
+    podcast: {
+      guid: channel.podcastGuid,
+      locked: { value: channel.isLocked, owner: channel.owner.email },
+      medium: channel.medium,
+    },
     items: items.map(item => ({
       title: item.title,
       link: item.link,

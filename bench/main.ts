@@ -1,5 +1,6 @@
 import { benchDemoFiles } from './demoFiles'
 import { benchFeed } from './feed'
+import { benchKeptFeed } from './keptFeed'
 import { benchLaying } from './laying'
 import { benchReleases } from './releases'
 import { benchServing } from './serving'
@@ -10,6 +11,7 @@ import { benchTranscripts } from './transcripts'
 
 const benches: Record<string, () => void | Promise<void>> = {
   feed: benchFeed,
+  keptFeed: benchKeptFeed,
   serving: benchServing,
   signals: benchSignals,
   sounds: benchSounds,

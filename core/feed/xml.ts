@@ -1,6 +1,6 @@
 import { jsonChaptersType } from '../chapters/json'
 import { groupOf } from '../people/roles'
-import { element, marked, told, Verbatim, xmlDocument, type XmlElement, xmlOf } from '../xml/write'
+import { element, marked, Ready, told, Verbatim, xmlDocument, type XmlElement, xmlOf } from '../xml/write'
 import { feedDate } from './dates'
 import type { Enclosure, FeedChannel, FeedItem, FeedModel, ToldCategory, ToldPerson, ToldTranscript } from './model'
 
@@ -21,11 +21,21 @@ const ttlMinutes = 60
 /** Writes a feed: RSS 2.0 with the itunes, podcast, atom, content and dc namespaces, UTF-8. */
 export const feedXml = ({ channel, items }: FeedModel): string =>
   xmlDocument(
-    element('rss', [element('channel', [...channelElements(channel, items), ...items.map(itemElement)])], {
+    element('rss', [element('channel', [...channelElements(channel, items), ...items.map(readyItem)])], {
       version: '2.0',
       ...Object.fromEntries(Object.entries(namespaces).map(([prefix, uri]) => [`xmlns:${prefix}`, uri])),
     }),
   )
+
+/** An item is written once: while the episode does not change, neither does what the feed says of it. */
+const ready = new WeakMap<FeedItem, Ready>()
+function readyItem(item: FeedItem): Ready {
+  const known = ready.get(item)
+  if (known) return known
+  const made = new Ready(itemElement(item), 2)
+  ready.set(item, made)
+  return made
+}
 
 /** One item as it stands in a feed, without what declares its namespaces. */
 export const itemXml = (item: FeedItem): string => xmlOf(itemElement(item))

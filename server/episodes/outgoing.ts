@@ -1,8 +1,7 @@
 import type { Chapter, EpisodeText } from '@core/episode/fields'
 import { readSnapshot, type ReleasedTranscript } from '@core/episode/snapshot'
 import type { AudioFile } from '../files/models'
-import type { Episode } from './models'
-import { fileIn } from './roles'
+import type { ReleasedEpisode } from './released'
 
 /** What goes out with an episode, or would go out with it: feed and page are written of this. */
 export interface Outgoing {
@@ -22,16 +21,19 @@ export interface Outgoing {
 export type PictureAddress = (id: string | null) => string | null
 
 /** What goes out with an episode that is released. */
-export function outgoingOf(episode: Episode, pictureAddress: PictureAddress): Outgoing {
+export function outgoingOf(
+  { id, guid, slug, released, file, releaseAt }: ReleasedEpisode,
+  pictureAddress: PictureAddress,
+): Outgoing {
   return {
-    id: episode.id,
-    guid: episode.guid,
-    slug: episode.slug!,
-    text: readSnapshot(episode.released!),
-    chapters: episode.released!.chapters ?? [],
-    transcripts: episode.released!.transcripts ?? [],
-    file: fileIn(episode, 'released')!,
-    at: episode.releaseAt!,
+    id,
+    guid,
+    slug,
+    text: readSnapshot(released),
+    chapters: released.chapters ?? [],
+    transcripts: released.transcripts ?? [],
+    file,
+    at: releaseAt,
     pictureAddress,
   }
 }

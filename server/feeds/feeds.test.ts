@@ -7,6 +7,7 @@ import { type EpisodeField, episodeFields, fields, unsetText } from '@core/episo
 import { createApp } from '../app'
 import { Episode as EpisodeRow } from '../episodes/models'
 import { createEvents } from '../events/events'
+import { FeedState } from './models'
 import { type House, openHouse, squarePicture } from '../testing/house'
 
 let house: House
@@ -194,6 +195,109 @@ describe('serving a feed', () => {
     expect((await house.app.inject({ url: '/nowhere/feed.xml' })).statusCode).toBe(404))
 })
 
+describe('the states of a feed', () => {
+  const change = async (facts: object): Promise<Show> => {
+    const { id, version } = (await house.call('GET', '/shows/at/slow-ferry')).json() as Show
+    house.clock.moveBy(5_000)
+    const answer = await house.call('PATCH', `/shows/${id}`, { version, ...facts })
+    expect(answer.statusCode, answer.body).toBe(200)
+    return answer.json()
+  }
+  const states = (name = 'feed.xml'): Promise<FeedState[]> =>
+    FeedState.findAll({ where: { name }, order: [['revision', 'ASC']] })
+
+  it('are kept where they differ, and its date moves only then', async () => {
+    await change({ description: 'As it was.' })
+    house.clock.moveBy(5_000)
+    const before = await get()
+    const count = (await states()).length
+    // Listeners of another zone: nothing of that stands in the feed. A name and back again is the same feed.
+    await change({ name: 'Slow Ferries' })
+    await change({ name: 'Bellows & Reeds' })
+    const after = await get()
+    expect([after.headers.etag, after.headers['last-modified'], after.body]).toEqual([
+      before.headers.etag,
+      before.headers['last-modified'],
+      before.body,
+    ])
+    expect(await states()).toHaveLength(count)
+    await change({ description: 'As it is now.' })
+    const changed = await get()
+    expect(changed.headers.etag).not.toBe(before.headers.etag)
+    const all = await states()
+    expect(all).toHaveLength(count + 1)
+    expect(gunzipSync(all.at(-1)!.gzip).toString()).toBe(changed.body)
+    expect(all.map(({ brotli }) => brotli !== null)).toEqual(all.map((_state, at) => at === all.length - 1))
+  })
+
+  it('are written by one process, and sent as they are by another that was not there', async () => {
+    await change({ description: 'Written once.' })
+    const told = (await get()).body
+    const spy = vi.spyOn(EpisodeRow, 'findAll')
+    const app = await createApp(house.platform)
+    expect((await app.inject({ url: '/slow-ferry/feed.xml' })).body).toBe(told)
+    expect(spy).not.toHaveBeenCalled()
+    spy.mockRestore()
+    await app.close()
+  })
+
+  it('come as JSON Feed, too, and in parts where that was chosen', async () => {
+    const show = await house.makeShow('in-parts')
+    for (let number = 1; number <= 12; number++) {
+      const { id, version } = (await house.makeReady(show.id, `Part ${number}`)) as Episode
+      house.clock.moveBy(60_000)
+      await house.call('POST', `/episodes/${id}/release`, { version, when: { kind: 'now' } })
+    }
+    const at = (path: string) => house.app.inject({ url: `/in-parts/${path}` })
+    const json = await at('feed.json')
+    expect(json.headers['content-type']).toBe('application/feed+json; charset=utf-8')
+    expect(json.json().items).toHaveLength(12)
+    expect((await at('parts/2/feed.xml')).statusCode).toBe(404)
+    const { version } = (await house.call('GET', `/shows/${show.id}`)).json() as Show
+    const answer = await house.call('PATCH', `/shows/${show.id}`, { version, feedFacts: { itemsPerPart: 10 } })
+    expect(answer.json().feedFacts).toMatchObject({ itemsPerPart: 10, isLocked: true })
+    const titles = ({ body }: { body: string }) => [...body.matchAll(/<title>(Part \d+)</g)].map(([, title]) => title)
+    expect(titles(await at('feed.xml'))).toHaveLength(10)
+    expect(titles(await at('parts/2/feed.xml'))).toEqual(['Part 2', 'Part 1'])
+    expect((await at('parts/3/feed.xml')).statusCode).toBe(404)
+    expect((await at('parts/1/feed.xml')).statusCode).toBe(404)
+  })
+
+  it('say where it has moved to, and lead there when that was chosen', async () => {
+    await change({ feedFacts: { movedTo: 'https://new.example/feed.xml' } })
+    expect((await get()).body).toContain('<itunes:new-feed-url>https://new.example/feed.xml<')
+    await change({ feedFacts: { isRedirected: true } })
+    const { statusCode, headers } = await get()
+    expect([statusCode, headers.location]).toEqual([301, 'https://new.example/feed.xml'])
+    await change({ feedFacts: { movedTo: null, isRedirected: false } })
+    expect((await get()).statusCode).toBe(200)
+  })
+
+  it('refuse facts that are none, by field, value and rule', async () => {
+    const { id, version } = (await house.call('GET', '/shows/at/slow-ferry')).json() as Show
+    for (const [facts, field] of [
+      [{ movedTo: 'new.example' }, 'feedFacts.movedTo'],
+      [{ secondCategory: { category: 'Tides', subcategory: null } }, 'feedFacts.secondCategory'],
+      [{ itemsPerPart: 3 }, 'feedFacts.itemsPerPart'],
+      [{ funding: [{ words: 'Give', address: 'here' }] }, 'feedFacts.funding.0.address'],
+      [{ webmaster: 'nobody' }, 'feedFacts.webmaster'],
+      [
+        {
+          seasonNames: [
+            { season: 1, name: 'One' },
+            { season: 1, name: 'Two' },
+          ],
+        },
+        'feedFacts.seasonNames',
+      ],
+    ] as const) {
+      const answer = await house.call('PATCH', `/shows/${id}`, { version, feedFacts: facts })
+      expect([answer.statusCode, answer.json().faults?.[0]?.field]).toEqual([422, field])
+      expect(answer.json().faults[0].rule).toMatch(/\S/)
+    }
+  })
+})
+
 describe('any number of processes', () => {
   it('tell the same: what another changes is told within half a second, what a process changes itself at once', async () => {
     const events = createEvents(house.platform.database, house.clock, () => undefined)
@@ -215,7 +319,8 @@ describe('any number of processes', () => {
     const answers = await Promise.all(Array.from({ length: 50 }, () => get()))
     expect(new Set(answers.map(({ body }) => body)).size).toBe(1)
     expect(answers[0]!.body).toContain('Asked for by fifty.')
-    expect(spy).toHaveBeenCalledTimes(1)
+    // Once for which episodes there are, once for those of which something changed.
+    expect(spy).toHaveBeenCalledTimes(2)
     spy.mockRestore()
   })
 })

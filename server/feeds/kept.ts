@@ -10,32 +10,33 @@ import { FeedState } from './models'
 /** A feed as it is sent. */
 export interface KeptFeed {
   bodies: Encoded
-  digest: string
+  /** Of its entity tags. */
+  tag: string
   lastModified: Date
 }
 
 /**
  * The feed of a name as the newest revision has it. What some process has written is taken as it is, so that all send the same
- * bytes; else it is written, and kept where it tells anything else than before. `write` writes it as of a date; of two that
- * differ in that date only the older stays.
+ * bytes; else it is written, and kept where it tells anything else than before. What differs in the date on which it was built
+ * only is the same.
  */
 export async function keptFeed(
   { clock }: Pick<Platform, 'clock'>,
   show: Pick<Show, 'id' | 'feedRevision' | 'feedChangedAt'>,
   name: string,
-  write: (changedAt: Date) => Promise<(changedAt: Date) => string>,
+  write: () => Promise<string>,
 ): Promise<KeptFeed> {
   const revision = Number(show.feedRevision)
   const newest = await newestState(show.id, name)
-  if (newest && Number(newest.revision) >= revision) return asKept(newest)
-  const wordsOf = await write(show.feedChangedAt)
-  if (newest && digestOf(wordsOf(newest.changedAt)) === newest.digest) {
+  if (newest && Number(newest.revision) >= revision) return readKept(newest)
+  const words = await write()
+  const identity = Buffer.from(words)
+  const digest = contentDigest(identity)
+  if (digest === newest?.digest) {
     await FeedState.update({ revision }, { where: { id: newest.id } })
-    return asKept(newest)
+    return readKept(newest)
   }
-  const words = wordsOf(show.feedChangedAt)
-  const bodies = await encoded(words)
-  const digest = digestOf(bodies.identity)
+  const bodies = await encoded(identity)
   await FeedState.bulkCreate(
     [
       {
@@ -54,19 +55,39 @@ export async function keptFeed(
     { ignoreDuplicates: true },
   )
   if (newest) await FeedState.update({ brotli: null }, { where: { id: newest.id } })
+  // Of processes that wrote it together one was first, and all send what that one wrote.
   const settled = await newestState(show.id, name)
-  if (settled && settled.digest !== digest) return asKept(settled)
-  return { bodies, digest, lastModified: settledAt(show.feedChangedAt) }
+  if (settled && settled.digest !== digest) return readKept(settled)
+  return feedOf(bodies, digest, show.feedChangedAt)
 }
 
+/** The digest of what a feed tells, whenever it was built. */
+function contentDigest(identity: Buffer): string {
+  const from = identity.indexOf('<lastBuildDate>')
+  const to = identity.indexOf('</lastBuildDate>')
+  return from < 0 ? digestOf(identity) : digestOf(identity.subarray(0, from), identity.subarray(to))
+}
+
+/** What it tells and the date on which it was built are all that its bytes come from, so they name them. */
+const feedOf = (bodies: Encoded, digest: string, changedAt: Date): KeptFeed => ({
+  bodies,
+  tag: `${digest.slice(0, 20)}${(+changedAt).toString(36)}`,
+  lastModified: settledAt(changedAt),
+})
+
 const newestState = (showId: string, name: string): Promise<FeedState | null> =>
-  FeedState.findOne({ where: { showId, name }, order: [['revision', 'DESC']] })
+  FeedState.findOne({
+    where: { showId, name },
+    attributes: ['id', 'revision', 'changedAt', 'digest'],
+    order: [['revision', 'DESC']],
+  })
+
+/** A state with its bytes. */
+async function readKept({ id }: FeedState): Promise<KeptFeed> {
+  return asKept(await FeedState.findByPk(id, { rejectOnEmpty: true }))
+}
 
 async function asKept({ gzip, brotli, digest, changedAt }: FeedState): Promise<KeptFeed> {
   const identity = await promisify(gunzip)(gzip)
-  return {
-    bodies: { identity, gzip, br: brotli ?? (await encoded(identity.toString())).br },
-    digest,
-    lastModified: settledAt(changedAt),
-  }
+  return feedOf({ identity, gzip, br: brotli ?? (await encoded(identity)).br }, digest, changedAt)
 }

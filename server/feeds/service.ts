@@ -3,9 +3,7 @@ import { feedJson, jsonFeedType } from '@core/feed/json'
 import type { FeedModel } from '@core/feed/model'
 import { partOf, partsOf } from '@core/feed/parts'
 import { feedXml } from '@core/feed/xml'
-import { outgoingOf } from '../episodes/outgoing'
-import { releasedPictures } from '../episodes/pictures'
-import { releasedCount, releasedEpisodes } from '../episodes/released'
+import { releasedCount } from '../episodes/released'
 import { publicAccess } from '../media/publicAccess'
 import { writtenOf } from '../media/written'
 import { nosniff } from '../nosniff'
@@ -13,7 +11,7 @@ import type { Platform } from '../platform'
 import type { Show } from '../shows/models'
 import { type Told, writtenAnswers } from '../shows/writtenAnswers'
 import { channelOf } from './channel'
-import { feedItemOf } from './item'
+import { feedItems } from './items'
 import { keptFeed } from './kept'
 
 /** The name of a show's feed among its feeds; others are named by their address behind that of the show, too. */
@@ -21,10 +19,8 @@ export const mainFeed = 'feed.xml'
 
 /** Everything that a show's feed tells. */
 export async function wholeModel(show: Show, publicUrl: string): Promise<FeedModel> {
-  const [channel, episodes] = await Promise.all([channelOf(show, publicUrl), releasedEpisodes(show.id)])
-  const pictureAddress = await releasedPictures(episodes, publicUrl)
-  const context = { show, publicUrl, facts: withAllFacts(show.feedFacts) }
-  return { channel, items: episodes.map(episode => feedItemOf(outgoingOf(episode, pictureAddress), context)) }
+  const [channel, items] = await Promise.all([channelOf(show, publicUrl), feedItems(show, publicUrl)])
+  return { channel, items }
 }
 
 /** A show's feed as it is written now. */
@@ -43,7 +39,7 @@ const asJson: Form = { type: `${jsonFeedType}; charset=utf-8`, of: feedJson }
 function readName(name: string): { part: number; form: Form } | null {
   if (name === mainFeed) return { part: 1, form: asXml }
   if (name === 'feed.json') return { part: 1, form: asJson }
-  const [, part] = /^parts\/([1-9]\d{0,4})\/feed\.xml$/.exec(name) ?? []
+  const [, part] = /^parts\/([2-9]|[1-9]\d{1,4})\/feed\.xml$/.exec(name) ?? []
   return part ? { part: Number(part), form: asXml } : null
 }
 
@@ -54,14 +50,13 @@ export function feedService(platform: Pick<Platform, 'configuration' | 'events' 
     const { itemsPerPart, movedTo, isRedirected } = withAllFacts(show.feedFacts)
     const named = readName(name)
     if (!named || (named.part > 1 && named.part > partsOf(await releasedCount(show.id), itemsPerPart))) return null
-    const { bodies, digest, lastModified } = await keptFeed(platform, show, name, async () => {
-      const model = partOf(await wholeModel(show, publicUrl), named.part, itemsPerPart)
-      return changedAt => named.form.of({ ...model, channel: { ...model.channel, changedAt } })
-    })
+    const { bodies, tag, lastModified } = await keptFeed(platform, show, name, async () =>
+      named.form.of(partOf(await wholeModel(show, publicUrl), named.part, itemsPerPart)),
+    )
     return {
       path: name,
       movedTo: isRedirected ? movedTo : null,
-      answer: writtenOf(named.form.type, bodies, digest, lastModified, { ...publicAccess, ...nosniff }),
+      answer: writtenOf(named.form.type, bodies, tag, lastModified, { ...publicAccess, ...nosniff }),
     }
   })
 }

@@ -26,8 +26,7 @@ export interface Written {
 export type Encoded = Readonly<Record<Encoding, Buffer>>
 
 /** Encodes what is to be sent in every encoding. */
-export async function encoded(words: string): Promise<Encoded> {
-  const identity = Buffer.from(words)
+export async function encoded(identity: Buffer): Promise<Encoded> {
   const [gzipped, br] = await Promise.all([
     promisify(gzip)(identity),
     promisify(brotliCompress)(identity, {
@@ -38,7 +37,11 @@ export async function encoded(words: string): Promise<Encoded> {
 }
 
 /** The digest of a content, from which its entity tags are made: 43 letters. */
-export const digestOf = (words: string | Buffer): string => createHash('sha256').update(words).digest('base64url')
+export function digestOf(...parts: Buffer[]): string {
+  const hash = createHash('sha256')
+  for (const part of parts) hash.update(part)
+  return hash.digest('base64url')
+}
 
 /** Writes an answer in every encoding; `also` are headers that each of its answers has. */
 export async function written(
@@ -47,22 +50,21 @@ export async function written(
   lastModified: Date,
   also: Record<string, string> = {},
 ): Promise<Written> {
-  const bodies = await encoded(words)
-  return writtenOf(type, bodies, digestOf(bodies.identity), lastModified, also)
+  const bodies = await encoded(Buffer.from(words))
+  return writtenOf(type, bodies, digestOf(bodies.identity).slice(0, 27), lastModified, also)
 }
 
-/** The same of what is encoded already, by its digest. */
+/** The same of what is encoded already; `tag` names the content, and no other. */
 export function writtenOf(
   type: string,
   bodies: Encoded,
-  digest: string,
+  tag: string,
   lastModified: Date,
   also: Record<string, string> = {},
 ): Written {
   const variant = (encoding: Encoding): Variant => {
     const body = bodies[encoding]
     // RFC 9110 section 8.8.3.3: a strong entity tag differs between the encodings of one content.
-    const tag = digest.slice(0, 27)
     const etag = encoding === 'identity' ? `"${tag}"` : `"${tag}-${encoding}"`
     // Kept by whoever likes, and asked about each time: the copy that is shown is always the current one.
     const notModified = {

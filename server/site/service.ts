@@ -18,7 +18,7 @@ export function siteService(platform: Pick<Platform, 'configuration' | 'events' 
   return writtenAnswers(platform, async (row, path, lastModified) => {
     const [show, episodes] = await Promise.all([
       publicShow(row, publicUrl),
-      releasedEpisodes(row.id, path || undefined),
+      releasedEpisodes(row.id, { slug: path || undefined }),
     ])
     const pictureAddress = await releasedPictures(episodes, publicUrl)
     const said = path && episodes[0] ? await releasedWords(episodes[0].id) : []

@@ -1,0 +1,33 @@
+import { LRUCache } from 'lru-cache'
+import { withAllFacts } from '@core/feed/facts'
+import type { FeedItem } from '@core/feed/model'
+import { outgoingOf } from '../episodes/outgoing'
+import { releasedPictures } from '../episodes/pictures'
+import { releasedEpisodes, releasedVersions } from '../episodes/released'
+import type { Show } from '../shows/models'
+import { feedItemOf } from './item'
+
+/** So many items stay told in a process; of a long show that changes in one episode, only that one is read and told again. */
+const mostItems = 5_000
+const known = new LRUCache<string, FeedItem>({ max: mostItems })
+
+/** What the feed of a show tells of its episodes, the newest first. */
+export async function feedItems(show: Show, publicUrl: string): Promise<FeedItem[]> {
+  const versions = await releasedVersions(show.id)
+  // What the show says of each episode goes into the items, too.
+  const keyOf = ({ is }: { is: string }): string => `${is} ${show.version} ${publicUrl}`
+  const items = new Map(versions.map(each => [each.id, known.get(keyOf(each))]))
+  const untold = versions.filter(({ id }) => !items.get(id))
+  if (untold.length > 0) {
+    const wanted = untold.length === versions.length ? undefined : untold.map(({ id }) => id)
+    const episodes = await releasedEpisodes(show.id, { ids: wanted })
+    const pictureAddress = await releasedPictures(episodes, publicUrl)
+    const context = { show, publicUrl, facts: withAllFacts(show.feedFacts) }
+    for (const episode of episodes) items.set(episode.id, feedItemOf(outgoingOf(episode, pictureAddress), context))
+    for (const each of untold) {
+      const item = items.get(each.id)
+      if (item) known.set(keyOf(each), item)
+    }
+  }
+  return versions.flatMap(({ id }) => items.get(id) ?? [])
+}
