@@ -51,6 +51,7 @@ const floors = [
   'measuring',
   'uploads',
   'remote',
+  'checking',
   'together',
   'mail',
   'releases',

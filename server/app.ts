@@ -22,6 +22,7 @@ import { fileRoutes } from './files/routes'
 import { finishingRoutes } from './finishing/routes'
 import { healthRoutes } from './health/routes'
 import { historyRoutes } from './history/routes'
+import { checkingRoutes } from './checking/routes'
 import { calendarRoutes } from './calendar/routes'
 import { chapterRoutes } from './chapters/routes'
 import { deliveryRoutes } from './delivery/routes'
@@ -128,6 +129,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
         await answers.register(finishingRoutes(platform))
         await answers.register(shelfRoutes(platform))
         await answers.register(remoteRoutes(platform))
+        await answers.register(checkingRoutes(platform))
       })
     },
     { prefix: '/api/v1' },

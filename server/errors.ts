@@ -92,6 +92,11 @@ const catalogue = {
     title: 'The file at this address cannot be used',
     todo: 'Mend the address, or upload the file here.',
   },
+  'feed-refused': {
+    status: 422,
+    title: 'There is no feed to be checked',
+    todo: 'Look whether it is the address of the feed, or paste the feed itself.',
+  },
   'upload-gone': { status: 410, title: 'This upload was given up', todo: 'Start the upload again.' },
   unsupported: {
     status: 415,

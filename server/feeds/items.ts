@@ -9,10 +9,12 @@ import { feedItemOf } from './item'
 
 /** So many items stay told in a process; of a long show that changes in one episode, only that one is read and told again. */
 const mostItems = 5_000
-const known = new LRUCache<string, FeedItem>({ max: mostItems })
+const toldItems = new LRUCache<string, FeedItem>({ max: mostItems })
+/** Items that were told before. */
+export type KnownItems = Pick<Map<string, FeedItem>, 'get'> & { set(key: string, item: FeedItem): unknown }
 
 /** What the feed of a show tells of its episodes, the newest first. */
-export async function feedItems(show: Show, publicUrl: string): Promise<FeedItem[]> {
+export async function feedItems(show: Show, publicUrl: string, known: KnownItems = toldItems): Promise<FeedItem[]> {
   const versions = await releasedVersions(show.id)
   // What the show says of each episode goes into the items, too.
   const keyOf = ({ is }: { is: string }): string => `${is} ${show.version} ${publicUrl}`

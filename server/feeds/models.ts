@@ -1,4 +1,11 @@
-import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize'
+import {
+  type CreationOptional,
+  DataTypes,
+  type InferAttributes,
+  type InferCreationAttributes,
+  Model,
+  type Sequelize,
+} from 'sequelize'
 
 /** A feed as it was served from some moment on. */
 export class FeedState extends Model<InferAttributes<FeedState>, InferCreationAttributes<FeedState>> {
@@ -15,6 +22,8 @@ export class FeedState extends Model<InferAttributes<FeedState>, InferCreationAt
   declare digest: string
   /** As it is sent without an encoding. */
   declare bytes: number
+  /** What is other in it than in the one before, in words; null until somebody wanted to know. */
+  declare words: CreationOptional<string[] | null>
   declare gzip: Buffer
   /** Of the newest only. */
   declare brotli: Buffer | null
@@ -31,6 +40,7 @@ export function initFeeds(sequelize: Sequelize): void {
       changedAt: DataTypes.DATE(3),
       digest: DataTypes.CHAR(43),
       bytes: DataTypes.INTEGER.UNSIGNED,
+      words: DataTypes.JSON,
       gzip: DataTypes.BLOB('long'),
       brotli: DataTypes.BLOB('long'),
     },

@@ -6,6 +6,7 @@ import { notAcceptable, sendingOf } from '../media/written'
 import type { Platform } from '../platform'
 import { askerOf, type ShortWay } from '../shortWay'
 import type { Told } from '../shows/writtenAnswers'
+import { feedReaders } from './readers'
 import { feedService } from './service'
 
 /** `/{show}/feed.xml` and its other forms and parts, for directories and listening apps. */
@@ -19,6 +20,8 @@ export const feedRoutes =
     } = platform
     const feeds = feedService(platform)
     const asker = askerOf(trustProxy)
+    const readers = feedReaders(platform)
+    app.addHook('onClose', () => readers.flush())
 
     const feedsOfShow = ['/feed.xml', '/feed.json', '/parts/:part/feed.xml'] as const
     for (const path of feedsOfShow) {
@@ -44,18 +47,20 @@ export const feedRoutes =
     })
 
     /** Sends a feed; false where the request takes none of its encodings. */
-    function send(request: IncomingMessage, response: ServerResponse, { showId, answer }: Told): boolean {
+    function send(request: IncomingMessage, response: ServerResponse, { showId, path, answer }: Told): boolean {
       const sending = sendingOf(request, answer, clock.now())
       if (!sending) return false
       const { status, head, body } = sending
       const sent = request.method === 'HEAD' ? null : body
       response.writeHead(status, [...head]).end(sent ?? undefined)
+      const address = asker(request)
+      readers.note({ showId, name: path, userAgent: request.headers['user-agent'] ?? '', address, status })
       deliveries.follow(
         {
           kind: 'feed',
           showId,
           episodeId: null,
-          address: asker(request),
+          address,
           status,
           part: sent && { start: 0, end: sent.length - 1 },
           isRange: false,

@@ -1,3 +1,4 @@
+import type { ShowChange } from '@contract/shows'
 import { withAllFacts } from '@core/feed/facts'
 import { feedJson, jsonFeedType } from '@core/feed/json'
 import type { FeedModel } from '@core/feed/model'
@@ -9,23 +10,24 @@ import { writtenOf } from '../media/written'
 import { nosniff } from '../nosniff'
 import type { Platform } from '../platform'
 import type { Show } from '../shows/models'
+import { withFacts } from '../shows/service'
 import { type Told, writtenAnswers } from '../shows/writtenAnswers'
 import { channelOf } from './channel'
-import { feedItems } from './items'
-import { keptFeed } from './kept'
+import { feedItems, type KnownItems } from './items'
+import { type KeptFeed, keptFeed } from './kept'
 
 /** The name of a show's feed among its feeds; others are named by their address behind that of the show, too. */
 export const mainFeed = 'feed.xml'
 
 /** Everything that a show's feed tells. */
-export async function wholeModel(show: Show, publicUrl: string): Promise<FeedModel> {
-  const [channel, items] = await Promise.all([channelOf(show, publicUrl), feedItems(show, publicUrl)])
+export async function wholeModel(show: Show, publicUrl: string, known?: KnownItems): Promise<FeedModel> {
+  const [channel, items] = await Promise.all([channelOf(show, publicUrl), feedItems(show, publicUrl, known)])
   return { channel, items }
 }
 
 /** A show's feed as it is written now. */
-export async function feedText(show: Show, publicUrl: string): Promise<string> {
-  return feedXml(partOf(await wholeModel(show, publicUrl), 1, withAllFacts(show.feedFacts).itemsPerPart))
+export async function feedText(show: Show, publicUrl: string, known?: KnownItems): Promise<string> {
+  return feedXml(partOf(await wholeModel(show, publicUrl, known), 1, withAllFacts(show.feedFacts).itemsPerPart))
 }
 
 interface Form {
@@ -43,20 +45,37 @@ function readName(name: string): { part: number; form: Form } | null {
   return part ? { part: Number(part), form: asXml } : null
 }
 
+/** A feed of a show as it is now, by its name; null where there is none of that name. */
+export async function currentFeed(
+  platform: Pick<Platform, 'clock' | 'configuration'>,
+  show: Show,
+  name: string,
+): Promise<(KeptFeed & Pick<Form, 'type'>) | null> {
+  const { publicUrl } = platform.configuration
+  const { itemsPerPart } = withAllFacts(show.feedFacts)
+  const named = readName(name)
+  if (!named || (named.part > 1 && named.part > partsOf(await releasedCount(show.id), itemsPerPart))) return null
+  const { type, of } = named.form
+  const kept = await keptFeed(platform, show, name, async () =>
+    of(partOf(await wholeModel(show, publicUrl), named.part, itemsPerPart)),
+  )
+  return { ...kept, type }
+}
+
+/** A show's feed as it would be were the show another in some facts. */
+export const feedTextWith = (show: Show, facts: Omit<ShowChange, 'version'>, publicUrl: string): Promise<string> =>
+  feedText(withFacts(show, facts), publicUrl, new Map())
+
 /** The feeds of shows, written once for each change and kept. */
 export function feedService(platform: Pick<Platform, 'configuration' | 'events' | 'clock'>) {
-  const { publicUrl } = platform.configuration
   return writtenAnswers(platform, async (show, name): Promise<Pick<Told, 'path' | 'answer' | 'movedTo'> | null> => {
-    const { itemsPerPart, movedTo, isRedirected } = withAllFacts(show.feedFacts)
-    const named = readName(name)
-    if (!named || (named.part > 1 && named.part > partsOf(await releasedCount(show.id), itemsPerPart))) return null
-    const { bodies, tag, lastModified } = await keptFeed(platform, show, name, async () =>
-      named.form.of(partOf(await wholeModel(show, publicUrl), named.part, itemsPerPart)),
-    )
+    const feed = await currentFeed(platform, show, name)
+    if (!feed) return null
+    const { movedTo, isRedirected } = withAllFacts(show.feedFacts)
     return {
       path: name,
       movedTo: isRedirected ? movedTo : null,
-      answer: writtenOf(named.form.type, bodies, tag, lastModified, { ...publicAccess, ...nosniff }),
+      answer: writtenOf(feed.type, feed.bodies, feed.tag, feed.lastModified, { ...publicAccess, ...nosniff }),
     }
   })
 }

@@ -1,7 +1,7 @@
 import { type ChildProcess, fork } from 'node:child_process'
 import { join, resolve } from 'node:path'
 import type { Configuration } from '../configuration'
-import type { Drawn, PictureAnswer, PictureTask, Size } from './tasks'
+import type { Drawn, PictureAnswer, PictureFacts, PictureTask } from './tasks'
 
 /** A picture could not be read or drawn; `reason` is what the program behind it said. */
 export class PictureFailure extends Error {
@@ -17,7 +17,7 @@ let running = 0
 const idle: ChildProcess[] = []
 const line: (() => void)[] = []
 
-type Answer<T extends PictureTask> = T['kind'] extends 'size' ? Size : Drawn[]
+type Answer<T extends PictureTask> = T['kind'] extends 'size' ? PictureFacts : Drawn[]
 
 /** Has a task done by a program of its own, which is ended where it takes longer than twenty seconds. Throws PictureFailure. */
 export async function draw<T extends PictureTask>(

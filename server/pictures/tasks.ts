@@ -2,7 +2,7 @@ import type { Crop } from '@core/show/artwork'
 
 /** What the picture program can be asked to do; it decodes JPEG, PNG and WebP only. */
 export type PictureTask =
-  /** Looks at the head alone: how large it is, upright. */
+  /** Looks at the head alone: how large it is, upright; and how it is written. */
   | { kind: 'size'; bytes: Uint8Array }
   /** Decodes all of it, upright, in sRGB, without anything transparent, and draws the square in each of the sizes, as JPEG. */
   | { kind: 'squares'; bytes: Uint8Array; crop: Crop; sidesPx: readonly number[] }
@@ -15,8 +15,14 @@ export interface Size {
   widthPx: number
   heightPx: number
 }
+/** How large a picture is, and as what it is written. */
+export interface PictureFacts extends Size {
+  format: string
+  /** Of its colours: `srgb`, `cmyk` … */
+  space: string
+}
 export interface Drawn extends Size {
   bytes: Uint8Array
 }
 
-export type PictureAnswer = { size: Size } | { drawn: Drawn[] } | { failure: string }
+export type PictureAnswer = { size: PictureFacts } | { drawn: Drawn[] } | { failure: string }

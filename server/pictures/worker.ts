@@ -57,8 +57,10 @@ async function answer(task: PictureTask): Promise<PictureAnswer> {
   }
   const {
     autoOrient: { width, height },
+    format,
+    space,
   } = await opened(task.bytes).metadata()
-  return { size: { widthPx: width, heightPx: height } }
+  return { size: { widthPx: width, heightPx: height, format, space } }
 }
 
 process.on('message', (task: PictureTask) => {

@@ -16,15 +16,18 @@ export interface RemoteAnswer {
   status: number
   headers: IncomingMessage['headers']
   body: Buffer
-  /** Where it came from in the end, and over how many redirects. */
+  /** Where it came from in the end, and over which redirects. */
   address: string
   redirects: number
+  via: readonly { status: number; to: string }[]
 }
 
 export interface RemoteRequest {
   method?: 'GET' | 'HEAD'
   range?: { from: number; to: number }
   mostBytes: number
+  /** What is asked beside, such as whether it has changed. */
+  headers?: Readonly<Record<string, string>>
   /** Takes the body piece by piece, which then is not kept; false where it has seen enough. */
   onBytes?: (chunk: Buffer) => boolean
   /** Ends the request, whatever it is doing. */
@@ -55,8 +58,8 @@ export function remoteFetcher(allow: readonly string[], patienceMs = usualPatien
 
   function once(
     url: URL,
-    { method = 'GET', range, mostBytes, onBytes, signal }: RemoteRequest,
-  ): Promise<Omit<RemoteAnswer, 'address' | 'redirects'>> {
+    { method = 'GET', range, mostBytes, headers: also, onBytes, signal }: RemoteRequest,
+  ): Promise<Omit<RemoteAnswer, 'address' | 'redirects' | 'via'>> {
     const host = url.hostname.replace(/^\[|\]$/g, '')
     if (isIP(host) && !mayReach(host, url)) throw notPublic(url)
     return new Promise((resolve, reject) => {
@@ -65,6 +68,7 @@ export function remoteFetcher(allow: readonly string[], patienceMs = usualPatien
         accept: 'audio/*, */*;q=0.5',
         'accept-encoding': 'identity',
         ...(range && { range: `bytes=${range.from}-${range.to}` }),
+        ...also,
       }
       const outgoing = (url.protocol === 'https:' ? requestHttps : requestHttp)(url, {
         method,
@@ -106,11 +110,13 @@ export function remoteFetcher(allow: readonly string[], patienceMs = usualPatien
 
   return async function fetchRemote(address: string, asked: RemoteRequest): Promise<RemoteAnswer> {
     let url = readAddress(address)
+    const via: { status: number; to: string }[] = []
     for (let redirects = 0; ; redirects++) {
       asked.signal?.throwIfAborted()
       const answer = await once(url, asked)
       const { location } = answer.headers
-      if (answer.status < 300 || answer.status >= 400 || !location) return { ...answer, address: url.href, redirects }
+      if (answer.status < 300 || answer.status >= 400 || !location)
+        return { ...answer, address: url.href, redirects, via }
       if (redirects === mostRedirects)
         throw new Refusal(
           'The address leads on and on',
@@ -124,6 +130,7 @@ export function remoteFetcher(allow: readonly string[], patienceMs = usualPatien
           'Give the address of the file itself.',
         )
       url = readAddress(new URL(location, url).href)
+      via.push({ status: answer.status, to: url.href })
     }
   }
 }

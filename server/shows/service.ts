@@ -186,13 +186,7 @@ function picturesOfHosts(hosts: Show['hosts'], before: Show['hosts']): { field: 
 }
 
 /** What a show has ready for its episodes stands in no feed before they have it. */
-const inNoFeed: ReadonlySet<string> = new Set([
-  'recipe',
-  'notesTemplate',
-  'usualLinks',
-  'usualTags',
-  'listenerZones',
-])
+const inNoFeed: ReadonlySet<string> = new Set(['recipe', 'notesTemplate', 'usualLinks', 'usualTags', 'listenerZones'])
 
 const cleaned = <Wanted extends { notesTemplate?: string | undefined }>(wanted: Wanted): Wanted =>
   wanted.notesTemplate === undefined ? wanted : { ...wanted, notesTemplate: cleanNotes(wanted.notesTemplate) }
@@ -219,6 +213,10 @@ function changedFacts(show: Show, wanted: Omit<ShowChange, 'version'>): Partial<
     Object.entries(facts).filter(([name, value]) => value !== undefined && !isSame(name, value)),
   )
 }
+
+/** A show as it would be with some facts changed. */
+export const withFacts = (show: Show, wanted: Omit<ShowChange, 'version'>): Show =>
+  Show.build({ ...show.get(), ...changedFacts(show, cleaned(wanted)) }, { isNewRecord: false })
 
 /** The addresses that follow from a show's address part. */
 export const addressesOf = (publicUrl: string, slug: string) => ({

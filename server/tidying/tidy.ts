@@ -24,6 +24,9 @@ const outdated: readonly { statement: string; ageMs: number }[] = [
   { statement: 'DELETE FROM changes_together WHERE at < ?', ageMs: 90 * dayMs },
   { statement: 'DELETE FROM notices WHERE moment < ? AND told_at IS NOT NULL', ageMs: 90 * dayMs },
   { statement: "DELETE FROM mails WHERE created_at < ? AND state <> 'waiting'", ageMs: 30 * dayMs },
+  // Of each feed the newest state is the one that is served, and has its brotli.
+  { statement: 'DELETE FROM feed_states WHERE at < ? AND brotli IS NULL', ageMs: 400 * dayMs },
+  { statement: 'DELETE FROM feed_readers WHERE last_at < ?', ageMs: 90 * dayMs },
   { statement: 'DELETE FROM kept_texts WHERE saved_at < ?', ageMs: historyMs },
   { statement: "DELETE FROM uploads WHERE state = 'done' AND created_at < ?", ageMs: 30 * dayMs },
 ]

@@ -11,6 +11,7 @@ export const feed: readonly string[] = [
     changed_at DATETIME(3) NOT NULL,
     digest CHAR(43) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     bytes INT UNSIGNED NOT NULL,
+    words JSON NULL,
     gzip LONGBLOB NOT NULL,
     brotli LONGBLOB NULL,
     UNIQUE INDEX once (show_id, name, revision)
@@ -24,7 +25,7 @@ export const feed: readonly string[] = [
     first_at DATETIME(3) NOT NULL,
     last_at DATETIME(3) NOT NULL,
     status SMALLINT UNSIGNED NOT NULL,
-    got_at DATETIME(3) NULL,
+    has_at DATETIME(3) NULL,
     whole_count INT UNSIGNED NOT NULL,
     same_count INT UNSIGNED NOT NULL,
     PRIMARY KEY (show_id, name, agent, address),

@@ -1,0 +1,78 @@
+import { z } from 'zod'
+import type { FeedFinding } from '@core/feed/check'
+import type { FeedComparison } from '@core/feed/compare'
+import { isWebAddress } from '@core/episode/fields'
+import { showChange } from './shows'
+
+/** A finding, its places with the episode that each is about, where the feed is one of ours. */
+export interface ToldFinding extends Omit<FeedFinding, 'places'> {
+  places: (FeedFinding['places'][number] & { episodeId: string | null })[]
+}
+const finding = z.custom<ToldFinding>()
+
+/** A feed as it was from some moment on, and what was other then than before, in words. */
+const feedState = z.object({ id: z.string(), at: z.string(), bytes: z.number(), words: z.array(z.string()) })
+
+/** Somebody who fetches a feed: a program by its name, from an address without its end. */
+const feedReader = z.object({
+  agent: z.string(),
+  address: z.string(),
+  firstAt: z.string(),
+  lastAt: z.string(),
+  status: z.number(),
+  wholeCount: z.number(),
+  sameCount: z.number(),
+  /** Whether it was here since the feed became what it is now, and was told so. */
+  hasNewest: z.boolean(),
+})
+export type FeedReader = z.infer<typeof feedReader>
+
+export const feedOverview = z.object({
+  feedAddress: z.string(),
+  items: z.number(),
+  bytes: z.number(),
+  changedAt: z.string(),
+  rules: z.number(),
+  findings: z.array(finding),
+  /** The newest first. */
+  states: z.array(feedState),
+  readers: z.array(feedReader),
+})
+export type FeedOverview = z.infer<typeof feedOverview>
+
+export const feedComparison = z.object({ comparison: z.custom<FeedComparison>(), words: z.array(z.string()) })
+export type ToldComparison = z.infer<typeof feedComparison>
+
+/** What a change of a show would change in its feed. */
+export const feedOutlook = showChange
+
+export const mostFeedBytes = 25_000_000
+
+/** A feed to be checked: at an address, or pasted. */
+export const feedCheck = z.union([
+  z.strictObject({
+    address: z
+      .string()
+      .trim()
+      .max(2000, 'At most 2,000 characters.')
+      .refine(isWebAddress, 'A web address, such as https://example.org/feed.xml.'),
+  }),
+  z.strictObject({
+    text: z
+      .string()
+      .min(1, 'Must not be empty.')
+      .max(5_000_000, 'At most 5,000,000 characters; give its address instead.'),
+  }),
+])
+export type FeedCheck = z.infer<typeof feedCheck>
+
+export const feedChecked = z.object({
+  title: z.string(),
+  items: z.number(),
+  bytes: z.number(),
+  /** How many of the addresses in it were asked. */
+  asked: z.number(),
+  rules: z.number(),
+  findings: z.array(finding),
+})
+export type FeedChecked = z.infer<typeof feedChecked>

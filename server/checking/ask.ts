@@ -1,0 +1,183 @@
+import { mostFeedBytes } from '@contract/feed'
+import type { NamedAddress } from '@core/feed/addresses'
+import type { FeedAnswer, MetAddress } from '@core/feed/met'
+import { amount } from '@core/words/amounts'
+import { NoTranscript } from '@core/transcript/cue'
+import { readTranscript } from '@core/transcript/formats'
+import type { Configuration } from '../configuration'
+import { AppError } from '../errors'
+import { draw, PictureFailure } from '../pictures/draw'
+import { type RemoteAnswer, remoteFetcher } from '../remote/fetch'
+import { Refusal } from '../sound/refusals'
+
+const patienceMs = 10_000
+const atOnce = 6
+const mostPictureBytes = 12_000_000
+const mostTextBytes = 5_000_000
+
+/** A feed as it answered, and how it answers otherwise. */
+export interface AskedFeed {
+  body: Buffer
+  contentType: string
+  /** Where it was in the end. */
+  address: string
+  answer: FeedAnswer
+}
+
+/** Asks feeds, and what they name, as apps and directories do: without credentials, and never in private networks. */
+export function feedAsker(configuration: Pick<Configuration, 'fetchAllow' | 'publicUrl' | 'serverDir'>) {
+  const own = new URL(configuration.publicUrl)
+  const ownHost = `${own.hostname}:${own.port || (own.protocol === 'https:' ? 443 : 80)}`
+  const fetchRemote = remoteFetcher([...configuration.fetchAllow, ownHost], patienceMs)
+  const accept = { accept: 'application/rss+xml, application/xml, text/xml, */*;q=0.5' }
+
+  /** Throws `feed-refused` where nothing answers there, or too much. */
+  async function feed(address: string, signal: AbortSignal): Promise<AskedFeed> {
+    const whole = await refusing(address, () =>
+      fetchRemote(address, { mostBytes: mostFeedBytes + 1, headers: accept, signal }),
+    )
+    if (whole.body.length > mostFeedBytes)
+      throw refused(address, `It is larger than ${amount(mostFeedBytes)}, which is as much of a feed as is read.`)
+    const { headers, status } = whole
+    const contentType = headers['content-type'] ?? ''
+    const [conditional, compressed, head] = await Promise.all([
+      conditionOf(whole, condition => fetchRemote(whole.address, { mostBytes: 1, headers: condition, signal })),
+      quietly(() => fetchRemote(whole.address, { mostBytes: 1, headers: { 'accept-encoding': 'gzip, br' }, signal })),
+      quietly(() => fetchRemote(whole.address, { method: 'HEAD', mostBytes: 0, signal })),
+    ])
+    return {
+      body: whole.body,
+      contentType,
+      address: whole.address,
+      answer: {
+        status,
+        contentType,
+        cacheControl: headers['cache-control'] ?? '',
+        hasEtag: headers.etag !== undefined,
+        hasLastModified: headers['last-modified'] !== undefined,
+        conditionalStatus: conditional?.status ?? null,
+        isCompressed: compressed?.headers['content-encoding'] !== undefined,
+        headStatus: head?.status ?? null,
+        redirects: whole.via,
+      },
+    }
+  }
+
+  /** What answers at each of the addresses. */
+  async function named(addresses: readonly NamedAddress[], signal: AbortSignal): Promise<Map<string, MetAddress>> {
+    const met = new Map<string, MetAddress>()
+    const next = addresses.values()
+    const asking = Array.from({ length: atOnce }, async () => {
+      for (const { address, as } of next) met.set(address, await meet(address, as, signal))
+    })
+    await Promise.all(asking)
+    return met
+  }
+
+  async function meet(address: string, as: NamedAddress['as'], signal: AbortSignal): Promise<MetAddress> {
+    try {
+      if (as === 'audio') {
+        const part = await fetchRemote(address, { range: { from: 0, to: 1 }, mostBytes: 2, signal })
+        const head = await quietly(() => fetchRemote(address, { method: 'HEAD', mostBytes: 0, signal }))
+        const total = /\/(\d+)$/.exec(part.headers['content-range'] ?? '')?.[1] ?? part.headers['content-length']
+        return {
+          ...metOf(part),
+          bytes: total === undefined ? null : Number(total),
+          takesRanges: part.status === 206,
+          headStatus: head?.status ?? null,
+        }
+      }
+      const isPicture = as === 'artwork'
+      const whole = await fetchRemote(address, { mostBytes: isPicture ? mostPictureBytes : mostTextBytes, signal })
+      if (whole.status !== 200) return metOf(whole)
+      if (isPicture) return { ...metOf(whole), picture: await pictureOf(whole.body) }
+      return { ...metOf(whole), fault: as === 'transcript' ? transcriptFault(whole.body) : chaptersFault(whole.body) }
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error
+      return { ...nothing, problem: error.detail }
+    }
+  }
+
+  async function pictureOf(bytes: Buffer): Promise<MetAddress['picture']> {
+    try {
+      return await draw({ kind: 'size', bytes }, configuration)
+    } catch (error) {
+      if (error instanceof PictureFailure) return null
+      throw error
+    }
+  }
+
+  return { feed, named }
+}
+
+const nothing: MetAddress = {
+  status: null,
+  problem: null,
+  contentType: '',
+  bytes: null,
+  takesRanges: false,
+  headStatus: null,
+  redirects: 0,
+  picture: null,
+  fault: null,
+}
+
+const metOf = ({ status, headers, redirects }: RemoteAnswer): MetAddress => ({
+  ...nothing,
+  status,
+  contentType: headers['content-type'] ?? '',
+  redirects,
+})
+
+function transcriptFault(bytes: Buffer): string | null {
+  try {
+    readTranscript(bytes)
+    return null
+  } catch (error) {
+    if (error instanceof NoTranscript) return error.message
+    throw error
+  }
+}
+
+/** JSON Chapters: a list named `chapters`, each with a `startTime`. */
+function chaptersFault(bytes: Buffer): string | null {
+  try {
+    const { chapters } = JSON.parse(bytes.toString()) as { chapters?: { startTime?: unknown }[] }
+    if (!Array.isArray(chapters)) return 'There is no list of chapters in it.'
+    return chapters.every(each => typeof each?.startTime === 'number') ? null : 'A chapter has no startTime.'
+  } catch {
+    return 'It is no JSON.'
+  }
+}
+
+/** Asks whether it has changed, by what it was given; null where nothing was. */
+async function conditionOf(
+  { headers, status }: RemoteAnswer,
+  ask: (condition: Record<string, string>) => Promise<RemoteAnswer>,
+): Promise<RemoteAnswer | null> {
+  const { etag, 'last-modified': modified } = headers
+  if (status !== 200 || (!etag && !modified)) return null
+  return quietly(() => ask(etag ? { 'if-none-match': etag } : { 'if-modified-since': modified! }))
+}
+
+/** What does not answer a second time says nothing. */
+async function quietly(ask: () => Promise<RemoteAnswer>): Promise<RemoteAnswer | null> {
+  try {
+    return await ask()
+  } catch (error) {
+    if (error instanceof Refusal) return null
+    throw error
+  }
+}
+
+async function refusing<T>(address: string, ask: () => Promise<T>): Promise<T> {
+  try {
+    return await ask()
+  } catch (error) {
+    if (error instanceof Refusal) throw refused(address, `${error.title}. ${error.detail}`)
+    throw error
+  }
+}
+
+const refused = (address: string, detail: string): AppError =>
+  new AppError('feed-refused', detail, [{ field: 'address', value: address.slice(0, 80), rule: detail }])

@@ -1,0 +1,179 @@
+import { promisify } from 'node:util'
+import { gunzip } from 'node:zlib'
+import { Op } from 'sequelize'
+import type { FeedCheck, FeedChecked, FeedOverview, ToldComparison, ToldFinding } from '@contract/feed'
+import type { ShowChange } from '@contract/shows'
+import type { FeedFinding } from '@core/feed/check'
+import { comparisonWords } from '@core/feed/compare'
+import { feedRules } from '@core/feed/rules'
+import { Membership } from '../access/models'
+import type { Scope } from '../access/scope'
+import { Episode } from '../episodes/models'
+import { AppError } from '../errors'
+import { FeedState } from '../feeds/models'
+import { readersOf } from '../feeds/readers'
+import { currentFeed, feedTextWith, mainFeed } from '../feeds/service'
+import type { Platform } from '../platform'
+import { Show } from '../shows/models'
+import { feedAsker } from './ask'
+import { run } from './run'
+
+/** So long everything that a feed names is asked for, and no longer. */
+const limitMs = 50_000
+const shownStates = 20
+
+/** Whether a feed is right, what became of it, and who has it. */
+export function checkingService(platform: Pick<Platform, 'configuration' | 'clock' | 'database'>) {
+  const { configuration, clock } = platform
+  const ask = feedAsker(configuration)
+
+  async function find({ showId }: Scope): Promise<Show> {
+    const show = await Show.findByPk(showId)
+    if (!show) throw new AppError('not-found', 'There is no such show.')
+    return show
+  }
+
+  /** The newest states of a show's feed, each with what was other in it than before. */
+  async function statesOf(showId: string): Promise<FeedOverview['states']> {
+    const states = await FeedState.findAll({
+      where: { showId, name: mainFeed },
+      attributes: ['id', 'at', 'bytes', 'words'],
+      order: [['revision', 'DESC']],
+      limit: shownStates + 1,
+    })
+    for (const [index, state] of states.entries()) {
+      const before = states[index + 1]
+      if (!state.words && before) await state.update({ words: comparisonWords(await compared(before.id, state.id)) })
+    }
+    return states.slice(0, shownStates).map(({ id, at, bytes, words }) => ({
+      id,
+      at: at.toISOString(),
+      bytes,
+      words: words ?? ['The feed as it began.'],
+    }))
+  }
+
+  async function compared(earlierId: string, laterId: string) {
+    const [earlier, later] = await Promise.all([bytesOf(earlierId), bytesOf(laterId)])
+    return run({ kind: 'compare', earlier, later }, configuration)
+  }
+
+  async function bytesOf(id: string): Promise<Buffer> {
+    const { gzip } = await FeedState.findByPk(id, { attributes: ['gzip'], rejectOnEmpty: true })
+    return promisify(gunzip)(gzip)
+  }
+
+  return {
+    /** Everything about the feed of a show. */
+    async overview(scope: Scope): Promise<FeedOverview> {
+      const show = await find(scope)
+      const { bodies, lastModified } = (await currentFeed(platform, show, mainFeed))!
+      const bytes = bodies.identity
+      const { findings, items } = await run(
+        {
+          kind: 'check',
+          bytes,
+          contentType: '',
+          met: { address: null, now: clock.now(), answer: null, answers: new Map() },
+        },
+        configuration,
+      )
+      const states = await statesOf(show.id)
+      return {
+        feedAddress: `${configuration.publicUrl}/${show.slug}/feed.xml`,
+        items,
+        bytes: bytes.length,
+        changedAt: new Date(Math.min(+lastModified, +clock.now())).toISOString(),
+        rules: feedRules.length,
+        findings: await withEpisodes(findings, show.id),
+        states,
+        readers: await readersOf(platform.database, show.id, mainFeed, states[0]?.at ?? null),
+      }
+    },
+
+    /** What became another thing with a state of the feed. */
+    async stateOf({ showId }: Scope, id: string): Promise<ToldComparison> {
+      const state = await FeedState.findOne({ where: { id, showId }, attributes: ['id', 'name', 'revision'] })
+      if (!state) throw new AppError('not-found', 'There is no such state of the feed.')
+      const before = await FeedState.findOne({
+        where: { showId, name: state.name, revision: { [Op.lt]: state.revision } },
+        attributes: ['id'],
+        order: [['revision', 'DESC']],
+      })
+      if (!before) throw new AppError('not-found', 'There is no state before this one.')
+      const comparison = await compared(before.id, state.id)
+      return { comparison, words: comparisonWords(comparison) }
+    },
+
+    /** What a change of the show would change in its feed; nothing is changed. */
+    async outlook(scope: Scope, change: Omit<ShowChange, 'version'>): Promise<ToldComparison> {
+      const show = await find(scope)
+      const { bodies } = (await currentFeed(platform, show, mainFeed))!
+      const earlier = bodies.identity
+      const later = Buffer.from(await feedTextWith(show, change, configuration.publicUrl))
+      const comparison = await run({ kind: 'compare', earlier, later }, configuration)
+      return { comparison, words: comparisonWords(comparison) }
+    },
+
+    /** Checks any feed. Throws `feed-refused` where there is none. */
+    async check(wanted: FeedCheck, accountId: string, gone: AbortSignal): Promise<FeedChecked> {
+      const signal = AbortSignal.any([gone, AbortSignal.timeout(limitMs)])
+      try {
+        const asked = 'address' in wanted ? await ask.feed(wanted.address, signal) : null
+        const bytes = asked?.body ?? Buffer.from((wanted as { text: string }).text)
+        const contentType = asked?.contentType ?? ''
+        const named = await run({ kind: 'addresses', bytes, contentType }, configuration)
+        const answers = await ask.named(named, signal)
+        const { findings, title, items } = await run(
+          {
+            kind: 'check',
+            bytes,
+            contentType,
+            met: { address: asked?.address ?? null, now: clock.now(), answer: asked?.answer ?? null, answers },
+          },
+          configuration,
+        )
+        const showId = asked && (await ownShow(asked.address, accountId))
+        return {
+          title,
+          items,
+          bytes: bytes.length,
+          asked: named.length,
+          rules: feedRules.length,
+          findings: showId ? await withEpisodes(findings, showId) : told(findings, () => null),
+        }
+      } catch (error) {
+        if (signal.aborted && !gone.aborted)
+          throw new AppError('feed-refused', `It was not all answered within ${limitMs / 1000} seconds.`)
+        throw error
+      }
+    },
+  }
+
+  /** The show whose feed an address is, where the account may look at it. */
+  async function ownShow(address: string, accountId: string): Promise<string | null> {
+    const slug = /^\/([a-z0-9-]+)\/feed\.xml$/.exec(new URL(address).pathname)?.[1]
+    if (!slug || !address.startsWith(configuration.publicUrl)) return null
+    const show = await Show.findOne({ where: { slug }, attributes: ['id'] })
+    const member = show && (await Membership.findOne({ where: { accountId, showId: show.id } }))
+    return member ? show.id : null
+  }
+}
+
+/** Findings with the episodes that they are about. */
+async function withEpisodes(findings: readonly FeedFinding[], showId: string): Promise<ToldFinding[]> {
+  const guids = new Set(findings.flatMap(({ places }) => places.flatMap(({ item }) => item?.guid ?? [])))
+  const episodes = await Episode.findAll({
+    where: { showId, guid: [...guids] },
+    attributes: ['id', 'guid'],
+    raw: true,
+  })
+  const ids = new Map(episodes.map(({ id, guid }) => [guid, id]))
+  return told(findings, guid => ids.get(guid) ?? null)
+}
+
+const told = (findings: readonly FeedFinding[], idOf: (guid: string) => string | null): ToldFinding[] =>
+  findings.map(({ places, ...finding }) => ({
+    ...finding,
+    places: places.map(place => ({ ...place, episodeId: place.item && idOf(place.item.guid) })),
+  }))
