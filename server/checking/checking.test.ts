@@ -253,7 +253,8 @@ describe('the feed of a show', () => {
     const first = await get('Tide Reader/2.1 (+https://tide.example)')
     await get('Tide Reader/2.2', { 'if-none-match': String(first.headers.etag) })
     await get('Mozilla/5.0 (X11)')
-    await expect.poll(async () => (await overview()).readers.length, { timeout: 5_000 }).toBe(2)
+    const agents = async () => (await overview()).readers.map(({ agent }) => agent)
+    await expect.poll(agents, { timeout: 5_000 }).toEqual(expect.arrayContaining(['A browser', 'Tide Reader']))
     expect((await overview()).readers).toEqual(
       expect.arrayContaining([
         expect.objectContaining({
@@ -269,6 +270,6 @@ describe('the feed of a show', () => {
     house.clock.moveBy(60_000)
     const { version } = (await house.call('GET', `/shows/${show.id}`)).json() as Show
     await house.call('PATCH', `/shows/${show.id}`, { version, description: 'Another one.' })
-    expect((await overview()).readers.map(({ hasNewest }) => hasNewest)).toEqual([false, false])
+    expect((await overview()).readers.map(({ hasNewest }) => hasNewest)).not.toContain(true)
   })
 })

@@ -8,6 +8,9 @@ const AllEpisodesPage = () => import('./table/AllEpisodesPage.vue')
 const AppFrame = () => import('./frame/AppFrame.vue')
 const CalendarPage = () => import('./calendar/CalendarPage.vue')
 const DeskPage = () => import('./desk/DeskPage.vue')
+const FeedCheckPage = () => import('./feed/FeedCheckPage.vue')
+const FeedFactsPage = () => import('./feed/FeedFactsPage.vue')
+const FeedPage = () => import('./feed/FeedPage.vue')
 const HabitsPage = () => import('./show/HabitsPage.vue')
 const RhythmPage = () => import('./rhythm/RhythmPage.vue')
 const ShelfPage = () => import('./shelf/ShelfPage.vue')
@@ -34,6 +37,9 @@ export function createStudioRouter(): Router {
           { path: 'calendar', name: 'calendar', component: CalendarPage, props: true },
           { path: 'you', name: 'you', component: YouPage, props: true },
           { path: 'shelf', name: 'shelf', component: ShelfPage, props: true },
+          { path: 'feed', name: 'feed', component: FeedPage, props: true },
+          { path: 'feed/check', name: 'feed-check', component: FeedCheckPage, props: true },
+          { path: 'feed/facts', name: 'feed-facts', component: FeedFactsPage, props: true },
           { path: 'habits', name: 'habits', component: HabitsPage, props: true },
           { path: 'rhythm', name: 'rhythm', component: RhythmPage, props: true },
           { path: 'facts', name: 'facts', component: ShowFormPage, props: true },

@@ -41,7 +41,7 @@ function send(method: string, path: string, body: unknown, headers: Record<strin
     headers: { ...(body !== undefined && !isBlob && { 'content-type': 'application/json' }), ...headers },
     body: body === undefined || isBlob ? (body as Blob | undefined) : JSON.stringify(body),
     signal: AbortSignal.timeout(
-      isBlob ? timeoutMs * 8 : /\/(address|release|together|take-back)$/.test(path) ? askingMs : timeoutMs,
+      isBlob ? timeoutMs * 8 : /\/(address|release|together|take-back|feed-checks)$/.test(path) ? askingMs : timeoutMs,
     ),
   }).catch(() => {
     throw new NoAnswer('The server does not answer.')

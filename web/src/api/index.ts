@@ -12,6 +12,7 @@ import type {
   Vocabulary,
 } from '@contract/episodes'
 import type { Aside, History, PastState, PastText } from '@contract/history'
+import type { FeedCheck, FeedChecked, FeedOverview, ToldComparison } from '@contract/feed'
 import type { MailChange, MailState } from '@contract/mail'
 import type { OrderFindings } from '@contract/order'
 import type { Preview } from '@contract/preview'
@@ -75,6 +76,11 @@ export const api = {
   showAt: (slug: string) => call<Show>('GET', `/shows/at/${encodeURIComponent(slug)}`),
   slots: (showId: string, count: number) => call<SlotList>('GET', `/shows/${showId}/slots${queryOf({ count })}`),
   order: (showId: string) => call<OrderFindings>('GET', `/shows/${showId}/order`),
+  feed: (showId: string) => call<FeedOverview>('GET', `/shows/${showId}/feed`),
+  feedState: (showId: string, id: string) => call<ToldComparison>('GET', `/shows/${showId}/feed/states/${id}`),
+  feedOutlook: (showId: string, change: ShowChange) =>
+    call<ToldComparison>('POST', `/shows/${showId}/feed/outlook`, change),
+  checkFeed: (wanted: FeedCheck) => call<FeedChecked>('POST', '/feed-checks', wanted),
   createShow: (show: NewShow) => call<Show>('POST', '/shows', show),
   changeShow: (id: string, change: ShowChange) => call<Show>('PATCH', `/shows/${id}`, change),
   addArtwork: (picture: Blob, crop?: Crop) =>

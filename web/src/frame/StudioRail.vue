@@ -75,6 +75,7 @@ async function leave(): Promise<void> {
         <RouterLink :to="{ name: 'episodes', params: { show: show.slug } }">All episodes</RouterLink>
         <RouterLink :to="{ name: 'calendar', params: { show: show.slug } }">Calendar</RouterLink>
         <RouterLink :to="{ name: 'shelf', params: { show: show.slug } }">Shelf</RouterLink>
+        <RouterLink :to="{ name: 'feed', params: { show: show.slug } }">Feed</RouterLink>
       </nav>
     </header>
     <EpisodeRail v-if="near" :show="show" :near="near" @more="standing => emit('more', standing)" />

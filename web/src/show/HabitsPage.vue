@@ -4,6 +4,7 @@ import InputText from 'primevue/inputtext'
 import { computed, onMounted, reactive, ref } from 'vue'
 import { type Show, type ShowChange, showChange } from '@contract/shows'
 import { patternFault, patternTitle } from '@core/episode/titlePattern'
+import SaveOutlook from '../feed/SaveOutlook.vue'
 import LinksField from '../writing/LinksField.vue'
 import NotesEditor from '../writing/NotesEditor.vue'
 import PeopleField from '../writing/PeopleField.vue'
@@ -25,6 +26,7 @@ const habits = reactive({ titlePattern, notesTemplate, usualLinks, usualTags, ho
 const notes = ref<InstanceType<typeof NotesEditor>>()
 const problem = ref<Told | null>(null)
 const busy = ref(false)
+const outlook = ref<InstanceType<typeof SaveOutlook>>()
 const saved = ref(false)
 onMounted(() => vocabulary.load(show.value.id))
 
@@ -44,7 +46,7 @@ async function save(): Promise<void> {
   try {
     const faults = await faultsOf(showChange, change)
     if (faults.length > 0) problem.value = { ...notYet, faults }
-    else {
+    else if (await outlook.value!.ask(change)) {
       await shows.change(show.value.id, change)
       saved.value = true
     }
@@ -102,6 +104,7 @@ async function save(): Promise<void> {
         <span v-if="saved" class="quiet" role="status">Saved.</span>
       </div>
     </div>
+    <SaveOutlook ref="outlook" :show="show" />
   </div>
 </template>
 

@@ -10,6 +10,7 @@ import { newShow, type Picture, showChange } from '@contract/shows'
 import { slugFrom } from '@core/address/slug'
 import { categories } from '@core/feed/categories'
 import { artworkAt } from '@core/show/artwork'
+import SaveOutlook from '../feed/SaveOutlook.vue'
 import ArtworkField from './ArtworkField.vue'
 import { faultsOf } from '../parts/checked'
 import FormField from '../parts/FormField.vue'
@@ -48,6 +49,7 @@ const artworkAddress = ref<string | null>(null)
 const problem = ref<Told | null>(null)
 const form = ref<HTMLFormElement>()
 const busy = ref(false)
+const outlook = ref<InstanceType<typeof SaveOutlook>>()
 
 onMounted(() => {
   if (!shows.list) void shows.loadList().catch(() => undefined)
@@ -99,6 +101,7 @@ async function save(): Promise<void> {
       await point({ ...notYet, faults })
       return
     }
+    if (existing.value && !(await outlook.value!.ask(changed))) return
     const saved = existing.value ? await shows.change(existing.value.id, changed) : await shows.create(made)
     await router.push({ name: 'show', params: { show: saved.slug } })
   } catch (error) {
@@ -253,6 +256,7 @@ async function point(found: Told): Promise<void> {
         <button v-else type="button" class="link-button" @click="leave">Sign out</button>
       </div>
     </form>
+    <SaveOutlook v-if="existing" ref="outlook" :show="existing" />
   </main>
 </template>
 

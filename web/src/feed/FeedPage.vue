@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import { storeToRefs } from 'pinia'
+import { computed, onUnmounted, watch } from 'vue'
+import { amount } from '@core/words/amounts'
+import { onNews } from '../news/news'
+import CopyField from '../parts/CopyField.vue'
+import ProblemNote from '../parts/ProblemNote.vue'
+import { useShows } from '../show/shows'
+import { useNow } from '../time/now'
+import { untilThen } from '../time/times'
+import FeedFindings from './FeedFindings.vue'
+import FeedReaders from './FeedReaders.vue'
+import FeedStates from './FeedStates.vue'
+import { useFeed } from './feed'
+
+/** The feed of a show, without a line of XML: whether it is right, what became of it, who has it. */
+const props = defineProps<{ show: string }>()
+const shows = useShows()
+const feed = useFeed()
+const { overview, problem } = storeToRefs(feed)
+const show = computed(() => shows.bySlug(props.show)!)
+const now = useNow(60_000)
+watch(
+  () => show.value.id,
+  id => void feed.load(id),
+  { immediate: true },
+)
+onNews(
+  ({ kind, showId }) => kind === 'feed' && showId === show.value.id,
+  () => feed.load(show.value.id),
+)
+onUnmounted(() => feed.leave())
+const newest = computed(() => overview.value?.readers.filter(({ hasNewest }) => hasNewest).length ?? 0)
+</script>
+
+<template>
+  <div class="page">
+    <header>
+      <h1>Feed</h1>
+      <nav class="ways" aria-label="More about the feed">
+        <RouterLink :to="{ name: 'feed-facts', params: { show: show.slug } }">What else it says</RouterLink>
+        <RouterLink :to="{ name: 'feed-check', params: { show: show.slug } }">Check any feed</RouterLink>
+        <a :href="show.feedAddress" target="_blank">See it as it is</a>
+      </nav>
+    </header>
+    <CopyField label="Its address, the same for ever" :text="show.feedAddress" />
+    <ProblemNote v-if="problem" :problem="problem" />
+    <template v-if="overview">
+      <p class="quiet">
+        {{ overview.items }} {{ overview.items === 1 ? 'episode' : 'episodes' }}, {{ amount(overview.bytes) }}; changed
+        {{ untilThen(overview.changedAt, now) }}.
+      </p>
+      <section aria-labelledby="right">
+        <h2 id="right">Is it right?</h2>
+        <FeedFindings :findings="overview.findings" :rules="overview.rules" :show="show.slug" is-ours />
+        <p class="small quiet">
+          These rules look at what it says.
+          <RouterLink
+            :to="{ name: 'feed-check', params: { show: show.slug }, query: { address: overview.feedAddress } }"
+            >Ask as an app would</RouterLink
+          >
+          also fetches it, the audio and the pictures.
+        </p>
+      </section>
+      <section aria-labelledby="became">
+        <h2 id="became">What became of it</h2>
+        <FeedStates :states="overview.states" :show="show" />
+      </section>
+      <section aria-labelledby="readers">
+        <h2 id="readers">Who has it</h2>
+        <p v-if="overview.readers.length" class="quiet small">
+          {{ newest }} of {{ overview.readers.length }} have what it is now. Addresses are kept without their end.
+        </p>
+        <FeedReaders :readers="overview.readers" :show="show" />
+      </section>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  display: grid;
+  gap: var(--space-4);
+  max-width: 64rem;
+  padding: var(--space-4) var(--space-5) var(--space-6);
+}
+header {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-5);
+  align-items: baseline;
+  justify-content: space-between;
+}
+h1 {
+  font-size: var(--text-2xl);
+}
+h2 {
+  margin-bottom: var(--space-2);
+  font-size: var(--text-l);
+}
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-4);
+}
+</style>

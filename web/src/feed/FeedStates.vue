@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { ref, shallowRef } from 'vue'
+import type { FeedOverview, ToldComparison } from '@contract/feed'
+import type { Show } from '@contract/shows'
+import { amount } from '@core/words/amounts'
+import { shortMoment } from '../time/times'
+import FeedComparisonWords from './FeedComparisonWords.vue'
+import { useFeed } from './feed'
+
+/** What became of the feed, the newest first; each state can be laid beside the one before. */
+const props = defineProps<{ states: FeedOverview['states']; show: Show }>()
+const feed = useFeed()
+const opened = ref<string | null>(null)
+const compared = shallowRef<ToldComparison | null>(null)
+async function open(id: string): Promise<void> {
+  compared.value = null
+  opened.value = opened.value === id ? null : id
+  if (opened.value) compared.value = await feed.stateOf(props.show.id, id).catch(() => null)
+}
+const hasWords = (at: number): boolean => at < props.states.length - 1
+</script>
+
+<template>
+  <ol class="states">
+    <li v-for="(state, at) in states" :key="state.id">
+      <p class="when small quiet">{{ shortMoment(state.at, show.zone) }} · {{ amount(state.bytes) }}</p>
+      <div>
+        <p v-for="words in state.words" :key="words">{{ words }}</p>
+        <button
+          v-if="hasWords(at)"
+          type="button"
+          class="link-button small"
+          :aria-expanded="opened === state.id"
+          @click="open(state.id)"
+        >
+          {{ opened === state.id ? 'Fold away' : 'Compare' }}
+        </button>
+        <FeedComparisonWords v-if="opened === state.id && compared" :comparison="compared.comparison" />
+      </div>
+    </li>
+  </ol>
+</template>
+
+<style scoped>
+.states {
+  display: grid;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+li {
+  display: grid;
+  grid-template-columns: 12rem minmax(0, 1fr);
+  gap: var(--space-3);
+  padding: var(--space-2) 0;
+  border-top: 1px solid var(--edge);
+}
+.when {
+  font-variant-numeric: tabular-nums;
+}
+@media (max-width: 700px) {
+  li {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 0;
+  }
+}
+</style>

@@ -1,0 +1,36 @@
+import { defineStore } from 'pinia'
+import { ref, shallowRef } from 'vue'
+import type { FeedCheck, FeedChecked, FeedOverview, ToldComparison } from '@contract/feed'
+import type { ShowChange } from '@contract/shows'
+import { api } from '../api'
+import { problemOf, type Told } from '../parts/problems'
+
+/** The feed of the open show: whether it is right, what became of it, who has it. */
+export const useFeed = defineStore('feed', () => {
+  const overview = shallowRef<FeedOverview | null>(null)
+  const problem = ref<Told | null>(null)
+  let turns = 0
+
+  async function load(showId: string): Promise<void> {
+    const turn = ++turns
+    try {
+      const loaded = await api.feed(showId)
+      if (turn !== turns) return
+      overview.value = loaded
+      problem.value = null
+    } catch (error) {
+      if (turn === turns) problem.value = problemOf(error, 'The feed itself is served all the same.')
+    }
+  }
+  function leave(): void {
+    turns++
+    overview.value = null
+    problem.value = null
+  }
+
+  const stateOf = (showId: string, id: string): Promise<ToldComparison> => api.feedState(showId, id)
+  const outlook = (showId: string, change: ShowChange): Promise<ToldComparison> => api.feedOutlook(showId, change)
+  const check = (wanted: FeedCheck): Promise<FeedChecked> => api.checkFeed(wanted)
+
+  return { overview, problem, load, leave, stateOf, outlook, check }
+})
