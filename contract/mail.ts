@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { noticeKinds } from '@core/release/notices'
+import { mailKinds } from '@core/release/notices'
 
 /** What a person is written of, and what became of the last mails. */
 export const mailState = z.object({
@@ -7,7 +7,7 @@ export const mailState = z.object({
   to: z.string(),
   /** Whether a mail server is set. */
   isSent: z.boolean(),
-  unwanted: z.array(z.enum(noticeKinds)),
+  unwanted: z.array(z.enum(mailKinds)),
   last: z.array(
     z.object({
       id: z.string(),
@@ -20,5 +20,5 @@ export const mailState = z.object({
 })
 export type MailState = z.infer<typeof mailState>
 
-export const mailChange = z.object({ unwanted: z.array(z.enum(noticeKinds)).max(noticeKinds.length) })
+export const mailChange = z.object({ unwanted: z.array(z.enum(mailKinds)).max(mailKinds.length) })
 export type MailChange = z.infer<typeof mailChange>

@@ -26,6 +26,7 @@ export async function serve({ name, demo = false, fresh = false }) {
   const copyistPort = portFrom('COPYIST_PORT', 4312)
   const outboxPort = portFrom('OUTBOX_PORT', 4313)
   const smtpPort = portFrom('OUTBOX_SMTP_PORT', 4314)
+  const directoriesPort = portFrom('DIRECTORIES_PORT', 4317)
   const address = `http://127.0.0.1:${port}`
   await needRoom(folder)
   needPrograms([
@@ -45,12 +46,16 @@ export async function serve({ name, demo = false, fresh = false }) {
     if (demo) await needPort(copyistPort, 'COPYIST_PORT', command)
     if (demo) await needPort(outboxPort, 'OUTBOX_PORT', command)
     if (demo) await needPort(smtpPort, 'OUTBOX_SMTP_PORT', command)
-    if (fresh) for (const part of ['mariadb', 'media']) await rm(join(folder, part), { recursive: true, force: true })
+    if (demo) await needPort(directoriesPort, 'DIRECTORIES_PORT', command)
+    if (fresh)
+      for (const part of ['mariadb', 'media', 'directories.json'])
+        await rm(join(folder, part), { recursive: true, force: true })
     const environment = { PORT: String(port), MEDIA_DIR: join(folder, 'media'), DATABASE_URL: process.env.DATABASE_URL }
     environment.DATABASE_URL ||= parts.add(await startDatabase(folder, { log: console.log })).url
     if (demo) {
       environment.LISTENER_URL = `http://127.0.0.1:${listenerPort}`
       environment.COPYIST_URL = `http://127.0.0.1:${copyistPort}`
+      environment.DIRECTORIES_URL = `http://127.0.0.1:${directoriesPort}`
       environment.OUTBOX_URL = `http://127.0.0.1:${outboxPort}`
       environment.SMTP_URL = `smtp://127.0.0.1:${smtpPort}`
       environment.TRAVEL = 'yes'
@@ -64,9 +69,16 @@ export async function serve({ name, demo = false, fresh = false }) {
       ).listening
       const outbox = { ...time, OUTBOX_PORT: String(outboxPort), OUTBOX_SMTP_PORT: String(smtpPort) }
       await parts.addStandIn(() => startProgram('dist/server/outbox.js', outbox)).listening
+      const directories = {
+        ...time,
+        DIRECTORIES_PORT: String(directoriesPort),
+        DIRECTORIES_FILE: join(folder, 'directories.json'),
+        SMTP_URL: environment.SMTP_URL,
+      }
+      await parts.addStandIn(() => startProgram('dist/server/directories.js', directories)).listening
     }
     await parts.add(startProgram('dist/server/main.js', environment)).listening
-    console.log(greeting({ address, demo, listenerPort, copyistPort, outboxPort }))
+    console.log(greeting({ address, demo, listenerPort, copyistPort, outboxPort, directoriesPort }))
     await parts.keepRunning()
   } finally {
     await parts.stop()
@@ -74,7 +86,7 @@ export async function serve({ name, demo = false, fresh = false }) {
   }
 }
 
-const greeting = ({ address, demo, listenerPort, copyistPort, outboxPort }) =>
+const greeting = ({ address, demo, listenerPort, copyistPort, outboxPort, directoriesPort }) =>
   [
     '',
     `  Lake Letter is open at ${address}`,
@@ -84,6 +96,7 @@ const greeting = ({ address, demo, listenerPort, copyistPort, outboxPort }) =>
           `  The stand-in listener http://127.0.0.1:${listenerPort}`,
           `  The stand-in copyist  http://127.0.0.1:${copyistPort}/openapi.json`,
           `  The stand-in outbox   http://127.0.0.1:${outboxPort}`,
+          `  Stand-in directories  http://127.0.0.1:${directoriesPort}/harbour-list`,
         ]
       : ['  The first visit makes the first account.']),
     '  Ctrl-C ends it.',

@@ -25,6 +25,7 @@ import { historyRoutes } from './history/routes'
 import { checkingRoutes } from './checking/routes'
 import { calendarRoutes } from './calendar/routes'
 import { chapterRoutes } from './chapters/routes'
+import { directoryRoutes } from './directories/routes'
 import { deliveryRoutes } from './delivery/routes'
 import { mailRoutes } from './mail/routes'
 import { missingAddress } from './missingAddress'
@@ -130,6 +131,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
         await answers.register(shelfRoutes(platform))
         await answers.register(remoteRoutes(platform))
         await answers.register(checkingRoutes(platform))
+        await answers.register(directoryRoutes(platform))
       })
     },
     { prefix: '/api/v1' },

@@ -20,6 +20,7 @@ const schema = z.object({
   RUN_JOBS: z.enum(['yes', 'no']).default('yes'),
   LISTENER_URL: z.url().optional(),
   COPYIST_URL: z.url({ protocol: /^https?$/ }).optional(),
+  DIRECTORIES_URL: z.url({ protocol: /^https?$/ }).optional(),
   OUTBOX_URL: z.url({ protocol: /^https?$/ }).optional(),
   TRAVEL: z.enum(['yes', 'no']).default('no'),
   SMTP_URL: z.url({ protocol: /^smtps?$/ }).optional(),
@@ -48,6 +49,8 @@ export interface Configuration {
   /** Of the service that drafts transcripts, without a trailing slash; null where there is none. */
   copyistUrl: string | null
   /** Of the stand-in that shows mail. */
+  /** Of the directories that shows are handed to. */
+  directoriesUrl: string | null
   outboxUrl: string | null
   /** Whether the clock may be moved forward; for the demo. */
   mayTravel: boolean
@@ -92,6 +95,7 @@ export function readConfiguration(environment: NodeJS.ProcessEnv): Configuration
       .filter(Boolean),
     listenerUrl: data.LISTENER_URL ?? null,
     copyistUrl: data.COPYIST_URL ? withoutSlashesBehind(data.COPYIST_URL) : null,
+    directoriesUrl: data.DIRECTORIES_URL ? withoutSlashesBehind(data.DIRECTORIES_URL) : null,
     outboxUrl: data.OUTBOX_URL ?? null,
     mayTravel: data.TRAVEL === 'yes',
     smtpUrl: data.SMTP_URL ?? null,

@@ -97,6 +97,16 @@ const catalogue = {
     title: 'There is no feed to be checked',
     todo: 'Look whether it is the address of the feed, or paste the feed itself.',
   },
+  'directory-refused': {
+    status: 422,
+    title: 'The directory does not take it',
+    todo: 'Mend what it lacks, then hand it in again.',
+  },
+  'already-handed-in': {
+    status: 409,
+    title: 'It was handed in already',
+    todo: 'Nothing to do: new episodes go there by themselves, some hours after their release.',
+  },
   'upload-gone': { status: 410, title: 'This upload was given up', todo: 'Start the upload again.' },
   unsupported: {
     status: 415,

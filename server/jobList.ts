@@ -2,6 +2,7 @@ import { askCopyist } from './drafting/job'
 import { finishEpisode } from './finishing/job'
 import type { JobList } from './jobs/kinds'
 import { measureFile } from './measuring/measuring'
+import { followListing } from './directories/follow'
 import { checkFeed } from './mail/checkFeed'
 import { sendMail } from './mail/send'
 import { tellPeople } from './mail/tell'
@@ -28,6 +29,7 @@ export function jobList(platform: Platform): JobList {
     'tell-people': tellPeople(platform),
     'check-feed': checkFeed(platform),
     'send-mail': sendMail(platform),
+    'follow-listing': followListing(platform),
     'clear-blobs': { lane: 'tidying', run: () => blobKeeper(platform).clear(), gaveUp: null },
     tidy: tidying(platform).job,
   }

@@ -5,6 +5,7 @@ import { initEpisodes } from './episodes/models'
 import { initFeeds } from './feeds/models'
 import { initFiles } from './files/models'
 import { initHistory } from './history/models'
+import { initDirectories } from './directories/models'
 import { initDrafts } from './drafting/models'
 import { initTranscripts } from './transcripts/models'
 import { initJobs } from './jobs/models'
@@ -44,6 +45,7 @@ export function openDatabase(address: string): Sequelize {
     initDrafts,
     initLinks,
     initFeeds,
+    initDirectories,
     initTogether,
     initMail,
     initUploads,

@@ -128,6 +128,6 @@ defineProps<{ show: PublicShow; episode: PublicEpisode }>()
         <a :href="episode.sound.address" download>Download the sound</a> ({{ amount(episode.sound.bytes) }})
       </p>
     </article>
-    <FeedAddress :address="show.feedAddress" />
+    <FeedAddress :address="show.feedAddress" :elsewhere="show.subscribe" />
   </main>
 </template>

@@ -27,7 +27,7 @@ defineProps<{ show: PublicShow; episodes: readonly PublicEpisode[] }>()
     <div class="shore" aria-hidden="true" />
   </header>
   <main class="column">
-    <FeedAddress :address="show.feedAddress" />
+    <FeedAddress :address="show.feedAddress" :elsewhere="show.subscribe" />
     <h2 class="section">Episodes</h2>
     <p v-if="episodes.length === 0" class="quiet">Nothing has been released yet.</p>
     <ol v-else class="episodes">

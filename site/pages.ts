@@ -23,6 +23,8 @@ export interface PublicShow {
   artworkAddress: string
   pageAddress: string
   feedAddress: string
+  /** Where else it is listed. */
+  subscribe: readonly { name: string; address: string }[]
 }
 
 export interface PublicEpisode {

@@ -5,6 +5,10 @@ import { type Hindrance, hindranceWords } from './readiness'
 export const noticeKinds = ['released', 'held', 'hour before', 'day before'] as const
 export type NoticeKind = (typeof noticeKinds)[number]
 
+/** All that people are written of: moments of episodes, and that a directory took a show. */
+export const mailKinds = [...noticeKinds, 'listed'] as const
+export type MailKind = (typeof mailKinds)[number]
+
 /** So long before its moment somebody is told of an episode that is not ready. */
 export const beforeMs: Readonly<Record<'hour before' | 'day before', number>> = {
   'hour before': 3600_000,
@@ -12,11 +16,12 @@ export const beforeMs: Readonly<Record<'hour before' | 'day before', number>> = 
 }
 
 /** Which mail somebody can do without, each told by a choice. */
-export const mailChoices: Readonly<Record<NoticeKind, string>> = {
+export const mailChoices: Readonly<Record<MailKind, string>> = {
   released: 'An episode went out',
   held: 'An episode was held, because it is not ready',
   'hour before': 'An episode comes up within an hour and is not ready',
   'day before': 'An episode comes up within a day and is not ready',
+  listed: 'A directory took the show',
 }
 
 /** One episode that a mail is about. */
@@ -63,3 +68,12 @@ const leads: Readonly<Record<NoticeKind, string>> = {
   'hour before': 'This is to go out within an hour and could not as it is.',
   'day before': 'This is to go out within a day and could not as it is.',
 }
+
+/** A mail about a directory that took a show. */
+export const listedMail = (
+  show: string,
+  { name, listingAddress }: { name: string; listingAddress: string | null },
+): { subject: string; text: string } => ({
+  subject: `${show} is in ${name}`,
+  text: `${name} lists the show now. Every new episode goes there by itself, some hours after its release.\n\n${listingAddress ?? ''}\n`,
+})

@@ -6,14 +6,14 @@ import {
   Model,
   type Sequelize,
 } from 'sequelize'
-import type { NoticeKind } from '@core/release/notices'
+import type { MailKind } from '@core/release/notices'
 
 export class Account extends Model<InferAttributes<Account>, InferCreationAttributes<Account>> {
   declare id: string
   declare email: string
   declare passwordHash: string
   /** What they do not want to be written of. */
-  declare unwantedMail: CreationOptional<NoticeKind[]>
+  declare unwantedMail: CreationOptional<MailKind[]>
   /** The secret part of their calendar's address; null where they have none. */
   declare calendarSecret: CreationOptional<string | null>
   declare createdAt: Date

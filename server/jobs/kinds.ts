@@ -18,6 +18,8 @@ export interface Payloads {
   'check-feed': { showId: string }
   /** Hands a mail to the mail server. */
   'send-mail': { mailId: string }
+  /** Asks a directory how a show stands there. */
+  'follow-listing': { listingId: string }
   'clear-blobs': Record<string, never>
   tidy: Record<string, never>
 }

@@ -1,5 +1,6 @@
-import { mailOf, type NoticeKind } from '@core/release/notices'
+import { listedMail, type MailKind, mailOf } from '@core/release/notices'
 import { may } from '@core/access/roles'
+import type { Transaction } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
 import { Membership } from '../access/models'
 import { Account } from '../accounts/models'
@@ -14,7 +15,7 @@ import { Mail, Notice } from './models'
 
 /** The job: writes a mail to everybody who wants to know of what has become of a show's episodes, one for all of a kind. */
 export function tellPeople(platform: Platform): JobDefinition<Payloads['tell-people']> {
-  const { database, clock, jobs, configuration } = platform
+  const { database, clock, configuration } = platform
 
   return {
     lane: 'telling',
@@ -41,12 +42,7 @@ export function tellPeople(platform: Platform): JobDefinition<Payloads['tell-peo
             .filter(each => each.kind === kind)
             .toSorted((one, other) => +one.moment - +other.moment)
             .map(({ episodeId, moment }) => toldOf(known.get(episodeId)!, show.slug, moment))
-          const { subject, text } = mailOf(kind, show, told)
-          for (const { id: accountId } of people.filter(({ unwantedMail }) => !unwantedMail.includes(kind))) {
-            const id = uuidV7()
-            await Mail.create({ id, accountId, kind, subject, text, createdAt: now }, { transaction })
-            await jobs.add({ kind: 'send-mail', payload: { mailId: id } }, transaction)
-          }
+          await writeTo(platform, people, kind, mailOf(kind, show, told), transaction)
         }
       })
     },
@@ -62,8 +58,34 @@ export function tellPeople(platform: Platform): JobDefinition<Payloads['tell-peo
   }
 }
 
+/** Writes to everybody in a show who wants to know that a directory took it. */
+export async function tellListed(
+  platform: Pick<Platform, 'clock' | 'jobs' | 'configuration'>,
+  listing: { showId: string; name: string; listingAddress: string | null },
+  transaction: Transaction,
+): Promise<void> {
+  if (!platform.configuration.smtpUrl) return
+  const { name } = await Show.findByPk(listing.showId, { attributes: ['name'], rejectOnEmpty: true, transaction })
+  await writeTo(platform, await peopleOf(listing.showId), 'listed', listedMail(name, listing), transaction)
+}
+
+/** Writes a mail to each of those who want it. */
+async function writeTo(
+  { clock, jobs }: Pick<Platform, 'clock' | 'jobs'>,
+  people: Awaited<ReturnType<typeof peopleOf>>,
+  kind: MailKind,
+  mail: { subject: string; text: string },
+  transaction: Transaction,
+): Promise<void> {
+  for (const { id: accountId } of people.filter(({ unwantedMail }) => !unwantedMail.includes(kind))) {
+    const id = uuidV7()
+    await Mail.create({ id, accountId, kind, ...mail, createdAt: clock.now() }, { transaction })
+    await jobs.add({ kind: 'send-mail', payload: { mailId: id } }, transaction)
+  }
+}
+
 /** Whoever may release in a show. */
-async function peopleOf(showId: string): Promise<{ id: string; unwantedMail: NoticeKind[] }[]> {
+async function peopleOf(showId: string): Promise<{ id: string; unwantedMail: MailKind[] }[]> {
   const members = await Membership.findAll({ where: { showId } })
   const ids = members.filter(({ role }) => may(role, 'make')).map(({ accountId }) => accountId)
   return Account.findAll({ where: { id: ids }, attributes: ['id', 'unwantedMail'] })

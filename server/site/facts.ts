@@ -3,6 +3,8 @@ import { listed } from '@core/chapters/chapters'
 import { toldOf } from '@core/episode/told'
 import { plainNotes } from '@core/notes/plain'
 import { cut } from '@core/words/line'
+import { Op } from 'sequelize'
+import { ListingRow } from '../directories/models'
 import type { Outgoing } from '../episodes/outgoing'
 import { enclosureAddress, transcriptFiles } from '../episodes/views'
 import { Picture } from '../pictures/models'
@@ -21,6 +23,13 @@ export async function publicShow(row: Show, publicUrl: string): Promise<PublicSh
     language,
     zone,
     artworkAddress: publicPictureAddress(publicUrl, picture),
+    subscribe: (
+      await ListingRow.findAll({
+        where: { showId: row.id, state: 'listed', listingAddress: { [Op.not]: null } },
+        attributes: ['name', 'listingAddress'],
+        order: [['name', 'ASC']],
+      })
+    ).map(({ name: directory, listingAddress }) => ({ name: directory, address: listingAddress! })),
     ...addressesOf(publicUrl, row.slug),
   }
 }

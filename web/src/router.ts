@@ -8,6 +8,7 @@ const AllEpisodesPage = () => import('./table/AllEpisodesPage.vue')
 const AppFrame = () => import('./frame/AppFrame.vue')
 const CalendarPage = () => import('./calendar/CalendarPage.vue')
 const DeskPage = () => import('./desk/DeskPage.vue')
+const DirectoriesPage = () => import('./directories/DirectoriesPage.vue')
 const FeedCheckPage = () => import('./feed/FeedCheckPage.vue')
 const FeedFactsPage = () => import('./feed/FeedFactsPage.vue')
 const FeedPage = () => import('./feed/FeedPage.vue')
@@ -38,6 +39,7 @@ export function createStudioRouter(): Router {
           { path: 'you', name: 'you', component: YouPage, props: true },
           { path: 'shelf', name: 'shelf', component: ShelfPage, props: true },
           { path: 'feed', name: 'feed', component: FeedPage, props: true },
+          { path: 'feed/directories', name: 'directories', component: DirectoriesPage, props: true },
           { path: 'feed/check', name: 'feed-check', component: FeedCheckPage, props: true },
           { path: 'feed/facts', name: 'feed-facts', component: FeedFactsPage, props: true },
           { path: 'habits', name: 'habits', component: HabitsPage, props: true },

@@ -31,4 +31,25 @@ export const feed: readonly string[] = [
     PRIMARY KEY (show_id, name, agent, address),
     INDEX latest (show_id, last_at)
   ) CHARACTER SET utf8mb4`,
+  // once: a show is handed to a directory once; those that are followed by hand have none.
+  `CREATE TABLE directory_listings (
+    id UUID PRIMARY KEY,
+    show_id UUID NOT NULL REFERENCES shows (id) ON DELETE CASCADE,
+    directory VARCHAR(40) CHARACTER SET ascii NULL,
+    name VARCHAR(80) NOT NULL,
+    submission_id UUID NULL,
+    state ENUM('reading', 'to confirm', 'in review', 'listed', 'refused') NOT NULL,
+    since DATETIME(3) NOT NULL,
+    submitted_at DATETIME(3) NOT NULL,
+    why VARCHAR(500) NULL,
+    sent_to VARCHAR(300) NULL,
+    is_closed BOOLEAN NOT NULL DEFAULT FALSE,
+    listing_address VARCHAR(2000) NULL,
+    fetched_at DATETIME(3) NULL,
+    next_fetch_at DATETIME(3) NULL,
+    guids JSON NOT NULL DEFAULT '[]',
+    problem VARCHAR(300) NULL,
+    UNIQUE INDEX once (show_id, directory)
+  ) CHARACTER SET utf8mb4`,
+  "ALTER TABLE events MODIFY kind ENUM('show', 'episode', 'sound', 'upload', 'membership', 'feed', 'clock', 'listing') NOT NULL",
 ]

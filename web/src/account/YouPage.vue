@@ -4,7 +4,7 @@ import Checkbox from 'primevue/checkbox'
 import ConfirmDialog from 'primevue/confirmdialog'
 import { useConfirm } from 'primevue/useconfirm'
 import { computed, onMounted } from 'vue'
-import { mailChoices, type NoticeKind, noticeKinds } from '@core/release/notices'
+import { mailChoices, type MailKind, mailKinds } from '@core/release/notices'
 import CopyField from '../parts/CopyField.vue'
 import ProblemNote from '../parts/ProblemNote.vue'
 import { useShows } from '../show/shows'
@@ -45,13 +45,13 @@ function askBefore(what: 'renew' | 'drop'): void {
         No mail server is set, so no mail is sent. Whoever runs this house names one as SMTP_URL.
       </p>
       <ul class="choices">
-        <li v-for="kind in noticeKinds" :key="kind">
+        <li v-for="kind in mailKinds" :key="kind">
           <Checkbox
             binary
             :input-id="`mail-${kind}`"
             :model-value="!you.mail.unwanted.includes(kind)"
             :disabled="you.busy"
-            @update:model-value="isWanted => you.choose(kind as NoticeKind, isWanted as boolean)"
+            @update:model-value="isWanted => you.choose(kind as MailKind, isWanted as boolean)"
           /><label :for="`mail-${kind}`">{{ mailChoices[kind] }}</label>
         </li>
       </ul>

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import type { MailState } from '@contract/mail'
-import { type NoticeKind } from '@core/release/notices'
+import { type MailKind } from '@core/release/notices'
 import { api } from '../api'
 import { problemOf, type Told } from '../parts/problems'
 
@@ -29,7 +29,7 @@ export const useYou = defineStore('you', () => {
     })
 
   /** Wants to be written of something, or not. */
-  const choose = (kind: NoticeKind, isWanted: boolean): Promise<void> =>
+  const choose = (kind: MailKind, isWanted: boolean): Promise<void> =>
     attempt(async () => {
       const others = mail.value!.unwanted.filter(other => other !== kind)
       mail.value = await api.chooseMail({ unwanted: isWanted ? others : [...others, kind] })

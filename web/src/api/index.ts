@@ -1,4 +1,5 @@
 import type { Calendar, CalendarAddress } from '@contract/calendar'
+import type { DirectoryList, NewOwnListing } from '@contract/directories'
 import type { Draft } from '@contract/drafts'
 import type {
   Episode,
@@ -80,6 +81,14 @@ export const api = {
   feedState: (showId: string, id: string) => call<ToldComparison>('GET', `/shows/${showId}/feed/states/${id}`),
   feedOutlook: (showId: string, change: ShowChange) =>
     call<ToldComparison>('POST', `/shows/${showId}/feed/outlook`, change),
+  directories: (showId: string) => call<DirectoryList>('GET', `/shows/${showId}/directories`),
+  handIn: (showId: string, directory: string) =>
+    call<DirectoryList>('POST', `/shows/${showId}/directories/${directory}`, {}),
+  confirmListing: (showId: string, directory: string, code: string) =>
+    call<DirectoryList>('POST', `/shows/${showId}/directories/${directory}/code`, { code }),
+  addListing: (showId: string, listing: NewOwnListing) =>
+    call<DirectoryList>('POST', `/shows/${showId}/listings`, listing),
+  dropListing: (showId: string, id: string) => call<DirectoryList>('DELETE', `/shows/${showId}/listings/${id}`),
   checkFeed: (wanted: FeedCheck) => call<FeedChecked>('POST', '/feed-checks', wanted),
   createShow: (show: NewShow) => call<Show>('POST', '/shows', show),
   changeShow: (id: string, change: ShowChange) => call<Show>('PATCH', `/shows/${id}`, change),
