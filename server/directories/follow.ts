@@ -21,6 +21,8 @@ const pausesMs: Readonly<Record<ListingRow['state'], number | null>> = {
 }
 /** So soon where it lacks an episode that is out. */
 const waitingMs = 10 * minuteMs
+/** One that was to have looked by now will any moment; it is asked ever less often while it does not. */
+const soonMs = 1_500
 
 export const following = (id: string, afterMs = 0): NewJob => ({
   kind: 'follow-listing',
@@ -50,15 +52,21 @@ export async function noteState(
 }
 
 async function askAgain(
-  { jobs }: Pick<Platform, 'jobs'>,
+  { clock, jobs }: Pick<Platform, 'clock' | 'jobs'>,
   listing: ListingRow,
   transaction: Transaction,
 ): Promise<void> {
   const pause = pausesMs[listing.state]
   await jobs.cancel('follow-listing', listing.id, transaction)
   if (pause === null) return
+  const isOverdue = listing.nextFetchAt !== null && listing.nextFetchAt <= clock.now()
+  await listing.update({ overdue: isOverdue ? listing.overdue + 1 : 0 }, { transaction })
   const isBehind = listing.state === 'listed' && (await lacking(listing)).length > 0
-  await jobs.add(following(listing.id, isBehind ? waitingMs : pause), transaction)
+  const usual = isBehind ? waitingMs : pause
+  await jobs.add(
+    following(listing.id, isOverdue ? Math.min(usual, soonMs * 2 ** Math.min(listing.overdue, 20)) : usual),
+    transaction,
+  )
 }
 
 /** The released episodes that a directory does not have yet, the newest first. */

@@ -29,6 +29,8 @@ export class ListingRow extends Model<InferAttributes<ListingRow>, InferCreation
   /** The GUIDs of the episodes that it has. */
   declare guids: CreationOptional<string[]>
   declare problem: CreationOptional<string | null>
+  /** How often in a row it had not looked yet when it was to have. */
+  declare overdue: CreationOptional<number>
 }
 
 export function initDirectories(sequelize: Sequelize): void {
@@ -50,6 +52,7 @@ export function initDirectories(sequelize: Sequelize): void {
       nextFetchAt: DataTypes.DATE(3),
       guids: { type: DataTypes.JSON, defaultValue: [] },
       problem: DataTypes.STRING,
+      overdue: { type: DataTypes.INTEGER.UNSIGNED, defaultValue: 0 },
     },
     { sequelize, tableName: 'directory_listings' },
   )

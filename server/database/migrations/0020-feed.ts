@@ -49,6 +49,7 @@ export const feed: readonly string[] = [
     next_fetch_at DATETIME(3) NULL,
     guids JSON NOT NULL DEFAULT '[]',
     problem VARCHAR(300) NULL,
+    overdue INT UNSIGNED NOT NULL DEFAULT 0,
     UNIQUE INDEX once (show_id, directory)
   ) CHARACTER SET utf8mb4`,
   "ALTER TABLE events MODIFY kind ENUM('show', 'episode', 'sound', 'upload', 'membership', 'feed', 'clock', 'listing') NOT NULL",

@@ -78,7 +78,7 @@ li {
   display: flex;
   flex-wrap: wrap;
   gap: var(--space-2) var(--space-3);
-  align-items: end;
+  align-items: start;
 }
 li .field {
   flex: 1 1 12rem;
@@ -90,6 +90,6 @@ li .narrow :deep(input) {
   width: 100%;
 }
 li .link-button {
-  min-height: 2.25rem;
+  margin-top: 1.9rem;
 }
 </style>
