@@ -2,6 +2,7 @@ import NodeID3 from 'node-id3'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Episode as EpisodeView } from '@contract/episodes'
+import type { ToldComparison } from '@contract/feed'
 import type { Preview } from '@contract/preview'
 import { type House, openHouse } from '../testing/house'
 
@@ -66,6 +67,25 @@ describe('a look before the release', () => {
     const seen = words(before).filter(line => !['', '<item>', '</item>'].includes(line))
     expect(seen).toEqual(released)
     expect(seen.join()).toContain('https://lake.example/list')
+  })
+
+  it('says what becomes another thing in the feed when changes are sent, and nothing of what does not', async () => {
+    const { id } = await house.makeReady(showId, 'Before')
+    const change = () => house.call('GET', `/episodes/${id}/feed-change`)
+    expect([(await change()).statusCode, (await change()).json().code]).toEqual([409, 'wrong-standing'])
+    const { version } = await house.get(id)
+    await house.call('POST', `/episodes/${id}/release`, { version, when: { kind: 'now' } })
+    expect((await change()).json().words).toEqual(['Nothing that listeners would notice.'])
+    await write(id, { number: 52, hook: 'Why it hums.', notes: '<p>Another word.</p>' })
+    const { words: told, comparison } = (await change()).json() as ToldComparison
+    expect(told[0]).toMatch(/^Episode 52: .*notes added.*|hook added/)
+    expect(told.at(-1)).toBe('Apps will not show episode 52 as new.')
+    expect(comparison.changed[0]!.differences).toContainEqual({
+      what: 'hook',
+      how: 'added',
+      earlier: null,
+      later: 'Why it hums.',
+    })
   })
 
   it('marks what comes from the show', async () => {

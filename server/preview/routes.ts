@@ -1,5 +1,6 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { z } from 'zod'
+import { feedComparison } from '@contract/feed'
 import { preview } from '@contract/preview'
 import { accessTo } from '../access/access'
 import type { Platform } from '../platform'
@@ -23,6 +24,11 @@ export const previewRoutes =
       '/episodes/:id/preview',
       { ...accessTo('episode', 'look'), schema: { params: byId, response: { 200: preview } } },
       request => previews.look(request.scope),
+    )
+    app.get(
+      '/episodes/:id/feed-change',
+      { ...accessTo('episode', 'look'), schema: { params: byId, response: { 200: feedComparison } } },
+      request => previews.change(request.scope),
     )
     app.get(
       '/episodes/:id/preview/page',

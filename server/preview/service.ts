@@ -1,20 +1,27 @@
 import { renderEpisodePage } from '@site/pages'
+import type { ToldComparison } from '@contract/feed'
 import type { Preview } from '@contract/preview'
 import { wishedSlug } from '@core/address/slug'
 import { longestSoundMs, textOf } from '@core/episode/fields'
 import type { Cue } from '@core/transcript/cue'
 import { withAllFacts } from '@core/feed/facts'
-import { itemXml } from '@core/feed/xml'
+import { readSnapshot } from '@core/episode/snapshot'
+import { compareFeeds, comparisonWords } from '@core/feed/compare'
+import type { FeedItem } from '@core/feed/model'
+import { type ReadFeed, readFeed } from '@core/feed/read'
+import { feedXml, itemXml } from '@core/feed/xml'
 import { missingForRelease } from '@core/release/standing'
 import type { Scope } from '../access/scope'
 import { Episode } from '../episodes/models'
-import type { Outgoing } from '../episodes/outgoing'
+import { type Outgoing, outgoingOf } from '../episodes/outgoing'
+import { releasedEpisodes } from '../episodes/released'
 import { deliveredRole, fileIn, withFiles } from '../episodes/roles'
 import { fileOf } from '../episodes/sound'
 import { publicPictures } from '../episodes/pictures'
 import { chaptersNow, cutOf } from '../episodes/chapters'
 import { tagsFor } from '../episodes/tags'
 import { AppError } from '../errors'
+import { channelOf } from '../feeds/channel'
 import { feedItemOf } from '../feeds/item'
 import { studioPictureAddress } from '../pictures/names'
 import type { Platform } from '../platform'
@@ -72,6 +79,26 @@ export function previewService({
         item: linesOf(itemXml(item), inherited),
         tags: tagLines(tagsFor(episode, show, publicUrl, clock.now(), [...outgoing.chapters]), episode, show),
       }
+    },
+
+    /** What of a released episode becomes another thing in the feed when its changes are sent. Throws `wrong-standing` where it is not released. */
+    async change(scope: Pick<Scope, 'id' | 'showId'>): Promise<ToldComparison> {
+      const episode = await find(scope)
+      const [released] = await releasedEpisodes(scope.showId, { ids: [scope.id] })
+      if (!released) throw new AppError('wrong-standing', 'The episode is not in the feed.')
+      const { outgoing } = await outgoingNow(episode)
+      const told = { show: episode.show, publicUrl, facts: withAllFacts(episode.show.feedFacts) }
+      const [channel, before, now] = await Promise.all([
+        channelOf(episode.show, publicUrl),
+        publicPictures([readSnapshot(released.released)], publicUrl),
+        publicPictures([outgoing.text], publicUrl),
+      ])
+      const feedWith = (item: FeedItem): ReadFeed => readFeed(feedXml({ channel, items: [item] }))
+      const comparison = compareFeeds(
+        feedWith(feedItemOf(outgoingOf(released, before), told)),
+        feedWith(feedItemOf({ ...outgoing, at: released.releaseAt, pictureAddress: now }, told)),
+      )
+      return { comparison, words: comparisonWords(comparison) }
     },
 
     /** The public page; its sound is the studio's, because the public one is not there before the release. */

@@ -89,6 +89,7 @@ export const api = {
   addListing: (showId: string, listing: NewOwnListing) =>
     call<DirectoryList>('POST', `/shows/${showId}/listings`, listing),
   dropListing: (showId: string, id: string) => call<DirectoryList>('DELETE', `/shows/${showId}/listings/${id}`),
+  feedChange: (episodeId: string) => call<ToldComparison>('GET', `/episodes/${episodeId}/feed-change`),
   checkFeed: (wanted: FeedCheck) => call<FeedChecked>('POST', '/feed-checks', wanted),
   createShow: (show: NewShow) => call<Show>('POST', '/shows', show),
   changeShow: (id: string, change: ShowChange) => call<Show>('PATCH', `/shows/${id}`, change),

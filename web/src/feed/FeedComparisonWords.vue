@@ -41,6 +41,7 @@ const hasWords = ({ earlier, later }: Difference): boolean => earlier !== null |
   gap: var(--space-3);
 }
 h4 {
+  margin: 0;
   font-size: var(--text-m);
 }
 h4::first-letter {

@@ -30,7 +30,8 @@ export const useFeed = defineStore('feed', () => {
 
   const stateOf = (showId: string, id: string): Promise<ToldComparison> => api.feedState(showId, id)
   const outlook = (showId: string, change: ShowChange): Promise<ToldComparison> => api.feedOutlook(showId, change)
+  const changeOf = (episodeId: string): Promise<ToldComparison> => api.feedChange(episodeId)
   const check = (wanted: FeedCheck): Promise<FeedChecked> => api.checkFeed(wanted)
 
-  return { overview, problem, load, leave, stateOf, outlook, check }
+  return { overview, problem, load, leave, stateOf, outlook, changeOf, check }
 })

@@ -9,6 +9,7 @@ import CopyField from '../parts/CopyField.vue'
 import { listenerLink } from '../show/links'
 import { useNow } from '../time/now'
 import { shortMoment } from '../time/times'
+import ChangeToSend from './ChangeToSend.vue'
 import ReleaseNeeds from './ReleaseNeeds.vue'
 
 /** What there is to know of an episode where it stands: what it needs, why it is held, what listeners have of it. */
@@ -57,6 +58,7 @@ const inWords = (count: number): string =>
   <template v-else-if="standing === 'released'">
     <p v-if="episode.changedSinceRelease || !saved" class="needs-it">
       <strong>Listeners still have the earlier one.</strong> What you changed is saved here only.
+      <ChangeToSend v-if="saved && episode.changedSinceRelease" :episode="episode" />
     </p>
     <p v-else>
       The feed carries it just as it stands here{{
