@@ -47,6 +47,7 @@ const floors = [
   'drafting',
   'chapters',
   'delivery',
+  'strands',
   'feeds',
   'finishing',
   'measuring',

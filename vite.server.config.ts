@@ -23,6 +23,7 @@ export default defineConfig({
         listener: 'stand-ins/listener/main.ts',
         copyist: 'stand-ins/copyist/main.ts',
         outbox: 'stand-ins/outbox/main.ts',
+        hub: 'stand-ins/hub/main.ts',
         directories: 'stand-ins/directories/main.ts',
         bench: 'bench/main.ts',
       },

@@ -16,7 +16,6 @@ const rounds = 20
 /** Processor time of what is done for a feed of 200 items when something of it has changed: read, written, compressed and kept. */
 export async function benchKeptFeed(): Promise<void> {
   const platform = await openPlatform(readConfiguration(process.env), systemClock)
-  const { publicUrl } = platform.configuration
   await seed(platform.database, 'bellows-and-reeds', { shows: 1, episodesPerShow: episodes })
   const show = await Show.findOne({ where: { slug: 'seed-1' }, rejectOnEmpty: true })
   let version = 1000
@@ -32,15 +31,15 @@ export async function benchKeptFeed(): Promise<void> {
     )
     await show.reload()
     show.version = Math.floor(version)
-    await keptFeed(platform, show, 'feed.xml', () => feedText(show, publicUrl))
+    await keptFeed(platform, show, 'feed.xml', () => feedText(show, platform.configuration))
   }
-  const words = await feedText(show, publicUrl)
+  const words = await feedText(show, platform.configuration)
   const whole = await processorMs(changeAndKeep(1))
   const warm = await processorMs(changeAndKeep(0))
-  const model = await wholeModel(show, publicUrl)
+  const model = await wholeModel(show, platform.configuration)
   const fixture = modelOf(Array.from({ length: episodes }, () => itemOf()))
   const parts = {
-    'reading and telling': await processorMs(() => wholeModel(show, publicUrl)),
+    'reading and telling': await processorMs(() => wholeModel(show, platform.configuration)),
     writing: await processorMs(async () => feedXml(model)),
     compressing: await processorMs(() => encoded(Buffer.from(words))),
   }

@@ -27,6 +27,7 @@ export async function serve({ name, demo = false, fresh = false }) {
   const outboxPort = portFrom('OUTBOX_PORT', 4313)
   const smtpPort = portFrom('OUTBOX_SMTP_PORT', 4314)
   const directoriesPort = portFrom('DIRECTORIES_PORT', 4317)
+  const hubPort = portFrom('HUB_PORT', 4318)
   const address = `http://127.0.0.1:${port}`
   await needRoom(folder)
   needPrograms([
@@ -47,6 +48,7 @@ export async function serve({ name, demo = false, fresh = false }) {
     if (demo) await needPort(outboxPort, 'OUTBOX_PORT', command)
     if (demo) await needPort(smtpPort, 'OUTBOX_SMTP_PORT', command)
     if (demo) await needPort(directoriesPort, 'DIRECTORIES_PORT', command)
+    if (demo) await needPort(hubPort, 'HUB_PORT', command)
     if (fresh)
       for (const part of ['mariadb', 'media', 'directories.json'])
         await rm(join(folder, part), { recursive: true, force: true })
@@ -56,6 +58,7 @@ export async function serve({ name, demo = false, fresh = false }) {
       environment.LISTENER_URL = `http://127.0.0.1:${listenerPort}`
       environment.COPYIST_URL = `http://127.0.0.1:${copyistPort}`
       environment.DIRECTORIES_URL = `http://127.0.0.1:${directoriesPort}`
+      environment.HUB_URL = `http://127.0.0.1:${hubPort}`
       environment.OUTBOX_URL = `http://127.0.0.1:${outboxPort}`
       environment.SMTP_URL = `smtp://127.0.0.1:${smtpPort}`
       environment.TRAVEL = 'yes'
@@ -69,6 +72,7 @@ export async function serve({ name, demo = false, fresh = false }) {
       ).listening
       const outbox = { ...time, OUTBOX_PORT: String(outboxPort), OUTBOX_SMTP_PORT: String(smtpPort) }
       await parts.addStandIn(() => startProgram('dist/server/outbox.js', outbox)).listening
+      await parts.addStandIn(() => startProgram('dist/server/hub.js', { ...time, HUB_PORT: String(hubPort) })).listening
       const directories = {
         ...time,
         DIRECTORIES_PORT: String(directoriesPort),

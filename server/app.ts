@@ -42,6 +42,7 @@ import { shelfRoutes } from './shelf/routes'
 import { shortWay } from './shortWay'
 import { showRoutes } from './shows/routes'
 import { siteRoutes } from './site/routes'
+import { strandRoutes } from './strands/routes'
 import { studioRoutes } from './studio/routes'
 import { togetherRoutes } from './together/routes'
 import { transcriptFileRoutes } from './transcripts/files'
@@ -131,6 +132,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
         await answers.register(shelfRoutes(platform))
         await answers.register(remoteRoutes(platform))
         await answers.register(checkingRoutes(platform))
+        await answers.register(strandRoutes(platform))
         await answers.register(directoryRoutes(platform))
       })
     },

@@ -20,6 +20,7 @@ const schema = z.object({
   RUN_JOBS: z.enum(['yes', 'no']).default('yes'),
   LISTENER_URL: z.url().optional(),
   COPYIST_URL: z.url({ protocol: /^https?$/ }).optional(),
+  HUB_URL: z.url({ protocol: /^https?$/ }).optional(),
   DIRECTORIES_URL: z.url({ protocol: /^https?$/ }).optional(),
   OUTBOX_URL: z.url({ protocol: /^https?$/ }).optional(),
   TRAVEL: z.enum(['yes', 'no']).default('no'),
@@ -49,6 +50,8 @@ export interface Configuration {
   /** Of the service that drafts transcripts, without a trailing slash; null where there is none. */
   copyistUrl: string | null
   /** Of the stand-in that shows mail. */
+  /** The WebSub hub that is told of changed feeds. */
+  hubUrl: string | null
   /** Of the directories that shows are handed to. */
   directoriesUrl: string | null
   outboxUrl: string | null
@@ -95,6 +98,7 @@ export function readConfiguration(environment: NodeJS.ProcessEnv): Configuration
       .filter(Boolean),
     listenerUrl: data.LISTENER_URL ?? null,
     copyistUrl: data.COPYIST_URL ? withoutSlashesBehind(data.COPYIST_URL) : null,
+    hubUrl: data.HUB_URL ?? null,
     directoriesUrl: data.DIRECTORIES_URL ? withoutSlashesBehind(data.DIRECTORIES_URL) : null,
     outboxUrl: data.OUTBOX_URL ?? null,
     mayTravel: data.TRAVEL === 'yes',

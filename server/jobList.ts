@@ -1,4 +1,5 @@
 import { askCopyist } from './drafting/job'
+import { announceFeed } from './feeds/announce'
 import { finishEpisode } from './finishing/job'
 import type { JobList } from './jobs/kinds'
 import { measureFile } from './measuring/measuring'
@@ -29,6 +30,7 @@ export function jobList(platform: Platform): JobList {
     'tell-people': tellPeople(platform),
     'check-feed': checkFeed(platform),
     'send-mail': sendMail(platform),
+    'announce-feed': announceFeed(platform),
     'follow-listing': followListing(platform),
     'clear-blobs': { lane: 'tidying', run: () => blobKeeper(platform).clear(), gaveUp: null },
     tidy: tidying(platform).job,

@@ -13,6 +13,7 @@ import { initMail } from './mail/models'
 import { initLinks } from './links/models'
 import { initPictures } from './pictures/models'
 import { initShows } from './shows/models'
+import { initStrands } from './strands/models'
 import { initTogether } from './together/models'
 import { initUploads } from './files/upload'
 
@@ -44,6 +45,7 @@ export function openDatabase(address: string): Sequelize {
     initTranscripts,
     initDrafts,
     initLinks,
+    initStrands,
     initFeeds,
     initDirectories,
     initTogether,

@@ -10,7 +10,7 @@ export function feedJson({ channel, items }: FeedModel): string {
       version: 'https://jsonfeed.org/version/1.1',
       title: channel.title,
       home_page_url: channel.link,
-      feed_url: channel.jsonAddress,
+      feed_url: channel.jsonAddress ?? channel.feedAddress,
       description: channel.description,
       icon: channel.artworkAddress,
       authors: [{ name: channel.author }],

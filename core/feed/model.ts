@@ -38,8 +38,8 @@ export interface FeedChannel {
   pageAddress: string
   /** The address of this feed. */
   feedAddress: string
-  /** The same as JSON Feed. */
-  jsonAddress: string
+  /** The same as JSON Feed; null where there is none. */
+  jsonAddress: string | null
   /** Where those who want to hear of changes ask to be told (W3C WebSub). */
   hubs: readonly string[]
   /** The other parts of a feed that comes in parts (RFC 5005); null where it comes whole. */

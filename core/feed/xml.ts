@@ -64,7 +64,7 @@ function channelElements(channel: FeedChannel, items: FeedModel['items']): (XmlE
     element('image', [told('url', channel.artworkAddress), told('title', channel.title), told('link', channel.link)]),
     // RSS Advisory Board profile: a feed names its own address in an atom:link.
     linkTo('self', channel.feedAddress, 'application/rss+xml'),
-    linkTo('alternate', channel.jsonAddress, 'application/feed+json'),
+    channel.jsonAddress === null ? null : linkTo('alternate', channel.jsonAddress, 'application/feed+json'),
     channel.pageAddress === channel.link ? null : linkTo('alternate', channel.pageAddress, 'text/html'),
     ...channel.hubs.map(hub => linkTo('hub', hub)),
     // RFC 5005 section 3: parts of a feed lead to the first, the last, and those beside them.

@@ -3,7 +3,7 @@ import { type Act, may, type Role } from '@core/access/roles'
 import { AppError } from '../errors'
 
 /** What an id in an address can name. */
-export type Thing = 'show' | 'address' | 'episode' | 'file' | 'upload' | 'transcript'
+export type Thing = 'show' | 'address' | 'episode' | 'file' | 'upload' | 'transcript' | 'strand'
 
 /** Something in a show, together with the show it was found in: what services take, so that none acts on a bare id. */
 export interface Scope {
@@ -21,6 +21,7 @@ const showsOf: Readonly<Record<Thing, string>> = {
   address: 'SELECT id AS show_id FROM shows WHERE slug = :id',
   episode: 'SELECT show_id FROM episodes WHERE id = :id',
   file: 'SELECT show_id FROM files WHERE id = :id',
+  strand: 'SELECT show_id FROM strands WHERE id = :id',
   transcript: 'SELECT e.show_id FROM transcripts t JOIN episodes e ON e.id = t.episode_id WHERE t.id = :id',
   upload: 'SELECT e.show_id FROM uploads u JOIN episodes e ON e.id = u.episode_id WHERE u.id = :id',
 }
@@ -32,6 +33,7 @@ const nowhere: Readonly<Record<Thing, string>> = {
   file: 'There is no such file here.',
   upload: 'There is no such upload.',
   transcript: 'There is no such transcript.',
+  strand: 'There is no such strand.',
 }
 
 const canBeId = /^[0-9a-f-]{32,64}$/

@@ -110,7 +110,7 @@ export function checkingService(platform: Pick<Platform, 'configuration' | 'cloc
       const show = await find(scope)
       const { bodies } = (await currentFeed(platform, show, mainFeed))!
       const earlier = bodies.identity
-      const later = Buffer.from(await feedTextWith(show, change, configuration.publicUrl))
+      const later = Buffer.from(await feedTextWith(show, change, configuration))
       const comparison = await run({ kind: 'compare', earlier, later }, configuration)
       return { comparison, words: comparisonWords(comparison) }
     },

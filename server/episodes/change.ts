@@ -73,7 +73,7 @@ export interface Seen {
  * The one way to change an episode: its row is locked, its version looked at, the rule of its standings kept, and the
  * change written together with its jobs, its show's feed revision and the news of it, in one transaction.
  */
-export function episodeChanges(platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events'>) {
+export function episodeChanges(platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events' | 'configuration'>) {
   const { database, clock, jobs, events } = platform
 
   /** Makes an episode what the change says, but for its files; answers what is to be kept of its text. */

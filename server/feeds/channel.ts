@@ -13,7 +13,7 @@ import { addressesOf } from '../shows/service'
 export const generator = 'Lake Letter'
 
 /** What the feed of a show says of the show. */
-export async function channelOf(show: Show, publicUrl: string): Promise<FeedChannel> {
+export async function channelOf(show: Show, publicUrl: string, hubUrl: string | null = null): Promise<FeedChannel> {
   const facts = withAllFacts(show.feedFacts)
   const portraits = show.hosts.flatMap(({ pictureId }) => pictureId ?? [])
   const pictures = new Map(
@@ -34,7 +34,7 @@ export async function channelOf(show: Show, publicUrl: string): Promise<FeedChan
     pageAddress,
     feedAddress,
     jsonAddress,
-    hubs: [],
+    hubs: hubUrl ? [hubUrl] : [],
     parts: null,
     description: safeInBothReadings(show.description),
     language: show.language,
@@ -74,7 +74,7 @@ export async function channelOf(show: Show, publicUrl: string): Promise<FeedChan
 }
 
 /** A picture with its smaller sizes, the widest first. */
-const widthsOf = ({ widthPx, smaller }: Picture, address: string) =>
+export const widthsOf = ({ widthPx, smaller }: Picture, address: string) =>
   [
     { address, widthPx },
     ...Object.keys(smaller ?? {}).map(side => ({

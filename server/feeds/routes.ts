@@ -23,12 +23,12 @@ export const feedRoutes =
     const readers = feedReaders(platform)
     app.addHook('onClose', () => readers.flush())
 
-    const feedsOfShow = ['/feed.xml', '/feed.json', '/parts/:part/feed.xml'] as const
+    const feedsOfShow = ['/feed.xml', '/feed.json', '/parts/:part/feed.xml', '/strands/:strand/feed.xml'] as const
     for (const path of feedsOfShow) {
       app.options(`/:show${path}`, (_request, reply) => preflight(reply))
-      app.get<{ Params: { show: string; part?: string } }>(`/:show${path}`, async (request, reply) => {
-        const { show, part = '' } = request.params
-        const name = path.slice(1).replace(':part', part)
+      app.get<{ Params: { show: string; part?: string; strand?: string } }>(`/:show${path}`, async (request, reply) => {
+        const { show, part = '', strand = '' } = request.params
+        const name = path.slice(1).replace(':part', part).replace(':strand', strand)
         const told = feeds.atHand(show, name) ?? (await feeds.current(show, name))
         if (!told) throw new AppError('not-found', 'There is no feed at this address.')
         // One feed has one address; other spellings of it lead there.
@@ -40,7 +40,8 @@ export const feedRoutes =
     }
 
     short.add((request, response) => {
-      const [, show, name] = /^\/([^/?]+)\/((?:parts\/\d+\/)?feed\.(?:xml|json))$/.exec(request.url!) ?? []
+      const [, show, name] =
+        /^\/([^/?]+)\/((?:(?:parts|strands)\/[a-z0-9-]+\/)?feed\.(?:xml|json))$/.exec(request.url!) ?? []
       if (!show || (request.method !== 'GET' && request.method !== 'HEAD')) return false
       const feed = feeds.atHand(show, name)
       return feed !== null && !feed.movedTo && send(request, response, feed)

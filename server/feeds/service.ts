@@ -4,30 +4,36 @@ import { feedJson, jsonFeedType } from '@core/feed/json'
 import type { FeedModel } from '@core/feed/model'
 import { partOf, partsOf } from '@core/feed/parts'
 import { feedXml } from '@core/feed/xml'
+import type { Configuration } from '../configuration'
 import { releasedCount } from '../episodes/released'
 import { publicAccess } from '../media/publicAccess'
 import { writtenOf } from '../media/written'
 import { nosniff } from '../nosniff'
 import type { Platform } from '../platform'
 import type { Show } from '../shows/models'
+import { Strand } from '../strands/models'
 import { withFacts } from '../shows/service'
 import { type Told, writtenAnswers } from '../shows/writtenAnswers'
 import { channelOf } from './channel'
+import { strandModel } from './strand'
 import { feedItems, type KnownItems } from './items'
 import { type KeptFeed, keptFeed } from './kept'
 
 /** The name of a show's feed among its feeds; others are named by their address behind that of the show, too. */
 export const mainFeed = 'feed.xml'
 
+/** Where the house is found, and the hub that is told of its feeds. */
+type Where = Pick<Configuration, 'publicUrl' | 'hubUrl'>
+
 /** Everything that a show's feed tells. */
-export async function wholeModel(show: Show, publicUrl: string, known?: KnownItems): Promise<FeedModel> {
-  const [channel, items] = await Promise.all([channelOf(show, publicUrl), feedItems(show, publicUrl, known)])
+export async function wholeModel(show: Show, { publicUrl, hubUrl }: Where, known?: KnownItems): Promise<FeedModel> {
+  const [channel, items] = await Promise.all([channelOf(show, publicUrl, hubUrl), feedItems(show, publicUrl, known)])
   return { channel, items }
 }
 
 /** A show's feed as it is written now. */
-export async function feedText(show: Show, publicUrl: string, known?: KnownItems): Promise<string> {
-  return feedXml(partOf(await wholeModel(show, publicUrl, known), 1, withAllFacts(show.feedFacts).itemsPerPart))
+export async function feedText(show: Show, where: Where, known?: KnownItems): Promise<string> {
+  return feedXml(partOf(await wholeModel(show, where, known), 1, withAllFacts(show.feedFacts).itemsPerPart))
 }
 
 interface Form {
@@ -38,11 +44,13 @@ const asXml: Form = { type: 'application/rss+xml; charset=utf-8', of: feedXml }
 const asJson: Form = { type: `${jsonFeedType}; charset=utf-8`, of: feedJson }
 
 /** Which part of a show's feed stands at a name, and in which form; null where none can. */
-function readName(name: string): { part: number; form: Form } | null {
-  if (name === mainFeed) return { part: 1, form: asXml }
-  if (name === 'feed.json') return { part: 1, form: asJson }
+function readName(name: string): { part: number; form: Form; strand: string | null } | null {
+  if (name === mainFeed) return { part: 1, form: asXml, strand: null }
+  if (name === 'feed.json') return { part: 1, form: asJson, strand: null }
+  const [, strand] = /^strands\/([a-z0-9-]{1,60})\/feed\.xml$/.exec(name) ?? []
+  if (strand) return { part: 1, form: asXml, strand }
   const [, part] = /^parts\/([2-9]|[1-9]\d{1,4})\/feed\.xml$/.exec(name) ?? []
-  return part ? { part: Number(part), form: asXml } : null
+  return part ? { part: Number(part), form: asXml, strand: null } : null
 }
 
 /** A feed of a show as it is now, by its name; null where there is none of that name. */
@@ -56,15 +64,18 @@ export async function currentFeed(
   const named = readName(name)
   if (!named || (named.part > 1 && named.part > partsOf(await releasedCount(show.id), itemsPerPart))) return null
   const { type, of } = named.form
-  const kept = await keptFeed(platform, show, name, async () =>
-    of(partOf(await wholeModel(show, publicUrl), named.part, itemsPerPart)),
-  )
+  const strand = named.strand === null ? null : await Strand.findOne({ where: { showId: show.id, slug: named.strand } })
+  if (named.strand !== null && !strand) return null
+  const kept = await keptFeed(platform, show, name, async () => {
+    const model = await wholeModel(show, platform.configuration)
+    return of(strand ? await strandModel(model, strand, publicUrl) : partOf(model, named.part, itemsPerPart))
+  })
   return { ...kept, type }
 }
 
 /** A show's feed as it would be were the show another in some facts. */
-export const feedTextWith = (show: Show, facts: Omit<ShowChange, 'version'>, publicUrl: string): Promise<string> =>
-  feedText(withFacts(show, facts), publicUrl, new Map())
+export const feedTextWith = (show: Show, facts: Omit<ShowChange, 'version'>, where: Where): Promise<string> =>
+  feedText(withFacts(show, facts), where, new Map())
 
 /** The feeds of shows, written once for each change and kept. */
 export function feedService(platform: Pick<Platform, 'configuration' | 'events' | 'clock'>) {

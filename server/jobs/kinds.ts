@@ -18,6 +18,8 @@ export interface Payloads {
   'check-feed': { showId: string }
   /** Hands a mail to the mail server. */
   'send-mail': { mailId: string }
+  /** Tells the hub that a show's feeds have changed. */
+  'announce-feed': { showId: string }
   /** Asks a directory how a show stands there. */
   'follow-listing': { listingId: string }
   'clear-blobs': Record<string, never>

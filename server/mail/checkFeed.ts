@@ -16,7 +16,7 @@ export function checkFeed({ configuration }: Pick<Platform, 'configuration'>): J
         attributes: ['guid'],
         raw: true,
       })
-      const text = await feedText(show, configuration.publicUrl)
+      const text = await feedText(show, configuration)
       const there = new Set([...text.matchAll(/<guid isPermaLink="false">([^<]+)</g)].map(found => found[1]))
       const missing = released.filter(({ guid }) => !there.has(guid))
       if (missing.length === 0) return

@@ -14,7 +14,7 @@ import { sending } from './sending'
 export const mostAtOnce = 50
 
 /** What the clock brings: what is due goes out, what is at its end leaves, what cannot go out is told of. */
-export function dueReleases(platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events'>) {
+export function dueReleases(platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events' | 'configuration'>) {
   const { database, clock } = platform
   const { applyAll } = episodeChanges(platform)
   const { allAsSent } = sending(platform)

@@ -11,7 +11,7 @@ const noteEveryMs = 5_000
 
 /** Releases what is due and retires what is at its end, twice a second; also what fell due while no server ran, at the first look. */
 export function startReleaseClock(
-  platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events'>,
+  platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events' | 'configuration'>,
   report: (error: unknown) => void,
 ): { stop(): Promise<void> } {
   const { releaseDue, retireDue, noteUnready } = dueReleases(platform)

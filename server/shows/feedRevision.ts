@@ -3,15 +3,12 @@ import type { Platform } from '../platform'
 import { Show } from './models'
 
 /** Says that what a show's feed and pages tell has changed, with the news of it; in the transaction that changes it. */
-export const touchFeed = (
-  platform: Pick<Platform, 'clock' | 'events'>,
-  showId: string,
-  transaction: Transaction,
-): Promise<void> => touchFeeds(platform, [showId], transaction)
+export const touchFeed = (platform: Touching, showId: string, transaction: Transaction): Promise<void> =>
+  touchFeeds(platform, [showId], transaction)
 
 /** The same of several shows. */
 export async function touchFeeds(
-  { clock, events }: Pick<Platform, 'clock' | 'events'>,
+  { clock, events, jobs, configuration }: Touching,
   showIds: readonly string[],
   transaction: Transaction,
 ): Promise<void> {
@@ -23,7 +20,11 @@ export async function touchFeeds(
     showIds.map(id => ({ kind: 'feed' as const, showId: id, id })),
     transaction,
   )
+  if (configuration.hubUrl)
+    for (const id of new Set(showIds))
+      await jobs.addOnce({ kind: 'announce-feed', payload: { showId: id }, subject: id }, transaction)
 }
+type Touching = Pick<Platform, 'clock' | 'events' | 'jobs' | 'configuration'>
 
 /** Keeps a show's row to this transaction, so that of those that choose something unique in the show each sees the other's choice. */
 export async function lockShow(showId: string, transaction: Transaction): Promise<void> {

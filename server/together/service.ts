@@ -37,7 +37,7 @@ import { ChangeTogether } from './models'
 const mostMade = 10
 
 /** One change of many episodes: looked at before, made as it was looked at or not at all, and taken back with one press. */
-export function togetherService(platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events'>) {
+export function togetherService(platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events' | 'configuration'>) {
   const { database, clock, jobs } = platform
   const { applyAll } = episodeChanges(platform)
 

@@ -20,7 +20,7 @@ import { voiceFor } from './voices'
 const limitMs = 60 * 60_000
 
 /** Laying a text over the speech: asked for by a person, done by a job. */
-export function layingService(platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events'>) {
+export function layingService(platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events' | 'configuration'>) {
   const { changeEpisode } = episodeChanges(platform)
   const transcripts = transcriptService(platform)
 

@@ -24,7 +24,9 @@ import type { Platform } from '../platform'
 import { Transcript } from './models'
 
 /** What is said in an episode, as it is worked on. */
-export function transcriptService(platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events'>) {
+export function transcriptService(
+  platform: Pick<Platform, 'database' | 'clock' | 'jobs' | 'events' | 'configuration'>,
+) {
   const { clock, jobs } = platform
   const { changeEpisode } = episodeChanges(platform)
 

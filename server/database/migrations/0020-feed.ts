@@ -52,5 +52,24 @@ export const feed: readonly string[] = [
     overdue INT UNSIGNED NOT NULL DEFAULT 0,
     UNIQUE INDEX once (show_id, directory)
   ) CHARACTER SET utf8mb4`,
+  // once: a strand's address part is its own in the show.
+  `CREATE TABLE strands (
+    id UUID PRIMARY KEY,
+    show_id UUID NOT NULL REFERENCES shows (id) ON DELETE CASCADE,
+    slug VARCHAR(60) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+    name VARCHAR(120) NOT NULL,
+    description TEXT NULL,
+    artwork_id CHAR(64) CHARACTER SET ascii COLLATE ascii_bin NULL,
+    goes_by ENUM('hand', 'season', 'tag', 'kind') NOT NULL,
+    value VARCHAR(120) NULL,
+    version INT UNSIGNED NOT NULL DEFAULT 1,
+    created_at DATETIME(3) NOT NULL,
+    UNIQUE INDEX once (show_id, slug)
+  ) CHARACTER SET utf8mb4`,
+  `CREATE TABLE strand_episodes (
+    strand_id UUID NOT NULL REFERENCES strands (id) ON DELETE CASCADE,
+    episode_id UUID NOT NULL REFERENCES episodes (id) ON DELETE CASCADE,
+    PRIMARY KEY (strand_id, episode_id)
+  )`,
   "ALTER TABLE events MODIFY kind ENUM('show', 'episode', 'sound', 'upload', 'membership', 'feed', 'clock', 'listing') NOT NULL",
 ]

@@ -22,6 +22,7 @@ import type { Shelf, ShelfQuery } from '@contract/shelf'
 import type { SlotList } from '@contract/rhythm'
 import type { NewShow, Picture, Show, ShowChange, ShowListQuery, ShowPage } from '@contract/shows'
 import type { Sound } from '@contract/sound'
+import type { NewStrand, StrandChange, StrandList } from '@contract/strands'
 import type { TablePage, TableQuery } from '@contract/table'
 import type {
   TogetherChange,
@@ -90,6 +91,12 @@ export const api = {
     call<DirectoryList>('POST', `/shows/${showId}/listings`, listing),
   dropListing: (showId: string, id: string) => call<DirectoryList>('DELETE', `/shows/${showId}/listings/${id}`),
   feedChange: (episodeId: string) => call<ToldComparison>('GET', `/episodes/${episodeId}/feed-change`),
+  strands: (showId: string) => call<StrandList>('GET', `/shows/${showId}/strands`),
+  createStrand: (showId: string, strand: NewStrand) => call<StrandList>('POST', `/shows/${showId}/strands`, strand),
+  changeStrand: (id: string, strand: StrandChange) => call<StrandList>('PUT', `/strands/${id}`, strand),
+  chooseStrand: (id: string, episodeIds: string[]) =>
+    call<StrandList>('PUT', `/strands/${id}/episodes`, { episodeIds }),
+  removeStrand: (id: string) => call<StrandList>('DELETE', `/strands/${id}`),
   checkFeed: (wanted: FeedCheck) => call<FeedChecked>('POST', '/feed-checks', wanted),
   createShow: (show: NewShow) => call<Show>('POST', '/shows', show),
   changeShow: (id: string, change: ShowChange) => call<Show>('PATCH', `/shows/${id}`, change),

@@ -39,6 +39,7 @@ const newest = computed(() => overview.value?.readers.filter(({ hasNewest }) => 
       <h1>Feed</h1>
       <nav class="ways" aria-label="More about the feed">
         <RouterLink :to="{ name: 'directories', params: { show: show.slug } }">Directories</RouterLink>
+        <RouterLink :to="{ name: 'strands', params: { show: show.slug } }">Strands</RouterLink>
         <RouterLink :to="{ name: 'feed-facts', params: { show: show.slug } }">What else it says</RouterLink>
         <RouterLink :to="{ name: 'feed-check', params: { show: show.slug } }">Check any feed</RouterLink>
         <a :href="show.feedAddress" target="_blank">See it as it is</a>

@@ -1,0 +1,39 @@
+import type { JobDefinition, Payloads } from '../jobs/kinds'
+import type { Platform } from '../platform'
+import { Show } from '../shows/models'
+import { addressesOf } from '../shows/service'
+import { Strand } from '../strands/models'
+import { strandAddress } from './strand'
+
+const patienceMs = 10_000
+
+/**
+ * The job: tells the hub that the feeds of a show have changed, so that it fetches them and hands them on to who subscribed
+ * (W3C WebSub section 6, publishing; how a hub is told is left open there, and done by `hub.mode=publish` in a form, as all
+ * hubs take it). What the hub does not take is told again, ever later.
+ */
+export function announceFeed({
+  configuration,
+}: Pick<Platform, 'configuration'>): JobDefinition<Payloads['announce-feed']> {
+  return {
+    lane: 'network',
+    limitMs: 60_000,
+    async run({ showId }, { signal }) {
+      const { hubUrl, publicUrl } = configuration
+      const show = await Show.findByPk(showId, { attributes: ['slug'] })
+      if (!hubUrl || !show) return
+      const { feedAddress, jsonAddress } = addressesOf(publicUrl, show.slug)
+      const strands = await Strand.findAll({ where: { showId }, attributes: ['slug'], raw: true })
+      const form = new URLSearchParams([['hub.mode', 'publish']])
+      for (const topic of [feedAddress, jsonAddress, ...strands.map(({ slug }) => strandAddress(feedAddress, slug))])
+        form.append('hub.url', topic)
+      const answer = await fetch(hubUrl, {
+        method: 'POST',
+        body: form,
+        signal: AbortSignal.any([signal, AbortSignal.timeout(patienceMs)]),
+      })
+      if (!answer.ok) throw new Error(`The hub answers ${answer.status} to the news of ${feedAddress}.`)
+    },
+    gaveUp: null,
+  }
+}

@@ -1,0 +1,48 @@
+import { safeInBothReadings } from '@core/feed/description'
+import type { FeedModel } from '@core/feed/model'
+import { podcastGuid } from '@core/feed/podcastGuid'
+import { isInStrand } from '@core/feed/strands'
+import { Episode } from '../episodes/models'
+import { Picture } from '../pictures/models'
+import { type Strand, StrandEpisode } from '../strands/models'
+import { widthsOf } from './channel'
+import { publicPictureAddress } from '../pictures/names'
+
+/** The address of a strand's feed, by that of the show's. */
+export const strandAddress = (feedAddress: string, slug: string): string =>
+  feedAddress.replace(/feed\.xml$/, `strands/${slug}/feed.xml`)
+
+/** The feed of a strand: what it says of itself, else what the show says; its episodes keep all that they are. */
+export async function strandModel(whole: FeedModel, strand: Strand, publicUrl: string): Promise<FeedModel> {
+  const [picture, chosen] = await Promise.all([
+    strand.artworkId ? Picture.findOne({ where: { id: strand.artworkId, isPublic: true } }) : null,
+    chosenGuids(strand),
+  ])
+  const feedAddress = strandAddress(whole.channel.feedAddress, strand.slug)
+  const artworkAddress = picture && publicPictureAddress(publicUrl, picture)
+  const from = { title: whole.channel.title, feedAddress: whole.channel.feedAddress }
+  return {
+    channel: {
+      ...whole.channel,
+      title: strand.name,
+      description: strand.description === null ? whole.channel.description : safeInBothReadings(strand.description),
+      feedAddress,
+      jsonAddress: null,
+      podcastGuid: podcastGuid(feedAddress),
+      parts: null,
+      ...(picture && artworkAddress && { artworkAddress, artworkWidths: widthsOf(picture, artworkAddress) }),
+    },
+    items: whole.items.filter(item => isInStrand(strand, item, chosen)).map(item => ({ ...item, from })),
+  }
+}
+
+async function chosenGuids({ id, goesBy }: Strand): Promise<Set<string>> {
+  if (goesBy !== 'hand') return new Set()
+  const chosen = await StrandEpisode.findAll({ where: { strandId: id }, attributes: ['episodeId'], raw: true })
+  const episodes = await Episode.findAll({
+    where: { id: chosen.map(({ episodeId }) => episodeId) },
+    attributes: ['guid'],
+    raw: true,
+  })
+  return new Set(episodes.map(({ guid }) => guid))
+}
