@@ -29,6 +29,12 @@ it('what a show’s episodes begin with is set once', async () => {
   await page.getByRole('combobox', { name: 'Usual tags' }).fill('Reed organs')
   await page.keyboard.press('Enter')
   await page.getByRole('button', { name: 'Save' }).click()
+  const changes = page.getByRole('dialog', { name: 'What this changes for listeners' })
+  await changes
+    .getByText(/title changed/)
+    .first()
+    .waitFor()
+  await changes.getByRole('button', { name: 'Save it' }).click()
   await page.getByText('Saved.').waitFor()
 })
 

@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Transcript } from '@contract/transcripts'
 import type { Episode } from '@contract/episodes'
 import type { Show } from '@contract/shows'
+import type { StrandList } from '@contract/strands'
 import type { Role } from '@core/access/roles'
 import { account, type House, openHouse, showFacts, squarePicture } from '../testing/house'
 import { Membership } from './models'
@@ -35,7 +36,16 @@ beforeAll(async () => {
     headers: { cookie: house.cookie, 'content-type': 'text/plain' },
     payload: 'One note will not stop.',
   })
+  const strand = await house.call('POST', `/shows/${show.id}/strands`, {
+    slug: 'best',
+    name: 'The best',
+    description: null,
+    artworkId: null,
+    goesBy: 'hand',
+    value: null,
+  })
   ids = {
+    strand: strand.json<StrandList>().strands[0]!.id,
     transcript: transcript.json<Transcript>().id,
     show: show.id,
     episode: episode.id,

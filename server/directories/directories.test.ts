@@ -196,7 +196,7 @@ it('one of one’s own is kept by name and address, and links from the page unti
   const page = async (): Promise<string> => (await house.app.inject({ url: `/${show.slug}` })).body
   expect(await page()).toContain('https://pontoon.example/bellows')
   const other = await house.makeShow(`elsewhere-${count}`)
-  expect((await house.call('DELETE', `/shows/${other.id}/listings/${kept[0]!.id}`)).statusCode).toBe(404)
+  expect((await house.call('DELETE', `/shows/${other.id}/listings/${kept[0]!.id}`)).statusCode).toBe(422)
   await house.call('DELETE', `/shows/${show.id}/listings/${kept[0]!.id}`)
   expect(await page()).not.toContain('pontoon')
 })

@@ -112,7 +112,7 @@ export function directoryService(platform: Platform) {
 
   async function directoryOf(id: string): Promise<ToldDirectory> {
     const directory = (await told().catch(() => [])).find(each => each.id === id)
-    if (!directory || !directories) throw new AppError('not-found', 'There is no such directory.')
+    if (!directory || !directories) throw badInput('directory', id, 'One of the directories that are set.')
     return directory
   }
 
@@ -171,7 +171,7 @@ export function directoryService(platform: Platform) {
     /** Confirms with the code that came by mail. Throws `bad-input` where it is another one. */
     async confirm(scope: Scope, id: string, code: string): Promise<DirectoryList> {
       const row = await ListingRow.findOne({ where: { showId: scope.showId, directory: id } })
-      if (!row?.submissionId || !directories) throw new AppError('not-found', 'The show was not handed in there.')
+      if (!row?.submissionId || !directories) throw badInput('directory', id, 'One that the show was handed in to.')
       try {
         const state = await directories.confirm(id, row.submissionId, code)
         await transact(database, transaction => noteState(platform, row, state, transaction))
@@ -210,7 +210,7 @@ export function directoryService(platform: Platform) {
     async drop(scope: Scope, id: string): Promise<DirectoryList> {
       await transact(database, async transaction => {
         const gone = await ListingRow.destroy({ where: { id, showId: scope.showId, directory: null }, transaction })
-        if (gone === 0) throw new AppError('not-found', 'There is no such directory here.')
+        if (gone === 0) throw badInput('listing', id, 'One that is followed here by hand.')
         await jobs.cancel('follow-listing', id, transaction)
         await touchFeed(platform, scope.showId, transaction)
       })
