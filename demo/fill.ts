@@ -9,6 +9,7 @@ import { accountService } from '@server/accounts/service'
 import { MovableClock } from '@server/clock'
 import { readConfiguration } from '@server/configuration'
 import { episodeService } from '@server/episodes/service'
+import { currentFeed, mainFeed } from '@server/feeds/service'
 import { finishingService } from '@server/finishing/service'
 import { jobList } from '@server/jobList'
 import type { Lane } from '@server/jobs/kinds'
@@ -17,7 +18,9 @@ import type { Platform } from '@server/platform'
 import { releaseService } from '@server/releases/service'
 import { houseScope, type Scope } from '@server/access/scope'
 import { pictureService } from '@server/pictures/service'
+import { Show } from '@server/shows/models'
 import { showService } from '@server/shows/service'
+import { strandService } from '@server/strands/service'
 import { transcriptService } from '@server/transcripts/service'
 import { uploadService } from '@server/uploads/service'
 import { type DemoEpisode, type DemoShow, demoAccount, demoShows } from './scenario'
@@ -51,11 +54,19 @@ async function fillShow(
   )
   const shows = showService(platform)
   const { id: showId, version } = await shows.create(accountId, { ...show.facts, artworkId: artwork.id })
-  const { usualTime, everyWeeks, listenerZones } = show
+  const { usualTime, everyWeeks, listenerZones, feedFacts } = show
   const rhythm = rhythmFrom(releaseAt(show.episodes[0]!), usualTime, everyWeeks)
-  await shows.change({ ...houseScope({ id: showId, showId }), accountId }, { version, rhythm, listenerZones })
-  for (const episode of show.episodes)
+  await shows.change(
+    { ...houseScope({ id: showId, showId }), accountId },
+    { version, rhythm, listenerZones, feedFacts },
+  )
+  for (const strand of show.strands)
+    await strandService(platform).create(houseScope({ id: showId, showId }), { ...strand, artworkId: null })
+  for (const episode of show.episodes) {
     await fillEpisode(platform, clock, today, folder, { showId, accountId }, show.facts, episode, releaseAt(episode))
+    // Somebody fetches the feed between the releases.
+    await currentFeed(platform, await Show.findByPk(showId, { rejectOnEmpty: true }), mainFeed)
+  }
 }
 
 /** A rhythm by weeks, from the day of the first release on. */

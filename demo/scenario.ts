@@ -1,4 +1,6 @@
 import type { NewShow } from '@contract/shows'
+import type { NewStrand } from '@contract/strands'
+import type { FeedFacts } from '@core/feed/facts'
 
 /** What the demo tells: two shows of our own making. Days are counted from today, so that the demo never grows old. */
 export interface DemoEpisode {
@@ -28,6 +30,9 @@ export interface DemoShow {
   everyWeeks: number
   /** Where most listeners are. */
   listenerZones: string[]
+  /** What else its feed says. */
+  feedFacts: Partial<FeedFacts>
+  strands: readonly Omit<NewStrand, 'artworkId'>[]
   episodes: readonly DemoEpisode[]
 }
 
@@ -55,6 +60,22 @@ export const demoShows: readonly DemoShow[] = [
     usualTime: '06:00',
     everyWeeks: 2,
     listenerZones: ['America/New_York'],
+    feedFacts: {
+      copyright: '© The workshop on the lake',
+      place: 'A workshop on a lake',
+      keywords: ['accordion', 'harmonium', 'reed organ', 'repair'],
+      funding: [{ words: 'Buy the workshop a reed', address: 'https://bellowsandreeds.example/reed' }],
+      secondCategory: { category: 'Music', subcategory: 'Music History' },
+    },
+    strands: [
+      {
+        slug: 'only-reeds',
+        name: 'Bellows & Reeds: only reeds',
+        description: 'The episodes that are about reeds and nothing else, for those at the bench.',
+        goesBy: 'tag',
+        value: 'reeds',
+      },
+    ],
     episodes: [
       {
         number: 31,
@@ -221,6 +242,8 @@ export const demoShows: readonly DemoShow[] = [
     usualTime: '00:05',
     everyWeeks: 2,
     listenerZones: [],
+    feedFacts: {},
+    strands: [],
     episodes: [
       {
         number: 4,

@@ -89,6 +89,19 @@ describe.each(['light', 'dark'] as const)('in the %s theme', colorScheme => {
     await page.getByRole('button', { name: 'Leave it' }).waitFor()
     expect(await violations()).toEqual([])
   })
+  it.each([
+    ['', 'What became of it'],
+    ['/facts', 'What else the feed says'],
+    ['/strands', 'New strand'],
+    ['/directories', 'Others, followed by hand'],
+    ['/check', 'Check a feed'],
+  ])('the feed %s', async (path, words) => {
+    await page.goto(`${house.address}/studio/bellows-and-reeds/feed${path}`)
+    await page.getByText(words, { exact: true }).waitFor()
+    if (path === '/facts') await page.getByRole('button', { name: 'Name a season' }).click()
+    if (path === '/strands') await page.getByRole('button', { name: 'New strand' }).click()
+    expect(await violations()).toEqual([])
+  })
   it('the shelf', async () => {
     await page.goto(`${house.address}/studio/bellows-and-reeds/shelf`)
     await page.getByRole('row').nth(1).waitFor()

@@ -24,8 +24,8 @@ const hasWords = (at: number): boolean => at < props.states.length - 1
   <ol class="states">
     <li v-for="(state, at) in states" :key="state.id">
       <p class="when small quiet">{{ shortMoment(state.at, show.zone) }} · {{ amount(state.bytes) }}</p>
-      <div>
-        <p v-for="words in state.words" :key="words">{{ words }}</p>
+      <div class="what">
+        <p>{{ state.words.join(' ') }}</p>
         <button
           v-if="hasWords(at)"
           type="button"
@@ -54,6 +54,16 @@ li {
   gap: var(--space-3);
   padding: var(--space-2) 0;
   border-top: 1px solid var(--edge);
+}
+.what {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 var(--space-3);
+  align-items: baseline;
+  justify-content: space-between;
+}
+.what > :deep(.compared) {
+  flex: 1 0 100%;
 }
 .when {
   font-variant-numeric: tabular-nums;
