@@ -1,4 +1,5 @@
-import { execFileSync } from 'node:child_process'
+import { execFileSync, spawnSync } from 'node:child_process'
+import { join } from 'node:path'
 import { parseRssFeed } from 'feedsmith'
 import { describe, expect, it } from 'vitest'
 import { feedJson } from './json'
@@ -99,6 +100,23 @@ describe('everything that a feed can say', () => {
       { href: 'https://lake.example/a-480.jpg', width: 480 },
     ])
   })
+
+  // A schema written from the RSS 2.0 specification; xmllint is the judge.
+  const judged = (text: string): string => {
+    const schema = join(import.meta.dirname, 'rss.fixture.rng')
+    return spawnSync('xmllint', ['--noout', '--relaxng', schema, '-'], { input: text, encoding: 'utf8' }).stderr.trim()
+  }
+  it('is RSS 2.0 by a schema of its specification', () => {
+    expect(judged(xml)).toBe('- validates')
+    expect(judged(feedXml(modelOf([itemOf(), itemOf({ number: null })])))).toBe('- validates')
+    expect(judged(feedXml(modelOf([])))).toBe('- validates')
+  })
+  it.each([
+    ['a date of another form', (text: string) => text.replace(/<pubDate>[^<]+/, '<pubDate>2026-03-05')],
+    ['an enclosure without its length', (text: string) => text.replace(/(<enclosure [^>]*?) length="\d+"/, '$1')],
+    ['a channel without a link', (text: string) => text.replace(/<link>[^<]+<\/link>/, '')],
+    ['an element that RSS does not have', (text: string) => text.replace('<ttl>', '<subtitle>x</subtitle><ttl>')],
+  ])('the schema refuses %s', (_what, broken) => expect(judged(broken(xml))).toMatch(/fails to validate/))
 
   it('is said of an item', () => {
     expect(read.items![0]).toMatchObject({

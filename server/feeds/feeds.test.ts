@@ -263,6 +263,21 @@ describe('the states of a feed', () => {
     expect((await at('parts/1/feed.xml')).statusCode).toBe(404)
   })
 
+  it('are written anew by a house that is found at another address, for the same revision too', async () => {
+    const before = await get()
+    const other = {
+      ...house.platform,
+      configuration: { ...house.platform.configuration, publicUrl: 'https://new.example' },
+    }
+    const app = await createApp(other)
+    const moved = await app.inject({ url: '/slow-ferry/feed.xml' })
+    expect(moved.body).toContain('<link>https://new.example/slow-ferry<')
+    expect(moved.headers.etag).not.toBe(before.headers.etag)
+    await app.close()
+    await change({ description: 'Back again.' })
+    expect((await get()).body).toContain('<link>http://lake.example/slow-ferry<')
+  })
+
   it('say where it has moved to, and lead there when that was chosen', async () => {
     await change({ feedFacts: { movedTo: 'https://new.example/feed.xml' } })
     expect((await get()).body).toContain('<itunes:new-feed-url>https://new.example/feed.xml<')
@@ -277,6 +292,7 @@ describe('the states of a feed', () => {
     const { id, version } = (await house.call('GET', '/shows/at/slow-ferry')).json() as Show
     for (const [facts, field] of [
       [{ movedTo: 'new.example' }, 'feedFacts.movedTo'],
+      [{ movedTo: 'http://lake.example/slow-ferry/feed.xml' }, 'feedFacts.movedTo'],
       [{ secondCategory: { category: 'Tides', subcategory: null } }, 'feedFacts.secondCategory'],
       [{ itemsPerPart: 3 }, 'feedFacts.itemsPerPart'],
       [{ funding: [{ words: 'Give', address: 'here' }] }, 'feedFacts.funding.0.address'],

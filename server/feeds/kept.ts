@@ -2,6 +2,7 @@ import { promisify } from 'node:util'
 import { gunzip } from 'node:zlib'
 import { v7 as uuidV7 } from 'uuid'
 import { settledAt } from '@core/feed/dates'
+import { feedEdition } from '@core/feed/xml'
 import type { Platform } from '../platform'
 import { digestOf, type Encoded, encoded } from '../media/written'
 import type { Show } from '../shows/models'
@@ -21,45 +22,49 @@ export interface KeptFeed {
  * only is the same.
  */
 export async function keptFeed(
-  { clock }: Pick<Platform, 'clock'>,
+  { clock, configuration }: Pick<Platform, 'clock' | 'configuration'>,
   show: Pick<Show, 'id' | 'feedRevision' | 'feedChangedAt'>,
   name: string,
   write: () => Promise<string>,
 ): Promise<KeptFeed> {
   const revision = Number(show.feedRevision)
+  const writtenBy = writerOf(configuration)
   const newest = await newestState(show.id, name)
-  if (newest && Number(newest.revision) >= revision) return readKept(newest)
+  const isCurrent = newest !== null && Number(newest.revision) >= revision
+  if (isCurrent && newest.writtenBy === writtenBy) return readKept(newest)
   const words = await write()
   const identity = Buffer.from(words)
   const digest = contentDigest(identity)
   if (digest === newest?.digest) {
-    await FeedState.update({ revision }, { where: { id: newest.id } })
+    await FeedState.update({ revision, writtenBy }, { where: { id: newest.id } })
     return readKept(newest)
   }
   const bodies = await encoded(identity)
-  await FeedState.bulkCreate(
-    [
-      {
-        id: uuidV7(),
-        showId: show.id,
-        name,
-        revision,
-        at: clock.now(),
-        changedAt: show.feedChangedAt,
-        digest,
-        bytes: bodies.identity.length,
-        gzip: bodies.gzip,
-        brotli: bodies.br,
-      },
-    ],
-    { ignoreDuplicates: true },
-  )
+  const state = {
+    at: clock.now(),
+    changedAt: isCurrent ? clock.now() : show.feedChangedAt,
+    digest,
+    writtenBy,
+    words: null,
+    bytes: bodies.identity.length,
+    gzip: bodies.gzip,
+    brotli: bodies.br,
+  }
+  if (isCurrent) {
+    // The show is as it was, and is told otherwise: by another edition of the writer, or for another address of the house.
+    await FeedState.update(state, { where: { id: newest.id } })
+    return readKept(newest)
+  }
+  await FeedState.bulkCreate([{ id: uuidV7(), showId: show.id, name, revision, ...state }], { ignoreDuplicates: true })
   if (newest) await FeedState.update({ brotli: null }, { where: { id: newest.id } })
   // Of processes that wrote it together one was first, and all send what that one wrote.
   const settled = await newestState(show.id, name)
   if (settled && settled.digest !== digest) return readKept(settled)
   return feedOf(bodies, digest, show.feedChangedAt)
 }
+
+const writerOf = ({ publicUrl, hubUrl }: Platform['configuration']): string =>
+  digestOf(Buffer.from(`${feedEdition} ${publicUrl} ${hubUrl}`))
 
 /** The digest of what a feed tells, whenever it was built. */
 function contentDigest(identity: Buffer): string {
@@ -78,7 +83,7 @@ const feedOf = (bodies: Encoded, digest: string, changedAt: Date): KeptFeed => (
 const newestState = (showId: string, name: string): Promise<FeedState | null> =>
   FeedState.findOne({
     where: { showId, name },
-    attributes: ['id', 'revision', 'changedAt', 'digest'],
+    attributes: ['id', 'revision', 'changedAt', 'digest', 'writtenBy'],
     order: [['revision', 'DESC']],
   })
 

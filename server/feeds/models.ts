@@ -20,6 +20,8 @@ export class FeedState extends Model<InferAttributes<FeedState>, InferCreationAt
   /** When what it tells came about; its `Last-Modified`. */
   declare changedAt: Date
   declare digest: string
+  /** Of all that writes it and is no fact of the show: which edition of the writer, for which addresses. */
+  declare writtenBy: string
   /** As it is sent without an encoding. */
   declare bytes: number
   /** What is other in it than in the one before, in words; null until somebody wanted to know. */
@@ -39,6 +41,7 @@ export function initFeeds(sequelize: Sequelize): void {
       at: DataTypes.DATE(3),
       changedAt: DataTypes.DATE(3),
       digest: DataTypes.CHAR(43),
+      writtenBy: DataTypes.CHAR(43),
       bytes: DataTypes.INTEGER.UNSIGNED,
       words: DataTypes.JSON,
       gzip: DataTypes.BLOB('long'),

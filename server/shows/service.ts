@@ -161,6 +161,9 @@ export function showService(
           })
         }
         const facts = changedFacts(current, cleaned(wanted))
+        const { feedAddress } = addressesOf(publicUrl, current.slug)
+        if (facts.feedFacts?.movedTo === feedAddress)
+          throw badInput('feedFacts.movedTo', feedAddress, 'Another address than that of this feed.')
         if (Object.keys(facts).length === 0) return current
         if (facts.artworkId) await takeArtwork(facts.artworkId, scope.accountId, transaction)
         await usePictures(pictures, picturesOfHosts(facts.hosts ?? [], current.hosts), scope, transaction)

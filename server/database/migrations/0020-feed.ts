@@ -10,6 +10,7 @@ export const feed: readonly string[] = [
     at DATETIME(3) NOT NULL,
     changed_at DATETIME(3) NOT NULL,
     digest CHAR(43) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+    written_by CHAR(43) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     bytes INT UNSIGNED NOT NULL,
     words JSON NULL,
     gzip LONGBLOB NOT NULL,

@@ -6,8 +6,6 @@ import { wayTo } from './places'
 
 /** What was found in a feed, the gravest first, each with where it is and how it is mended; what is well is one line. */
 const props = defineProps<{ findings: readonly ToldFinding[]; rules: number; show: string; isOurs: boolean }>()
-const urgent = computed(() => props.findings.filter(({ weight }) => weight !== 'good to know'))
-const others = computed(() => props.findings.filter(({ weight }) => weight === 'good to know'))
 const well = computed(() => props.rules - props.findings.length)
 const shown = 5
 const named = ({ item }: ToldFinding['places'][number]): string => item?.title || `item ${(item?.index ?? 0) + 1}`
@@ -19,7 +17,7 @@ const way = (finding: ToldFinding, episodeId: string | null) =>
   <div class="findings">
     <ul v-if="findings.length" class="plain">
       <li
-        v-for="finding in [...urgent, ...others]"
+        v-for="finding in findings"
         :key="finding.name"
         class="note"
         :class="{ 'needs-you': finding.weight === 'must mend' }"
