@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { checkFeed } from './check'
-import { cleanAnswers, cleanFeed, metFeed } from './clean.fixture'
+import { faultlessAnswers, faultless, metFeed } from './faultless.fixture'
 import type { FeedAnswer, MetAddress, MetFeed } from './met'
 import { modelOf, itemOf } from './model.fixture'
 import { readFeed } from './read'
@@ -9,27 +9,29 @@ import { feedXml } from './xml'
 
 const found = (met: MetFeed): string[] => checkFeed(met).map(({ name }) => name)
 const instead = (was: string, is: string): MetFeed => {
-  expect(cleanFeed).toContain(was)
-  return metFeed(cleanFeed.replace(was, is))
+  expect(faultless).toContain(was)
+  return metFeed(faultless.replace(was, is))
 }
 const without = (element: string): MetFeed => instead(element, '')
 const answering = (change: Partial<FeedAnswer>, more: Partial<MetFeed> = {}): MetFeed =>
-  metFeed(cleanFeed, { answer: { ...metFeed().answer!, ...change }, ...more })
+  metFeed(faultless, { answer: { ...metFeed().answer!, ...change }, ...more })
 const met = (address: string, change: Partial<MetAddress>): MetFeed =>
-  metFeed(cleanFeed, { answers: new Map([...cleanAnswers, [address, { ...cleanAnswers.get(address)!, ...change }]]) })
+  metFeed(faultless, {
+    answers: new Map([...faultlessAnswers, [address, { ...faultlessAnswers.get(address)!, ...change }]]),
+  })
 const [second, art] = ['https://tide.example/second.mp3', 'https://tide.example/art.jpg']
 const many = 'a'.repeat(5_000)
 
 /** Faults as makers have them, each with the rule that finds it, and no other does. */
 const faults: Record<string, () => MetFeed> = {
   'well-formed': () => instead('<ttl>60</ttl>', '<ttl>60'),
-  encoding: () => metFeed(cleanFeed, { encodingFault: 'said to be UTF-8, and byte 812 is none of it' }),
+  encoding: () => metFeed(faultless, { encodingFault: 'said to be UTF-8, and byte 812 is none of it' }),
   'rss-version': () => instead('version="2.0"', 'version="0.91"'),
   'one-channel': () => instead('</channel>', '</channel><channel/>'),
   'known-namespaces': () =>
     instead('http://www.w3.org/2005/Atom"', 'http://www.w3.org/2005/Atom" xmlns:dc="http://purl.org/dc/terms/"'),
   'no-doctype': () => instead('<rss ', '<!DOCTYPE rss><rss '),
-  'feed-size': () => metFeed(cleanFeed, { bytes: 12_000_000 }),
+  'feed-size': () => metFeed(faultless, { bytes: 12_000_000 }),
   'plain-elements': () => instead('<ttl>60</ttl>', '<ttl>60</ttl><subtitle>Tides</subtitle>'),
   'show-title': () => without('<title>The Tide Table</title>'),
   'show-title-length': () => instead('<title>The Tide Table</title>', `<title>${'tide '.repeat(60)}</title>`),
@@ -47,7 +49,7 @@ const faults: Record<string, () => MetFeed> = {
   'owner-email': () => instead('<itunes:email>runa@tide.example', '<itunes:email>runa at tide'),
   'show-type': () => instead('episodic</', 'weekly</'),
   'serial-numbers': () =>
-    metFeed(cleanFeed.replace('episodic</', 'serial</').replace('<itunes:episode>1</itunes:episode>', '')),
+    metFeed(faultless.replace('episodic</', 'serial</').replace('<itunes:episode>1</itunes:episode>', '')),
   'self-link': () => without('rel="self" '),
   'own-address': () => instead('href="https://tide.example/feed.xml"', 'href="https://old.tide.example/feed.xml"'),
   'show-guid': () => instead('2f450908-b7f8', 'tide'),
@@ -59,10 +61,10 @@ const faults: Record<string, () => MetFeed> = {
   'built-date': () => instead('<lastBuildDate>Tue, 10', '<lastBuildDate>10.3.'),
   ttl: () => instead('<ttl>60', '<ttl>an hour'),
   'funding-address': () => instead('url="https://tide.example/give"', 'url="give"'),
-  'any-items': () => metFeed(cleanFeed.replace(/<item>[\s\S]*<\/item>/, '')),
+  'any-items': () => metFeed(faultless.replace(/<item>[\s\S]*<\/item>/, '')),
   'many-keywords': () => instead('tide, water', 'a,b,c,d,e,f,g,h,i,j,k,l,m'),
   'item-title': () =>
-    metFeed(cleanFeed.replace('<title>The first ebb</title>\n<itunes:title>The first ebb</itunes:title>', '')),
+    metFeed(faultless.replace('<title>The first ebb</title>\n<itunes:title>The first ebb</itunes:title>', '')),
   'bare-title': () => instead('<itunes:title>The second', '<itunes:title>Episode 2: The second'),
   'same-title': () => instead('<title>The first ebb', '<title>The second flood'),
   'item-guid': () => without('<guid isPermaLink="false">tide-1</guid>'),
@@ -73,17 +75,17 @@ const faults: Record<string, () => MetFeed> = {
   'date-weekday': () => instead('Tue, 03 Mar', 'Fri, 03 Mar'),
   'date-zone': () => instead('Tue, 03 Mar 2026 06:00:00 +0000', 'Tue, 03 Mar 2026 01:00:00 EST'),
   'date-ahead': () =>
-    metFeed(cleanFeed.replaceAll('Tue, 10 Mar 2026 06:00:00 +0000', 'Sat, 10 Oct 2026 06:00:00 +0000')),
+    metFeed(faultless.replaceAll('Tue, 10 Mar 2026 06:00:00 +0000', 'Sat, 10 Oct 2026 06:00:00 +0000')),
   'newest-first': () =>
     metFeed(
-      cleanFeed
+      faultless
         .replace('<itunes:episode>2', '<itunes:episode>0')
         .replace('<itunes:episode>1', '<itunes:episode>2')
         .replace('<itunes:episode>0', '<itunes:episode>1')
         .replace('Tue, 03 Mar 2026', 'Wed, 11 Mar 2026'),
     ),
   'same-moment': () => instead('Tue, 03 Mar 2026', 'Tue, 10 Mar 2026'),
-  'number-order': () => metFeed(cleanFeed.replace('<itunes:episode>1', '<itunes:episode>3')),
+  'number-order': () => metFeed(faultless.replace('<itunes:episode>1', '<itunes:episode>3')),
   'same-number': () => instead('<itunes:episode>1', '<itunes:episode>2'),
   'number-form': () => instead('<itunes:season>1', '<itunes:season>one'),
   'episode-kind': () => instead('>full<', '>special<'),
@@ -95,19 +97,19 @@ const faults: Record<string, () => MetFeed> = {
     ),
   'enclosure-address': () => instead('https://tide.example/first.mp3', 'https://tide.example/the first.mp3'),
   'enclosure-length': () =>
-    metFeed(cleanFeed.replace('length="1000000"', 'length="0"'), {
-      answers: new Map([...cleanAnswers].filter(([address]) => !address.endsWith('first.mp3'))),
+    metFeed(faultless.replace('length="1000000"', 'length="0"'), {
+      answers: new Map([...faultlessAnswers].filter(([address]) => !address.endsWith('first.mp3'))),
     }),
   'enclosure-type': () =>
     metFeed(
-      cleanFeed.replace('length="1000000" type="audio/mpeg"', 'length="1000000" type="application/octet-stream"'),
+      faultless.replace('length="1000000" type="audio/mpeg"', 'length="1000000" type="application/octet-stream"'),
       {
         answers: new Map(),
       },
     ),
   'enclosure-ending': () =>
-    metFeed(cleanFeed.replace('tide.example/first.mp3', 'tide.example/first.m4a'), { answers: new Map() }),
-  'same-enclosure': () => metFeed(cleanFeed.replace('/first.mp3" length="1000000"', '/second.mp3" length="2000000"')),
+    metFeed(faultless.replace('tide.example/first.mp3', 'tide.example/first.m4a'), { answers: new Map() }),
+  'same-enclosure': () => metFeed(faultless.replace('/first.mp3" length="1000000"', '/second.mp3" length="2000000"')),
   'lasting-address': () => instead('first.mp3"', 'first.mp3?Expires=1773200000&amp;Signature=x"'),
   duration: () => instead('<itunes:duration>25:00', '<itunes:duration>25 min'),
   'item-notes': () => without('<description>Where it goes.</description>'),
@@ -125,7 +127,7 @@ const faults: Record<string, () => MetFeed> = {
   answers: () => answering({ status: 503 }),
   'content-type': () => answering({ contentType: 'text/html' }),
   'secure-address': () =>
-    metFeed(cleanFeed.replace('href="https://tide.example/feed.xml"', 'href="http://tide.example/feed.xml"'), {
+    metFeed(faultless.replace('href="https://tide.example/feed.xml"', 'href="http://tide.example/feed.xml"'), {
       address: 'http://tide.example/feed.xml',
     }),
   validators: () => answering({ hasEtag: false, hasLastModified: false, conditionalStatus: null }),
@@ -148,7 +150,7 @@ const faults: Record<string, () => MetFeed> = {
 }
 
 describe('the rules of feeds', () => {
-  it('find nothing in a clean feed, nor in one of ours', () => {
+  it('find nothing in a faultless feed, nor in one of ours', () => {
     expect(found(metFeed())).toEqual([])
     const ours = feedXml(modelOf([itemOf()]))
     const address = 'https://lake.example/bellows-and-reeds/feed.xml'
@@ -204,15 +206,15 @@ describe('reading a feed', () => {
     ['{"version": "https://jsonfeed.org/version/1.1"}', 'JSON'],
     ['\u0000\u0001', 'bytes'],
     ['<rss>'.repeat(1000), 'deep'],
-    [cleanFeed.slice(0, 900), 'broken off'],
+    [faultless.slice(0, 900), 'broken off'],
   ])('says where %j stops being one (%s)', text => {
     const { document } = readFeed(text)
     expect(document.fault).toMatchObject({ line: expect.any(Number), says: expect.stringMatching(/\S/) })
   })
 
   it('reads 50,000 items', () => {
-    const item = /<item>[\s\S]*?<\/item>/.exec(cleanFeed)![0]
-    const feed = readFeed(cleanFeed.replace(item, item.repeat(50_000)))
+    const item = /<item>[\s\S]*?<\/item>/.exec(faultless)![0]
+    const feed = readFeed(faultless.replace(item, item.repeat(50_000)))
     expect([feed.document.fault, feed.items.length]).toEqual([null, 50_001])
   })
 })

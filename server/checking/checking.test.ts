@@ -5,7 +5,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Episode } from '@contract/episodes'
 import type { FeedChecked, FeedOverview, ToldComparison } from '@contract/feed'
 import type { Show } from '@contract/shows'
-import { cleanFeed } from '@core/feed/clean.fixture'
+import { faultless } from '@core/feed/faultless.fixture'
 import { FeedState } from '../feeds/models'
 import { type House, openHouse, squarePicture } from '../testing/house'
 
@@ -61,9 +61,9 @@ const serve =
       .end(part)
   }
 
-/** The clean feed as this host would have it, sizes and all. */
+/** The faultless feed as this host would have it, sizes and all. */
 const here = (): string =>
-  cleanFeed.replaceAll('https://tide.example', base).replace(/length="\d+"/g, `length="${sound.length}"`)
+  faultless.replaceAll('https://tide.example', base).replace(/length="\d+"/g, `length="${sound.length}"`)
 
 const check = (wanted: object) => house.call('POST', '/feed-checks', wanted)
 const checked = async (path: string): Promise<FeedChecked> => {

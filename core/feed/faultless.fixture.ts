@@ -2,7 +2,7 @@ import type { MetAddress, MetFeed } from './met'
 import { readFeed } from './read'
 
 /** A feed of an invented maker, written by hand from the specifications, in which there is nothing to find. */
-export const cleanFeed = `<?xml version="1.0" encoding="UTF-8"?>
+export const faultless = `<?xml version="1.0" encoding="UTF-8"?>
 <rss version="2.0" xmlns:itunes="http://www.itunes.com/dtds/podcast-1.0.dtd" xmlns:podcast="https://podcastindex.org/namespace/1.0" xmlns:atom="http://www.w3.org/2005/Atom" xmlns:content="http://purl.org/rss/1.0/modules/content/">
 <channel>
 <title>The Tide Table</title>
@@ -75,7 +75,7 @@ const answered: MetAddress = {
 }
 
 /** How everything in it answered. */
-export const cleanAnswers = new Map<string, MetAddress>([
+export const faultlessAnswers = new Map<string, MetAddress>([
   ['https://tide.example/second.mp3', { ...answered, bytes: 2_000_000 }],
   ['https://tide.example/first.mp3', { ...answered, bytes: 1_000_000 }],
   [
@@ -91,7 +91,7 @@ export const cleanAnswers = new Map<string, MetAddress>([
 ])
 
 /** It as it was met, with something else about it. */
-export const metFeed = (text = cleanFeed, change: Partial<MetFeed> = {}): MetFeed => ({
+export const metFeed = (text = faultless, change: Partial<MetFeed> = {}): MetFeed => ({
   feed: readFeed(text),
   address: 'https://tide.example/feed.xml',
   bytes: text.length,
@@ -108,6 +108,6 @@ export const metFeed = (text = cleanFeed, change: Partial<MetFeed> = {}): MetFee
     headStatus: 200,
     redirects: [],
   },
-  answers: cleanAnswers,
+  answers: faultlessAnswers,
   ...change,
 })
