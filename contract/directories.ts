@@ -1,6 +1,5 @@
 import { z } from 'zod'
-import { isWebAddress } from '@core/episode/fields'
-import { oneLine } from '@core/words/line'
+import { webAddress, words } from '@core/words/schemas'
 
 export const listingStates = ['reading', 'to confirm', 'in review', 'listed', 'refused'] as const
 
@@ -59,15 +58,7 @@ export const directoryCode = z.object({
 })
 
 export const newOwnListing = z.object({
-  name: z
-    .string()
-    .overwrite(words => oneLine(words).trim())
-    .min(1, 'Must not be empty.')
-    .max(80, 'At most 80 characters.'),
-  listingAddress: z
-    .string()
-    .trim()
-    .max(2000, 'At most 2,000 characters.')
-    .refine(isWebAddress, 'A web address, such as https://example.org/show.'),
+  name: words(80),
+  listingAddress: webAddress,
 })
 export type NewOwnListing = z.infer<typeof newOwnListing>

@@ -1,8 +1,7 @@
 import { z } from 'zod'
 import type { FeedFinding } from '@core/feed/check'
 import type { FeedComparison } from '@core/feed/compare'
-import { isWebAddress } from '@core/episode/fields'
-import { showChange } from './shows'
+import { webAddress } from '@core/words/schemas'
 
 /** A finding, its places with the episode that each is about, where the feed is one of ours. */
 export interface ToldFinding extends Omit<FeedFinding, 'places'> {
@@ -43,19 +42,12 @@ export type FeedOverview = z.infer<typeof feedOverview>
 export const feedComparison = z.object({ comparison: z.custom<FeedComparison>(), words: z.array(z.string()) })
 export type ToldComparison = z.infer<typeof feedComparison>
 
-/** What a change of a show would change in its feed. */
-export const feedOutlook = showChange
-
 export const mostFeedBytes = 25_000_000
 
 /** A feed to be checked: at an address, or pasted. */
 export const feedCheck = z.union([
   z.strictObject({
-    address: z
-      .string()
-      .trim()
-      .max(2000, 'At most 2,000 characters.')
-      .refine(isWebAddress, 'A web address, such as https://example.org/feed.xml.'),
+    address: webAddress,
   }),
   z.strictObject({
     text: z

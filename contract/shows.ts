@@ -6,16 +6,10 @@ import { patternFault } from '@core/episode/titlePattern'
 import { isCategory } from '@core/feed/categories'
 import { type FeedFacts, feedFacts } from '@core/feed/facts'
 import { templateFault } from '@core/notes/fill'
-import { oneLine, utf8Bytes } from '@core/words/line'
+import { utf8Bytes } from '@core/words/line'
+import { pictureId, words } from '@core/words/schemas'
 import { rhythm } from './rhythm'
 import { usualRecipe } from './sound'
-
-const line = (most: number) =>
-  z
-    .string()
-    .overwrite(words => oneLine(words).trim())
-    .min(1, 'Must not be empty.')
-    .max(most, `At most ${most.toLocaleString('en')} characters.`)
 
 export const addressPart = z
   .string()
@@ -35,7 +29,7 @@ const mostDescriptionBytes = 4000
 const episodicOrSerial = z.enum(['episodic', 'serial'])
 
 const facts = z.object({
-  name: line(120),
+  name: words(120),
   description: z
     .string()
     .trim()
@@ -48,19 +42,19 @@ const facts = z.object({
     .string()
     .max(35, 'At most 35 characters.')
     .regex(/^[a-z]{2,3}(-[a-z0-9]{2,8})*$/i, 'A language tag, such as en or pt-br.'),
-  author: line(120),
+  author: words(120),
   ownerEmail: z.email('An e-mail address, such as name@example.org.').max(254, 'At most 254 characters.'),
   category: z.string(),
   subcategory: z.string().nullable(),
   explicit: z.boolean(),
   type: episodicOrSerial,
   zone,
-  artworkId: z.string().regex(/^[0-9a-f]{64}$/, 'The id of a picture that was uploaded.'),
+  artworkId: pictureId,
 })
 
 /** What a show has ready for its episodes. */
 const habits = z.object({
-  titlePattern: line(120).superRefine(refusedFor(patternFault)),
+  titlePattern: words(120).superRefine(refusedFor(patternFault)),
   /** HTML; cleaned before it is kept. */
   notesTemplate: z
     .string()

@@ -1,31 +1,21 @@
 import { z } from 'zod'
 import { strandFault, strandWays } from '@core/feed/strands'
-import { oneLine, utf8Bytes } from '@core/words/line'
+import { utf8Bytes } from '@core/words/line'
+import { line, pictureId, words } from '@core/words/schemas'
 import { addressPart } from './shows'
 
 const facts = z.object({
-  name: z
-    .string()
-    .overwrite(words => oneLine(words).trim())
-    .min(1, 'Must not be empty.')
-    .max(120, 'At most 120 characters.'),
+  name: words(120),
   /** Null where it is the show's, as for the artwork. */
   description: z
     .string()
     .trim()
     .min(1, 'Must not be empty.')
-    .refine(words => utf8Bytes(words) <= 4000, 'At most 4,000 bytes; letters outside a to z take two to four each.')
+    .refine(text => utf8Bytes(text) <= 4000, 'At most 4,000 bytes; letters outside a to z take two to four each.')
     .nullable(),
-  artworkId: z
-    .string()
-    .regex(/^[0-9a-f]{64}$/, 'The id of a picture that was uploaded.')
-    .nullable(),
+  artworkId: pictureId.nullable(),
   goesBy: z.enum(strandWays),
-  value: z
-    .string()
-    .overwrite(words => oneLine(words).trim())
-    .max(120, 'At most 120 characters.')
-    .nullable(),
+  value: line(120).nullable(),
 })
 const fitting = (strand: z.infer<typeof facts>, context: z.RefinementCtx): void => {
   const message = strandFault(strand)

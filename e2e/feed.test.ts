@@ -83,7 +83,7 @@ it('a maker sees without XML whether the feed is right, and is led to what is no
   await page.getByRole('button', { name: 'Add one' }).first().click()
   await page.getByRole('textbox', { name: 'Words', exact: true }).first().fill('Buy the crew a coffee')
   await page.getByRole('button', { name: 'Save' }).click()
-  await page.getByText('Must not be empty.').waitFor()
+  await page.getByText('A web address, such as').waitFor()
   await page.getByRole('textbox', { name: 'Address', exact: true }).first().fill('https://slowferry.example/coffee')
   await page.getByRole('button', { name: 'Save' }).click()
   const changes = page.getByRole('dialog', { name: 'What this changes for listeners' })

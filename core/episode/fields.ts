@@ -6,6 +6,7 @@ import { tagKey } from '../tags/tags'
 import { clock } from '../words/amounts'
 import { fold } from '../words/fold'
 import { letters, oneLine } from '../words/line'
+import { line, pictureId, webAddress, words } from '../words/schemas'
 import { type Field, list, listOrNone, parts, whole } from './field'
 
 const wholeNumber = (least: number, most: number) =>
@@ -18,37 +19,19 @@ const mostTags = 100
 const mostPeople = 100
 const mostLinks = 500
 
-const line = (most: number) =>
-  z
-    .string()
-    .overwrite(words => oneLine(words).trim())
-    .max(most, `At most ${most.toLocaleString('en')} characters.`)
-const words = (most: number) => line(most).min(1, 'Must not be empty.')
-const address = line(2000).refine(isWebAddress, 'A web address, such as https://example.org/page.')
-
-/** Whether a text is the address of something on the web. */
-export function isWebAddress(text: string): boolean {
-  return /^https?:\/\/[^\s/?#]/i.test(text) && !/\s/.test(text) && URL.canParse(text)
-}
-
-const pictureId = z
-  .string()
-  .regex(/^[0-9a-f]{64}$/, 'The id of a picture that was uploaded.')
-  .nullable()
-
 const person = z.object({
   name: words(120),
   role: z.enum(personRoles),
-  address: address.nullable(),
+  address: webAddress.nullable(),
   /** Null, or not told by what was kept before people had pictures: none. */
-  pictureId: pictureId.optional(),
+  pictureId: pictureId.nullable().optional(),
 })
 /** Somebody who has a part in an episode. */
 export type Person = z.output<typeof person>
 const withPicture = (kept: Person): Person => ({ ...kept, pictureId: kept.pictureId ?? null })
 export const personKey = ({ name, role }: Pick<Person, 'name' | 'role'>): string => `${fold(name)} · ${role}`
 
-const link = z.object({ words: line(300), address })
+const link = z.object({ words: line(300), address: webAddress })
 /** A link that lies ready for the notes. */
 export type Link = z.output<typeof link>
 
@@ -63,8 +46,8 @@ const chapter = z.object({
   /** By the clock of the source. */
   fromMs: z.number().int('A whole number.').min(0, 'At least 0.').max(longestSoundMs, 'At most 1,000 hours.'),
   title: line(300),
-  address: address.nullable(),
-  pictureId,
+  address: webAddress.nullable(),
+  pictureId: pictureId.nullable(),
   /** Whether lists of chapters show it. */
   isListed: z.boolean(),
 })
@@ -191,7 +174,7 @@ export const fields = {
   ),
   /** A picture of its own, cut as the show's; null where the show's is used. */
   artworkId: whole({
-    schema: pictureId,
+    schema: pictureId.nullable(),
     kept: z.string().nullable(),
     unset: null,
     since: 2,
@@ -204,8 +187,8 @@ export const fields = {
     schema: z.object({
       explicit: z.boolean().nullable(),
       author: words(120).nullable(),
-      page: address.nullable(),
-      discussion: address.nullable(),
+      page: webAddress.nullable(),
+      discussion: webAddress.nullable(),
       isPromotion: z.boolean(),
       licence: words(128).nullable(),
       place: words(128).nullable(),

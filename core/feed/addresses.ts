@@ -1,4 +1,4 @@
-import { isWebAddress } from '../episode/fields'
+import { isWebAddress } from '../address/web'
 import { attributeIn, type ReadFeed } from './read'
 
 /** Something that a feed names by its address, and what is expected there. */

@@ -181,6 +181,9 @@ function differencesOf(earlier: ReturnType<typeof told>, later: ReturnType<typeo
 export const isSameFeed = ({ show, added, removed, changed, isReordered }: FeedComparison): boolean =>
   show.length + added.length + removed.length + changed.length === 0 && !isReordered
 
+/** What is said of a state that has none before it. */
+export const firstStateWords = 'The feed as it began.'
+
 const list = new Intl.ListFormat('en-GB')
 const mostNamed = 5
 

@@ -1,15 +1,8 @@
 import { z } from 'zod'
-import { isWebAddress } from '../episode/fields'
 import { oneLine } from '../words/line'
+import { webAddress, words } from '../words/schemas'
 import { isCategory } from './categories'
 
-const line = (most: number) =>
-  z
-    .string()
-    .overwrite(words => oneLine(words).trim())
-    .min(1, 'Must not be empty.')
-    .max(most, `At most ${most.toLocaleString('en')} characters.`)
-const address = line(2000).refine(isWebAddress, 'A web address, such as https://example.org/page.')
 const emailRule = 'An e-mail address, such as name@example.org.'
 
 /** What a feed can be of: the list of the podcast namespace's `medium`, from memory. */
@@ -18,31 +11,31 @@ export const media = ['podcast', 'audiobook', 'music', 'video', 'film', 'newslet
 /** How many items a part of a feed may have, where it does not come whole. */
 export const itemsPerPart = { least: 10, most: 10_000 } as const
 
-const funding = z.object({ words: line(128), address })
+const funding = z.object({ words: words(128), address: webAddress })
 const statement = z.object({
   purpose: z.string().overwrite(oneLine).max(128, 'At most 128 characters.'),
-  words: line(4000),
+  words: words(4000),
 })
-const recommended = z.object({ title: line(300), feedAddress: address })
+const recommended = z.object({ title: words(300), feedAddress: webAddress })
 const seasonName = z.object({
   season: z.int('A whole number.').min(1, 'At least 1.').max(9_999, 'At most 9,999.'),
-  name: line(128),
+  name: words(128),
 })
 
 /** What a feed can say of a show beside what every show has; each may stay as it is. */
 export const feedFacts = z.object({
   /** The show's own site, where it has one elsewhere. */
-  site: address.nullable(),
-  ownerName: line(120).nullable(),
+  site: webAddress.nullable(),
+  ownerName: words(120).nullable(),
   webmaster: z.email(emailRule).max(254, 'At most 254 characters.').nullable(),
-  copyright: line(300).nullable(),
+  copyright: words(300).nullable(),
   secondCategory: z
     .object({ category: z.string(), subcategory: z.string().nullable() })
     .refine(({ category, subcategory }) => isCategory(category, subcategory), 'A category of the fixed list.')
     .nullable(),
-  keywords: z.array(line(60)).max(20, 'At most 20 keywords.'),
-  licence: line(128).nullable(),
-  place: line(128).nullable(),
+  keywords: z.array(words(60)).max(20, 'At most 20 keywords.'),
+  licence: words(128).nullable(),
+  place: words(128).nullable(),
   medium: z.enum(media),
   funding: z.array(funding).max(10, 'At most 10 ways to give.'),
   statements: z.array(statement).max(10, 'At most 10 statements.'),
@@ -55,7 +48,7 @@ export const feedFacts = z.object({
   isBlocked: z.boolean(),
   isComplete: z.boolean(),
   /** Where the feed has moved to; whether its old address then leads there at once, or says so in the feed first. */
-  movedTo: address.nullable(),
+  movedTo: webAddress.nullable(),
   isRedirected: z.boolean(),
   /** How many items the feed has; null for all of them. What is older is in further parts. */
   itemsPerPart: z
@@ -65,7 +58,6 @@ export const feedFacts = z.object({
     .nullable(),
 })
 export type FeedFacts = z.output<typeof feedFacts>
-export type FeedFact = keyof FeedFacts
 
 /** What a show says that has said nothing of it. Locked: taking a show over then needs a word from its owner. */
 export const unsetFeedFacts: FeedFacts = {

@@ -22,7 +22,6 @@ const whole = modelOf([
     chaptersAddress: 'https://lake.example/2/chapters.json',
     people: [{ name: 'Odile', role: 'Guest', address: null, pictureAddress: 'https://lake.example/o.jpg' }],
     transcripts: [{ address: 'https://lake.example/2.vtt', type: 'text/vtt', language: 'en', isCaptions: true }],
-    soundbites: [{ fromMs: 73_250, toMs: 103_250, title: 'The cough' }],
     from: { title: 'Bellows & Reeds', feedAddress: 'https://lake.example/bellows-and-reeds/feed.xml' },
   }),
 ])
@@ -127,7 +126,6 @@ describe('everything that a feed can say', () => {
       podcast: {
         season: { number: 3, name: 'The winter boats' },
         episode: { number: 2 },
-        soundbites: [{ startTime: 73.25, duration: 30, display: 'The cough' }],
         transcripts: [{ url: 'https://lake.example/2.vtt', type: 'text/vtt', language: 'en', rel: 'captions' }],
         alternateEnclosures: [
           {

@@ -69,7 +69,6 @@ export const itemOf = (change: Partial<ReleasedItem> = {}): ReleasedItem => ({
   people: [],
   chaptersAddress: null,
   transcripts: [],
-  soundbites: [],
   discussion: null,
   licence: null,
   place: null,

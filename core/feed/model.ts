@@ -121,8 +121,6 @@ export interface FeedItem {
   /** Of its file of chapters; null where it has none. */
   chaptersAddress: string | null
   transcripts: readonly ToldTranscript[]
-  /** Stretches worth hearing by themselves, by the clock of the enclosure. */
-  soundbites: readonly { fromMs: number; toMs: number; title: string }[]
   /** Where it is talked about. */
   discussion: string | null
   licence: string | null

@@ -11,6 +11,10 @@ export interface StrandRule {
   value: string | null
 }
 
+/** The address of a strand's feed, by that of the show's. */
+export const strandAddress = (feedAddress: string, slug: string): string =>
+  feedAddress.replace(/feed\.xml$/, `strands/${slug}/feed.xml`)
+
 /** What is wrong with a rule; null where nothing is. */
 export function strandFault({ goesBy, value }: StrandRule): string | null {
   if (goesBy === 'hand') return null

@@ -11,7 +11,6 @@ export const namespaces = {
   atom: 'http://www.w3.org/2005/Atom',
   content: 'http://purl.org/rss/1.0/modules/content/',
   dc: 'http://purl.org/dc/elements/1.1/',
-  fh: 'http://purl.org/syndication/history/1.0',
 } as const
 
 export const rssSpecification = 'https://www.rssboard.org/rss-specification'
@@ -170,16 +169,11 @@ function itemElement(item: FeedItem): XmlElement {
     // podcast namespace, chapters: a file of its own, with its type.
     item.chaptersAddress ? marked('podcast:chapters', { url: item.chaptersAddress, type: jsonChaptersType }) : null,
     ...item.transcripts.map(transcriptElement),
-    ...item.soundbites.map(({ fromMs, toMs, title }) =>
-      element('podcast:soundbite', title, { startTime: seconds(fromMs), duration: seconds(toMs - fromMs) }),
-    ),
     told('podcast:license', item.licence),
     told('podcast:location', item.place),
     enclosure?.integrity ? wholeEnclosure(enclosure) : null,
   ])
 }
-
-const seconds = (ms: number): string => (ms / 1000).toFixed(3)
 
 /** podcast namespace, alternateEnclosure: the same file once more, with the digest by which a reader knows that it has it whole. */
 const wholeEnclosure = ({ address, bytes, type, integrity }: Enclosure): XmlElement =>

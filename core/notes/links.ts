@@ -1,4 +1,5 @@
-import { isWebAddress, type Link } from '../episode/fields'
+import { isWebAddress } from '../address/web'
+import { type Link } from '../episode/fields'
 import { trimmed } from '../words/line'
 
 const anAddress = /https?:\/\/\S+|www\.\S+/i

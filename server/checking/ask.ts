@@ -1,4 +1,5 @@
 import { mostFeedBytes } from '@contract/feed'
+import { chaptersFault } from '@core/chapters/json'
 import type { NamedAddress } from '@core/feed/addresses'
 import type { FeedAnswer, MetAddress } from '@core/feed/met'
 import { amount } from '@core/words/amounts'
@@ -91,7 +92,10 @@ export function feedAsker(configuration: Pick<Configuration, 'fetchAllow' | 'pub
       const whole = await fetchRemote(address, { mostBytes: isPicture ? mostPictureBytes : mostTextBytes, signal })
       if (whole.status !== 200) return metOf(whole)
       if (isPicture) return { ...metOf(whole), picture: await pictureOf(whole.body) }
-      return { ...metOf(whole), fault: as === 'transcript' ? transcriptFault(whole.body) : chaptersFault(whole.body) }
+      return {
+        ...metOf(whole),
+        fault: as === 'transcript' ? transcriptFault(whole.body) : chaptersFault(whole.body.toString()),
+      }
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
       return { ...nothing, problem: error.detail }
@@ -136,17 +140,6 @@ function transcriptFault(bytes: Buffer): string | null {
   } catch (error) {
     if (error instanceof NoTranscript) return error.message
     throw error
-  }
-}
-
-/** JSON Chapters: a list named `chapters`, each with a `startTime`. */
-function chaptersFault(bytes: Buffer): string | null {
-  try {
-    const { chapters } = JSON.parse(bytes.toString()) as { chapters?: { startTime?: unknown }[] }
-    if (!Array.isArray(chapters)) return 'There is no list of chapters in it.'
-    return chapters.every(each => typeof each?.startTime === 'number') ? null : 'A chapter has no startTime.'
-  } catch {
-    return 'It is no JSON.'
   }
 }
 

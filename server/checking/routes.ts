@@ -1,6 +1,7 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { z } from 'zod'
-import { feedCheck, feedChecked, feedComparison, feedOutlook, feedOverview } from '@contract/feed'
+import { feedCheck, feedChecked, feedComparison, feedOverview } from '@contract/feed'
+import { showChange } from '@contract/shows'
 import { accessTo, signedIn } from '../access/access'
 import type { Platform } from '../platform'
 import { untilGone } from '../untilGone'
@@ -28,7 +29,7 @@ export const checkingRoutes =
     )
     app.post(
       '/shows/:id/feed/outlook',
-      { ...accessTo('show', 'make'), schema: { params: byId, body: feedOutlook, response: { 200: feedComparison } } },
+      { ...accessTo('show', 'make'), schema: { params: byId, body: showChange, response: { 200: feedComparison } } },
       request => checking.outlook(request.scope, request.body),
     )
     app.post(

@@ -4,7 +4,7 @@ import { Op } from 'sequelize'
 import type { FeedCheck, FeedChecked, FeedOverview, ToldComparison, ToldFinding } from '@contract/feed'
 import type { ShowChange } from '@contract/shows'
 import type { FeedFinding } from '@core/feed/check'
-import { comparisonWords } from '@core/feed/compare'
+import { comparisonWords, firstStateWords } from '@core/feed/compare'
 import { feedRules } from '@core/feed/rules'
 import { Membership } from '../access/models'
 import type { Scope } from '../access/scope'
@@ -54,7 +54,7 @@ export function checkingService(platform: Pick<Platform, 'configuration' | 'cloc
       id,
       at: at.toISOString(),
       bytes,
-      words: words ?? (index < states.length - 1 ? [] : ['The feed as it began.']),
+      words: words ?? (index < states.length - 1 ? [] : [firstStateWords]),
     }))
   }
 

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { listingStates } from '@contract/directories'
-import { Refused, serviceAt } from '../outside/service'
+import { serviceAt } from '../outside/service'
 
 const hours = z.tuple([z.number(), z.number()])
 const directory = z.object({
@@ -56,4 +56,3 @@ export function directoriesAt(address: string) {
     },
   }
 }
-export { Refused }

@@ -4,10 +4,10 @@ import { Episode } from '../episodes/models'
 import type { NewJob } from '../jobs/jobs'
 import type { JobDefinition, Payloads } from '../jobs/kinds'
 import { tellListed } from '../mail/tell'
-import { Trouble } from '../outside/service'
+import { Refused, Trouble } from '../outside/service'
 import type { Platform } from '../platform'
 import { touchFeed } from '../shows/feedRevision'
-import { directoriesAt, Refused, type SubmissionState } from './client'
+import { directoriesAt, type SubmissionState } from './client'
 import { ListingRow } from './models'
 
 const minuteMs = 60_000

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { mostTranscriptBytes } from '@core/transcript/formats'
-import { type Asked, Refused, serviceAt, Trouble } from '../outside/service'
+import { type Asked, Refused, serviceAt } from '../outside/service'
 
 const stateOfDraft = z.discriminatedUnion('state', [
   z.object({ state: z.literal('working'), progress: z.number().min(0).max(1) }),
@@ -52,5 +52,3 @@ export function copyistAt(address: string) {
     },
   }
 }
-
-export { Refused, Trouble }

@@ -1,9 +1,9 @@
+import { strandAddress } from '@core/feed/strands'
 import type { JobDefinition, Payloads } from '../jobs/kinds'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
 import { addressesOf } from '../shows/service'
 import { Strand } from '../strands/models'
-import { strandAddress } from './strand'
 
 const patienceMs = 10_000
 

@@ -54,7 +54,6 @@ export function feedItemOf(
     discussion: extras.discussion,
     licence: extras.licence,
     place: extras.place,
-    soundbites: [],
     from: null,
   }
 }

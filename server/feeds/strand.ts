@@ -1,16 +1,12 @@
 import { safeInBothReadings } from '@core/feed/description'
 import type { FeedModel } from '@core/feed/model'
 import { podcastGuid } from '@core/feed/podcastGuid'
-import { isInStrand } from '@core/feed/strands'
+import { isInStrand, strandAddress } from '@core/feed/strands'
 import { Episode } from '../episodes/models'
 import { Picture } from '../pictures/models'
+import { publicPictureAddress } from '../pictures/names'
 import { type Strand, StrandEpisode } from '../strands/models'
 import { widthsOf } from './channel'
-import { publicPictureAddress } from '../pictures/names'
-
-/** The address of a strand's feed, by that of the show's. */
-export const strandAddress = (feedAddress: string, slug: string): string =>
-  feedAddress.replace(/feed\.xml$/, `strands/${slug}/feed.xml`)
 
 /** The feed of a strand: what it says of itself, else what the show says; its episodes keep all that they are. */
 export async function strandModel(whole: FeedModel, strand: Strand, publicUrl: string): Promise<FeedModel> {

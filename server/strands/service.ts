@@ -1,7 +1,7 @@
 import { UniqueConstraintError } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
 import type { NewStrand, Strand as StrandView, StrandChange, StrandList } from '@contract/strands'
-import { isInStrand } from '@core/feed/strands'
+import { isInStrand, strandAddress } from '@core/feed/strands'
 import { readSnapshot } from '@core/episode/snapshot'
 import type { Scope } from '../access/scope'
 import { transact } from '../database/transact'
@@ -54,10 +54,7 @@ export function strandService(platform: Platform) {
         artworkAddress: studioPictureAddress({ id: artworkId ?? show.artworkId }),
         goesBy,
         value,
-        feedAddress: addressesOf(configuration.publicUrl, show.slug).feedAddress.replace(
-          /feed\.xml$/,
-          `strands/${slug}/feed.xml`,
-        ),
+        feedAddress: strandAddress(addressesOf(configuration.publicUrl, show.slug).feedAddress, slug),
         released: out.filter(each => isInStrand(strand, each, guids)).length,
         episodeIds: [...ids],
       }

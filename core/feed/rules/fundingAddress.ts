@@ -1,4 +1,4 @@
-import { isWebAddress } from '../../episode/fields'
+import { isWebAddress } from '../../address/web'
 import { all } from '../read'
 import { type FeedRule, inChannel } from './rule'
 

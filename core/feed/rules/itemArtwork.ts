@@ -1,4 +1,4 @@
-import { isWebAddress } from '../../episode/fields'
+import { isWebAddress } from '../../address/web'
 import { one } from '../read'
 import { type FeedRule, inItems } from './rule'
 

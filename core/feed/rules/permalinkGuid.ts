@@ -1,4 +1,4 @@
-import { isWebAddress } from '../../episode/fields'
+import { isWebAddress } from '../../address/web'
 import { type FeedRule, inEach } from './rule'
 
 export const permalinkGuid: FeedRule = {

@@ -55,6 +55,20 @@ export const inEach =
       item.children.flatMap(child => (child.name === name ? foundIn(look(child, met, index), index) : [])),
     )
 
+/** Finds each item of which one before it has the same key; what has none is like no other. */
+export const inRepeats =
+  (keyOf: (item: ReadElement) => string | null, shown: (item: ReadElement) => string): FeedRule['find'] =>
+  ({ feed: { items } }) => {
+    const seen = new Set<string>()
+    return items.flatMap((item, index) => {
+      const key = keyOf(item)
+      if (!key) return []
+      if (seen.has(key)) return foundIn(shown(item), index)
+      seen.add(key)
+      return []
+    })
+  }
+
 /** Looks at how the feed answered, where it was asked. */
 export const inAnswer =
   (look: Look<FeedAnswer>): FeedRule['find'] =>

@@ -1,5 +1,5 @@
 import { attributeIn } from '../read'
-import type { FeedRule } from './rule'
+import { type FeedRule, inRepeats } from './rule'
 
 export const sameEnclosure: FeedRule = {
   name: 'same-enclosure',
@@ -10,15 +10,8 @@ export const sameEnclosure: FeedRule = {
   ifItStays: 'Listeners hear the same twice, and numbers count it together.',
   mend: 'Look whether one of them has the wrong file.',
   place: 'episode.audio',
-  find: ({ feed: { items } }) => {
-    const seen = new Set<string>()
-    return items.flatMap((item, index) => {
-      const url = attributeIn(item, 'enclosure', 'url')
-      if (url === '' || !seen.has(url)) {
-        seen.add(url)
-        return []
-      }
-      return [{ item: index, value: url }]
-    })
-  },
+  find: inRepeats(
+    item => attributeIn(item, 'enclosure', 'url'),
+    item => attributeIn(item, 'enclosure', 'url'),
+  ),
 }

@@ -1,5 +1,5 @@
 import { textIn } from '../read'
-import type { FeedRule } from './rule'
+import { type FeedRule, inRepeats } from './rule'
 
 export const sameGuid: FeedRule = {
   name: 'same-guid',
@@ -10,15 +10,8 @@ export const sameGuid: FeedRule = {
   ifItStays: 'Apps show only one of them.',
   mend: 'Whoever writes the feed gives the newer one a guid of its own.',
   place: 'host',
-  find: ({ feed: { items } }) => {
-    const seen = new Set<string>()
-    return items.flatMap((item, index) => {
-      const guid = textIn(item, 'guid')
-      if (guid === '' || !seen.has(guid)) {
-        seen.add(guid)
-        return []
-      }
-      return [{ item: index, value: guid }]
-    })
-  },
+  find: inRepeats(
+    item => textIn(item, 'guid'),
+    item => textIn(item, 'guid'),
+  ),
 }

@@ -1,6 +1,6 @@
 import { textIn } from '../read'
 import { readDate } from './dates'
-import type { FeedRule } from './rule'
+import { type FeedRule, inRepeats } from './rule'
 
 export const sameMoment: FeedRule = {
   name: 'same-moment',
@@ -11,15 +11,8 @@ export const sameMoment: FeedRule = {
   ifItStays: 'Apps show them in either order.',
   mend: 'Date one of them a minute later.',
   place: 'episode.moment',
-  find: ({ feed: { items } }) => {
-    const seen = new Set<number>()
-    return items.flatMap((item, index) => {
-      const date = textIn(item, 'pubDate')
-      const at = readDate(date)?.at
-      if (!at) return []
-      if (seen.has(+at)) return [{ item: index, value: date }]
-      seen.add(+at)
-      return []
-    })
-  },
+  find: inRepeats(
+    item => readDate(textIn(item, 'pubDate'))?.at.toISOString() ?? null,
+    item => textIn(item, 'pubDate'),
+  ),
 }

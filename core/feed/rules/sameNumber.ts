@@ -1,5 +1,6 @@
+import type { ReadElement } from '../../xml/read'
 import { textIn } from '../read'
-import type { FeedRule } from './rule'
+import { type FeedRule, inRepeats } from './rule'
 
 export const sameNumber: FeedRule = {
   name: 'same-number',
@@ -10,17 +11,11 @@ export const sameNumber: FeedRule = {
   ifItStays: 'Apps put them in either order, or take one for the other.',
   mend: 'Give one of them its right number.',
   place: 'episode.numbers',
-  find: ({ feed: { items } }) => {
-    const seen = new Set<string>()
-    return items.flatMap((item, index) => {
-      const number = textIn(item, 'itunes:episode')
-      const kind = textIn(item, 'itunes:episodeType').toLowerCase() || 'full'
-      const key = `${textIn(item, 'itunes:season')} ${kind} ${number}`
-      if (number === '' || !seen.has(key)) {
-        seen.add(key)
-        return []
-      }
-      return [{ item: index, value: number }]
-    })
-  },
+  find: inRepeats(placeOf, item => textIn(item, 'itunes:episode')),
+}
+
+function placeOf(item: ReadElement): string | null {
+  const number = textIn(item, 'itunes:episode')
+  const kind = textIn(item, 'itunes:episodeType').toLowerCase() || 'full'
+  return number && `${textIn(item, 'itunes:season')} ${kind} ${number}`
 }

@@ -1,5 +1,5 @@
 import { textIn } from '../read'
-import { type FeedRule } from './rule'
+import { type FeedRule, inRepeats } from './rule'
 
 export const sameTitle: FeedRule = {
   name: 'same-title',
@@ -10,15 +10,8 @@ export const sameTitle: FeedRule = {
   ifItStays: 'One is taken for the other.',
   mend: 'Tell them apart in a word.',
   place: 'episode.title',
-  find: ({ feed: { items } }) => {
-    const seen = new Set<string>()
-    return items.flatMap((item, index) => {
-      const title = textIn(item, 'title')
-      if (title === '' || !seen.has(title)) {
-        seen.add(title)
-        return []
-      }
-      return [{ item: index, value: title }]
-    })
-  },
+  find: inRepeats(
+    item => textIn(item, 'title'),
+    item => textIn(item, 'title'),
+  ),
 }

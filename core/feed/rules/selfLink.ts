@@ -1,5 +1,4 @@
-import type { FeedRule } from './rule'
-import { inChannel } from './rule'
+import { type FeedRule, inChannel } from './rule'
 
 export const selfLink: FeedRule = {
   name: 'self-link',

@@ -2,7 +2,8 @@
 import Checkbox from 'primevue/checkbox'
 import InputText from 'primevue/inputtext'
 import { computed, ref, watch } from 'vue'
-import { type Chapter, isWebAddress } from '@core/episode/fields'
+import { isWebAddress } from '@core/address/web'
+import { type Chapter } from '@core/episode/fields'
 import { momentText, readMoment } from '@core/words/moments'
 import SmallPicture from '../parts/SmallPicture.vue'
 

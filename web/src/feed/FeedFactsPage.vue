@@ -20,7 +20,7 @@ import SaveOutlook from './SaveOutlook.vue'
 const props = defineProps<{ show: string }>()
 const shows = useShows()
 const show = computed(() => shows.bySlug(props.show)!)
-const facts = reactive<FeedFacts>(structuredClone(JSON.parse(JSON.stringify(show.value.feedFacts)) as FeedFacts))
+const facts = reactive(JSON.parse(JSON.stringify(show.value.feedFacts)) as FeedFacts)
 const keywords = ref(facts.keywords.join(', '))
 const problem = ref<Told | null>(null)
 const busy = ref(false)
@@ -69,7 +69,7 @@ async function save(): Promise<void> {
     .split(',')
     .map(word => word.trim())
     .filter(word => word !== '')
-  const change: ShowChange = { feedFacts: JSON.parse(JSON.stringify(facts)) as FeedFacts, version: show.value.version }
+  const change: ShowChange = { feedFacts: facts, version: show.value.version }
   try {
     const faults = await faultsOf(showChange, change)
     if (faults.length > 0) await point({ ...notYet, faults })

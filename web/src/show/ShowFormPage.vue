@@ -5,7 +5,7 @@ import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import Textarea from 'primevue/textarea'
 import { computed, nextTick, onMounted, reactive, ref } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { newShow, type Picture, showChange } from '@contract/shows'
 import { slugFrom } from '@core/address/slug'
 import { categories } from '@core/feed/categories'
@@ -24,6 +24,7 @@ import { zonesWith } from '../time/zones'
 /** Makes a show, or changes the facts of the one named; everything it asks for stands in the feed. */
 const props = defineProps<{ show?: string }>()
 const router = useRouter()
+const route = useRoute()
 const shows = useShows()
 const sessions = useSession()
 const existing = computed(() => (props.show ? shows.bySlug(props.show) : null))
@@ -70,7 +71,14 @@ onMounted(() => {
     artworkId: existing.value.artworkIsProvisional ? '' : artworkId,
   })
   artworkAddress.value = artworkAt(existing.value.artworkAddress, 480)
+  void nextTick(() => focusField(String(route.query.at ?? '')))
 })
+
+/** Leads to a field that something elsewhere is about. */
+function focusField(name: string): void {
+  const field = [...(form.value?.children ?? [])].find(each => (each as HTMLElement).dataset.field === name)
+  field?.querySelector<HTMLElement>('input:not([type="file"]), textarea, [role="combobox"], button')?.focus()
+}
 
 const address = computed(() => (slugTouched.value ? slug.value : slugFrom(facts.name)))
 const fault = (field: string): string | undefined => problem.value?.faults?.find(each => each.field === field)?.rule
@@ -126,7 +134,7 @@ async function point(found: Told): Promise<void> {
       All of this stands in the feed, and can be changed later{{ existing ? '' : ', except the web address' }}.
     </p>
     <form ref="form" novalidate @submit.prevent="save">
-      <FormField v-slot="{ id }" label="Name" :fault="fault('name')">
+      <FormField v-slot="{ id }" data-field="name" label="Name" :fault="fault('name')">
         <InputText :id="id" v-model="facts.name" :invalid="!!fault('name')" autofocus />
       </FormField>
       <FormField
@@ -151,24 +159,26 @@ async function point(found: Told): Promise<void> {
       <FormField
         v-slot="{ id }"
         class="wide"
+        data-field="description"
         label="Description"
         :fault="fault('description')"
         hint="The first sentence is what lists show."
       >
         <Textarea :id="id" v-model="facts.description" rows="3" :invalid="!!fault('description')" />
       </FormField>
-      <FormField v-slot="{ id }" label="Author" :fault="fault('author')">
+      <FormField v-slot="{ id }" data-field="author" label="Author" :fault="fault('author')">
         <InputText :id="id" v-model="facts.author" :invalid="!!fault('author')" />
       </FormField>
       <FormField
         v-slot="{ id }"
+        data-field="ownerEmail"
         label="Owner’s e-mail"
         :fault="fault('ownerEmail')"
         hint="Public in the feed; directories write to it."
       >
         <InputText :id="id" v-model="facts.ownerEmail" type="email" :invalid="!!fault('ownerEmail')" />
       </FormField>
-      <FormField v-slot="{ id }" label="Category" :fault="fault('category')">
+      <FormField v-slot="{ id }" data-field="category" label="Category" :fault="fault('category')">
         <Select
           v-model="facts.category"
           :label-id="id"
@@ -189,7 +199,7 @@ async function point(found: Told): Promise<void> {
           :disabled="subcategories.length === 1"
         />
       </FormField>
-      <FormField v-slot="{ id }" label="Language" :fault="fault('language')">
+      <FormField v-slot="{ id }" data-field="language" label="Language" :fault="fault('language')">
         <Select
           v-model="facts.language"
           :label-id="id"
@@ -210,7 +220,7 @@ async function point(found: Told): Promise<void> {
           :virtual-scroller-options="{ itemSize: 38 }"
         />
       </FormField>
-      <FormField v-slot="{ id }" label="Explicit content">
+      <FormField v-slot="{ id }" data-field="explicit" label="Explicit content">
         <SelectButton
           v-model="facts.explicit"
           :aria-labelledby="id"
@@ -223,7 +233,7 @@ async function point(found: Told): Promise<void> {
           option-value="value"
         />
       </FormField>
-      <FormField v-slot="{ id }" label="Order" hint="Serial: meant to be heard from the first on.">
+      <FormField v-slot="{ id }" data-field="type" label="Order" hint="Serial: meant to be heard from the first on.">
         <SelectButton
           v-model="facts.type"
           :aria-labelledby="id"
@@ -238,6 +248,7 @@ async function point(found: Told): Promise<void> {
       </FormField>
       <ArtworkField
         class="artwork"
+        data-field="artwork"
         :address="artworkAddress"
         :fault="fault('artworkId') && 'This picture cannot be the artwork.'"
         @chosen="takeArtwork"

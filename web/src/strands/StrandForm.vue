@@ -7,7 +7,7 @@ import { computed, reactive, ref } from 'vue'
 import type { Picture } from '@contract/shows'
 import { newStrand, type NewStrand, type Strand } from '@contract/strands'
 import { slugFrom } from '@core/address/slug'
-import type { StrandWay } from '@core/feed/strands'
+import { strandAddress, type StrandWay } from '@core/feed/strands'
 import ArtworkField from '../show/ArtworkField.vue'
 import { faultsOf } from '../parts/checked'
 import FormField from '../parts/FormField.vue'
@@ -63,7 +63,7 @@ async function save(): Promise<void> {
       v-slot="{ id }"
       label="Web address"
       :fault="faults.slug ?? taken"
-      :hint="`Its feed, for ever: ${feedAddress.replace('feed.xml', `strands/${address || '…'}/feed.xml`)}`"
+      :hint="`Its feed, for ever: ${strandAddress(feedAddress, address || '…')}`"
     >
       <InputText
         :id="id"
