@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { compareFeeds, comparisonWords } from './compare'
+import { compareFeeds, comparisonWords, isMoreThanComing } from './compare'
 import type { ReleasedItem } from './model'
 import { itemOf, modelOf } from './model.fixture'
 import { readFeed } from './read'
@@ -24,6 +24,8 @@ describe('two states of a feed', () => {
       'Apps will not show episode 7 as new.',
     ])
     expect(words([seven], [eight, seven])).toEqual(['New: episode 8.'])
+    expect(isMoreThanComing(words([seven], [eight, seven]))).toBe(false)
+    expect(isMoreThanComing(words([seven], [eight, changed]))).toBe(true)
     expect(words([eight, seven], [seven])).toEqual(['Taken out: episode 8.'])
     expect(words([eight, seven], [seven, eight])).toEqual(['The episodes come in another order.'])
     expect(words([seven], [{ ...seven, publishedAt: new Date('2026-03-01T05:00:00Z') }])[0]).toBe(

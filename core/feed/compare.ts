@@ -181,6 +181,11 @@ function differencesOf(earlier: ReturnType<typeof told>, later: ReturnType<typeo
 export const isSameFeed = ({ show, added, removed, changed, isReordered }: FeedComparison): boolean =>
   show.length + added.length + removed.length + changed.length === 0 && !isReordered
 
+const [came, went] = ['New: ', 'Taken out: ']
+/** Whether there is more to compare, by what a comparison says, than what came and went. */
+export const isMoreThanComing = (words: readonly string[]): boolean =>
+  words.some(each => !each.startsWith(came) && !each.startsWith(went))
+
 /** What is said of a state that has none before it. */
 export const firstStateWords = 'The feed as it began.'
 
@@ -197,9 +202,9 @@ export function comparisonWords(comparison: FeedComparison): string[] {
   if (isSameFeed(comparison)) return ['Nothing that listeners would notice.']
   const fresh = added.filter(each => !renewed.includes(each))
   return [
-    ...(fresh.length > 0 ? [`New: ${namesOf(fresh)}.`] : []),
+    ...(fresh.length > 0 ? [`${came}${namesOf(fresh)}.`] : []),
     ...(removed.length > renewed.length
-      ? [`Taken out: ${namesOf(removed.slice(0, removed.length - renewed.length))}.`]
+      ? [`${went}${namesOf(removed.slice(0, removed.length - renewed.length))}.`]
       : []),
     ...(renewed.length > 0 ? [`Apps show ${namesOf(renewed)} as new, since the GUID is another.`] : []),
     ...changed.slice(0, mostNamed).map(each => `${capital(itemName(each))}: ${differenceWords(each.differences)}.`),

@@ -62,6 +62,7 @@ const explicitChoice = computed({
     <div class="grid">
       <div>
         <ArtworkField
+          without="Without one it has the show’s."
           :address="artworkAddress ?? show.artworkAddress"
           :fault="faults.find(({ field }) => field === 'artworkId')?.rule"
           @chosen="

@@ -2,6 +2,7 @@
 import { ref, shallowRef } from 'vue'
 import type { FeedOverview, ToldComparison } from '@contract/feed'
 import type { Show } from '@contract/shows'
+import { isMoreThanComing } from '@core/feed/compare'
 import { amount } from '@core/words/amounts'
 import { shortMoment } from '../time/times'
 import FeedComparisonWords from './FeedComparisonWords.vue'
@@ -17,7 +18,8 @@ async function open(id: string): Promise<void> {
   opened.value = opened.value === id ? null : id
   if (opened.value) compared.value = await feed.stateOf(props.show.id, id).catch(() => null)
 }
-const hasWords = (at: number): boolean => at < props.states.length - 1
+const hasMore = (at: number): boolean =>
+  at < props.states.length - 1 && (props.states[at]!.words.length === 0 || isMoreThanComing(props.states[at]!.words))
 </script>
 
 <template>
@@ -27,7 +29,7 @@ const hasWords = (at: number): boolean => at < props.states.length - 1
       <div class="what">
         <p>{{ state.words.join(' ') }}</p>
         <button
-          v-if="hasWords(at)"
+          v-if="hasMore(at)"
           type="button"
           class="link-button small"
           :aria-expanded="opened === state.id"

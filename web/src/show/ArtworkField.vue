@@ -9,8 +9,8 @@ import { problemOf } from '../parts/problems'
 import { ApiError } from '../api/client'
 import { useShows } from './shows'
 
-/** Chooses the artwork: as it is, or the square that is cut from it. */
-const props = defineProps<{ address: string | null; fault?: string }>()
+/** Chooses the artwork: as it is, or the square that is cut from it. `without` says what is so where none is chosen. */
+const props = defineProps<{ address: string | null; fault?: string; without: string }>()
 const emit = defineEmits<{ chosen: [picture: Picture] }>()
 const shows = useShows()
 const picked = ref<{ file: File; preview: string } | null>(null)
@@ -68,8 +68,8 @@ async function send(crop?: Crop): Promise<void> {
           @click="input?.click()"
         />
         <span id="artwork-hint" class="hint"
-          >Square, at least 1400 px; JPEG, PNG or WebP. Seen first at the size of a thumbnail, so few words. A show can
-          begin without it.</span
+          >Square, at least 1400 px; JPEG, PNG or WebP. Seen first at the size of a thumbnail, so few words.
+          {{ without }}</span
         >
         <span v-if="props.fault" class="fault">{{ props.fault }}</span>
       </div>

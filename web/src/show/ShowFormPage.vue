@@ -247,6 +247,7 @@ async function point(found: Told): Promise<void> {
         />
       </FormField>
       <ArtworkField
+        without="A show can begin without it."
         class="artwork"
         data-field="artwork"
         :address="artworkAddress"

@@ -86,7 +86,13 @@ async function save(): Promise<void> {
     <FormField v-slot="{ id }" class="wide" label="Description" hint="Empty: the show’s." :fault="faults.description">
       <Textarea :id="id" v-model="facts.description" rows="2" :invalid="!!faults.description" />
     </FormField>
-    <ArtworkField class="wide" :address="artworkAddress" :fault="faults.artworkId" @chosen="takeArtwork" />
+    <ArtworkField
+      class="wide"
+      without="Without one it has the show’s."
+      :address="artworkAddress"
+      :fault="faults.artworkId"
+      @chosen="takeArtwork"
+    />
     <div class="wide actions">
       <Button type="submit" :label="strand ? 'Save' : 'Make the strand'" :loading="busy" />
       <Button type="button" label="Leave it" text @click="emit('cancel')" />
