@@ -18,8 +18,8 @@ export interface Fetched {
   status: number
 }
 
-interface Waiting extends Omit<Fetched, 'userAgent'> {
-  agent: string
+/** Answers to the same asker, as they add up. */
+interface Waiting extends Fetched {
   at: Date
   /** When it last was told what the feed is. */
   hasAt: Date | null
@@ -45,11 +45,12 @@ export function feedReaders({ database, clock, log }: Pick<Platform, 'database' 
           ON DUPLICATE KEY UPDATE last_at = VALUE(last_at), status = VALUE(status), has_at = COALESCE(VALUE(has_at), has_at),
           whole_count = whole_count + VALUE(whole_count), same_count = same_count + VALUE(same_count)`,
         {
-          replacements: rows.map(({ showId, name, agent, address, at, status, hasAt, whole, same }) => [
+          // Who is who is told here: a request is not to wait for it.
+          replacements: rows.map(({ showId, name, userAgent, address, at, status, hasAt, whole, same }) => [
             showId,
             name,
-            agent,
-            address,
+            agentName(userAgent),
+            shortenedAddress(address),
             at,
             at,
             status,
@@ -66,25 +67,21 @@ export function feedReaders({ database, clock, log }: Pick<Platform, 'database' 
   }
 
   return {
-    note({ showId, name, userAgent, address, status }: Fetched): void {
-      const [agent, short] = [agentName(userAgent), shortenedAddress(address)]
-      const key = `${showId} ${name} ${agent} ${short}`
-      const known = waiting.get(key)
-      if (!known && waiting.size >= mostWaiting) return
-      const at = clock.now()
-      const isTold = status === 200 || status === 304
-      waiting.set(key, {
-        showId,
-        name,
-        agent,
-        address: short,
-        at,
-        status,
-        hasAt: isTold ? at : (known?.hasAt ?? null),
-        whole: (known?.whole ?? 0) + (status === 200 ? 1 : 0),
-        same: (known?.same ?? 0) + (status === 304 ? 1 : 0),
-      })
-      timer ??= setTimeout(() => (writing = writing.then(write)), everyMs)
+    note(fetched: Fetched): void {
+      const key = `${fetched.showId} ${fetched.name} ${fetched.address} ${fetched.userAgent}`
+      let known = waiting.get(key)
+      if (!known) {
+        if (waiting.size >= mostWaiting) return
+        known = { ...fetched, at: clock.now(), hasAt: null, whole: 0, same: 0 }
+        waiting.set(key, known)
+        timer ??= setTimeout(() => (writing = writing.then(write)), everyMs)
+      }
+      known.at = clock.now()
+      known.status = fetched.status
+      if (fetched.status === 200) known.whole++
+      else if (fetched.status === 304) known.same++
+      else return
+      known.hasAt = known.at
     },
     /** Writes down what waits. */
     async flush(): Promise<void> {
