@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import type { Page } from 'playwright-core'
+import type { Locator, Page } from 'playwright-core'
 
 /** Drops files on a window, as a hand would: they are over it first. `hover` is what the window says meanwhile. */
 export async function dropFiles(
@@ -21,6 +21,13 @@ export async function dropFiles(
   await window.dispatchEvent('body', 'dragenter', { dataTransfer: transfer })
   await window.getByText(hover).waitFor()
   await window.dispatchEvent('body', 'drop', { dataTransfer: transfer })
+}
+
+/** Types over what stands in a field, key by key and then leaves it, as hands do. */
+export async function typeOver(field: Locator, text: string): Promise<void> {
+  await field.selectText()
+  await field.pressSequentially(text)
+  await field.press('Tab')
 }
 
 /** Opens a part of the desk by its name. */

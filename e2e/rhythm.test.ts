@@ -4,6 +4,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest'
 import type { Episode, EpisodesNear } from '@contract/episodes'
 import type { Show, ShowPage } from '@contract/shows'
 import { type DemoHouse, openDemoHouse } from './demoHouse'
+import { typeOver } from './hands'
 
 let house: DemoHouse
 let page: Page
@@ -51,8 +52,7 @@ it('a rhythm is told in words with its next dates, one of which is left out', as
   const dates = page.getByRole('region', { name: 'The next dates' })
   await dates.getByText(/^Every other \w+day at 06:00$/).waitFor()
   expect(await dates.getByText('00:00 in New York').count()).toBe(6)
-  await page.getByRole('spinbutton', { name: 'Every' }).fill('1')
-  await page.keyboard.press('Tab')
+  await typeOver(page.getByRole('spinbutton', { name: 'Every' }), '1')
   await page.getByRole('button', { name: 'Monday', exact: true }).click()
   await page.getByRole('button', { name: 'Thursday', exact: true }).click()
   await page.getByLabel('Time in Europe/Zurich').fill('0:05')

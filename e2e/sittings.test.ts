@@ -2,7 +2,7 @@ import { join } from 'node:path'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { type DemoHouse, demoSounds, openDemoHouse } from './demoHouse'
-import { openPart, saved } from './hands'
+import { openPart, saved, typeOver } from './hands'
 
 let house: DemoHouse
 let page: Page
@@ -65,7 +65,7 @@ it('from a dropped file to ready: three inputs, under ten presses', async () => 
 
 it('in the next sitting the notes come from the template and from links that were prepared, and everything goes out', async () => {
   await page.reload()
-  await page.getByLabel('Number').fill('39')
+  await typeOver(page.getByLabel('Number'), '39')
   expect(await page.locator('#notes').innerText()).toContain('With {guests}.')
   await page.getByLabel('Hook').fill('Who lights the lamps when the captain sleeps')
   await page

@@ -1,6 +1,7 @@
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { type DemoHouse, openDemoHouse } from './demoHouse'
+import { typeOver } from './hands'
 
 let house: DemoHouse
 let page: Page
@@ -68,8 +69,7 @@ it('two windows renumber at once: the later one is told, and looks again', async
   ] as const) {
     await window.getByRole('checkbox', { name: 'Choose all' }).click()
     await choose('What to do', 'Renumber', window)
-    await window.locator('#act-from').fill(from)
-    await window.keyboard.press('Tab')
+    await typeOver(window.locator('#act-from'), from)
     await window.getByRole('button', { name: 'Look at what changes' }).click()
     await window.getByRole('dialog').getByText(from, { exact: true }).waitFor()
   }
