@@ -50,6 +50,7 @@ const floors = [
   'strands',
   'feeds',
   'finishing',
+  'soundbites',
   'measuring',
   'uploads',
   'remote',

@@ -101,6 +101,12 @@ async function fillEpisode(
   const { title, number, notes, hook = '', tags = [], guests } = wanted
   const chapters =
     wanted.chapters?.map(([seconds, name]) => chapterFrom({ fromMs: Math.round(seconds * 1000), title: name })) ?? null
+  const soundbites = (wanted.soundbites ?? []).map(([from, to, name], index) => ({
+    id: `soundbite-${index + 1}`,
+    fromMs: Math.round(from * 1000),
+    toMs: Math.round(to * 1000),
+    title: name,
+  }))
   const people = guests
     ? [
         { name: author, role: 'Host' as const, address: null },
@@ -109,7 +115,7 @@ async function fillEpisode(
     : []
   const written = await episodes.change(scope, {
     version,
-    text: { title, number, notes, hook, tags: [...tags], people, chapters },
+    text: { title, number, notes, hook, tags: [...tags], people, chapters, soundbites },
   })
   if (wanted.standing === 'released' && wanted.sound) await transcribe(platform, scope, folder, wanted.sound)
   if (wanted.standing === 'draft') return

@@ -14,6 +14,8 @@ export interface DemoEpisode {
   guests?: readonly string[]
   /** Its own chapters: seconds and titles. */
   chapters?: readonly (readonly [seconds: number, title: string])[]
+  /** Stretches to be passed on: seconds from and to, and titles. */
+  soundbites?: readonly (readonly [from: number, to: number, title: string])[]
   /** It was finished before it went out; else it went out as it was uploaded. */
   finished?: true
   standing: 'released' | 'scheduled' | 'draft'
@@ -128,6 +130,10 @@ export const demoShows: readonly DemoShow[] = [
           [27.9, 'Today we cook'],
           [46, 'A promise to a stranger'],
           [58.6, 'Once around the plate'],
+        ],
+        soundbites: [
+          [28, 45.5, 'Four parts beeswax'],
+          [46, 58.4, 'Why wax is a promise'],
         ],
         standing: 'released',
         dayOffset: -54,

@@ -42,6 +42,7 @@ import { shelfRoutes } from './shelf/routes'
 import { shortWay } from './shortWay'
 import { showRoutes } from './shows/routes'
 import { siteRoutes } from './site/routes'
+import { soundbiteFileRoutes, soundbiteRoutes } from './soundbites/routes'
 import { strandRoutes } from './strands/routes'
 import { studioRoutes } from './studio/routes'
 import { togetherRoutes } from './together/routes'
@@ -86,6 +87,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
     await open.register(async pages => {
       await pages.register(fastifyHelmet, pageHeaders(platform))
       await pages.register(chapterRoutes(platform))
+      await pages.register(soundbiteFileRoutes(platform))
       await pages.register(transcriptFileRoutes(platform))
       await pages.register(siteRoutes(platform))
       await pages.register(studioRoutes(platform))
@@ -129,6 +131,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
         await answers.register(releaseRoutes(platform))
         await answers.register(fileRoutes(platform))
         await answers.register(finishingRoutes(platform))
+        await answers.register(soundbiteRoutes(platform))
         await answers.register(shelfRoutes(platform))
         await answers.register(remoteRoutes(platform))
         await answers.register(checkingRoutes(platform))

@@ -13,6 +13,7 @@ import { initMail } from './mail/models'
 import { initLinks } from './links/models'
 import { initPictures } from './pictures/models'
 import { initShows } from './shows/models'
+import { initSoundbites } from './soundbites/models'
 import { initStrands } from './strands/models'
 import { initTogether } from './together/models'
 import { initUploads } from './files/upload'
@@ -45,6 +46,7 @@ export function openDatabase(address: string): Sequelize {
     initTranscripts,
     initDrafts,
     initLinks,
+    initSoundbites,
     initStrands,
     initFeeds,
     initDirectories,

@@ -60,6 +60,28 @@ defineProps<{ show: PublicShow; episode: PublicEpisode }>()
           </li>
         </ol>
       </section>
+      <section v-if="episode.sound && episode.soundbites.length" aria-labelledby="soundbites">
+        <h2 id="soundbites" class="section">To hear before</h2>
+        <ul class="chapters soundbites" data-soundbites>
+          <li
+            v-for="soundbite in episode.soundbites"
+            :key="soundbite.fromMs"
+            :data-from-ms="soundbite.fromMs"
+            :data-to-ms="soundbite.toMs"
+          >
+            <a
+              class="figures"
+              :href="`${episode.sound.address}#t=${soundbite.fromMs / 1000},${soundbite.toMs / 1000}`"
+              data-at
+              >{{ clock(soundbite.fromMs) }}</a
+            >
+            <span>{{ soundbite.title }}</span>
+            <a v-if="soundbite.address" class="small" :href="soundbite.address" download
+              >{{ clock(soundbite.toMs - soundbite.fromMs) }} as MP3</a
+            >
+          </li>
+        </ul>
+      </section>
       <!-- eslint-disable-next-line vue/no-v-html -- cleaned by core/notes before it was kept -->
       <div class="notes" v-html="episode.notesHtml" />
       <section v-if="episode.said.length || episode.transcriptFiles.length" aria-labelledby="transcript">

@@ -40,6 +40,8 @@ export interface PublicEpisode {
   people: readonly ToldPerson[]
   /** Those that are listed, by the clock of its sound. */
   chapters: readonly (Pick<Chapter, 'fromMs' | 'title' | 'address'> & { pictureAddress: string | null })[]
+  /** Stretches to be heard before and passed on, by the clock of its sound; each as a file of its own, where there is one. */
+  soundbites: readonly { fromMs: number; toMs: number; title: string; address: string | null }[]
   /** A picture of its own; null where the show's is used, as for author. */
   /** What is said, in the language that is spoken, by the clock of its sound. */
   said: readonly SaidCue[]

@@ -78,10 +78,13 @@ describe('the registry', () => {
 describe('a released snapshot', () => {
   const text = { ...unsetText, title: 'The wet reed', season: 2 }
   it('is read back as it was written', () =>
-    expect(readSnapshot(snapshotOf(text, { chapters: [], transcripts: [] }))).toEqual(text))
+    expect(readSnapshot(snapshotOf(text, { chapters: [], soundbites: [], transcripts: [] }))).toEqual(text))
   it('from before a field came has it as an episode that never wrote any, whatever stands there', () => {
     const known = { ...fields, season: { since: currentSchema + 1 } }
-    expect(readSnapshot(snapshotOf(text, { chapters: [], transcripts: [] }), known)).toEqual({ ...text, season: null })
+    expect(readSnapshot(snapshotOf(text, { chapters: [], soundbites: [], transcripts: [] }), known)).toEqual({
+      ...text,
+      season: null,
+    })
     expect(readSnapshot({ schema: 1, text: { title: 'Old' } })).toEqual({ ...unsetText, title: 'Old' })
   })
 })

@@ -54,11 +54,40 @@ const chapter = z.object({
 /** A part of an episode that listeners can go to. */
 export type Chapter = z.output<typeof chapter>
 
+export const mostSoundbites = 30
+/** Shorter, nothing is heard; and longer, nothing is a bite. */
+export const shortestSoundbiteMs = 1_000
+export const longestSoundbiteMs = 10 * 60_000
+const mostSoundbiteTitle = 128
+
+const soundbite = z
+  .object({
+    /** Tells it from others while it is moved, and names its file. */
+    id: z.string().regex(/^[\w-]{1,40}$/, 'Up to 40 letters a to z, digits and hyphens.'),
+    /** By the clock of the source. */
+    fromMs: z.number().int('A whole number.').min(0, 'At least 0.').max(longestSoundMs, 'At most 1,000 hours.'),
+    toMs: z.number().int('A whole number.').min(0, 'At least 0.').max(longestSoundMs, 'At most 1,000 hours.'),
+    /** Empty where the episode's is used. */
+    title: line(mostSoundbiteTitle),
+  })
+  .refine(({ fromMs, toMs }) => toMs - fromMs >= shortestSoundbiteMs, 'It ends a second or more after it begins.')
+  .refine(({ fromMs, toMs }) => toMs - fromMs <= longestSoundbiteMs, 'At most ten minutes long.')
+/** A stretch of an episode that stands for it: to be heard before, and to be passed on. */
+export type Soundbite = z.output<typeof soundbite>
+
+/** What speaks about an episode in public is found by one of these, of the podcast namespace's list; others by their address alone. */
+export const discussionProtocols = ['activitypub', 'atproto'] as const
+
+/** podcast namespace, episode: what is shown in its place is at most so long. */
+const mostNumberShown = 32
+
 const unsetExtras = {
   explicit: null as boolean | null,
   author: null as string | null,
   page: null as string | null,
   discussion: null as string | null,
+  discussionProtocol: null as (typeof discussionProtocols)[number] | null | undefined,
+  numberShown: null as string | null | undefined,
   isPromotion: false,
   licence: null as string | null,
   place: null as string | null,
@@ -172,6 +201,19 @@ export const fields = {
     },
     ({ id }: Chapter) => id,
   ),
+  soundbites: list(
+    {
+      schema: uniqueList(soundbite, mostSoundbites, 'soundbites', each => each.id),
+      kept: z.array(soundbite),
+      unset: [],
+      since: 4,
+      name: 'soundbites',
+      appears: { feed: ['podcast:soundbite'], page: 'below the player', tag: null },
+      shown: soundbites =>
+        soundbites.map(({ fromMs, toMs, title }) => `${clock(fromMs)} to ${clock(toMs)} ${title}`.trim()).join(', '),
+    },
+    ({ id }: Soundbite) => id,
+  ),
   /** A picture of its own, cut as the show's; null where the show's is used. */
   artworkId: whole({
     schema: pictureId.nullable(),
@@ -189,6 +231,10 @@ export const fields = {
       author: words(120).nullable(),
       page: webAddress.nullable(),
       discussion: webAddress.nullable(),
+      /** Null, or not told by what was kept before there was this: a page like any other. */
+      discussionProtocol: z.enum(discussionProtocols).nullable().optional(),
+      /** What apps show in the place of the number. Null, or not told by what was kept before: the number. */
+      numberShown: words(mostNumberShown).nullable().optional(),
       isPromotion: z.boolean(),
       licence: words(128).nullable(),
       place: words(128).nullable(),
@@ -198,6 +244,8 @@ export const fields = {
       author: z.string().nullable(),
       page: z.string().nullable(),
       discussion: z.string().nullable(),
+      discussionProtocol: z.enum(discussionProtocols).nullable().optional(),
+      numberShown: z.string().nullable().optional(),
       isPromotion: z.boolean(),
       licence: z.string().nullable(),
       place: z.string().nullable(),
@@ -212,24 +260,29 @@ export const fields = {
         'itunes:author',
         'link',
         'comments',
+        'podcast:socialInteract',
+        'podcast:episode',
         'podcast:license',
         'podcast:location',
       ],
       page: 'at its end',
       tag: 'TPE1',
     },
-    shown: ({ explicit, author, page, discussion, isPromotion, licence, place }) =>
+    shown: ({ explicit, author, page, discussion, discussionProtocol, numberShown, isPromotion, licence, place }) =>
       [
         explicit === null ? '' : explicit ? 'explicit' : 'not explicit',
         author,
         page,
         discussion,
+        discussionProtocol,
+        numberShown && `shown as “${numberShown}”`,
         isPromotion ? 'paid promotion' : '',
         licence,
         place,
       ]
         .filter(Boolean)
         .join(', '),
+    isSame: (one, other) => deepEqual({ ...unsetExtras, ...one }, { ...unsetExtras, ...other }),
   }),
 } as const satisfies Record<string, Field>
 

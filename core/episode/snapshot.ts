@@ -1,5 +1,5 @@
 import type { TranscriptFormat } from '../transcript/formats'
-import { type Chapter, episodeFields, type EpisodeText, fields, unsetText } from './fields'
+import { type Chapter, episodeFields, type EpisodeText, fields, type Soundbite, unsetText } from './fields'
 
 /** A text as it went out, with the schema that it was written by. */
 export interface Snapshot {
@@ -7,6 +7,7 @@ export interface Snapshot {
   text: Partial<EpisodeText>
   /** By the clock of the file that went out with it; those of before they were kept do not have any. */
   chapters?: Chapter[]
+  soundbites?: Soundbite[]
   transcripts?: ReleasedTranscript[]
 }
 
@@ -22,7 +23,7 @@ export const currentSchema = Math.max(...Object.values(fields).map(({ since }) =
 
 export const snapshotOf = (
   text: EpisodeText,
-  beside: Required<Pick<Snapshot, 'chapters' | 'transcripts'>>,
+  beside: Required<Pick<Snapshot, 'chapters' | 'soundbites' | 'transcripts'>>,
 ): Snapshot => ({ schema: currentSchema, text, ...beside })
 
 /** The text of a snapshot; fields that came after it are as an episode has them that never wrote any. */

@@ -31,6 +31,10 @@ export type WantCode =
   | 'chapters-close'
   | 'chapters-begin-late'
   | 'chapter-untitled'
+  | 'soundbite-short'
+  | 'soundbite-long'
+  | 'soundbite-cut-into'
+  | 'soundbite-cut-off'
 
 /** Tags are found by, and one alone finds little (common practice, no source: two at least). */
 export const leastTags = 2

@@ -12,6 +12,13 @@ export interface ToldTranscript {
   isCaptions: boolean
 }
 
+/** A stretch of a sound, in milliseconds, with a title. */
+export interface ToldSoundbite {
+  fromMs: number
+  durationMs: number
+  title: string
+}
+
 /** A show and its released episodes as the feed tells them: plain data, newest episode first. */
 export interface FeedModel {
   channel: FeedChannel
@@ -109,6 +116,8 @@ export interface FeedItem {
   /** The notes as clean HTML. */
   notesHtml: string
   number: number | null
+  /** What apps show in its place. */
+  numberShown: string | null
   season: number | null
   seasonName: string | null
   kind: 'full' | 'trailer' | 'bonus'
@@ -121,8 +130,12 @@ export interface FeedItem {
   /** Of its file of chapters; null where it has none. */
   chaptersAddress: string | null
   transcripts: readonly ToldTranscript[]
+  /** Stretches of the enclosure to be heard before. */
+  soundbites: readonly ToldSoundbite[]
   /** Where it is talked about. */
   discussion: string | null
+  /** By what apps take part in that; null where it is a page like any other. */
+  discussionProtocol: string | null
   licence: string | null
   place: string | null
   /** The feed it belongs to, in a feed that is put together of a part of it. */

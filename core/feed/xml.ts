@@ -2,7 +2,16 @@ import { jsonChaptersType } from '../chapters/json'
 import { groupOf } from '../people/roles'
 import { element, marked, Ready, told, Verbatim, xmlDocument, type XmlElement, xmlOf } from '../xml/write'
 import { feedDate } from './dates'
-import type { Enclosure, FeedChannel, FeedItem, FeedModel, ToldCategory, ToldPerson, ToldTranscript } from './model'
+import type {
+  Enclosure,
+  FeedChannel,
+  FeedItem,
+  FeedModel,
+  ToldCategory,
+  ToldPerson,
+  ToldSoundbite,
+  ToldTranscript,
+} from './model'
 
 /** The namespaces of a feed, by the prefix that each usually has. */
 export const namespaces = {
@@ -15,7 +24,7 @@ export const namespaces = {
 
 export const rssSpecification = 'https://www.rssboard.org/rss-specification'
 /** Grows with whatever makes another feed of the same facts, so that feeds that were written before are written anew. */
-export const feedEdition = 1
+export const feedEdition = 2
 /** How long, in minutes, a reader may keep the feed before it asks again (RSS 2.0, ttl). */
 const ttlMinutes = 60
 
@@ -149,6 +158,9 @@ function itemElement(item: FeedItem): XmlElement {
     told('dc:creator', author),
     ...item.tags.map(tag => told('category', tag)),
     told('comments', item.discussion),
+    item.discussion && item.discussionProtocol
+      ? marked('podcast:socialInteract', { uri: item.discussion, protocol: item.discussionProtocol })
+      : null,
     item.from && element('source', item.from.title, { url: item.from.feedAddress }),
     told('itunes:title', item.bareTitle),
     told('itunes:subtitle', item.hook),
@@ -164,11 +176,12 @@ function itemElement(item: FeedItem): XmlElement {
     item.season !== null && item.seasonName
       ? element('podcast:season', String(item.season), { name: item.seasonName })
       : null,
-    told('podcast:episode', item.number),
+    item.number === null ? null : element('podcast:episode', String(item.number), { display: item.numberShown }),
     ...item.people.map(personElement),
     // podcast namespace, chapters: a file of its own, with its type.
     item.chaptersAddress ? marked('podcast:chapters', { url: item.chaptersAddress, type: jsonChaptersType }) : null,
     ...item.transcripts.map(transcriptElement),
+    ...item.soundbites.map(soundbiteElement),
     told('podcast:license', item.licence),
     told('podcast:location', item.place),
     enclosure?.integrity ? wholeEnclosure(enclosure) : null,
@@ -186,6 +199,10 @@ const wholeEnclosure = ({ address, bytes, type, integrity }: Enclosure): XmlElem
 /** podcast namespace, transcript: type and language of each; `captions` is said of those that can be shown as such. */
 const transcriptElement = ({ address, type, language, isCaptions }: ToldTranscript): XmlElement =>
   marked('podcast:transcript', { url: address, type, language, rel: isCaptions ? 'captions' : null })
+
+/** podcast namespace, soundbite: both times in seconds; the text is its title. */
+const soundbiteElement = ({ fromMs, durationMs, title }: ToldSoundbite): XmlElement =>
+  element('podcast:soundbite', title, { startTime: fromMs / 1000, duration: durationMs / 1000 })
 
 /** podcast namespace, person: role and group are of the published list, in any case; an address is `href`, a picture `img`. */
 const personElement = ({ name, role, address, pictureAddress }: ToldPerson): XmlElement =>

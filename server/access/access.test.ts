@@ -44,7 +44,11 @@ beforeAll(async () => {
     goesBy: 'hand',
     value: null,
   })
+  const { version } = await house.get(released.id)
+  const soundbites = [{ id: 'kept', fromMs: 0, toMs: 2000, title: '' }]
+  await house.call('PATCH', `/episodes/${released.id}`, { version, text: { soundbites } })
   ids = {
+    released: released.id,
     strand: strand.json<StrandList>().strands[0]!.id,
     transcript: transcript.json<Transcript>().id,
     show: show.id,
@@ -84,7 +88,8 @@ function addressOf({ url, access }: House['routes'][number]): string {
     .replace(':fileId', ids.file!)
     .replace(':name', ids.picture!)
     .replace(':slug', 'kept')
-    .replace(':id', url.includes(':fileId') ? ids.show! : ids[thing]!)
+    .replace(':soundbite', 'kept')
+    .replace(':id', url.includes(':fileId') ? ids.show! : url.includes(':soundbite') ? ids.released! : ids[thing]!)
 }
 
 const answerTo = (route: House['routes'][number], cookie: string) => {

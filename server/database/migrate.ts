@@ -20,6 +20,7 @@ import { drafts } from './migrations/0017-drafts'
 import { rhythm } from './migrations/0018-rhythm'
 import { release } from './migrations/0019-release'
 import { feed } from './migrations/0020-feed'
+import { soundbites } from './migrations/0021-soundbites'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -42,6 +43,7 @@ const migrations = [
   { name: '0018-rhythm', statements: rhythm },
   { name: '0019-release', statements: release },
   { name: '0020-feed', statements: feed },
+  { name: '0021-soundbites', statements: soundbites },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

@@ -1,6 +1,7 @@
 import { keptBy } from '@core/audio/recipe'
 import { chaptersOf, deliveredChapters } from '@core/chapters/chapters'
-import type { Chapter } from '@core/episode/fields'
+import type { Chapter, Soundbite } from '@core/episode/fields'
+import { deliveredSoundbites } from '@core/soundbites/soundbites'
 import type { AudioFile } from '../files/models'
 import type { Episode } from './models'
 import { deliveredRole, fileIn } from './roles'
@@ -26,4 +27,10 @@ export function cutOf(episode: Episode): { fromMs: number; durationMs: number } 
 export function chaptersNow(episode: Episode): Chapter[] {
   const cut = cutOf(episode)
   return cut ? chaptersIn(episode, fileIn(episode, 'source')!, cut) : chaptersOf(episode, []).chapters
+}
+
+/** Its soundbites by the clock of the file that goes out. */
+export function soundbitesNow(episode: Episode): Soundbite[] {
+  const cut = cutOf(episode)
+  return cut ? deliveredSoundbites(episode.soundbites, cut) : []
 }

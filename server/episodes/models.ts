@@ -33,6 +33,7 @@ export class Episode extends Model<InferAttributes<Episode>, InferCreationAttrib
   declare people: CreationOptional<EpisodeText['people']>
   declare links: CreationOptional<EpisodeText['links']>
   declare chapters: CreationOptional<EpisodeText['chapters']>
+  declare soundbites: CreationOptional<EpisodeText['soundbites']>
   declare artworkId: CreationOptional<string | null>
   declare extras: CreationOptional<EpisodeText['extras']>
   declare standing: CreationOptional<Standing>
@@ -104,6 +105,7 @@ export function initEpisodes(sequelize: Sequelize): void {
       people: { type: DataTypes.JSON, defaultValue: unsetText.people },
       links: { type: DataTypes.JSON, defaultValue: unsetText.links },
       chapters: DataTypes.JSON,
+      soundbites: { type: DataTypes.JSON, defaultValue: unsetText.soundbites },
       artworkId: DataTypes.CHAR(64),
       extras: { type: DataTypes.JSON, defaultValue: unsetText.extras },
       standing: DataTypes.STRING,

@@ -1,4 +1,4 @@
-import type { Chapter, EpisodeText } from '@core/episode/fields'
+import type { Chapter, EpisodeText, Soundbite } from '@core/episode/fields'
 import { readSnapshot, type ReleasedTranscript } from '@core/episode/snapshot'
 import type { AudioFile } from '../files/models'
 import type { ReleasedEpisode } from './released'
@@ -11,6 +11,7 @@ export interface Outgoing {
   text: EpisodeText
   /** By the clock of the file. */
   chapters: readonly Chapter[]
+  soundbites: readonly Soundbite[]
   transcripts: readonly ReleasedTranscript[]
   /** Null before the release, where there is none yet; as for the moment. */
   file: Pick<AudioFile, 'sha256' | 'type' | 'bytes' | 'durationMs' | 'address'> | null
@@ -31,6 +32,7 @@ export function outgoingOf(
     slug,
     text: readSnapshot(released),
     chapters: released.chapters ?? [],
+    soundbites: released.soundbites ?? [],
     transcripts: released.transcripts ?? [],
     file,
     at: releaseAt,

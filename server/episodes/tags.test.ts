@@ -30,6 +30,7 @@ const changes: EpisodeText = {
   people: [{ name: 'Odile', role: 'Guest', address: null }],
   links: [{ words: 'The list', address: 'https://lake.example' }],
   chapters: [{ id: 'a', fromMs: 0, title: 'The quay', address: null, pictureId: null, isListed: true }],
+  soundbites: [{ id: 'a', fromMs: 1000, toMs: 21_000, title: 'The bell' }],
   artworkId: 'a'.repeat(64),
   extras: { ...unsetText.extras, author: 'Odile' },
 }

@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon'
-import type { Chapter } from '@core/episode/fields'
+import type { Chapter, EpisodeText } from '@core/episode/fields'
 import { toldOf } from '@core/episode/told'
 import { plainNotes } from '@core/notes/plain'
 import { cut } from '@core/words/line'
@@ -11,7 +11,13 @@ import type { Episode } from './models'
 const longestCommentLetters = 250
 
 /** The tags that an episode's delivered file carries, from what is written about it and its show. Chapters come by that file's clock. */
-export function tagsFor(episode: Episode, show: Show, publicUrl: string, now: Date, chapters: Chapter[]): Tags {
+export function tagsFor(
+  episode: EpisodeText & Pick<Episode, 'releaseAt' | 'slug'>,
+  show: Show,
+  publicUrl: string,
+  now: Date,
+  chapters: Chapter[],
+): Tags {
   const teller = tellerOf(show, publicUrl)
   const { title, notesHtml } = toldOf(episode, teller, chapters)
   const [first = ''] = plainNotes(notesHtml).split('\n')

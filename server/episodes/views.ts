@@ -67,6 +67,9 @@ export const enclosureAddress = (
 /** The address of an episode's file of chapters, by that of its page. */
 export const chaptersAddress = (pageAddress: string): string => `${pageAddress}/chapters.json`
 
+/** The address of a soundbite's own file, by that of its episode's page. */
+export const soundbiteAddress = (pageAddress: string, id: string): string => `${pageAddress}/soundbites/${id}.mp3`
+
 /** Every file of an episode's transcripts, by the address of its page. */
 export const transcriptFiles = (
   pageAddress: string,

@@ -353,6 +353,7 @@ describe('where a field appears', () => {
     people: [[], [{ name: 'Odile', role: 'Guest', address: 'https://lake.example/odile' }]],
     links: [[], [{ words: 'The list', address: 'https://lake.example/list' }]],
     chapters: [null, [{ id: 'a', fromMs: 0, title: 'The quay', address: null, pictureId: null, isListed: true }]],
+    soundbites: [[], [{ id: 'a', fromMs: 0, toMs: 1000, title: 'The bell' }]],
     artworkId: [null, 'brought'],
     extras: [
       unsetText.extras,
@@ -361,6 +362,8 @@ describe('where a field appears', () => {
         author: 'Odile',
         page: 'https://lake.example/page',
         discussion: 'https://lake.example/talk',
+        discussionProtocol: 'activitypub',
+        numberShown: 'Chapter 2',
         isPromotion: true,
         licence: 'cc-by-4.0',
         place: 'The workshop',

@@ -17,7 +17,7 @@ export interface Telling {
 
 /** An episode as the feed of its show tells it. */
 export function feedItemOf(
-  { id, guid, slug, text, chapters, transcripts, file, at, pictureAddress }: Outgoing,
+  { id, guid, slug, text, chapters, soundbites, transcripts, file, at, pictureAddress }: Outgoing,
   { show, publicUrl, facts }: Telling,
 ): FeedItem {
   const { pageAddress } = addressesOf(publicUrl, show.slug)
@@ -41,6 +41,7 @@ export function feedItemOf(
     description: itemDescription(plainNotes(notesHtml)),
     notesHtml,
     number,
+    numberShown: extras.numberShown ?? null,
     season,
     seasonName: facts.seasonNames.find(each => each.season === season)?.name ?? null,
     kind,
@@ -51,7 +52,13 @@ export function feedItemOf(
     people: people.map(person => ({ ...person, pictureAddress: pictureAddress(person.pictureId ?? null) })),
     transcripts: transcriptFiles(`${pageAddress}/${slug}`, transcripts),
     chaptersAddress: chapters.length > 0 ? chaptersAddress(`${pageAddress}/${slug}`) : null,
+    soundbites: soundbites.map(({ fromMs, toMs, title: own }) => ({
+      fromMs,
+      durationMs: toMs - fromMs,
+      title: own || text.title.trim(),
+    })),
     discussion: extras.discussion,
+    discussionProtocol: extras.discussionProtocol ?? null,
     licence: extras.licence,
     place: extras.place,
     from: null,

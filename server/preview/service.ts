@@ -18,7 +18,7 @@ import { releasedEpisodes } from '../episodes/released'
 import { deliveredRole, fileIn, withFiles } from '../episodes/roles'
 import { fileOf } from '../episodes/sound'
 import { publicPictures } from '../episodes/pictures'
-import { chaptersNow, cutOf } from '../episodes/chapters'
+import { chaptersNow, cutOf, soundbitesNow } from '../episodes/chapters'
 import { tagsFor } from '../episodes/tags'
 import { AppError } from '../errors'
 import { channelOf } from '../feeds/channel'
@@ -132,6 +132,7 @@ async function outgoingNow(episode: Episode): Promise<{ outgoing: Outgoing; said
     slug: slug ?? wishedSlug({ title, number }),
     text: textOf(episode),
     chapters: chaptersNow(episode),
+    soundbites: soundbitesNow(episode),
     transcripts: transcripts.map(({ told }) => told),
     file: fileToGo(episode),
     at: releaseAt,

@@ -2,7 +2,7 @@ import { col, fn, Op, type Transaction } from 'sequelize'
 import { wishedSlug } from '@core/address/slug'
 import { textOf } from '@core/episode/fields'
 import { snapshotOf } from '@core/episode/snapshot'
-import { chaptersNow, cutOf } from '../episodes/chapters'
+import { chaptersNow, cutOf, soundbitesNow } from '../episodes/chapters'
 import type { Change } from '../episodes/change'
 import { Episode, PastDelivery } from '../episodes/models'
 import { deliveredFileId, fileIdOf, withFiles } from '../episodes/roles'
@@ -33,6 +33,7 @@ export function sending({ clock }: Pick<Platform, 'clock'>) {
   async function sent(whole: Episode, slug: string, hasTranscripts: boolean, transaction: Transaction): Promise<Sent> {
     const beside = {
       chapters: chaptersNow(whole),
+      soundbites: soundbitesNow(whole),
       transcripts: hasTranscripts ? await sendTranscripts(whole.id, cutOf(whole)!, transaction) : [],
     }
     const { transcriptsVersion: sentTranscripts } = whole

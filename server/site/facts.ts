@@ -6,7 +6,7 @@ import { cut } from '@core/words/line'
 import { Op } from 'sequelize'
 import { ListingRow } from '../directories/models'
 import type { Outgoing } from '../episodes/outgoing'
-import { enclosureAddress, transcriptFiles } from '../episodes/views'
+import { enclosureAddress, soundbiteAddress, transcriptFiles } from '../episodes/views'
 import { Picture } from '../pictures/models'
 import { publicPictureAddress } from '../pictures/names'
 import type { Show } from '../shows/models'
@@ -36,7 +36,7 @@ export async function publicShow(row: Show, publicUrl: string): Promise<PublicSh
 
 /** An episode as its public page tells it. */
 export function publicEpisode(
-  { id, slug, text, chapters, transcripts, file, at, pictureAddress }: Outgoing,
+  { id, slug, text, chapters, soundbites, transcripts, file, at, pictureAddress }: Outgoing,
   row: Show,
   publicUrl: string,
   said: PublicEpisode['said'] = [],
@@ -54,6 +54,12 @@ export function publicEpisode(
     tags,
     people: people.map(person => ({ ...person, pictureAddress: pictureAddress(person.pictureId ?? null) })),
     chapters: listed(chapters).map(chapter => ({ ...chapter, pictureAddress: pictureAddress(chapter.pictureId) })),
+    soundbites: soundbites.map(({ id: soundbite, fromMs, toMs, title: own }) => ({
+      fromMs,
+      toMs,
+      title: own || title,
+      address: file?.address === null ? soundbiteAddress(`${pageAddress}/${slug}`, soundbite) : null,
+    })),
     said,
     transcriptFiles: transcriptFiles(`${pageAddress}/${slug}`, transcripts),
     artworkAddress: pictureAddress(text.artworkId),

@@ -285,12 +285,12 @@ describe('finishing dynamic music', () => {
   const pieces: readonly [string, string][] = [
     ['sparse hits', '0.03*sin(220*2*PI*t)+0.03*sin(331*2*PI*t)+0.9*exp(-30*mod(t,2.3))*(random(0)-0.5)*2'],
     ['dense hits', '0.05*sin(196*2*PI*t)+0.8*exp(-20*mod(t,0.31))*(random(0)-0.5)*2'],
-    ['a swell', '(0.01+0.5*pow(t/16,3))*(sin(147*2*PI*t)+0.6*sin(294.5*2*PI*t))*0.6'],
-    ['one knock', '0.04*sin(262*2*PI*t)*(1+0.3*sin(2*PI*3*t))+if(between(t,11,11.004),0.9,0)'],
+    ['a swell', '(0.01+0.5*pow(t/10,3))*(sin(147*2*PI*t)+0.6*sin(294.5*2*PI*t))*0.6'],
+    ['one knock', '0.04*sin(262*2*PI*t)*(1+0.3*sin(2*PI*3*t))+if(between(t,7,7.004),0.9,0)'],
   ]
   const brought = new Map<string, Promise<WholeEpisode>>()
   const bringPiece = (name: string, sound: string): Promise<WholeEpisode> => {
-    ffmpeg('-f', 'lavfi', '-i', `aevalsrc='${sound}'|'${sound}':d=16:s=44100`, `${name}.wav`)
+    ffmpeg('-f', 'lavfi', '-i', `aevalsrc='${sound}'|'${sound}':d=10:s=44100`, `${name}.wav`)
     return bring(`${name}.wav`)
   }
   it.each(

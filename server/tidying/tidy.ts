@@ -1,10 +1,11 @@
-import { QueryTypes } from 'sequelize'
+import { Op, QueryTypes } from 'sequelize'
 import { historyMs } from '@core/history/thin'
 import { transact } from '../database/transact'
 import { Job } from '../jobs/models'
 import type { JobDefinition, Payloads } from '../jobs/kinds'
 import { blobKeeper } from '../media/blobs'
 import type { Platform } from '../platform'
+import { SoundbiteFile } from '../soundbites/models'
 
 const hourMs = 3600_000
 const dayMs = 24 * hourMs
@@ -71,6 +72,21 @@ export function tidying(platform: Platform) {
     }
   }
 
+  /** Cut soundbites that nobody wanted in long; who wants one again has it cut again. */
+  async function dropUnaskedSoundbites(): Promise<void> {
+    const unasked = await SoundbiteFile.findAll({
+      where: { askedAt: { [Op.lt]: before(90 * dayMs) } },
+      attributes: ['id'],
+      limit: 500,
+    })
+    for (const { id } of unasked) {
+      await transact(database, async transaction => {
+        await blobs.letGo(id, transaction)
+        await SoundbiteFile.destroy({ where: { id }, transaction })
+      })
+    }
+  }
+
   return {
     job: {
       lane: 'tidying',
@@ -81,6 +97,7 @@ export function tidying(platform: Platform) {
           )
         }
         await dropUnusedPictures()
+        await dropUnaskedSoundbites()
         await blobs.clear()
         if (!(await isPlanned())) await next(everyMs)
       },

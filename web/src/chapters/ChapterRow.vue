@@ -1,24 +1,19 @@
 <script setup lang="ts">
 import Checkbox from 'primevue/checkbox'
 import InputText from 'primevue/inputtext'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { isWebAddress } from '@core/address/web'
 import { type Chapter } from '@core/episode/fields'
-import { momentText, readMoment } from '@core/words/moments'
+import MomentInput from '../parts/MomentInput.vue'
 import SmallPicture from '../parts/SmallPicture.vue'
 
 /** One chapter: when, its title, and folded away what only some have. */
 const props = defineProps<{ chapter: Chapter; place: number; isHeard: boolean; says: readonly string[] }>()
 const emit = defineEmits<{ change: [part: Partial<Chapter>]; remove: []; hear: []; next: [] }>()
-const when = ref(momentText(props.chapter.fromMs))
 const open = ref(false)
 const pictureProblem = ref('')
-watch(
-  () => props.chapter.fromMs,
-  ms => (when.value = momentText(ms)),
-)
 const name = computed(() => props.chapter.title || `chapter ${props.place}`)
-const whenFault = computed(() => readMoment(when.value) === null)
+const whenFault = ref('')
 const addressFault = ref('')
 const has = computed(() => [
   ...(props.chapter.address ? ['link'] : []),
@@ -27,12 +22,6 @@ const has = computed(() => [
 ])
 
 const moreWords = computed(() => (has.value.length > 0 ? has.value.join(', ') : 'More'))
-function setWhen(): void {
-  const ms = readMoment(when.value)
-  if (ms === null) return
-  if (ms !== Math.round(props.chapter.fromMs / 100) * 100) emit('change', { fromMs: ms })
-  when.value = momentText(ms)
-}
 function setAddress(address: string): void {
   const isBad = address !== '' && !isWebAddress(address)
   addressFault.value = isBad ? `“${address}” is no web address.` : ''
@@ -51,14 +40,11 @@ function setAddress(address: string): void {
     >
       {{ place }}
     </button>
-    <InputText
-      v-model="when"
-      class="when figures"
-      size="small"
-      :invalid="whenFault"
-      :aria-label="`When ${name} begins`"
-      @change="setWhen"
-      @keydown.enter.prevent="setWhen"
+    <MomentInput
+      :ms="chapter.fromMs"
+      :label="`When ${name} begins`"
+      @change="fromMs => emit('change', { fromMs })"
+      @fault="words => (whenFault = words)"
     />
     <InputText
       class="title"
@@ -110,7 +96,7 @@ function setAddress(address: string): void {
       <span v-if="addressFault || pictureProblem" class="fault" role="alert">{{ addressFault || pictureProblem }}</span>
     </div>
     <p v-for="words in says" :key="words" class="says small">{{ words }}</p>
-    <p v-if="whenFault" class="fault says" role="alert">“{{ when }}” is no time, such as 5:00 or 1:02:03.4.</p>
+    <p v-if="whenFault" class="fault says" role="alert">{{ whenFault }}</p>
   </li>
 </template>
 

@@ -23,12 +23,15 @@ import WantNotes from './WantNotes.vue'
 import WindowDrop from '../uploads/WindowDrop.vue'
 import { useArrivals } from './arrivals'
 import { useDesk } from './desk'
+import { partsByTime } from './parts'
 import { type Look, useDeskPlaces } from './places'
 import { useShows } from '../show/shows'
 import { useUploads } from '../uploads/uploads'
 import CueLane from '../transcripts/CueLane.vue'
 import { useDeskCues } from '../transcripts/deskCues'
 import { useDrafting } from '../transcripts/drafting'
+import { useDeskSoundbites } from '../soundbites/deskSoundbites'
+import SoundbiteLane from '../soundbites/SoundbiteLane.vue'
 import { useTranscript } from '../transcripts/transcript'
 import { useVocabulary } from '../show/vocabulary'
 
@@ -51,6 +54,7 @@ const isHistoryOpen = isOpen('history')
 const isPreviewOpen = isOpen('preview')
 const chapters = useDeskChapters(text)
 const { source } = chapters
+const soundbites = useDeskSoundbites(text, episode, sound, chapters.snap)
 const transcript = useTranscript()
 const drafting = useDrafting()
 const cues = useDeskCues()
@@ -72,6 +76,7 @@ const wants = computed(() => {
     ...linkWants(text.value.notes, episode.value.badLinks),
     ...(isLookedAt ? numberWants(episode.value.numbering) : []),
     ...chapters.wants.value,
+    ...soundbites.wants.value,
   ]
 })
 const worthMending = computed(
@@ -177,7 +182,7 @@ async function remove(): Promise<void> {
           :show-slug="show.slug"
           :show-id="show.id"
           :whole="part === 'sound'"
-          :low="part === 'chapters' || part === 'transcript' || (isPreviewOpen && part !== 'sound')"
+          :low="partsByTime.includes(part) || (isPreviewOpen && part !== 'sound')"
           @file="file => uploads.begin(props.id, file)"
           @pause="uploads.pause(props.id)"
           @go-on="uploads.goOn(props.id)"
@@ -195,6 +200,17 @@ async function remove(): Promise<void> {
               @add="ms => openPart?.focusChapter(chapters.acts.add(ms))"
               @move="(id, fromMs) => chapters.acts.change(id, { fromMs })"
               @hear="chapters.hear"
+            />
+            <SoundbiteLane
+              v-else-if="part === 'soundbites'"
+              :soundbites="soundbites.soundbites.value"
+              :view="view"
+              :percent="percent"
+              :chosen-id="soundbites.chosenId.value"
+              @add="ms => openPart?.focusSoundbite(soundbites.add(chapters.snap(ms, view)))"
+              @hear="soundbites.hear"
+              @drag="(id, edge, ms) => soundbites.drag(id, edge, ms, view)"
+              @put="soundbites.acts.move"
             />
             <CueLane
               v-else-if="part === 'transcript' && transcript.cues.length"
@@ -223,6 +239,7 @@ async function remove(): Promise<void> {
           :told-notes="told.notesHtml"
           :brought="chapters.brought.value"
           :begins-ms="chapters.beginsMs.value"
+          :soundbiting="soundbites"
         />
       </div>
       <PreviewPanel

@@ -11,6 +11,8 @@ import NotesEditor from '../writing/NotesEditor.vue'
 import PeopleField from '../writing/PeopleField.vue'
 import TagsField from '../writing/TagsField.vue'
 import ChaptersPart from '../chapters/ChaptersPart.vue'
+import type { useDeskSoundbites } from '../soundbites/deskSoundbites'
+import SoundbitesPart from '../soundbites/SoundbitesPart.vue'
 import TranscriptPart from '../transcripts/TranscriptPart.vue'
 import ExtrasFields from './ExtrasFields.vue'
 import HookField from './HookField.vue'
@@ -34,9 +36,11 @@ const props = defineProps<{
   brought: readonly Mark[]
   /** Where the sound that goes out begins in the source. */
   beginsMs: number
+  soundbiting: ReturnType<typeof useDeskSoundbites>
 }>()
 const vocabulary = useVocabulary()
 const chaptersPart = ref<InstanceType<typeof ChaptersPart>>()
+const soundbitesPart = ref<InstanceType<typeof SoundbitesPart>>()
 const transcriptPart = ref<InstanceType<typeof TranscriptPart>>()
 const notesEditor = ref<InstanceType<typeof NotesEditor>>()
 /** Where a picture that was just brought is seen, until the episode has it. */
@@ -50,6 +54,7 @@ const fault = (field: string): string | undefined =>
 defineExpose({
   bringTranscript: (file: File) => transcriptPart.value?.bring(file, file.name),
   goToCue: (id: string) => transcriptPart.value?.goTo(id),
+  focusSoundbite: (id: string) => soundbitesPart.value?.focusTitle(id),
   focusChapter: (id: string) => chaptersPart.value?.focusTitle(id),
 })
 </script>
@@ -100,6 +105,20 @@ defineExpose({
       ref="transcriptPart"
       :show-language="show.language"
       :people="text.people.map(({ name }) => name)"
+    />
+    <SoundbitesPart
+      v-else-if="part === 'soundbites'"
+      ref="soundbitesPart"
+      v-bind="soundbiting.told.value"
+      :wants="wants"
+      :title="text.title"
+      :fault="fault('soundbites')"
+      @add="ms => soundbitesPart?.focusTitle(soundbiting.add(ms))"
+      @choose="soundbiting.choose"
+      @hear="soundbiting.hear"
+      @change="soundbiting.acts.change"
+      @move="soundbiting.acts.move"
+      @remove="soundbiting.acts.remove"
     />
     <ExtrasFields
       v-else-if="part === 'extras'"

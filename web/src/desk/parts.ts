@@ -2,8 +2,11 @@ import type { EpisodeField } from '@core/episode/fields'
 import type { Want, WantCode } from '@core/episode/wants'
 
 /** The parts of the desk, in the order of the work. */
-export const deskParts = ['sound', 'words', 'people', 'chapters', 'transcript', 'extras'] as const
+export const deskParts = ['sound', 'words', 'people', 'chapters', 'transcript', 'soundbites', 'extras'] as const
 export type DeskPart = (typeof deskParts)[number]
+
+/** Those that go by the time of the sound and have a lane under it. */
+export const partsByTime: readonly DeskPart[] = ['chapters', 'transcript', 'soundbites']
 
 export const partNames: Readonly<Record<DeskPart, string>> = {
   sound: 'Sound',
@@ -11,6 +14,7 @@ export const partNames: Readonly<Record<DeskPart, string>> = {
   people: 'People and tags',
   chapters: 'Chapters',
   transcript: 'Transcript',
+  soundbites: 'Soundbites',
   extras: 'Extras',
 }
 
@@ -25,6 +29,7 @@ const places: Readonly<Record<EpisodeField, DeskPart | 'head'>> = {
   tags: 'people',
   people: 'people',
   chapters: 'chapters',
+  soundbites: 'soundbites',
   artworkId: 'extras',
   extras: 'extras',
 }
@@ -53,6 +58,10 @@ const words: Readonly<Record<WantCode, (told: string) => string>> = {
   'chapters-close': () => 'It begins within a second of the one before. Players show one of the two.',
   'chapters-begin-late': told => `Nothing begins at 0:00. Some apps show “${told}” from the start.`,
   'chapter-untitled': () => 'It has no title yet; lists leave it out.',
+  'soundbite-short': () => 'Under 15 seconds; some apps leave such short ones out.',
+  'soundbite-long': () => 'Over two minutes; some apps stop before its end.',
+  'soundbite-cut-into': () => 'A part of it is cut off when the sound is finished.',
+  'soundbite-cut-off': () => 'All of it is cut off when the sound is finished, so it does not go out.',
   'number-against-dates': told =>
     `It goes out on the other side of ${told}. Apps put some shows in the order of numbers, others by dates.`,
 }

@@ -1,0 +1,51 @@
+import { type Soundbite, shortestSoundbiteMs } from '../episode/fields'
+import type { Want, WantCode } from '../episode/wants'
+import { clock } from '../words/amounts'
+
+/** How long a soundbite should be (podcast namespace, soundbite: 15 to 120 seconds; from memory). */
+export const usualLengthMs = { least: 15_000, most: 120_000 }
+/** How long one is that is made with a single press. */
+const firstLengthMs = 30_000
+
+/** One that begins at a moment, as far as the sound goes. */
+export function soundbiteFrom(id: string, atMs: number, endMs: number): Soundbite {
+  const toMs = Math.min(Math.round(atMs) + firstLengthMs, Math.floor(endMs))
+  return { id, fromMs: Math.max(0, Math.min(Math.round(atMs), toMs - shortestSoundbiteMs)), toMs, title: '' }
+}
+
+/**
+ * Soundbites in order by the clock of the sound that is delivered, which begins at `fromMs` of the source and is `durationMs`
+ * long: what hangs over its ends is cut off, and what is too short then falls away.
+ */
+export const deliveredSoundbites = (
+  soundbites: readonly Soundbite[],
+  { fromMs, durationMs }: { fromMs: number; durationMs: number },
+): Soundbite[] =>
+  soundbites
+    .map(each => ({
+      ...each,
+      fromMs: Math.max(0, each.fromMs - fromMs),
+      toMs: Math.min(Math.floor(durationMs), each.toMs - fromMs),
+    }))
+    .filter(each => each.toMs - each.fromMs >= shortestSoundbiteMs)
+    .sort((one, other) => one.fromMs - other.fromMs)
+
+/** What is worth a look in soundbites, by the clock of the source. `kept` is what of it goes out; null where that is not known. */
+export function soundbiteWants(
+  soundbites: readonly Soundbite[],
+  kept: { fromMs: number; toMs: number } | null,
+): Want[] {
+  return soundbites.flatMap(({ id, fromMs, toMs, title }) => {
+    const say = (code: WantCode, weight: Want['weight']): Want => ({
+      field: 'soundbites',
+      weight,
+      code,
+      id,
+      told: title || clock(fromMs),
+    })
+    if (kept && (toMs <= kept.fromMs || fromMs >= kept.toMs)) return [say('soundbite-cut-off', 'worth mending')]
+    if (kept && (fromMs < kept.fromMs || toMs > kept.toMs)) return [say('soundbite-cut-into', 'worth mending')]
+    if (toMs - fromMs < usualLengthMs.least) return [say('soundbite-short', 'good to know')]
+    return toMs - fromMs > usualLengthMs.most ? [say('soundbite-long', 'good to know')] : []
+  })
+}

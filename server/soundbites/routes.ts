@@ -1,0 +1,60 @@
+import type { FastifyPluginAsync } from 'fastify'
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
+import { z } from 'zod'
+import { slugFrom } from '@core/address/slug'
+import { accessTo } from '../access/access'
+import { deliver } from '../media/deliver'
+import { preflight, publicAccess } from '../media/publicAccess'
+import type { Platform } from '../platform'
+import type { SoundbiteFile } from './models'
+import { soundbiteService } from './service'
+
+const sent = ({ sha256, bytes, madeAt }: SoundbiteFile) => ({
+  sha256,
+  bytes: Number(bytes),
+  type: 'audio/mpeg',
+  lastModified: madeAt,
+})
+/** A soundbite that is marked otherwise stays at its address. */
+const askEachTime = 'no-cache'
+
+/** Soundbites of released episodes, for anybody to listen to and pass on. */
+export const soundbiteFileRoutes =
+  (platform: Platform): FastifyPluginAsync =>
+  async app => {
+    const soundbites = soundbiteService(platform)
+    const url = '/:show/:episode/soundbites/:soundbite.mp3'
+    app.options(url, (_request, reply) => preflight(reply))
+    app.route<{ Params: { show: string; episode: string; soundbite: string } }>({
+      method: ['GET', 'HEAD'],
+      url,
+      async handler(request, reply) {
+        const { show, episode, soundbite } = request.params
+        reply.headers(publicAccess)
+        const file = await soundbites.ofReleased(show, episode, soundbite)
+        return deliver(request, reply, platform.media, { ...sent(file), cacheControl: `public, ${askEachTime}` })
+      },
+    })
+  }
+
+/** Soundbites of any episode, for whoever works on it. */
+export const soundbiteRoutes =
+  (platform: Platform): FastifyPluginAsyncZod =>
+  async app => {
+    const soundbites = soundbiteService(platform)
+    app.route({
+      method: ['GET', 'HEAD'],
+      url: '/episodes/:id/soundbites/:soundbite/download',
+      ...accessTo('episode', 'look'),
+      schema: {
+        params: z.object({ id: z.uuid(), soundbite: z.string() }),
+        querystring: z.object({ name: z.string().max(300).default('') }),
+      },
+      async handler(request, reply) {
+        const file = await soundbites.ofDraft(request.scope, request.params.soundbite)
+        const name = `${slugFrom(request.query.name) || 'soundbite'}.mp3`
+        reply.header('content-disposition', `attachment; filename="${name}"`)
+        return deliver(request, reply, platform.media, { ...sent(file), cacheControl: `private, ${askEachTime}` })
+      },
+    })
+  }

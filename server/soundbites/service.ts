@@ -1,0 +1,166 @@
+import { createHash } from 'node:crypto'
+import { createReadStream } from 'node:fs'
+import { stat } from 'node:fs/promises'
+import { join } from 'node:path'
+import { pipeline } from 'node:stream/promises'
+import { UniqueConstraintError } from 'sequelize'
+import { v7 as uuidV7 } from 'uuid'
+import { type EpisodeText, type Soundbite, textOf } from '@core/episode/fields'
+import { readSnapshot } from '@core/episode/snapshot'
+import type { Scope } from '../access/scope'
+import { transact } from '../database/transact'
+import { soundbitesNow } from '../episodes/chapters'
+import { Episode } from '../episodes/models'
+import { withPage } from '../episodes/released'
+import { deliveredRole, fileIn, withFiles } from '../episodes/roles'
+import { tagsFor } from '../episodes/tags'
+import { AppError } from '../errors'
+import type { AudioFile } from '../files/models'
+import type { Tags } from '../files/tags'
+import { picturesForTags } from '../finishing/picturesForTags'
+import { writeMp3 } from '../finishing/writeTags'
+import { blobKeeper } from '../media/blobs'
+import { digestOf } from '../media/written'
+import type { Platform } from '../platform'
+import { Show } from '../shows/models'
+import { cutMp3 } from '../sound/cut'
+import { SoundbiteFile } from './models'
+
+/** What a soundbite is cut of: the sound by whose clock it is told, and what is said of the episode. */
+interface Cutting {
+  episode: Episode
+  file: AudioFile | null
+  text: EpisodeText
+  soundbites: readonly Soundbite[]
+}
+
+/** A soundbite's file is marked as wanted at most once in so long. */
+const markEveryMs = 24 * 3600_000
+const edition = 1
+
+/** Soundbites as short MP3s: each is cut when somebody first wants it, and kept while somebody does. */
+export function soundbiteService(platform: Platform) {
+  const { clock, media, database, configuration } = platform
+  const blobs = blobKeeper(platform)
+  const underway = new Map<string, Promise<SoundbiteFile>>()
+  /** One is cut at a time, so that many that are wanted at once take nothing from the rest. */
+  let last: Promise<unknown> = Promise.resolve()
+
+  async function find({ episode, file, text, soundbites }: Cutting, id: string): Promise<SoundbiteFile> {
+    const soundbite = soundbites.find(each => each.id === id)
+    if (!soundbite) throw nothingThere()
+    if (!file) throw new AppError('not-found', 'The episode has no sound yet that goes out.')
+    if (file.address)
+      throw new AppError('not-found', 'The episode’s sound lives elsewhere, so nothing is cut of it here.')
+    const tags = tagsOf(episode, text, soundbite)
+    const { date: _date, comment: _comment, ...lasting } = tags
+    const madeOf = digestOf(
+      Buffer.from(JSON.stringify([edition, file.sha256, soundbite.fromMs, soundbite.toMs, lasting])),
+    )
+    const key = `${episode.id} ${madeOf}`
+    const making =
+      underway.get(key) ??
+      known(episode.id, madeOf)
+        .then(made => made ?? inTurn(() => make(episode.id, madeOf, file, soundbite, tags)))
+        .finally(() => underway.delete(key))
+    underway.set(key, making)
+    return making
+  }
+
+  function tagsOf(episode: Episode, text: EpisodeText, { title }: Soundbite): Tags {
+    const told = { ...text, releaseAt: episode.releaseAt, slug: episode.slug }
+    const tags = tagsFor(told, episode.show!, configuration.publicUrl, clock.now(), [])
+    return { ...tags, title: title || tags.title, subtitle: title ? tags.title : tags.subtitle }
+  }
+
+  function inTurn<T>(act: () => Promise<T>): Promise<T> {
+    const mine = last.then(act)
+    last = mine.catch(() => undefined)
+    return mine
+  }
+
+  async function known(episodeId: string, madeOf: string): Promise<SoundbiteFile | null> {
+    const made = await SoundbiteFile.findOne({ where: { episodeId, madeOf } })
+    const now = clock.now()
+    if (made && +now - +made.askedAt > markEveryMs)
+      await SoundbiteFile.update({ askedAt: now }, { where: { id: made.id } })
+    return made
+  }
+
+  const make = (
+    episodeId: string,
+    madeOf: string,
+    file: AudioFile,
+    soundbite: Soundbite,
+    tags: Tags,
+  ): Promise<SoundbiteFile> =>
+    media.workIn(uuidV7(), async folder => {
+      const [bare, path] = [join(folder, 'bare.mp3'), join(folder, 'soundbite.mp3')]
+      const source = await media.onDisk(file.sha256)
+      try {
+        const junkBytes = Number(file.soundFromBytes ?? 0)
+        await cutMp3({ path: source.path, junkBytes, channels: file.channels }, soundbite, bare)
+      } finally {
+        await source.release()
+      }
+      const pictures = await picturesForTags(media, tags, configuration)
+      const frames = { path: bare, from: 0, to: (await stat(bare)).size }
+      await writeMp3(path, frames, tags, pictures, soundbite.toMs - soundbite.fromMs)
+      const hash = createHash('sha256')
+      await pipeline(createReadStream(path), hash)
+      const sha256 = hash.digest('hex')
+      await blobs.announce(sha256)
+      return keep({ id: uuidV7(), episodeId, madeOf, sha256, bytes: (await stat(path)).size }, path)
+    })
+
+  async function keep(
+    file: Pick<SoundbiteFile, 'id' | 'episodeId' | 'madeOf' | 'sha256' | 'bytes'>,
+    path: string,
+  ): Promise<SoundbiteFile> {
+    const { episodeId, madeOf, sha256 } = file
+    try {
+      return await transact(database, async transaction => {
+        const now = clock.now()
+        const made = await SoundbiteFile.create({ ...file, madeAt: now, askedAt: now }, { transaction })
+        await blobs.hold(made.id, { path, sha256 }, transaction)
+        return made
+      })
+    } catch (error) {
+      // Another process was first.
+      if (error instanceof UniqueConstraintError)
+        return SoundbiteFile.findOne({ where: { episodeId, madeOf }, rejectOnEmpty: true })
+      throw error
+    }
+  }
+
+  const withAll = { include: [{ model: Show, as: 'show' }, withFiles()] }
+
+  return {
+    /** Of an episode as it is written now. */
+    async ofDraft({ id, showId }: Scope, soundbiteId: string): Promise<SoundbiteFile> {
+      const episode = await Episode.findOne({ where: { id, showId }, ...withAll })
+      if (!episode) throw nothingThere()
+      const role = deliveredRole(episode)
+      const cutting = {
+        episode,
+        file: role && fileIn(episode, role),
+        text: textOf(episode),
+        soundbites: soundbitesNow(episode),
+      }
+      return find(cutting, soundbiteId)
+    },
+
+    /** Of an episode as it was released, by the address parts of its page. */
+    async ofReleased(show: string, slug: string, soundbiteId: string): Promise<SoundbiteFile> {
+      const row = await Show.findOne({ where: { slug: show }, attributes: ['id'] })
+      const episode = row && (await Episode.findOne({ where: { showId: row.id, slug, ...withPage }, ...withAll }))
+      if (!episode?.released) throw nothingThere()
+      const { released } = episode
+      const file = fileIn(episode, 'released')
+      const cutting = { episode, file, text: readSnapshot(released), soundbites: released.soundbites ?? [] }
+      return find(cutting, soundbiteId)
+    },
+  }
+}
+
+const nothingThere = (): AppError => new AppError('not-found', 'There is no such soundbite.')
