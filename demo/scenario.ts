@@ -133,7 +133,7 @@ export const demoShows: readonly DemoShow[] = [
         ],
         soundbites: [
           [28, 45.5, 'Four parts beeswax'],
-          [46, 58.4, 'Why wax is a promise'],
+          [46, 62.5, 'Why wax is a promise'],
         ],
         standing: 'released',
         dayOffset: -54,

@@ -132,6 +132,13 @@ describe.each(['light', 'dark'] as const)('in the %s theme', colorScheme => {
       .waitFor()
     expect(await violations()).toEqual([])
   })
+  it('the desk at Soundbites', async () => {
+    await page.goto(`${house.address}/studio/bellows-and-reeds`)
+    await page.getByRole('link', { name: 'Wax, or the smell of a good morning' }).first().click()
+    await openPart(page, 'Soundbites')
+    await page.getByLabel('Title of soundbite 1').focus()
+    expect(await violations()).toEqual([])
+  })
   it.each(['history', 'preview'])('the desk with its %s', async look => {
     await page.goto(`${house.address}/studio/bellows-and-reeds`)
     await page.getByRole('link', { name: 'A letter from a chapel' }).first().click()

@@ -2,12 +2,12 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import type { Chapter } from '@core/episode/fields'
+import type { Chapter, Soundbite } from '@core/episode/fields'
 import { vttFiles } from '../core/transcript/vtt.fixture'
 import { readVtt, vttText } from '../core/transcript/vtt'
 import { wordsOf } from '../core/transcript/bytes'
 import { type DemoHouse, demoSounds, openDemoHouse } from './demoHouse'
-import { openPart, saved } from './hands'
+import { openPart, saved, typeOver } from './hands'
 
 let house: DemoHouse
 let page: Page
@@ -59,6 +59,8 @@ it('chapters come from the times in the notes, are marked while listening, moved
   // The place that is heard, by a key from anywhere.
   await page.keyboard.press('Alt+c')
   await expect.poll(async () => (await chapters())!.length).toBe(5)
+  // What is done without a pause is one stroke.
+  await page.waitForTimeout(1_000)
   await page.getByRole('button', { name: 'Remove Patience' }).click()
   await expect.poll(async () => (await chapters())!.length).toBe(4)
   await page.getByRole('button', { name: 'Undo' }).first().click()
@@ -240,4 +242,51 @@ it(`${vttFiles.length} WebVTT files are read as Chromium’s own parser reads th
   )
   expect(differing).toEqual([])
   await blank.close()
+})
+
+it('soundbites are drawn under the waveform, moved by keys, sent, and heard to their end on the page; each is a short MP3', async () => {
+  await open('Wax, or the smell of a good morning', 'Soundbites')
+  const list = page.getByRole('list', { name: 'Soundbites' })
+  await expect.poll(() => list.getByRole('listitem').count()).toBe(2)
+  const box = (await page.locator('.lane').boundingBox())!
+  await page.mouse.move(box.x + box.width * 0.04, box.y + 12)
+  await page.mouse.down()
+  await page.mouse.move(box.x + box.width * 0.2, box.y + 12, { steps: 5 })
+  await page.mouse.up()
+  // Whoever has drawn one writes its title at once.
+  await page.keyboard.type('The curtains')
+  const drawn = async (): Promise<Soundbite | undefined> =>
+    (await api<{ text: { soundbites: Soundbite[] } }>(`/episodes/${id()}`)).text.soundbites.find(
+      ({ title }) => title === 'The curtains',
+    )
+  await expect.poll(async () => (await drawn())?.title).toBe('The curtains')
+  const { durationMs } = (await api<{ source: { durationMs: number } }>(`/episodes/${id()}/sound`)).source
+  const { fromMs, toMs } = (await drawn())!
+  expect(Math.abs(fromMs / durationMs - 0.04)).toBeLessThan(0.02)
+  expect(Math.abs(toMs / durationMs - 0.2)).toBeLessThan(0.02)
+  await page.getByRole('slider', { name: 'End of “The curtains”' }).press('ArrowRight')
+  await expect.poll(async () => (await drawn())!.toMs).toBe(toMs + 100)
+  // What the end cannot go beyond, it does not: the last moment of the sound.
+  await typeOver(page.getByLabel('When The curtains ends'), '9:00')
+  await expect.poll(async () => (await drawn())!.toMs).toBe(durationMs)
+  await typeOver(page.getByLabel('When The curtains ends'), '0:08')
+  await expect.poll(async () => (await drawn())!.toMs).toBe(8_000)
+  const download = page.waitForEvent('download')
+  await page.getByRole('link', { name: 'The curtains as MP3' }).click()
+  expect((await download).suggestedFilename()).toBe('the-curtains.mp3')
+  await saved(page)
+  await page.getByRole('button', { name: 'Send the changes' }).click()
+  await page.getByText('The feed carries it just as it stands here.').waitFor()
+
+  const own = await page.context().newPage()
+  await own.goto(`${house.address}/bellows-and-reeds/wax-or-the-smell-of-a-good-morning`)
+  const pieces = own.locator('[data-soundbites] li')
+  await expect.poll(() => pieces.count()).toBe(3)
+  await pieces.first().locator('[data-at]').click()
+  const audio = own.locator('audio')
+  const at = (): Promise<number> => audio.evaluate((sound: HTMLAudioElement) => sound.currentTime)
+  await expect.poll(at).toBeGreaterThan(fromMs / 1000 + 0.5)
+  await expect.poll(() => audio.evaluate((sound: HTMLAudioElement) => sound.paused), { timeout: 20_000 }).toBe(true)
+  expect(Math.abs((await at()) - 8)).toBeLessThan(0.6)
+  await own.close()
 })

@@ -61,7 +61,7 @@ defineProps<{ show: PublicShow; episode: PublicEpisode }>()
         </ol>
       </section>
       <section v-if="episode.sound && episode.soundbites.length" aria-labelledby="soundbites">
-        <h2 id="soundbites" class="section">To hear before</h2>
+        <h2 id="soundbites" class="section">Short pieces to pass on</h2>
         <ul class="chapters soundbites" data-soundbites>
           <li
             v-for="soundbite in episode.soundbites"

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import Checkbox from 'primevue/checkbox'
 import InputText from 'primevue/inputtext'
+import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import { computed } from 'vue'
 import type { Fault } from '@contract/problem'
 import type { Show } from '@contract/shows'
-import type { EpisodeText } from '@core/episode/fields'
+import { discussionProtocols, type EpisodeText } from '@core/episode/fields'
 import FormField from '../parts/FormField.vue'
 import FoldPanel from '../parts/FoldPanel.vue'
 import ArtworkField from '../show/ArtworkField.vue'
@@ -19,12 +20,15 @@ const emit = defineEmits<{ artwork: [address: string] }>()
 const set = (part: Partial<EpisodeText['extras']>): void => {
   extras.value = { ...extras.value, ...part }
 }
-const text = (name: 'author' | 'page' | 'discussion' | 'licence' | 'place') => ({
+const text = (name: 'author' | 'page' | 'discussion' | 'numberShown' | 'licence' | 'place') => ({
   modelValue: extras.value[name] ?? '',
   'onUpdate:modelValue': (words: string | undefined) => set({ [name]: words?.trim() ? words : null }),
 })
 const fault = (name: string): string | undefined => props.faults.find(({ field }) => field === `extras.${name}`)?.rule
 
+const discussionHint = computed(() =>
+  extras.value.discussionProtocol ? 'comments, and podcast:socialInteract: apps take part' : 'The item’s comments',
+)
 const inherited = computed(() => {
   const { explicit, author, page } = extras.value
   const names = [
@@ -45,6 +49,14 @@ const inherited = computed(() => {
     .filter(Boolean)
     .join(' ')
 })
+const protocolNames: Readonly<Record<(typeof discussionProtocols)[number], string>> = {
+  activitypub: 'a post by ActivityPub',
+  atproto: 'a post by the AT Protocol',
+}
+const discussionChoices = [
+  { name: 'a page', value: 'page' },
+  ...discussionProtocols.map(value => ({ name: protocolNames[value], value })),
+]
 const explicitChoices = computed(() => [
   { name: `As the show: ${props.show.explicit ? 'yes' : 'no'}`, value: 'as the show' },
   { name: 'No', value: 'no' },
@@ -100,8 +112,27 @@ const explicitChoice = computed({
         <FormField v-slot="{ id }" label="Web page of its own" hint="The item’s link" :fault="fault('page')">
           <InputText :id="id" v-bind="text('page')" type="url" placeholder="Its page here" />
         </FormField>
-        <FormField v-slot="{ id }" label="Discussion" hint="The item’s comments" :fault="fault('discussion')">
-          <InputText :id="id" v-bind="text('discussion')" type="url" placeholder="Where it is talked about" />
+        <FormField v-slot="{ id }" label="Discussion" :hint="discussionHint" :fault="fault('discussion')">
+          <div class="beside">
+            <InputText :id="id" v-bind="text('discussion')" type="url" placeholder="Where it is talked about" />
+            <Select
+              v-if="extras.discussion !== null"
+              :model-value="extras.discussionProtocol ?? 'page'"
+              :options="discussionChoices"
+              option-label="name"
+              option-value="value"
+              aria-label="What is at that address"
+              @update:model-value="value => set({ discussionProtocol: value === 'page' ? null : value })"
+            />
+          </div>
+        </FormField>
+        <FormField
+          v-slot="{ id }"
+          label="Shown in place of the number"
+          hint="podcast:episode’s display, such as 12½; up to 32 letters"
+          :fault="fault('numberShown')"
+        >
+          <InputText :id="id" v-bind="text('numberShown')" maxlength="32" placeholder="The number" />
         </FormField>
         <FormField v-slot="{ id }" label="Place" hint="podcast:location, and on the page" :fault="fault('place')">
           <InputText :id="id" v-bind="text('place')" />
@@ -135,6 +166,11 @@ const explicitChoice = computed({
   grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: var(--space-3) var(--space-4);
   align-content: start;
+}
+.beside {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: var(--space-2);
 }
 .check {
   grid-column: 1 / -1;

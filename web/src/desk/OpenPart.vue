@@ -54,7 +54,7 @@ const fault = (field: string): string | undefined =>
 defineExpose({
   bringTranscript: (file: File) => transcriptPart.value?.bring(file, file.name),
   goToCue: (id: string) => transcriptPart.value?.goTo(id),
-  focusSoundbite: (id: string) => soundbitesPart.value?.focusTitle(id),
+  focusSoundbite: (id: string | undefined) => soundbitesPart.value?.focusTitle(id),
   focusChapter: (id: string) => chaptersPart.value?.focusTitle(id),
 })
 </script>

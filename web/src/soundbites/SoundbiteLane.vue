@@ -15,6 +15,8 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{
   add: [ms: number]
+  /** The one that was begun is drawn. */
+  drawn: []
   hear: [soundbite: Soundbite]
   drag: [id: string, edge: keyof Stretch, ms: number]
   put: [id: string, edge: keyof Stretch, ms: number]
@@ -36,7 +38,10 @@ function draw(event: PointerEvent): void {
   const { fromMs, toMs } = props.view
   const msAt = (share: number): number => fromMs + share * (toMs - fromMs)
   emit('add', msAt((event.clientX - left) / width))
-  dragAlong(event, lane, share => props.chosenId && emit('drag', props.chosenId, 'toMs', msAt(share)))
+  const follow = (share: number): void => {
+    if (props.chosenId) emit('drag', props.chosenId, 'toMs', msAt(share))
+  }
+  dragAlong(event, lane, follow, () => emit('drawn'))
 }
 </script>
 

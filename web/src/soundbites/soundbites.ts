@@ -8,16 +8,18 @@ type Edge = 'fromMs' | 'toMs'
 export function soundbiteActs(all: () => readonly Soundbite[], endMs: () => number, write: (all: Soundbite[]) => void) {
   const within = (ms: number): number => Math.round(Math.min(Math.max(ms, 0), endMs()))
 
+  function change(id: string, part: Partial<Soundbite>): void {
+    write(all().map(each => (each.id === id ? { ...each, ...part } : each)))
+  }
+
   return {
+    change,
     isFull: (): boolean => all().length >= mostSoundbites,
     /** Marks one that begins at a moment; answers its id. */
     add(atMs: number): string {
       const made = soundbiteFrom(uuidV4(), atMs, endMs())
       write([...all(), made])
       return made.id
-    },
-    change(id: string, part: Partial<Soundbite>): void {
-      write(all().map(each => (each.id === id ? { ...each, ...part } : each)))
     },
     /** Moves beginning or end, which stop before the other comes too close or gets too far. */
     move(id: string, edge: Edge, ms: number): void {
@@ -27,7 +29,7 @@ export function soundbiteActs(all: () => readonly Soundbite[], endMs: () => numb
         edge === 'fromMs'
           ? Math.min(Math.max(within(ms), own.toMs - longestSoundbiteMs), own.toMs - shortestSoundbiteMs)
           : Math.max(Math.min(within(ms), own.fromMs + longestSoundbiteMs), own.fromMs + shortestSoundbiteMs)
-      this.change(id, { [edge]: moved })
+      change(id, { [edge]: moved })
     },
     remove(id: string): void {
       write(all().filter(each => each.id !== id))
