@@ -63,6 +63,7 @@ const floors = [
   'calendar',
   'shelf',
   'site',
+  'listeners',
   'preview',
   'tidying',
   'health',

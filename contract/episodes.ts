@@ -98,6 +98,8 @@ export const episode = episodeSummary.extend({
   keepsPage: z.boolean(),
   /** Of its own artwork, for the studio; null where it has the show's. */
   artworkAddress: z.string().nullable(),
+  /** Whether what is out goes to listeners with an address of their own only. */
+  isPrivate: z.boolean(),
   pageAddress: z.string().nullable(),
   enclosureAddress: z.string().nullable(),
   upload: upload.nullable(),

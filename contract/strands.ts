@@ -16,6 +16,8 @@ const facts = z.object({
   artworkId: pictureId.nullable(),
   goesBy: z.enum(strandWays),
   value: line(120).nullable(),
+  /** Whether its episodes go out to listeners with an address of their own only. */
+  isPrivate: z.boolean().default(false),
 })
 const fitting = (strand: z.infer<typeof facts>, context: z.RefinementCtx): void => {
   const message = strandFault(strand)
@@ -43,6 +45,7 @@ const strand = z.object({
   artworkAddress: z.string(),
   goesBy: z.enum(strandWays),
   value: z.string().nullable(),
+  isPrivate: z.boolean(),
   feedAddress: z.string(),
   /** How many of its episodes are out. */
   released: z.number(),

@@ -76,6 +76,7 @@ export const demoShows: readonly DemoShow[] = [
         description: 'The episodes that are about reeds and nothing else, for those at the bench.',
         goesBy: 'tag',
         value: 'reeds',
+        isPrivate: false,
       },
     ],
     episodes: [

@@ -93,9 +93,22 @@ describe.each(['light', 'dark'] as const)('in the %s theme', colorScheme => {
     ['', 'What became of it'],
     ['/facts', 'What else the feed says'],
     ['/strands', 'New strand'],
+    ['/private', 'Who has one'],
     ['/directories', 'Others, followed by hand'],
     ['/check', 'Check a feed'],
   ])('the feed %s', async (path, words) => {
+    if (path === '/private')
+      await page.evaluate(async () => {
+        const ask = async (how: string, where: string, what?: object) =>
+          (await (
+            await fetch(`/api/v1${where}`, {
+              method: how,
+              ...(what && { body: JSON.stringify(what), headers: { 'content-type': 'application/json' } }),
+            })
+          ).json()) as { id: string }
+        const { id } = await ask('GET', '/shows/at/bellows-and-reeds')
+        await ask('POST', `/shows/${id}/listeners`, { names: ['Odile', 'Benno'], strandId: null })
+      })
     await page.goto(`${house.address}/studio/bellows-and-reeds/feed${path}`)
     await page.getByText(words, { exact: true }).waitFor()
     if (path === '/facts') await page.getByRole('button', { name: 'Name a season' }).click()

@@ -2,6 +2,7 @@ import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import type { DirectoryList } from '@contract/directories'
 import type { Episode } from '@contract/episodes'
+import type { ListenerList } from '@contract/listeners'
 import type { Shelf } from '@contract/shelf'
 import type { ShowPage } from '@contract/shows'
 import type { Travelled } from '@contract/travel'
@@ -183,4 +184,41 @@ it('a directory of one’s own is kept, and the public page links to all of them
   await page.getByRole('link', { name: 'Pontoon', exact: true }).waitFor()
   const shown = await (await fetch(`${house.address}/slow-ferry`)).text()
   for (const name of ['Harbour List', 'Old Pier', 'Pontoon']) expect(shown).toContain(`>${name}</a>`)
+})
+
+it('a strand becomes private: two people get addresses, one is withdrawn, and everybody else has no trace of it', async () => {
+  await page.goto(`${house.address}/studio/bellows-and-reeds/feed/private`)
+  await page.getByText('Nothing; the show is for everybody.').waitFor()
+  await page.getByRole('link', { name: 'Make a strand private' }).click()
+  await page.getByRole('button', { name: 'New strand' }).click()
+  await page.getByLabel('Name').fill('Bellows for friends')
+  await page.getByLabel('The tag').fill('wax')
+  await page.getByRole('checkbox', { name: /^Private:/ }).check()
+  await page.getByRole('button', { name: 'Make the strand' }).click()
+  await page.getByRole('link', { name: 'those who have an address of their own' }).click()
+  await page.getByLabel('Who').fill('Odile\nBenno')
+  await page.getByRole('button', { name: 'Give 2 people addresses' }).click()
+  const { id } = await ask<{ id: string }>('GET', '/shows/at/bellows-and-reeds')
+  const addresses = async (): Promise<string[]> =>
+    (await ask<ListenerList>('GET', `/shows/${id}/listeners`)).listeners.map(({ address }) => address)
+  await expect.poll(addresses).toHaveLength(2)
+  const [benno = '', odile = ''] = await addresses()
+  const feed = async (address: string): Promise<[number, boolean]> => {
+    const answer = await fetch(address)
+    return [answer.status, (await answer.text()).includes('Wax, or the smell of a good morning')]
+  }
+  expect(await feed(benno)).toEqual([200, true])
+  expect(await feed(`${house.address}/bellows-and-reeds/feed.xml`)).toEqual([200, false])
+  expect(await feed(`${house.address}/bellows-and-reeds`)).toEqual([200, false])
+  await page.getByRole('button', { name: 'Withdraw from Benno' }).click()
+  await page.getByRole('button', { name: 'Let it answer again for Benno' }).waitFor()
+  expect((await feed(benno))[0]).toBe(404)
+  expect(await feed(odile)).toEqual([200, true])
+  await page.getByRole('button', { name: 'Renew for Odile' }).click()
+  await page.getByRole('button', { name: 'Give another' }).click()
+  await expect.poll(async () => (await addresses())[1]).not.toBe(odile)
+  expect((await feed(odile))[0]).toBe(404)
+  // The episode says on its desk where it is.
+  await page.getByRole('link', { name: 'Wax, or the smell of a good morning' }).first().click()
+  await page.getByRole('link', { name: 'Only in private feeds' }).waitFor()
 })

@@ -27,6 +27,9 @@ import { calendarRoutes } from './calendar/routes'
 import { chapterRoutes } from './chapters/routes'
 import { directoryRoutes } from './directories/routes'
 import { deliveryRoutes } from './delivery/routes'
+import { mediaSender } from './delivery/send'
+import { listenerRoutes } from './listeners/routes'
+import { ownAddressRoutes } from './listeners/ownAddresses'
 import { mailRoutes } from './mail/routes'
 import { missingAddress } from './missingAddress'
 import { readJson } from './json'
@@ -55,6 +58,7 @@ import { uploadRoutes } from './uploads/routes'
 export async function createApp(platform: Platform, onRoute?: (route: RouteOptions) => void): Promise<FastifyInstance> {
   const { configuration, log } = platform
   const short = shortWay()
+  const sender = mediaSender(platform)
   const app = Fastify({
     // A logger for each request costs a quarter of the time of a short answer; it is there only where its lines are wanted.
     ...(log.isLevelEnabled('info')
@@ -83,12 +87,13 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
     letAnyoneIn(open)
     await open.register(healthRoutes(platform))
     await open.register(feedRoutes(platform, short))
-    await open.register(deliveryRoutes(platform, short))
+    await open.register(deliveryRoutes(platform, sender, short))
     await open.register(async pages => {
       await pages.register(fastifyHelmet, pageHeaders(platform))
       await pages.register(chapterRoutes(platform))
       await pages.register(soundbiteFileRoutes(platform))
       await pages.register(transcriptFileRoutes(platform))
+      await pages.register(ownAddressRoutes(platform, sender))
       await pages.register(siteRoutes(platform))
       await pages.register(studioRoutes(platform))
     })
@@ -137,6 +142,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
         await answers.register(checkingRoutes(platform))
         await answers.register(strandRoutes(platform))
         await answers.register(directoryRoutes(platform))
+        await answers.register(listenerRoutes(platform))
       })
     },
     { prefix: '/api/v1' },

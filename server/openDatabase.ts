@@ -8,13 +8,14 @@ import { initHistory } from './history/models'
 import { initDirectories } from './directories/models'
 import { initDrafts } from './drafting/models'
 import { initTranscripts } from './transcripts/models'
+import { initListeners } from './listeners/models'
 import { initJobs } from './jobs/models'
 import { initMail } from './mail/models'
 import { initLinks } from './links/models'
 import { initPictures } from './pictures/models'
 import { initShows } from './shows/models'
 import { initSoundbites } from './soundbites/models'
-import { initStrands } from './strands/models'
+import { initStrands } from './shows/strands'
 import { initTogether } from './together/models'
 import { initUploads } from './files/upload'
 
@@ -48,6 +49,7 @@ export function openDatabase(address: string): Sequelize {
     initLinks,
     initSoundbites,
     initStrands,
+    initListeners,
     initFeeds,
     initDirectories,
     initTogether,

@@ -44,6 +44,8 @@ export const feedFacts = z.object({
     .array(seasonName)
     .max(500, 'At most 500 seasons.')
     .refine(names => new Set(names.map(({ season }) => season)).size === names.length, 'Each season once.'),
+  /** Whether it goes out to listeners with an address of their own only. */
+  isPrivate: z.boolean(),
   isLocked: z.boolean(),
   isBlocked: z.boolean(),
   isComplete: z.boolean(),
@@ -74,6 +76,7 @@ export const unsetFeedFacts: FeedFacts = {
   statements: [],
   recommends: [],
   seasonNames: [],
+  isPrivate: false,
   isLocked: true,
   isBlocked: false,
   isComplete: false,

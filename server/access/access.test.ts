@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Transcript } from '@contract/transcripts'
 import type { Episode } from '@contract/episodes'
 import type { Show } from '@contract/shows'
+import type { ListenerList } from '@contract/listeners'
 import type { StrandList } from '@contract/strands'
 import type { Role } from '@core/access/roles'
 import { account, type House, openHouse, showFacts, squarePicture } from '../testing/house'
@@ -47,7 +48,9 @@ beforeAll(async () => {
   const { version } = await house.get(released.id)
   const soundbites = [{ id: 'kept', fromMs: 0, toMs: 2000, title: '' }]
   await house.call('PATCH', `/episodes/${released.id}`, { version, text: { soundbites } })
+  const listeners = await house.call('POST', `/shows/${show.id}/listeners`, { names: ['Odile'], strandId: null })
   ids = {
+    listener: listeners.json<ListenerList>().listeners[0]!.id,
     released: released.id,
     strand: strand.json<StrandList>().strands[0]!.id,
     transcript: transcript.json<Transcript>().id,

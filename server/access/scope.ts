@@ -3,7 +3,7 @@ import { type Act, may, type Role } from '@core/access/roles'
 import { AppError } from '../errors'
 
 /** What an id in an address can name. */
-export type Thing = 'show' | 'address' | 'episode' | 'file' | 'upload' | 'transcript' | 'strand'
+export type Thing = 'show' | 'address' | 'episode' | 'file' | 'upload' | 'transcript' | 'strand' | 'listener'
 
 /** Something in a show, together with the show it was found in: what services take, so that none acts on a bare id. */
 export interface Scope {
@@ -22,6 +22,7 @@ const showsOf: Readonly<Record<Thing, string>> = {
   episode: 'SELECT show_id FROM episodes WHERE id = :id',
   file: 'SELECT show_id FROM files WHERE id = :id',
   strand: 'SELECT show_id FROM strands WHERE id = :id',
+  listener: 'SELECT show_id FROM feed_listeners WHERE id = :id',
   transcript: 'SELECT e.show_id FROM transcripts t JOIN episodes e ON e.id = t.episode_id WHERE t.id = :id',
   upload: 'SELECT e.show_id FROM uploads u JOIN episodes e ON e.id = u.episode_id WHERE u.id = :id',
 }
@@ -34,6 +35,7 @@ const nowhere: Readonly<Record<Thing, string>> = {
   upload: 'There is no such upload.',
   transcript: 'There is no such transcript.',
   strand: 'There is no such strand.',
+  listener: 'There is no such listener.',
 }
 
 const canBeId = /^[0-9a-f-]{32,64}$/

@@ -1,29 +1,42 @@
 import { jsonChapters, jsonChaptersType } from '@core/chapters/json'
 import { toldOf } from '@core/episode/told'
+import { type Outlet, publicOutlet } from '../episodes/audience'
 import { outgoingOf } from '../episodes/outgoing'
 import { releasedPictures } from '../episodes/pictures'
 import { releasedEpisode } from '../episodes/released'
-import { publicAccess } from '../media/publicAccess'
-import { written } from '../media/written'
+import { type Written, written } from '../media/written'
 import { nosniff } from '../nosniff'
 import type { Platform } from '../platform'
+import type { Show } from '../shows/models'
 import { tellerOf } from '../shows/service'
 import { writtenAnswers } from '../shows/writtenAnswers'
 
 /** The files of chapters of released episodes, at the address parts of these. */
 export function chapterFiles(platform: Pick<Platform, 'configuration' | 'events'>) {
   const { publicUrl } = platform.configuration
-  return writtenAnswers(platform, async (show, path, lastModified) => {
-    const episode = await releasedEpisode(show.id, path)
-    if (!episode) return null
-    const pictureAddress = await releasedPictures([episode], publicUrl)
-    const { text, chapters, slug } = outgoingOf(episode, pictureAddress)
-    if (chapters.length === 0) return null
-    const words = jsonChapters(
-      chapters,
-      { title: toldOf(text, tellerOf(show, publicUrl), chapters).title, podcastName: show.name },
-      pictureAddress,
-    )
-    return { path: slug, answer: await written(jsonChaptersType, words, lastModified, { ...publicAccess, ...nosniff }) }
-  })
+  const outlet = publicOutlet(publicUrl)
+  return writtenAnswers(platform, (show, path, lastModified) =>
+    writeChapters(show, path, lastModified, publicUrl, outlet),
+  )
+}
+
+/** The file of chapters of a released episode, by its address part; null where there is none. */
+export async function writeChapters(
+  show: Show,
+  path: string,
+  lastModified: Date,
+  publicUrl: string,
+  { audience, base, headers }: Outlet,
+): Promise<{ path: string; answer: Written } | null> {
+  const episode = await releasedEpisode(show.id, audience, path)
+  if (!episode) return null
+  const pictureAddress = await releasedPictures([episode], publicUrl)
+  const { text, chapters, slug } = outgoingOf(episode, pictureAddress)
+  if (chapters.length === 0) return null
+  const words = jsonChapters(
+    chapters,
+    { title: toldOf(text, tellerOf(show, base), chapters).title, podcastName: show.name },
+    pictureAddress,
+  )
+  return { path: slug, answer: await written(jsonChaptersType, words, lastModified, { ...headers, ...nosniff }) }
 }

@@ -5,14 +5,16 @@ import type { FeedCheck, FeedChecked, FeedOverview, ToldComparison, ToldFinding 
 import type { ShowChange } from '@contract/shows'
 import type { FeedFinding } from '@core/feed/check'
 import { comparisonWords, firstStateWords } from '@core/feed/compare'
+import { withAllFacts } from '@core/feed/facts'
 import { feedRules } from '@core/feed/rules'
+import { blockedShow } from '@core/feed/rules/blockedShow'
 import { Membership } from '../access/models'
 import type { Scope } from '../access/scope'
 import { Episode } from '../episodes/models'
 import { AppError } from '../errors'
 import { FeedState } from '../feeds/models'
 import { readersOf } from '../feeds/readers'
-import { currentFeed, feedTextWith, mainFeed } from '../feeds/service'
+import { feedOf, feedText, feedTextWith } from '../feeds/service'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
 import { feedAsker } from './ask'
@@ -36,9 +38,9 @@ export function checkingService(platform: Pick<Platform, 'configuration' | 'cloc
   }
 
   /** The newest states of a show's feed, each with what was other in it than before. */
-  async function statesOf(showId: string): Promise<FeedOverview['states']> {
+  async function statesOf(showId: string, name: string): Promise<FeedOverview['states']> {
     const states = await FeedState.findAll({
-      where: { showId, name: mainFeed },
+      where: { showId, name },
       attributes: ['id', 'at', 'bytes', 'words'],
       order: [['revision', 'DESC']],
       limit: shownStates + 1,
@@ -72,7 +74,11 @@ export function checkingService(platform: Pick<Platform, 'configuration' | 'cloc
     /** Everything about the feed of a show. */
     async overview(scope: Scope): Promise<FeedOverview> {
       const show = await find(scope)
-      const { bodies, lastModified } = (await currentFeed(platform, show, mainFeed))!
+      const { isPrivate } = withAllFacts(show.feedFacts)
+      const {
+        name,
+        feed: { bodies, lastModified },
+      } = await feedOf(platform, show)
       const bytes = bodies.identity
       const { findings, items } = await run(
         {
@@ -83,16 +89,20 @@ export function checkingService(platform: Pick<Platform, 'configuration' | 'cloc
         },
         configuration,
       )
-      const states = await statesOf(show.id)
+      const states = await statesOf(show.id, name)
       return {
         feedAddress: `${configuration.publicUrl}/${show.slug}/feed.xml`,
         items,
         bytes: bytes.length,
         changedAt: new Date(Math.min(+lastModified, +clock.now())).toISOString(),
         rules: feedRules.length,
-        findings: await withEpisodes(findings, show.id),
+        // That directories are asked not to list it is what a private show wants.
+        findings: await withEpisodes(
+          findings.filter(({ name: rule }) => !isPrivate || rule !== blockedShow.name),
+          show.id,
+        ),
         states,
-        readers: await readersOf(platform.database, show.id, mainFeed, states[0]?.at ?? null),
+        readers: await readersOf(platform.database, show.id, name, states[0]?.at ?? null),
       }
     },
 
@@ -113,8 +123,7 @@ export function checkingService(platform: Pick<Platform, 'configuration' | 'cloc
     /** What a change of the show would change in its feed; nothing is changed. */
     async outlook(scope: Scope, change: Omit<ShowChange, 'version'>): Promise<ToldComparison> {
       const show = await find(scope)
-      const { bodies } = (await currentFeed(platform, show, mainFeed))!
-      const earlier = bodies.identity
+      const earlier = Buffer.from(await feedText(show, configuration))
       const later = Buffer.from(await feedTextWith(show, change, configuration))
       const comparison = await run({ kind: 'compare', earlier, later }, configuration)
       return { comparison, words: comparisonWords(comparison) }

@@ -21,6 +21,7 @@ import { rhythm } from './migrations/0018-rhythm'
 import { release } from './migrations/0019-release'
 import { feed } from './migrations/0020-feed'
 import { soundbites } from './migrations/0021-soundbites'
+import { listeners } from './migrations/0022-listeners'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -44,6 +45,7 @@ const migrations = [
   { name: '0019-release', statements: release },
   { name: '0020-feed', statements: feed },
   { name: '0021-soundbites', statements: soundbites },
+  { name: '0022-listeners', statements: listeners },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

@@ -1,6 +1,7 @@
 import { LRUCache } from 'lru-cache'
 import { Op } from 'sequelize'
 import type { Clock } from '../clock'
+import { type Audience, goesTo } from '../episodes/audience'
 import { Episode, PastDelivery } from '../episodes/models'
 import { withPage } from '../episodes/released'
 import { fileIn, withRole } from '../episodes/roles'
@@ -39,6 +40,7 @@ export function deliverableFiles(clock: Clock, events: Events) {
   const loading = new Map<string, Promise<Deliverables>>()
   let changes = 0
   events.hear(news => {
+    if (news !== 'all' && news.kind === 'feed') return forgetShow(news.showId)
     if (news !== 'all' && news.kind !== 'episode') return
     changes++
     for (const cache of [kept, misses, loading]) {
@@ -47,9 +49,18 @@ export function deliverableFiles(clock: Clock, events: Events) {
     }
   })
 
+  /** Who a show goes out to may be others than before. */
+  function forgetShow(showId: string): void {
+    changes++
+    for (const [episodeId, files] of kept.entries())
+      if ([...files.values()].some(file => file.showId === showId)) kept.delete(episodeId)
+    misses.clear()
+    loading.clear()
+  }
+
   async function load(episodeId: string): Promise<Deliverables> {
     const changesBefore = changes
-    const found = await readDeliverables(episodeId, clock.now())
+    const found = await readDeliverables(episodeId, 'everybody', clock.now())
     // What changed while it was read may be older than what it changed to.
     if (changes === changesBefore) (found.size > 0 ? kept : misses).set(episodeId, found)
     return found
@@ -82,8 +93,8 @@ export function deliverableFiles(clock: Clock, events: Events) {
   }
 }
 
-/** The files of a released episode: the current one, and those that were replaced not long ago. What lives elsewhere was never here. */
-async function readDeliverables(episodeId: string, now: Date): Promise<Deliverables> {
+/** The files of a released episode that goes out to an audience: the current one, and those that were replaced not long ago. What lives elsewhere was never here. */
+export async function readDeliverables(episodeId: string, audience: Audience, now: Date): Promise<Deliverables> {
   if (!/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(episodeId)) return none
   const episode = await Episode.findOne({
     where: { id: episodeId, ...withPage },
@@ -91,6 +102,9 @@ async function readDeliverables(episodeId: string, now: Date): Promise<Deliverab
     include: withRole('released', ...columns),
   })
   if (!episode) return none
+  const isFor = await goesTo(episode.showId, audience)
+  const released = isFor && (await Episode.findByPk(episodeId, { attributes: ['id', 'released'], rejectOnEmpty: true }))
+  if (isFor && !isFor(released!)) return none
   const past = await PastDelivery.findAll({
     where: { episodeId, until: { [Op.gt]: now } },
     include: { model: AudioFile, as: 'file', attributes: [...columns] },

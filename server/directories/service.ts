@@ -1,6 +1,7 @@
 import { LRUCache } from 'lru-cache'
 import { v7 as uuidV7 } from 'uuid'
 import type { Directory, DirectoryList, Listing, NewOwnListing } from '@contract/directories'
+import { withAllFacts } from '@core/feed/facts'
 import type { Scope } from '../access/scope'
 import { transact } from '../database/transact'
 import { releasedCount } from '../episodes/released'
@@ -61,11 +62,13 @@ export function directoryService(platform: Platform) {
   }
 
   /** What a directory wants, and whether the show has it; what nobody here knows of is taken for there. */
-  const wantsOf = ({ wants }: ToldDirectory, show: Show, released: number): Directory['wants'] =>
-    wants.map(({ name, words }) => ({
+  const wantsOf = ({ wants }: ToldDirectory, show: Show, released: number): Directory['wants'] => [
+    ...(withAllFacts(show.feedFacts).isPrivate ? [{ words: 'A feed that everybody can have', isThere: false }] : []),
+    ...wants.map(({ name, words }) => ({
       words,
       isThere: name === 'episode' ? released > 0 : name === 'artwork' ? !show.artworkIsProvisional : true,
-    }))
+    })),
+  ]
 
   async function list(scope: Scope): Promise<DirectoryList> {
     const show = await find(scope)

@@ -1,6 +1,7 @@
 import { Op } from 'sequelize'
 import type { Snapshot } from '@core/episode/snapshot'
 import type { AudioFile } from '../files/models'
+import { type Audience, goesTo } from './audience'
 import { Episode } from './models'
 import { withRole } from './roles'
 
@@ -16,21 +17,24 @@ const newestFirst: [string, 'DESC'][] = [
 ]
 
 /** The episodes in the feed of a show, newest first, each with what tells that something of it is another than before. */
-export async function releasedVersions(showId: string): Promise<{ id: string; is: string }[]> {
+export async function releasedVersions(showId: string, audience: Audience): Promise<{ id: string; is: string }[]> {
+  const isFor = await goesTo(showId, audience)
   const rows = (await Episode.findAll({
     where: { showId, ...inFeed },
-    attributes: ['id', 'version', 'soundVersion', 'releaseAt'],
+    attributes: ['id', 'version', 'soundVersion', 'releaseAt', ...(isFor ? ['released' as const] : [])],
     include: withRole('released', 'bytes', 'durationMs'),
     order: newestFirst,
     raw: true,
     nest: true,
-  })) as unknown as (Pick<Episode, 'id' | 'version' | 'soundVersion' | 'releaseAt'> & {
+  })) as unknown as (Pick<Episode, 'id' | 'version' | 'soundVersion' | 'releaseAt' | 'released'> & {
     files: { fileId: string; file: Pick<AudioFile, 'bytes' | 'durationMs'> }
   })[]
-  return rows.map(({ id, version, soundVersion, releaseAt, files: { fileId, file } }) => ({
-    id,
-    is: `${id} ${version} ${soundVersion} ${+releaseAt!} ${fileId} ${file.bytes} ${file.durationMs}`,
-  }))
+  return rows
+    .filter(row => !isFor || isFor(row))
+    .map(({ id, version, soundVersion, releaseAt, files: { fileId, file } }) => ({
+      id,
+      is: `${id} ${version} ${soundVersion} ${+releaseAt!} ${fileId} ${file.bytes} ${file.durationMs}`,
+    }))
 }
 
 /** What is public of an episode that is released. */
@@ -44,13 +48,15 @@ export interface ReleasedEpisode {
 }
 
 /**
- * The released episodes of a show, newest first, with what is public of them; of one address part, where that is given, also
+ * The released episodes of a show that go out to an audience, newest first, with what is told of them; of one address part, where that is given, also
  * one that has left the feed and keeps its page.
  */
 export async function releasedEpisodes(
   showId: string,
+  audience: Audience,
   { slug, ids }: { slug?: string | undefined; ids?: readonly string[] | undefined } = {},
 ): Promise<ReleasedEpisode[]> {
+  const isFor = await goesTo(showId, audience)
   const which = slug === undefined ? inFeed : { ...withPage, slug }
   // Plain rows: making models of hundreds of them takes longer than all else that is done for a feed.
   const rows = (await Episode.findAll({
@@ -61,12 +67,19 @@ export async function releasedEpisodes(
     raw: true,
     nest: true,
   })) as unknown as (Omit<ReleasedEpisode, 'file'> & { files: Pick<ReleasedEpisode, 'file'> })[]
-  return rows.map(({ files, ...episode }) => ({ ...episode, file: files.file }))
+  return rows.filter(row => !isFor || isFor(row)).map(({ files, ...episode }) => ({ ...episode, file: files.file }))
 }
 
 /** The released episode at an address part; null where none is. */
-export const releasedEpisode = async (showId: string, slug: string): Promise<ReleasedEpisode | null> =>
-  (await releasedEpisodes(showId, { slug }))[0] ?? null
+export const releasedEpisode = async (
+  showId: string,
+  audience: Audience,
+  slug: string,
+): Promise<ReleasedEpisode | null> => (await releasedEpisodes(showId, audience, { slug }))[0] ?? null
 
-export const releasedCount = (showId: string): Promise<number> =>
-  Episode.count({ where: { showId, standing: 'released' } })
+/** How many are in the feed that everybody has. */
+export async function releasedCount(showId: string): Promise<number> {
+  const isFor = await goesTo(showId, 'everybody')
+  if (isFor) return (await releasedVersions(showId, 'everybody')).length
+  return Episode.count({ where: { showId, standing: 'released' } })
+}

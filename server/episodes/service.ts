@@ -18,6 +18,7 @@ import { pictureService } from '../pictures/service'
 import type { Platform } from '../platform'
 import { lockShow } from '../shows/feedRevision'
 import { Show } from '../shows/models'
+import { goesTo } from './audience'
 import { episodeChanges, type InShow } from './change'
 import { Episode } from './models'
 import { nextNumber, numberingOf } from './numbering'
@@ -54,9 +55,14 @@ export function episodeService(
         ],
       }),
     ])
-    const [numbering, badLinks] = await Promise.all([numberingOf(database, episode), badLinksIn(episode.notes)])
+    const [numbering, badLinks, isForEverybody] = await Promise.all([
+      numberingOf(database, episode),
+      badLinksIn(episode.notes),
+      goesTo(place.showId, 'everybody'),
+    ])
+    const isPrivate = isForEverybody !== null && !isForEverybody(episode)
     const open = upload && upload.state !== 'done' ? upload : null
-    return episodeOf(episode, configuration.publicUrl, open, { written, numbering, badLinks })
+    return episodeOf(episode, configuration.publicUrl, open, { written, numbering, badLinks, isPrivate })
   }
 
   /** Asks for the links of new notes in a while, where there are any that were not there before and are not known. */

@@ -36,7 +36,7 @@ export function episodeOf(
   episode: Episode,
   publicUrl: string,
   upload: Upload | null,
-  rest: Pick<EpisodeView, 'written' | 'numbering' | 'badLinks'>,
+  rest: Pick<EpisodeView, 'written' | 'numbering' | 'badLinks' | 'isPrivate'>,
 ): EpisodeView {
   const { show } = episode
   const released = fileIn(episode, 'released')

@@ -12,8 +12,13 @@ import { addressesOf } from '../shows/service'
 
 export const generator = 'Lake Letter'
 
-/** What the feed of a show says of the show. */
-export async function channelOf(show: Show, publicUrl: string, hubUrl: string | null = null): Promise<FeedChannel> {
+/** What the feed of a show says of the show; its addresses begin with `base`, those of pictures do not. */
+export async function channelOf(
+  show: Show,
+  publicUrl: string,
+  hubUrl: string | null = null,
+  base = publicUrl,
+): Promise<FeedChannel> {
   const facts = withAllFacts(show.feedFacts)
   const portraits = show.hosts.flatMap(({ pictureId }) => pictureId ?? [])
   const pictures = new Map(
@@ -23,7 +28,7 @@ export async function channelOf(show: Show, publicUrl: string, hubUrl: string | 
     ]),
   )
   const artwork = pictures.get(show.artworkId)!
-  const { pageAddress, feedAddress, jsonAddress } = addressesOf(publicUrl, show.slug)
+  const { pageAddress, feedAddress, jsonAddress } = addressesOf(base, show.slug)
   const addressOf = (id: string | null | undefined): string | null => {
     const picture = pictures.get(id ?? '')
     return picture ? publicPictureAddress(publicUrl, picture) : null

@@ -11,18 +11,19 @@ import { addressesOf, tellerOf } from '../shows/service'
 /** The show that a feed is told of, and what it says beside what every show says. */
 export interface Telling {
   show: Show
-  publicUrl: string
+  /** The beginning of all addresses. */
+  base: string
   facts: FeedFacts
 }
 
 /** An episode as the feed of its show tells it. */
 export function feedItemOf(
   { id, guid, slug, text, chapters, soundbites, transcripts, file, at, pictureAddress }: Outgoing,
-  { show, publicUrl, facts }: Telling,
+  { show, base, facts }: Telling,
 ): FeedItem {
-  const { pageAddress } = addressesOf(publicUrl, show.slug)
+  const { pageAddress } = addressesOf(base, show.slug)
   const { number, season, kind, hook, tags, people, extras } = text
-  const { title, notesHtml } = toldOf(text, tellerOf(show, publicUrl), chapters)
+  const { title, notesHtml } = toldOf(text, tellerOf(show, base), chapters)
   return {
     title,
     bareTitle: text.title.trim(),
@@ -31,7 +32,7 @@ export function feedItemOf(
     link: extras.page ?? `${pageAddress}/${slug}`,
     publishedAt: at,
     enclosure: file && {
-      address: enclosureAddress(publicUrl, id, file),
+      address: enclosureAddress(base, id, file),
       bytes: Number(file.bytes),
       type: file.type,
       // Of bytes that lie elsewhere nobody here knows the digest.

@@ -1,6 +1,7 @@
 import { LRUCache } from 'lru-cache'
 import { withAllFacts } from '@core/feed/facts'
 import type { FeedItem } from '@core/feed/model'
+import type { Outlet } from '../episodes/audience'
 import { outgoingOf } from '../episodes/outgoing'
 import { releasedPictures } from '../episodes/pictures'
 import { releasedEpisodes, releasedVersions } from '../episodes/released'
@@ -13,18 +14,23 @@ const toldItems = new LRUCache<string, FeedItem>({ max: mostItems })
 /** Items that were told before. */
 export type KnownItems = Pick<Map<string, FeedItem>, 'get'> & { set(key: string, item: FeedItem): unknown }
 
-/** What the feed of a show tells of its episodes, the newest first. */
-export async function feedItems(show: Show, publicUrl: string, known: KnownItems = toldItems): Promise<FeedItem[]> {
-  const versions = await releasedVersions(show.id)
+/** What a feed of a show tells of the episodes in it, the newest first. Pictures are where everybody finds them. */
+export async function feedItems(
+  show: Show,
+  publicUrl: string,
+  { audience, base }: Omit<Outlet, 'headers'>,
+  known: KnownItems = toldItems,
+): Promise<FeedItem[]> {
+  const versions = await releasedVersions(show.id, audience)
   // What the show says of each episode goes into the items, too.
-  const keyOf = ({ is }: { is: string }): string => `${is} ${show.version} ${publicUrl}`
+  const keyOf = ({ is }: { is: string }): string => `${is} ${show.version} ${base}`
   const items = new Map(versions.map(each => [each.id, known.get(keyOf(each))]))
   const untold = versions.filter(({ id }) => !items.get(id))
   if (untold.length > 0) {
     const wanted = untold.length === versions.length ? undefined : untold.map(({ id }) => id)
-    const episodes = await releasedEpisodes(show.id, { ids: wanted })
+    const episodes = await releasedEpisodes(show.id, audience, { ids: wanted })
     const pictureAddress = await releasedPictures(episodes, publicUrl)
-    const context = { show, publicUrl, facts: withAllFacts(show.feedFacts) }
+    const context = { show, base, facts: withAllFacts(show.feedFacts) }
     for (const episode of episodes) items.set(episode.id, feedItemOf(outgoingOf(episode, pictureAddress), context))
     for (const each of untold) {
       const item = items.get(each.id)

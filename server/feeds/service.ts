@@ -5,14 +5,15 @@ import type { FeedModel } from '@core/feed/model'
 import { partOf, partsOf } from '@core/feed/parts'
 import { feedXml } from '@core/feed/xml'
 import type { Configuration } from '../configuration'
+import { type Outlet, publicOutlet } from '../episodes/audience'
 import { releasedCount } from '../episodes/released'
 import { publicAccess } from '../media/publicAccess'
 import { writtenOf } from '../media/written'
 import { nosniff } from '../nosniff'
 import type { Platform } from '../platform'
 import type { Show } from '../shows/models'
-import { Strand } from '../strands/models'
-import { withFacts } from '../shows/service'
+import { Strand } from '../shows/strands'
+import { addressesOf, withFacts } from '../shows/service'
 import { type Told, writtenAnswers } from '../shows/writtenAnswers'
 import { channelOf } from './channel'
 import { strandModel } from './strand'
@@ -22,18 +23,31 @@ import { type KeptFeed, keptFeed } from './kept'
 /** The name of a show's feed among its feeds; others are named by their address behind that of the show, too. */
 export const mainFeed = 'feed.xml'
 
+/** A secret in an address has so many letters, for 192 random bits. */
+export const secretLetters = 32
+
 /** Where the house is found, and the hub that is told of its feeds. */
 type Where = Pick<Configuration, 'publicUrl' | 'hubUrl'>
 
-/** Everything that a show's feed tells. */
-export async function wholeModel(show: Show, { publicUrl, hubUrl }: Where, known?: KnownItems): Promise<FeedModel> {
-  const [channel, items] = await Promise.all([channelOf(show, publicUrl, hubUrl), feedItems(show, publicUrl, known)])
+/** Everything that a show's feed tells, to everybody where nobody else is meant. */
+export async function wholeModel(
+  show: Show,
+  { publicUrl, hubUrl }: Where,
+  outlet: Omit<Outlet, 'headers'> = publicOutlet(publicUrl),
+  known?: KnownItems,
+): Promise<FeedModel> {
+  const [channel, items] = await Promise.all([
+    channelOf(show, publicUrl, hubUrl, outlet.base),
+    feedItems(show, publicUrl, outlet, known),
+  ])
   return { channel, items }
 }
 
-/** A show's feed as it is written now. */
+/** A show's feed as it is written now, with all that is released, whoever that is for. */
 export async function feedText(show: Show, where: Where, known?: KnownItems): Promise<string> {
-  return feedXml(partOf(await wholeModel(show, where, known), 1, withAllFacts(show.feedFacts).itemsPerPart))
+  const { itemsPerPart } = withAllFacts(show.feedFacts)
+  const outlet = { audience: 'whoever' as const, base: where.publicUrl }
+  return feedXml(partOf(await wholeModel(show, where, outlet, known), 1, itemsPerPart))
 }
 
 interface Form {
@@ -53,25 +67,64 @@ function readName(name: string): { part: number; form: Form; strand: string | nu
   return part ? { part: Number(part), form: asXml, strand: null } : null
 }
 
-/** A feed of a show as it is now, by its name; null where there is none of that name. */
+/** A feed of a show as everybody has it now, by its name; null where there is none of that name, or where it is not for everybody. */
 export async function currentFeed(
   platform: Pick<Platform, 'clock' | 'configuration'>,
   show: Show,
   name: string,
 ): Promise<(KeptFeed & Pick<Form, 'type'>) | null> {
   const { publicUrl } = platform.configuration
-  const { itemsPerPart } = withAllFacts(show.feedFacts)
-  const named = readName(name)
+  const { itemsPerPart, isPrivate } = withAllFacts(show.feedFacts)
+  const named = isPrivate ? null : readName(name)
   if (!named || (named.part > 1 && named.part > partsOf(await releasedCount(show.id), itemsPerPart))) return null
   const { type, of } = named.form
   const strand = named.strand === null ? null : await Strand.findOne({ where: { showId: show.id, slug: named.strand } })
-  if (named.strand !== null && !strand) return null
+  if (named.strand !== null && (!strand || strand.isPrivate)) return null
   const kept = await keptFeed(platform, show, name, async () => {
     const model = await wholeModel(show, platform.configuration)
-    return of(strand ? await strandModel(model, strand, publicUrl) : partOf(model, named.part, itemsPerPart))
+    const { feedAddress } = model.channel
+    return of(
+      strand ? await strandModel(model, strand, publicUrl, feedAddress) : partOf(model, named.part, itemsPerPart),
+    )
   })
   return { ...kept, type }
 }
+
+/** What stands for a listener's secret in a feed that is written for all of them, and is as long. */
+export const anyListener = 'of-your-own-'.padEnd(secretLetters, '0')
+
+/** The beginning of all addresses that a listener has. */
+export const listenerBase = (publicUrl: string, secret: string): string => `${publicUrl}/_${secret}`
+
+/**
+ * The feed of a show, or of one of its strands, for listeners with an address of their own: written once for all of them, with
+ * `anyListener` in the place of the secret. No directory lists it, and no hub tells of it.
+ */
+export async function listenersFeed(
+  platform: Pick<Platform, 'clock' | 'configuration'>,
+  show: Show,
+  strand: Strand | null,
+): Promise<KeptFeed> {
+  const { publicUrl } = platform.configuration
+  const name = strand ? `listeners/strands/${strand.slug}/${mainFeed}` : `listeners/${mainFeed}`
+  const outlet = { audience: { strandId: strand?.id ?? null }, base: listenerBase(publicUrl, anyListener) }
+  return keptFeed(platform, show, name, async () => {
+    const whole = await wholeModel(show, { publicUrl, hubUrl: null }, outlet)
+    const known = addressesOf(publicUrl, show.slug).feedAddress
+    const { channel, items } = strand ? await strandModel(whole, strand, publicUrl, known) : whole
+    const own = { feedAddress: whole.channel.feedAddress, jsonAddress: null, isBlocked: true, parts: null }
+    return feedXml({ channel: { ...channel, ...own }, items })
+  })
+}
+
+/** The feed of a show for whoever it is for. */
+export const feedOf = async (
+  platform: Pick<Platform, 'clock' | 'configuration'>,
+  show: Show,
+): Promise<{ name: string; feed: KeptFeed }> =>
+  withAllFacts(show.feedFacts).isPrivate
+    ? { name: `listeners/${mainFeed}`, feed: await listenersFeed(platform, show, null) }
+    : { name: mainFeed, feed: (await currentFeed(platform, show, mainFeed))! }
 
 /** A show's feed as it would be were the show another in some facts. */
 export const feedTextWith = (show: Show, facts: Omit<ShowChange, 'version'>, where: Where): Promise<string> =>

@@ -5,18 +5,26 @@ import { isInStrand, strandAddress } from '@core/feed/strands'
 import { Episode } from '../episodes/models'
 import { Picture } from '../pictures/models'
 import { publicPictureAddress } from '../pictures/names'
-import { type Strand, StrandEpisode } from '../strands/models'
+import { type Strand, StrandEpisode } from '../shows/strands'
 import { widthsOf } from './channel'
 
-/** The feed of a strand: what it says of itself, else what the show says; its episodes keep all that they are. */
-export async function strandModel(whole: FeedModel, strand: Strand, publicUrl: string): Promise<FeedModel> {
+/**
+ * The feed of a strand: what it says of itself, else what the show says; its episodes keep all that they are. What it is known by
+ * comes of the address that the show's feed has for everybody.
+ */
+export async function strandModel(
+  whole: FeedModel,
+  strand: Strand,
+  publicUrl: string,
+  showFeedAddress: string,
+): Promise<FeedModel> {
   const [picture, chosen] = await Promise.all([
     strand.artworkId ? Picture.findOne({ where: { id: strand.artworkId, isPublic: true } }) : null,
     chosenGuids(strand),
   ])
-  const feedAddress = strandAddress(whole.channel.feedAddress, strand.slug)
+  const feedAddress = strandAddress(showFeedAddress, strand.slug)
   const artworkAddress = picture && publicPictureAddress(publicUrl, picture)
-  const from = { title: whole.channel.title, feedAddress: whole.channel.feedAddress }
+  const from = { title: whole.channel.title, feedAddress: showFeedAddress }
   return {
     channel: {
       ...whole.channel,

@@ -52,7 +52,10 @@ export function previewService({
       const { outgoing } = await outgoingNow(episode)
       // The studio's addresses of pictures are nothing for a feed.
       const pictureAddress = await publicPictures([outgoing.text], publicUrl)
-      const item = feedItemOf({ ...outgoing, pictureAddress }, { show, publicUrl, facts: withAllFacts(show.feedFacts) })
+      const item = feedItemOf(
+        { ...outgoing, pictureAddress },
+        { show, base: publicUrl, facts: withAllFacts(show.feedFacts) },
+      )
       const inherited = inheritedOf(episode)
       const { extras } = outgoing.text
       return {
@@ -84,10 +87,10 @@ export function previewService({
     /** What of a released episode becomes another thing in the feed when its changes are sent. Throws `wrong-standing` where it is not released. */
     async change(scope: Pick<Scope, 'id' | 'showId'>): Promise<ToldComparison> {
       const episode = await find(scope)
-      const [released] = await releasedEpisodes(scope.showId, { ids: [scope.id] })
+      const [released] = await releasedEpisodes(scope.showId, 'whoever', { ids: [scope.id] })
       if (!released) throw new AppError('wrong-standing', 'The episode is not in the feed.')
       const { outgoing } = await outgoingNow(episode)
-      const told = { show: episode.show, publicUrl, facts: withAllFacts(episode.show.feedFacts) }
+      const told = { show: episode.show, base: publicUrl, facts: withAllFacts(episode.show.feedFacts) }
       const [channel, before, now] = await Promise.all([
         channelOf(episode.show, publicUrl),
         publicPictures([readSnapshot(released.released)], publicUrl),
@@ -104,7 +107,7 @@ export function previewService({
     /** The public page; its sound is the studio's, because the public one is not there before the release. */
     async page(scope: Pick<Scope, 'id' | 'showId'>): Promise<string> {
       const episode = await find(scope)
-      const show = await publicShow(episode.show, publicUrl)
+      const show = await publicShow(episode.show, publicUrl, publicUrl)
       const file = fileToGo(episode)
       const { outgoing, said } = await outgoingNow(episode)
       const facts = publicEpisode(outgoing, episode.show, publicUrl, said)

@@ -12,8 +12,8 @@ import { publicPictureAddress } from '../pictures/names'
 import type { Show } from '../shows/models'
 import { addressesOf, tellerOf } from '../shows/service'
 
-/** A show as its public pages tell it. */
-export async function publicShow(row: Show, publicUrl: string): Promise<PublicShow> {
+/** A show as its pages tell it; their addresses begin with `base`. */
+export async function publicShow(row: Show, publicUrl: string, base: string): Promise<PublicShow> {
   const picture = await Picture.findByPk(row.artworkId, { rejectOnEmpty: true })
   const { name, description, author, language, zone } = row
   return {
@@ -30,20 +30,20 @@ export async function publicShow(row: Show, publicUrl: string): Promise<PublicSh
         order: [['name', 'ASC']],
       })
     ).map(({ name: directory, listingAddress }) => ({ name: directory, address: listingAddress! })),
-    ...addressesOf(publicUrl, row.slug),
+    ...addressesOf(base, row.slug),
   }
 }
 
-/** An episode as its public page tells it. */
+/** An episode as its page tells it. */
 export function publicEpisode(
   { id, slug, text, chapters, soundbites, transcripts, file, at, pictureAddress }: Outgoing,
   row: Show,
-  publicUrl: string,
+  base: string,
   said: PublicEpisode['said'] = [],
 ): PublicEpisode {
-  const { pageAddress } = addressesOf(publicUrl, row.slug)
+  const { pageAddress } = addressesOf(base, row.slug)
   const { number, hook, tags, people, extras } = text
-  const { title, notesHtml } = toldOf(text, tellerOf(row, publicUrl), chapters)
+  const { title, notesHtml } = toldOf(text, tellerOf(row, base), chapters)
   return {
     title,
     // Where the pattern tells it, the line below the title need not.
@@ -72,7 +72,7 @@ export function publicEpisode(
     place: extras.place,
     pageAddress: `${pageAddress}/${slug}`,
     sound: file && {
-      address: enclosureAddress(publicUrl, id, file),
+      address: enclosureAddress(base, id, file),
       type: file.type,
       bytes: Number(file.bytes),
       durationMs: file.durationMs,

@@ -1,9 +1,12 @@
+import { withAllFacts } from '@core/feed/facts'
 import { renderEpisodePage, renderShowPage } from '@site/pages'
+import { type Outlet, publicOutlet } from '../episodes/audience'
 import { outgoingOf } from '../episodes/outgoing'
 import { releasedEpisodes } from '../episodes/released'
 import { releasedPictures } from '../episodes/pictures'
-import { written } from '../media/written'
+import { type Written, written } from '../media/written'
 import type { Platform } from '../platform'
+import type { Show } from '../shows/models'
 import { writtenAnswers } from '../shows/writtenAnswers'
 import { releasedWords } from '../transcripts/release'
 import { publicEpisode, publicShow } from './facts'
@@ -15,18 +18,33 @@ export function siteService(platform: Pick<Platform, 'configuration' | 'events' 
     siteAssets,
   } = platform
 
-  return writtenAnswers(platform, async (row, path, lastModified) => {
-    const [show, episodes] = await Promise.all([
-      publicShow(row, publicUrl),
-      releasedEpisodes(row.id, { slug: path || undefined }),
-    ])
-    const pictureAddress = await releasedPictures(episodes, publicUrl)
-    const said = path && episodes[0] ? await releasedWords(episodes[0].id) : []
-    const facts = episodes.map(episode => publicEpisode(outgoingOf(episode, pictureAddress), row, publicUrl, said))
-    if (path && !facts[0]) return null
-    const html = path
-      ? await renderEpisodePage({ show, episode: facts[0]! }, siteAssets)
-      : await renderShowPage({ show, episodes: facts }, siteAssets)
-    return { path: path && episodes[0]!.slug!, answer: await written('text/html; charset=utf-8', html, lastModified) }
-  })
+  const outlet = { ...publicOutlet(publicUrl), headers: {} }
+  return writtenAnswers(platform, async (row, path, lastModified) =>
+    // A show that is for its own listeners has no page for everybody.
+    withAllFacts(row.feedFacts).isPrivate ? null : writePage(row, path, lastModified, publicUrl, siteAssets, outlet),
+  )
+}
+
+/** The page of a show, or of one of its released episodes by the address part of that; null where there is none. */
+export async function writePage(
+  row: Show,
+  path: string,
+  lastModified: Date,
+  publicUrl: string,
+  siteAssets: Platform['siteAssets'],
+  { audience, base, headers }: Outlet,
+): Promise<{ path: string; answer: Written } | null> {
+  const [show, episodes] = await Promise.all([
+    publicShow(row, publicUrl, base),
+    releasedEpisodes(row.id, audience, { slug: path || undefined }),
+  ])
+  const pictureAddress = await releasedPictures(episodes, publicUrl)
+  const said = path && episodes[0] ? await releasedWords(episodes[0].id) : []
+  const facts = episodes.map(episode => publicEpisode(outgoingOf(episode, pictureAddress), row, base, said))
+  if (path && !facts[0]) return null
+  const html = path
+    ? await renderEpisodePage({ show, episode: facts[0]! }, siteAssets)
+    : await renderShowPage({ show, episodes: facts }, siteAssets)
+  const answer = await written('text/html; charset=utf-8', html, lastModified, headers)
+  return { path: path && episodes[0]!.slug!, answer }
 }

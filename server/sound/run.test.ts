@@ -49,11 +49,7 @@ describe('a task on sound, in a worker thread', () => {
   async function finishing(name: string, encoding: 'speech' | 'm4a' = 'speech') {
     const into = join(folder, name)
     mkdirSync(into)
-    measured ??= runSound(
-      { kind: 'measure', source: source('long.wav'), expectedMs: 150_000 },
-      untilDone().run,
-      server,
-    )
+    measured ??= runSound({ kind: 'measure', source: source('long.wav'), expectedMs: 150_000 }, untilDone().run, server)
     const { measurement } = await measured
     return {
       kind: 'finish' as const,

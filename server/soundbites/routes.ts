@@ -9,7 +9,8 @@ import type { Platform } from '../platform'
 import type { SoundbiteFile } from './models'
 import { soundbiteService } from './service'
 
-const sent = ({ sha256, bytes, madeAt }: SoundbiteFile) => ({
+/** What is sent of one. */
+export const sent = ({ sha256, bytes, madeAt }: SoundbiteFile) => ({
   sha256,
   bytes: Number(bytes),
   type: 'audio/mpeg',
@@ -31,7 +32,7 @@ export const soundbiteFileRoutes =
       async handler(request, reply) {
         const { show, episode, soundbite } = request.params
         reply.headers(publicAccess)
-        const file = await soundbites.ofReleased(show, episode, soundbite)
+        const file = await soundbites.ofReleased('everybody', show, episode, soundbite)
         return deliver(request, reply, platform.media, { ...sent(file), cacheControl: `public, ${askEachTime}` })
       },
     })

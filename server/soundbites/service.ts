@@ -9,6 +9,7 @@ import { type EpisodeText, type Soundbite, textOf } from '@core/episode/fields'
 import { readSnapshot } from '@core/episode/snapshot'
 import type { Scope } from '../access/scope'
 import { transact } from '../database/transact'
+import { type Audience, goesTo } from '../episodes/audience'
 import { soundbitesNow } from '../episodes/chapters'
 import { Episode } from '../episodes/models'
 import { withPage } from '../episodes/released'
@@ -150,11 +151,11 @@ export function soundbiteService(platform: Platform) {
       return find(cutting, soundbiteId)
     },
 
-    /** Of an episode as it was released, by the address parts of its page. */
-    async ofReleased(show: string, slug: string, soundbiteId: string): Promise<SoundbiteFile> {
+    /** Of an episode as it was released to an audience, by the address parts of its page. */
+    async ofReleased(audience: Audience, show: string, slug: string, soundbiteId: string): Promise<SoundbiteFile> {
       const row = await Show.findOne({ where: { slug: show }, attributes: ['id'] })
       const episode = row && (await Episode.findOne({ where: { showId: row.id, slug, ...withPage }, ...withAll }))
-      if (!episode?.released) throw nothingThere()
+      if (!episode?.released || (await goesTo(episode.showId, audience))?.(episode) === false) throw nothingThere()
       const { released } = episode
       const file = fileIn(episode, 'released')
       const cutting = { episode, file, text: readSnapshot(released), soundbites: released.soundbites ?? [] }

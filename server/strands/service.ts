@@ -14,7 +14,7 @@ import type { Platform } from '../platform'
 import { touchFeed } from '../shows/feedRevision'
 import { Show } from '../shows/models'
 import { addressesOf } from '../shows/service'
-import { Strand, StrandEpisode } from './models'
+import { Strand, StrandEpisode } from '../shows/strands'
 
 const mostStrands = 100
 
@@ -54,6 +54,7 @@ export function strandService(platform: Platform) {
         artworkAddress: studioPictureAddress({ id: artworkId ?? show.artworkId }),
         goesBy,
         value,
+        isPrivate: Boolean(strand.isPrivate),
         feedAddress: strandAddress(addressesOf(configuration.publicUrl, show.slug).feedAddress, slug),
         released: out.filter(each => isInStrand(strand, each, guids)).length,
         episodeIds: [...ids],

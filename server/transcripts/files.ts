@@ -9,12 +9,14 @@ import {
   transcriptTypes,
   writeTranscript,
 } from '@core/transcript/formats'
+import { type Outlet, publicOutlet } from '../episodes/audience'
 import { releasedEpisode } from '../episodes/released'
 import { AppError } from '../errors'
-import { preflight, publicAccess } from '../media/publicAccess'
-import { sendWritten, written } from '../media/written'
+import { preflight } from '../media/publicAccess'
+import { sendWritten, type Written, written } from '../media/written'
 import { nosniff } from '../nosniff'
 import type { Platform } from '../platform'
+import type { Show } from '../shows/models'
 import { tellerOf } from '../shows/service'
 import { writtenAnswers } from '../shows/writtenAnswers'
 import { Transcript } from './models'
@@ -26,23 +28,10 @@ export const transcriptFileRoutes =
   (platform: Platform): FastifyPluginAsync =>
   async app => {
     const { publicUrl } = platform.configuration
-    const files = writtenAnswers(platform, async (show, path, lastModified) => {
-      const [slug = '', name = ''] = path.split('/')
-      const [, language = '', format] = namePattern.exec(name) ?? []
-      const episode = isFormat(format) ? await releasedEpisode(show.id, slug) : null
-      if (!episode || !isFormat(format)) return null
-      const row = await Transcript.findOne({ where: { episodeId: episode.id, language }, attributes: ['released'] })
-      if (!row?.released || !formatsOf(row.released).includes(format)) return null
-      const words = writeTranscript(format, row.released)
-      const { title } = toldOf(readSnapshot(episode.released!), tellerOf(show, publicUrl), [])
-      const body = format === 'html' ? page(title, language, words) : words
-      const answer = await written(typeOf(format), body, lastModified, {
-        ...publicAccess,
-        ...nosniff,
-        ...(format === 'html' && alone),
-      })
-      return { path: `${episode.slug!}/${name}`, answer }
-    })
+    const outlet = publicOutlet(publicUrl)
+    const files = writtenAnswers(platform, (show, path, lastModified) =>
+      writeTranscriptFile(show, path, lastModified, outlet),
+    )
 
     app.options('/:show/:episode/:file(^transcript\\..+$)', (_request, reply) => preflight(reply))
     app.get<{ Params: { show: string; episode: string; file: string } }>(
@@ -56,6 +45,30 @@ export const transcriptFileRoutes =
       },
     )
   }
+
+/** A file of a released episode's transcript, by the address part of the episode and its own; null where there is none. */
+export async function writeTranscriptFile(
+  show: Show,
+  path: string,
+  lastModified: Date,
+  { audience, base, headers }: Outlet,
+): Promise<{ path: string; answer: Written } | null> {
+  const [slug = '', name = ''] = path.split('/')
+  const [, language = '', format] = namePattern.exec(name) ?? []
+  const episode = isFormat(format) ? await releasedEpisode(show.id, audience, slug) : null
+  if (!episode || !isFormat(format)) return null
+  const row = await Transcript.findOne({ where: { episodeId: episode.id, language }, attributes: ['released'] })
+  if (!row?.released || !formatsOf(row.released).includes(format)) return null
+  const words = writeTranscript(format, row.released)
+  const { title } = toldOf(readSnapshot(episode.released!), tellerOf(show, base), [])
+  const body = format === 'html' ? page(title, language, words) : words
+  const answer = await written(typeOf(format), body, lastModified, {
+    ...headers,
+    ...nosniff,
+    ...(format === 'html' && alone),
+  })
+  return { path: `${episode.slug!}/${name}`, answer }
+}
 
 const isFormat = (format: string | undefined): format is TranscriptFormat =>
   transcriptFormats.includes(format as TranscriptFormat)

@@ -18,6 +18,7 @@ const ShelfPage = () => import('./shelf/ShelfPage.vue')
 const ShowFormPage = () => import('./show/ShowFormPage.vue')
 const ShowPage = () => import('./show/ShowPage.vue')
 const YouPage = () => import('./account/YouPage.vue')
+const PrivateFeedsPage = () => import('./listeners/PrivateFeedsPage.vue')
 const StrandsPage = () => import('./strands/StrandsPage.vue')
 const SignInPage = () => import('./account/SignInPage.vue')
 
@@ -41,6 +42,7 @@ export function createStudioRouter(): Router {
           { path: 'shelf', name: 'shelf', component: ShelfPage, props: true },
           { path: 'feed', name: 'feed', component: FeedPage, props: true },
           { path: 'feed/directories', name: 'directories', component: DirectoriesPage, props: true },
+          { path: 'feed/private', name: 'private-feeds', component: PrivateFeedsPage, props: true },
           { path: 'feed/strands', name: 'strands', component: StrandsPage, props: true },
           { path: 'feed/check', name: 'feed-check', component: FeedCheckPage, props: true },
           { path: 'feed/facts', name: 'feed-facts', component: FeedFactsPage, props: true },

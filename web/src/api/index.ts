@@ -22,6 +22,7 @@ import type { Shelf, ShelfQuery } from '@contract/shelf'
 import type { SlotList } from '@contract/rhythm'
 import type { NewShow, Picture, Show, ShowChange, ShowListQuery, ShowPage } from '@contract/shows'
 import type { Sound } from '@contract/sound'
+import type { ListenerList, NewListeners } from '@contract/listeners'
 import type { NewStrand, StrandChange, StrandList } from '@contract/strands'
 import type { TablePage, TableQuery } from '@contract/table'
 import type {
@@ -91,6 +92,12 @@ export const api = {
     call<DirectoryList>('POST', `/shows/${showId}/listings`, listing),
   dropListing: (showId: string, id: string) => call<DirectoryList>('DELETE', `/shows/${showId}/listings/${id}`),
   feedChange: (episodeId: string) => call<ToldComparison>('GET', `/episodes/${episodeId}/feed-change`),
+  listeners: (showId: string) => call<ListenerList>('GET', `/shows/${showId}/listeners`),
+  addListeners: (showId: string, wanted: NewListeners) =>
+    call<ListenerList>('POST', `/shows/${showId}/listeners`, wanted),
+  renewListener: (id: string) => call<ListenerList>('POST', `/listeners/${id}/renewal`),
+  withdrawListener: (id: string) => call<ListenerList>('POST', `/listeners/${id}/withdrawal`),
+  restoreListener: (id: string) => call<ListenerList>('POST', `/listeners/${id}/restoration`),
   strands: (showId: string) => call<StrandList>('GET', `/shows/${showId}/strands`),
   createStrand: (showId: string, strand: NewStrand) => call<StrandList>('POST', `/shows/${showId}/strands`, strand),
   changeStrand: (id: string, strand: StrandChange) => call<StrandList>('PUT', `/strands/${id}`, strand),

@@ -50,7 +50,11 @@ async function add(): Promise<void> {
       A show is handed to each once, after its first release. From then on every episode goes there by itself, mostly
       within six to twelve hours.
     </p>
-    <CopyField v-if="list" label="The address that directories want" :text="list.feedAddress" />
+    <p v-if="show.feedFacts.isPrivate" class="note">
+      The show is private, so no directory can have it.
+      <RouterLink :to="{ name: 'private-feeds', params: { show: show.slug } }">Private feeds</RouterLink>
+    </p>
+    <CopyField v-else-if="list" label="The address that directories want" :text="list.feedAddress" />
     <p v-if="sessions.session?.outboxAddress" class="small">
       In this demo, mail arrives in
       <a :href="sessions.session.outboxAddress" target="_blank">the stand-in outbox</a>.

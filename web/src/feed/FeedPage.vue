@@ -19,6 +19,7 @@ const shows = useShows()
 const feed = useFeed()
 const { overview, problem } = storeToRefs(feed)
 const show = computed(() => shows.bySlug(props.show)!)
+const isPrivate = computed(() => show.value.feedFacts.isPrivate)
 const now = useNow(60_000)
 watch(
   () => show.value.id,
@@ -40,12 +41,20 @@ const newest = computed(() => overview.value?.readers.filter(({ hasNewest }) => 
       <nav class="ways" aria-label="More about the feed">
         <RouterLink :to="{ name: 'directories', params: { show: show.slug } }">Directories</RouterLink>
         <RouterLink :to="{ name: 'strands', params: { show: show.slug } }">Strands</RouterLink>
+        <RouterLink :to="{ name: 'private-feeds', params: { show: show.slug } }">Private feeds</RouterLink>
         <RouterLink :to="{ name: 'feed-facts', params: { show: show.slug } }">What else it says</RouterLink>
         <RouterLink :to="{ name: 'feed-check', params: { show: show.slug } }">Check any feed</RouterLink>
-        <a :href="show.feedAddress" target="_blank">See it as it is</a>
+        <a v-if="!isPrivate" :href="show.feedAddress" target="_blank">See it as it is</a>
       </nav>
     </header>
-    <CopyField label="Its address, the same for ever" :text="show.feedAddress" />
+    <p v-if="isPrivate">
+      The show is private.
+      <RouterLink :to="{ name: 'private-feeds', params: { show: show.slug } }"
+        >Those who have an address of their own</RouterLink
+      >
+      hear it, and nobody else.
+    </p>
+    <CopyField v-else label="Its address, the same for ever" :text="show.feedAddress" />
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="overview">
       <p class="quiet">
@@ -55,7 +64,7 @@ const newest = computed(() => overview.value?.readers.filter(({ hasNewest }) => 
       <section aria-labelledby="right">
         <h2 id="right">Is it right?</h2>
         <FeedFindings :findings="overview.findings" :rules="overview.rules" :show="show.slug" is-ours />
-        <p class="small quiet">
+        <p v-if="!isPrivate" class="small quiet">
           These rules look at what it says.
           <RouterLink
             :to="{ name: 'feed-check', params: { show: show.slug }, query: { address: overview.feedAddress } }"
@@ -68,7 +77,7 @@ const newest = computed(() => overview.value?.readers.filter(({ hasNewest }) => 
         <h2 id="became">What became of it</h2>
         <FeedStates :states="overview.states" :show="show" />
       </section>
-      <section aria-labelledby="readers">
+      <section v-if="!isPrivate" aria-labelledby="readers">
         <h2 id="readers">Who has it</h2>
         <p v-if="overview.readers.length" class="quiet small">
           {{ newest }} of {{ overview.readers.length }} have what it is now. Addresses are kept without their end.

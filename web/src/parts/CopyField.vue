@@ -1,16 +1,7 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import CopyButton from './CopyButton.vue'
 
-const props = defineProps<{ label: string; text: string }>()
-const copied = ref(false)
-
-async function copy(): Promise<void> {
-  await navigator.clipboard.writeText(props.text)
-  copied.value = true
-  setTimeout(() => {
-    copied.value = false
-  }, 2000)
-}
+defineProps<{ label: string; text: string }>()
 </script>
 
 <template>
@@ -18,7 +9,7 @@ async function copy(): Promise<void> {
     <span class="field-name">{{ label }}</span>
     <div class="row">
       <code>{{ text }}</code>
-      <button type="button" class="link-button" @click="copy">{{ copied ? 'Copied' : 'Copy' }}</button>
+      <CopyButton :text="text" />
     </div>
   </div>
 </template>

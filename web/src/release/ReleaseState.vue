@@ -66,9 +66,14 @@ const inWords = (count: number): string =>
       }}.
     </p>
     <p class="links small">
-      <a :href="episode.pageAddress!" target="_blank">Its public page</a>
-      <a :href="show.feedAddress" target="_blank">The feed</a>
-      <a v-if="listener" :href="listener" target="_blank">In the stand-in listener</a>
+      <RouterLink v-if="episode.isPrivate" :to="{ name: 'private-feeds', params: { show: show.slug } }"
+        >Only in private feeds</RouterLink
+      >
+      <template v-else>
+        <a :href="episode.pageAddress!" target="_blank">Its public page</a>
+        <a :href="show.feedAddress" target="_blank">The feed</a>
+        <a v-if="listener" :href="listener" target="_blank">In the stand-in listener</a>
+      </template>
       <button type="button" class="link-button" aria-haspopup="dialog" @click="event => known!.toggle(event)">
         What apps know it by
       </button>
@@ -76,7 +81,7 @@ const inWords = (count: number): string =>
     </p>
     <Popover ref="known" class="known-by">
       <CopyField label="GUID, made once" :text="episode.guid" />
-      <CopyField label="Address of the audio" :text="episode.enclosureAddress!" />
+      <CopyField v-if="!episode.isPrivate" label="Address of the audio" :text="episode.enclosureAddress!" />
     </Popover>
   </template>
   <p v-else>

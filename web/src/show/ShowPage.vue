@@ -75,14 +75,21 @@ function lacks(episode: EpisodeSummary): string {
     </div>
 
     <div class="feed">
-      <CopyField label="Feed address, the same for ever" :text="facts.feedAddress" />
+      <p v-if="facts.feedFacts.isPrivate">
+        Private:
+        <RouterLink :to="{ name: 'private-feeds', params: { show: facts.slug } }"
+          >those who have an address of their own</RouterLink
+        >
+        hear it, and nobody else.
+      </p>
+      <CopyField v-else label="Feed address, the same for ever" :text="facts.feedAddress" />
       <p v-if="released === 0" class="quiet small">
         The feed answers already, without episodes. It comes alive with the first release.
       </p>
       <p v-else class="quiet small">
         {{ released }} {{ released === 1 ? 'episode is' : 'episodes are' }} in the feed now.
       </p>
-      <p class="links">
+      <p v-if="!facts.feedFacts.isPrivate" class="links">
         <a :href="facts.feedAddress" target="_blank">Look at the feed</a>
         <a :href="facts.pageAddress" target="_blank">Look at the public page</a>
         <a v-if="listener" :href="listener" target="_blank">Hear it in the stand-in listener</a>

@@ -30,7 +30,13 @@ const name = computed(() => props.soundbite.title || `soundbite ${props.place}`)
 
 <template>
   <li class="soundbite" :class="{ chosen: isChosen }" :data-soundbite="soundbite.id" @focusin="emit('choose')">
-    <button type="button" class="place figures" :aria-label="`Hear ${name}`" title="Hear it" @click="emit('hear')">
+    <button
+      type="button"
+      class="place figures"
+      :aria-label="`Hear soundbite ${place}, ${soundbite.title}`"
+      title="Hear it"
+      @click="emit('hear')"
+    >
       {{ place }}
     </button>
     <MomentInput
@@ -99,13 +105,16 @@ const name = computed(() => props.soundbite.title || `soundbite ${props.place}`)
 .fault.says {
   color: var(--signal);
 }
-@media (max-width: 760px) {
+@media (max-width: 620px) {
   .soundbite {
-    grid-template-columns: 28px 6.2rem auto 6.2rem minmax(0, 1fr) auto auto;
+    grid-template-columns: 28px minmax(0, 1fr) auto minmax(0, 1fr);
+  }
+  .long {
+    grid-column: 2;
+    text-align: start;
   }
   .title {
-    grid-column: 2 / -1;
-    grid-row: 2;
+    grid-column: 1 / -1;
   }
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
+import Checkbox from 'primevue/checkbox'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import Textarea from 'primevue/textarea'
@@ -15,15 +16,16 @@ import FormField from '../parts/FormField.vue'
 /** What a strand is called, which episodes belong to it, and what it says otherwise than the show. */
 const props = defineProps<{ strand: Strand | null; feedAddress: string; busy: boolean; taken: string | undefined }>()
 const emit = defineEmits<{ save: [strand: NewStrand]; cancel: [] }>()
-const { name, slug, description, artworkId, goesBy, value } = props.strand ?? {
+const { name, slug, description, artworkId, goesBy, value, isPrivate } = props.strand ?? {
   name: '',
   slug: '',
   description: null,
   artworkId: null,
   goesBy: 'tag' as StrandWay,
   value: '',
+  isPrivate: false,
 }
-const facts = reactive({ name, slug, description: description ?? '', artworkId, goesBy, value: value ?? '' })
+const facts = reactive({ name, slug, description: description ?? '', artworkId, goesBy, value: value ?? '', isPrivate })
 const artworkAddress = ref(props.strand?.artworkId ? props.strand.artworkAddress : null)
 const isSlugTouched = ref(props.strand !== null)
 const address = computed(() => (isSlugTouched.value ? facts.slug : slugFrom(facts.name)))
@@ -93,6 +95,13 @@ async function save(): Promise<void> {
       :fault="faults.artworkId"
       @chosen="takeArtwork"
     />
+    <label class="wide check">
+      <Checkbox v-model="facts.isPrivate" binary />
+      <span
+        >Private: only for people to whom you give an address of their own. Its episodes are nowhere else, neither in
+        the show’s feed nor on its page.</span
+      >
+    </label>
     <div class="wide actions">
       <Button type="submit" :label="strand ? 'Save' : 'Make the strand'" :loading="busy" />
       <Button type="button" label="Leave it" text @click="emit('cancel')" />
@@ -109,6 +118,11 @@ async function save(): Promise<void> {
   background: var(--sheet);
   border: 1px solid var(--edge);
   border-radius: var(--round);
+}
+.check {
+  display: flex;
+  gap: var(--space-2);
+  align-items: flex-start;
 }
 .wide {
   grid-column: 1 / -1;

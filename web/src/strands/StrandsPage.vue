@@ -82,7 +82,13 @@ const goesBy = ({ goesBy: way, value }: Strand): string =>
             {{ goesBy(strand) }} · {{ strand.released }} {{ strand.released === 1 ? 'episode is' : 'episodes are' }} out
           </p>
           <p v-if="strand.description">{{ strand.description }}</p>
-          <CopyField label="Address of its feed" :text="strand.feedAddress" />
+          <p v-if="strand.isPrivate">
+            Private: it goes to
+            <RouterLink :to="{ name: 'private-feeds', params: { show: show.slug } }"
+              >those who have an address of their own</RouterLink
+            >.
+          </p>
+          <CopyField v-else label="Address of its feed" :text="strand.feedAddress" />
           <MultiSelect
             v-if="strand.goesBy === 'hand'"
             :model-value="strand.episodeIds"

@@ -18,6 +18,8 @@ export class Strand extends Model<InferAttributes<Strand>, InferCreationAttribut
   declare artworkId: string | null
   declare goesBy: StrandWay
   declare value: string | null
+  /** Whether its episodes go out to listeners with an address of their own only. */
+  declare isPrivate: CreationOptional<boolean>
   declare version: CreationOptional<number>
   declare createdAt: Date
 }
@@ -39,6 +41,7 @@ export function initStrands(sequelize: Sequelize): void {
       artworkId: DataTypes.CHAR(64),
       goesBy: DataTypes.STRING,
       value: DataTypes.STRING,
+      isPrivate: { type: DataTypes.BOOLEAN, defaultValue: false },
       version: { type: DataTypes.INTEGER.UNSIGNED, defaultValue: 1 },
       createdAt: DataTypes.DATE(3),
     },
