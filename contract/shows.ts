@@ -86,6 +86,10 @@ export const newShow = facts
   .refine(knownCategory, categoryFault)
 export type NewShow = z.infer<typeof newShow>
 
+/** Another address part for a show. */
+export const newAddress = z.object({ version: z.int32().min(0), slug: addressPart })
+export type NewAddress = z.infer<typeof newAddress>
+
 /** A change names the version it started from; what it does not name stays. */
 export const showChange = facts
   .partial()

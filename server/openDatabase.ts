@@ -13,6 +13,7 @@ import { initJobs } from './jobs/models'
 import { initMail } from './mail/models'
 import { initLinks } from './links/models'
 import { initPictures } from './pictures/models'
+import { initAddresses } from './shows/addresses'
 import { initShows } from './shows/models'
 import { initSoundbites } from './soundbites/models'
 import { initStrands } from './shows/strands'
@@ -40,6 +41,7 @@ export function openDatabase(address: string): Sequelize {
     initAccounts,
     initPictures,
     initShows,
+    initAddresses,
     initAccess,
     initFiles,
     initEpisodes,

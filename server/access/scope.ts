@@ -17,8 +17,8 @@ export interface Scope {
 
 const showsOf: Readonly<Record<Thing, string>> = {
   show: 'SELECT id AS show_id FROM shows WHERE id = :id',
-  /** A show by its address part. */
-  address: 'SELECT id AS show_id FROM shows WHERE slug = :id',
+  /** A show by its address part, also one that it had before. */
+  address: 'SELECT id AS show_id FROM shows WHERE slug = :id UNION SELECT show_id FROM past_addresses WHERE slug = :id',
   episode: 'SELECT show_id FROM episodes WHERE id = :id',
   file: 'SELECT show_id FROM files WHERE id = :id',
   strand: 'SELECT show_id FROM strands WHERE id = :id',

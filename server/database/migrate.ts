@@ -22,6 +22,7 @@ import { release } from './migrations/0019-release'
 import { feed } from './migrations/0020-feed'
 import { soundbites } from './migrations/0021-soundbites'
 import { listeners } from './migrations/0022-listeners'
+import { pastAddresses } from './migrations/0023-past-addresses'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -46,6 +47,7 @@ const migrations = [
   { name: '0020-feed', statements: feed },
   { name: '0021-soundbites', statements: soundbites },
   { name: '0022-listeners', statements: listeners },
+  { name: '0023-past-addresses', statements: pastAddresses },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

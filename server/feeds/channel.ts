@@ -8,6 +8,7 @@ import { artworkAt } from '@core/show/artwork'
 import { Picture } from '../pictures/models'
 import { publicPictureAddress } from '../pictures/names'
 import type { Show } from '../shows/models'
+import { hasMovedHere } from '../shows/addresses'
 import { addressesOf } from '../shows/service'
 
 export const generator = 'Lake Letter'
@@ -27,6 +28,7 @@ export async function channelOf(
       picture,
     ]),
   )
+  const isAtNewAddress = await hasMovedHere(show.id)
   const artwork = pictures.get(show.artworkId)!
   const { pageAddress, feedAddress, jsonAddress } = addressesOf(base, show.slug)
   const addressOf = (id: string | null | undefined): string | null => {
@@ -61,7 +63,8 @@ export async function channelOf(
     isLocked: facts.isLocked,
     isBlocked: facts.isBlocked,
     isComplete: facts.isComplete,
-    movedTo: facts.movedTo,
+    // A show that has come from another address tells apps that this is where it is to be asked for.
+    movedTo: facts.movedTo ?? (isAtNewAddress ? feedAddress : null),
     people: show.hosts.map(host => ({ ...host, pictureAddress: addressOf(host.pictureId) })),
     funding: facts.funding,
     licence: facts.licence,

@@ -12,6 +12,7 @@ import { digestOf, encoded, sendWritten, type Written, writtenOf } from '../medi
 import { publicAccess } from '../media/publicAccess'
 import { nosniff } from '../nosniff'
 import type { Platform } from '../platform'
+import { currentSlug } from '../shows/addresses'
 import { Show } from '../shows/models'
 import { Strand } from '../shows/strands'
 import { writePage } from '../site/service'
@@ -46,7 +47,8 @@ export const ownAddressRoutes =
     async function holderOf(secret: string, slug: string | null): Promise<Holder> {
       const listener = await listeners.holder(secret)
       const show = listener && (await Show.findByPk(listener.showId))
-      if (!show || (slug !== null && show.slug !== slug)) throw nothingThere()
+      const isThere = show && (slug === null || show.slug === ((await currentSlug(slug)) ?? slug))
+      if (!isThere) throw nothingThere()
       return { listener, show, audience: { strandId: listener.strandId } }
     }
 

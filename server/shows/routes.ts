@@ -1,6 +1,6 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { z } from 'zod'
-import { newShow, show, showChange, showListQuery, showPage } from '@contract/shows'
+import { newAddress, newShow, show, showChange, showListQuery, showPage } from '@contract/shows'
 import { accessTo, signedIn } from '../access/access'
 import type { Platform } from '../platform'
 import { showService } from './service'
@@ -28,6 +28,11 @@ export const showRoutes =
     )
     app.get('/shows/:id', { ...accessTo('show', 'look'), schema: { params: byId, response: { 200: show } } }, request =>
       shows.get(request.scope),
+    )
+    app.post(
+      '/shows/:id/address',
+      { ...accessTo('show', 'keep'), schema: { params: byId, body: newAddress, response: { 200: show } } },
+      request => shows.moveTo(request.scope, request.body),
     )
     app.patch(
       '/shows/:id',

@@ -3,6 +3,7 @@ import { QueryTypes, type Transaction, UniqueConstraintError } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
 import {
   categoryRule,
+  type NewAddress,
   type NewShow,
   type Show as ShowView,
   type ShowChange,
@@ -25,10 +26,11 @@ import { needArtwork, publish, usePictures } from '../pictures/artwork'
 import { publicPictureAddress } from '../pictures/names'
 import { pictureService } from '../pictures/service'
 import type { Platform } from '../platform'
+import { isAnothersPast, PastAddress } from './addresses'
 import { touchFeed } from './feedRevision'
 import { Show } from './models'
 
-/** Shows: made once, changed with care; the address of a show and of its feed never changes. */
+/** Shows: made once, changed with care; an address that a show had leads to the one that it has. */
 export function showService(
   platform: Pick<Platform, 'database' | 'media' | 'clock' | 'configuration' | 'jobs' | 'events'>,
 ) {
@@ -66,6 +68,18 @@ export function showService(
   async function takeArtwork(id: string, accountId: string | null, transaction: Transaction): Promise<void> {
     await needArtwork(pictures, 'artworkId', id, accountId, transaction)
     await publish([id], transaction)
+  }
+
+  const addressTaken = (slug: string): AppError =>
+    new AppError('address-taken', `Another show lives at ${publicUrl}/${slug}, or did before.`, [
+      { field: 'slug', value: slug, rule: 'Another show has this address, or had it.' },
+    ])
+
+  /** Throws `version-conflict` where another window was first. */
+  function needVersion(show: Show, version: number, yours: object): void {
+    if (show.version === version) return
+    const current = show.get()
+    throw new AppError('version-conflict', 'The show was changed in another window.', undefined, { current, yours })
   }
 
   async function find({ showId }: Scope, transaction?: Transaction): Promise<Show> {
@@ -121,6 +135,7 @@ export function showService(
       const artworkId = given ?? (await pictures.addProvisional(wanted.slug))
       try {
         const show = await transact(database, async transaction => {
+          if (await isAnothersPast(wanted.slug, null, transaction)) throw addressTaken(wanted.slug)
           if (given) await takeArtwork(given, accountId, transaction)
           else await publish([artworkId], transaction)
           const made = await Show.create(
@@ -142,8 +157,31 @@ export function showService(
         return await view(await show.reload())
       } catch (error) {
         if (!(error instanceof UniqueConstraintError)) throw error
-        const fault = { field: 'slug', value: wanted.slug, rule: 'Another show has this address.' }
-        throw new AppError('address-taken', `Another show lives at ${publicUrl}/${wanted.slug}.`, [fault])
+        throw addressTaken(wanted.slug)
+      }
+    },
+
+    /**
+     * Gives a show another address part. The one before leads there from then on, and the feed says where it is; what it is known
+     * by, its podcast:guid and those of its episodes, stays. Throws `address-taken` where another show has it, or had it before.
+     */
+    async moveTo(scope: Scope, { version, slug }: NewAddress): Promise<ShowView> {
+      try {
+        const show = await transact(database, async transaction => {
+          const current = await find(scope, transaction)
+          needVersion(current, version, { slug })
+          if (current.slug === slug) return current
+          if (await isAnothersPast(slug, current.id, transaction)) throw addressTaken(slug)
+          await PastAddress.destroy({ where: { slug }, transaction })
+          await PastAddress.create({ slug: current.slug, showId: current.id, leftAt: clock.now() }, { transaction })
+          await current.update({ slug, version: version + 1 }, { transaction })
+          await events.note({ kind: 'show', showId: current.id, id: current.id }, transaction)
+          await touchFeed(platform, current.id, transaction)
+          return current
+        })
+        return await view(await show.reload())
+      } catch (error) {
+        throw error instanceof UniqueConstraintError ? addressTaken(slug) : error
       }
     },
 
@@ -154,12 +192,7 @@ export function showService(
     async change(scope: Scope, { version, ...wanted }: ShowChange): Promise<ShowView> {
       const show = await transact(database, async transaction => {
         const current = await find(scope, transaction)
-        if (current.version !== version) {
-          throw new AppError('version-conflict', 'The show was changed in another window.', undefined, {
-            current: current.get(),
-            yours: wanted,
-          })
-        }
+        needVersion(current, version, wanted)
         const facts = changedFacts(current, cleaned(wanted))
         const { feedAddress } = addressesOf(publicUrl, current.slug)
         if (facts.feedFacts?.movedTo === feedAddress)

@@ -3,6 +3,7 @@ import { settledAt } from '@core/feed/dates'
 import { bytesOf, type Written } from '../media/written'
 import type { Platform } from '../platform'
 import { isDatabaseDown } from '../problems'
+import { currentSlug } from './addresses'
 import { Show } from './models'
 
 /** What is told of a show, as it was written for a revision of it. */
@@ -34,13 +35,13 @@ export function writtenAnswers(
     sizeCalculation: ({ answer }) => bytesOf(answer),
   })
   /** What no news has come of since it was looked at. */
-  const current = new WeakSet<Told>()
+  const settled = new WeakSet<Told>()
   const looking = new Map<string, Promise<Told | null>>()
   let news = 0
   events.hear(heard => {
     if (heard !== 'all' && heard.kind !== 'feed') return
     news++
-    for (const told of kept.values()) if (heard === 'all' || told.showId === heard.showId) current.delete(told)
+    for (const told of kept.values()) if (heard === 'all' || told.showId === heard.showId) settled.delete(told)
     // Whoever asks from now on does not wait for an answer that was begun before.
     looking.clear()
   })
@@ -50,7 +51,7 @@ export function writtenAnswers(
   async function look(slug: string, path: string): Promise<Told | null> {
     const newsBefore = news
     const told = await upToDate(slug, path)
-    if (told && news === newsBefore) current.add(told)
+    if (told && news === newsBefore) settled.add(told)
     return told
   }
 
@@ -58,7 +59,10 @@ export function writtenAnswers(
     const known = kept.get(keyOf(slug, path))
     try {
       const show = await Show.findOne({ where: { slug }, attributes: ['feedRevision'], raw: true })
-      if (!show) return null
+      if (!show) {
+        const moved = await currentSlug(slug)
+        return moved === null ? null : current(moved, path)
+      }
       return known && known.revision >= Number(show.feedRevision) ? known : await writeNow(slug, path)
     } catch (error) {
       if (known && isDatabaseDown(error)) return known
@@ -76,23 +80,27 @@ export function writtenAnswers(
     return told
   }
 
+  function current(slug: string, path = ''): Promise<Told | null> {
+    const key = keyOf(slug, path)
+    const underway =
+      looking.get(key) ??
+      look(slug, path).finally(() => {
+        if (looking.get(key) === underway) looking.delete(key)
+      })
+    looking.set(key, underway)
+    return underway
+  }
+
   return {
     /** What is told now, where that is known without asking anybody; else null. */
     atHand(slug: string, path = ''): Told | null {
       const known = kept.get(keyOf(slug, path))
-      return known && current.has(known) ? known : null
+      return known && settled.has(known) ? known : null
     },
 
-    /** What is told now; null where there is no such show, or nothing at the path. */
-    current(slug: string, path = ''): Promise<Told | null> {
-      const key = keyOf(slug, path)
-      const underway =
-        looking.get(key) ??
-        look(slug, path).finally(() => {
-          if (looking.get(key) === underway) looking.delete(key)
-        })
-      looking.set(key, underway)
-      return underway
-    },
+    /**
+     * What is told now, at the address that its show has now; null where there is no such show, or nothing at the path.
+     */
+    current,
   }
 }

@@ -23,6 +23,7 @@ import { writeMp3 } from '../finishing/writeTags'
 import { blobKeeper } from '../media/blobs'
 import { digestOf } from '../media/written'
 import type { Platform } from '../platform'
+import { currentSlug } from '../shows/addresses'
 import { Show } from '../shows/models'
 import { cutMp3 } from '../sound/cut'
 import { SoundbiteFile } from './models'
@@ -153,7 +154,7 @@ export function soundbiteService(platform: Platform) {
 
     /** Of an episode as it was released to an audience, by the address parts of its page. */
     async ofReleased(audience: Audience, show: string, slug: string, soundbiteId: string): Promise<SoundbiteFile> {
-      const row = await Show.findOne({ where: { slug: show }, attributes: ['id'] })
+      const row = await Show.findOne({ where: { slug: (await currentSlug(show)) ?? show }, attributes: ['id'] })
       const episode = row && (await Episode.findOne({ where: { showId: row.id, slug, ...withPage }, ...withAll }))
       if (!episode?.released || (await goesTo(episode.showId, audience))?.(episode) === false) throw nothingThere()
       const { released } = episode

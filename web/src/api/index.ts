@@ -20,7 +20,7 @@ import type { Preview } from '@contract/preview'
 import type { Credentials, Session } from '@contract/session'
 import type { Shelf, ShelfQuery } from '@contract/shelf'
 import type { SlotList } from '@contract/rhythm'
-import type { NewShow, Picture, Show, ShowChange, ShowListQuery, ShowPage } from '@contract/shows'
+import type { NewAddress, NewShow, Picture, Show, ShowChange, ShowListQuery, ShowPage } from '@contract/shows'
 import type { Sound } from '@contract/sound'
 import type { ListenerList, NewListeners } from '@contract/listeners'
 import type { NewStrand, StrandChange, StrandList } from '@contract/strands'
@@ -92,6 +92,7 @@ export const api = {
     call<DirectoryList>('POST', `/shows/${showId}/listings`, listing),
   dropListing: (showId: string, id: string) => call<DirectoryList>('DELETE', `/shows/${showId}/listings/${id}`),
   feedChange: (episodeId: string) => call<ToldComparison>('GET', `/episodes/${episodeId}/feed-change`),
+  moveShow: (id: string, address: NewAddress) => call<Show>('POST', `/shows/${id}/address`, address),
   listeners: (showId: string) => call<ListenerList>('GET', `/shows/${showId}/listeners`),
   addListeners: (showId: string, wanted: NewListeners) =>
     call<ListenerList>('POST', `/shows/${showId}/listeners`, wanted),

@@ -8,6 +8,7 @@ import { computed, nextTick, reactive, ref } from 'vue'
 import { type ShowChange, showChange } from '@contract/shows'
 import { categories } from '@core/feed/categories'
 import { type FeedFacts, media } from '@core/feed/facts'
+import AddressForm from './AddressForm.vue'
 import FormField from '../parts/FormField.vue'
 import ProblemNote from '../parts/ProblemNote.vue'
 import { faultsOf } from '../parts/checked'
@@ -234,6 +235,7 @@ async function point(found: Told): Promise<void> {
         <span v-if="saved" class="quiet" role="status">Saved.</span>
       </div>
     </form>
+    <AddressForm :show="show" />
     <SaveOutlook ref="outlook" :show="show" />
   </div>
 </template>

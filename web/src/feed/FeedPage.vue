@@ -54,7 +54,7 @@ const newest = computed(() => overview.value?.readers.filter(({ hasNewest }) => 
       >
       hear it, and nobody else.
     </p>
-    <CopyField v-else label="Its address, the same for ever" :text="show.feedAddress" />
+    <CopyField v-else label="Its address" :text="show.feedAddress" />
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="overview">
       <p class="quiet">

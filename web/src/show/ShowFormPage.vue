@@ -142,7 +142,7 @@ async function point(found: Told): Promise<void> {
         v-slot="{ id }"
         label="Web address"
         :fault="fault('slug')"
-        :hint="`The feed, for ever: ${origin}/${address || '…'}/feed.xml`"
+        :hint="`The feed: ${origin}/${address || '…'}/feed.xml`"
       >
         <InputText
           :id="id"

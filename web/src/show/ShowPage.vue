@@ -82,7 +82,7 @@ function lacks(episode: EpisodeSummary): string {
         >
         hear it, and nobody else.
       </p>
-      <CopyField v-else label="Feed address, the same for ever" :text="facts.feedAddress" />
+      <CopyField v-else label="Feed address" :text="facts.feedAddress" />
       <p v-if="released === 0" class="quiet small">
         The feed answers already, without episodes. It comes alive with the first release.
       </p>

@@ -3,7 +3,7 @@ import { computed, ref, shallowRef } from 'vue'
 import type { EpisodePage, EpisodesNear, EpisodeSummary } from '@contract/episodes'
 import type { OrderFindings } from '@contract/order'
 import type { SlotList } from '@contract/rhythm'
-import type { NewShow, Picture, Show, ShowChange, ShowPage } from '@contract/shows'
+import type { NewAddress, NewShow, Picture, Show, ShowChange, ShowPage } from '@contract/shows'
 import type { Crop } from '@core/show/artwork'
 import { type Standing, standings } from '@core/release/standing'
 import { api } from '../api'
@@ -26,11 +26,11 @@ export const useShows = defineStore('shows', () => {
 
   const bySlug = (slug: string): Show | null => (open.value?.slug === slug ? open.value : null)
 
-  /** Opens the show at an address; throws ApiError where there is none. */
+  /** Opens the show at an address, which can be one that it had before, and stays that of this window; throws ApiError where there is none. */
   async function openAt(slug: string): Promise<void> {
     if (open.value?.slug !== slug) {
       near.value = null
-      open.value = await api.showAt(slug)
+      open.value = { ...(await api.showAt(slug)), slug }
     }
     await loadEpisodes()
   }
@@ -39,7 +39,7 @@ export const useShows = defineStore('shows', () => {
     if (!open.value) return
     const { slug } = open.value
     const [show] = await Promise.all([api.showAt(slug), loadList()])
-    if (open.value.slug === slug) open.value = show
+    if (open.value.slug === slug) open.value = { ...show, slug }
   }
 
   async function create(show: NewShow): Promise<Show> {
@@ -49,9 +49,13 @@ export const useShows = defineStore('shows', () => {
   }
 
   async function change(id: string, facts: ShowChange): Promise<Show> {
-    open.value = await api.changeShow(id, facts)
+    const show = await api.changeShow(id, facts)
+    open.value = { ...show, slug: open.value?.slug ?? show.slug }
     return open.value
   }
+
+  /** Gives a show another address part; answers it. This window stays where it is until it goes there. */
+  const move = async (id: string, address: NewAddress): Promise<string> => (await api.moveShow(id, address)).slug
 
   /** Brings artwork, cut to a square where a cut is given; throws ApiError with the cut that is offered. */
   const addArtwork = (picture: Blob, crop?: Crop): Promise<Picture> => api.addArtwork(picture, crop)
@@ -135,6 +139,7 @@ export const useShows = defineStore('shows', () => {
     refresh,
     create,
     change,
+    move,
     addArtwork,
     addSmallPicture,
     nextSlots,

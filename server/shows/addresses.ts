@@ -1,0 +1,40 @@
+import { DataTypes, type InferAttributes, type InferCreationAttributes, Model, type Sequelize } from 'sequelize'
+import type { Transaction } from 'sequelize'
+import { Show } from './models'
+
+/** An address part that a show had before. */
+export class PastAddress extends Model<InferAttributes<PastAddress>, InferCreationAttributes<PastAddress>> {
+  declare slug: string
+  declare showId: string
+  declare leftAt: Date
+}
+
+export function initAddresses(sequelize: Sequelize): void {
+  PastAddress.init(
+    { slug: { type: DataTypes.STRING, primaryKey: true }, showId: DataTypes.UUID, leftAt: DataTypes.DATE(3) },
+    { sequelize, tableName: 'past_addresses' },
+  )
+}
+
+/** The address part of the show that lives at an address part, or did before; null where none does. */
+export async function currentSlug(slug: string): Promise<string | null> {
+  const show = await Show.findOne({ where: { slug }, attributes: ['slug'], raw: true })
+  if (show) return show.slug
+  const past = await PastAddress.findByPk(slug, { attributes: ['showId'], raw: true })
+  const moved = past && (await Show.findByPk(past.showId, { attributes: ['slug'], raw: true }))
+  return moved?.slug ?? null
+}
+
+/** Whether a show had other addresses before. */
+export const hasMovedHere = async (showId: string): Promise<boolean> =>
+  (await PastAddress.count({ where: { showId } })) > 0
+
+/** Whether an address part is one that another show had, and that leads to it still. */
+export const isAnothersPast = async (
+  slug: string,
+  showId: string | null,
+  transaction: Transaction,
+): Promise<boolean> => {
+  const past = await PastAddress.findByPk(slug, { transaction, lock: true })
+  return past !== null && past.showId !== showId
+}
