@@ -161,6 +161,12 @@ describe('the rules of feeds', () => {
     expect(found(faults[name]!())).toEqual([name]),
   )
 
+  it('let a feed that came from elsewhere say that this is where it is', () => {
+    const own = 'https://tide.example/feed.xml'
+    const moved = instead('<ttl>', `<itunes:new-feed-url>${own}</itunes:new-feed-url><ttl>`)
+    expect(checkFeed(moved).map(({ name }) => name)).toEqual([])
+    expect(checkFeed({ ...moved, address: null, answer: null }).map(({ name }) => name)).toEqual([])
+  })
   it('are told whole, each once', () => {
     expect(new Set(feedRules.map(({ name }) => name)).size).toBe(feedRules.length)
     expect(Object.keys(faults).sort()).toEqual(feedRules.map(({ name }) => name).sort())

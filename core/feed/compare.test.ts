@@ -33,6 +33,9 @@ describe('two states of a feed', () => {
     )
   })
 
+  it('do not take another site for another picture, though the picture’s element names it', () =>
+    expect(words([seven], [seven], { link: 'https://reeds.example/' })[0]).not.toContain('artwork'))
+
   it('say when apps would take an episode for new that is none', () =>
     expect(words([eight, seven], [eight, { ...seven, guid: 'another' }])).toEqual([
       'Apps show episode 7 as new, since the GUID is another.',

@@ -152,8 +152,10 @@ function told(within: ReadElement, known: Readonly<Record<string, string | null>
     const what = child.name in known ? known[child.name] : child.name
     if (what === null || what === undefined) continue
     const before = things.get(what)
+    // Beside the picture, its title and link say no more than the show's do.
+    const telling = child.name === 'image' ? (child.children.find(({ name }) => name === 'url') ?? child) : child
     things.set(what, {
-      whole: (before?.whole ?? '') + spelled(child),
+      whole: (before?.whole ?? '') + spelled(telling),
       shown: before?.shown ?? shownOf(child),
     })
   }

@@ -13,6 +13,8 @@ export const movingShow: FeedRule = {
   place: 'show.feedFacts',
   find: inChannel((channel, { address }) => {
     const moved = textIn(channel, 'itunes:new-feed-url')
-    return isWebAddress(moved) && moved !== address ? moved : null
+    const own = channel.children.find(({ name, attributes }) => name === 'atom:link' && attributes.rel === 'self')
+    // A feed that has come from elsewhere says that it is to be asked for here.
+    return isWebAddress(moved) && moved !== address && moved !== own?.attributes.href ? moved : null
   }),
 }

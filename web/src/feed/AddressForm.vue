@@ -73,6 +73,7 @@ async function move(): Promise<void> {
 <style scoped>
 .form {
   display: grid;
+  grid-template-columns: minmax(0, 44rem);
   gap: var(--space-3);
   justify-items: start;
   margin-top: var(--space-4);

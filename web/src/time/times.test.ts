@@ -19,6 +19,7 @@ it.each([
   ['2026-12-02T05:00:00Z', 'in 24 hours'],
   ['2026-12-01T04:00:00Z', 'in 49 hours'],
   ['2026-11-24T05:00:00Z', 'in 9 days'],
+  ['2026-12-03T05:00:00.400Z', 'just now'],
   ['2026-12-03T06:00:00Z', '1 hour ago'],
 ])('from %s it is %s', (now, words) => expect(untilThen(at, new Date(now))).toBe(words))
 

@@ -41,8 +41,9 @@ export const timesThere = (at: Moment, zone: string, others: readonly string[]):
     })
     .join(' · ')
 
-/** How far off a moment is: `in 8 days`, `in 25 minutes`. */
+/** How far off a moment is: `in 8 days`, `in 25 minutes`, `just now`. */
 export function untilThen(at: Moment, now: Date): string {
+  if (Math.abs(+new Date(at) - +now) < 1000) return 'just now'
   const hours = Math.floor((+new Date(at) - +now) / 3600_000)
   if (hours >= 24 && hours < 72) return `in ${hours} hours`
   return inZone(at, 'utc').toRelative({ base: DateTime.fromJSDate(now), locale }) ?? ''
