@@ -32,7 +32,7 @@ export async function typeOver(field: Locator, text: string): Promise<void> {
 
 /** Opens a part of the desk by its name. */
 export const openPart = (window: Page, name: string): Promise<void> =>
-  window.getByRole('tab', { name: new RegExp(`^${name}`) }).click()
+  window.getByRole('tab', { name: new RegExp(`^${name}\\b`) }).click()
 
 /** Waits until the desk says that all is kept. */
 export const saved = (window: Page): Promise<void> =>

@@ -60,6 +60,29 @@ it('many are changed as they were looked at, and taken back with one press', asy
   await expect.poll(() => page.locator('.rows tbody').innerText()).not.toContain('workshop')
 })
 
+it('what comes in while a number is typed takes nothing away from who types', async () => {
+  await check('A letter from a chapel')
+  await choose('What to do', 'Renumber')
+  const first = page.locator('#act-from')
+  await first.selectText()
+  await first.pressSequentially('10')
+  await page.evaluate(async () => {
+    const ask = async (path: string, init?: RequestInit) => (await fetch(`/api/v1${path}`, init)).json()
+    const { id } = await ask('/shows/at/bellows-and-reeds')
+    const { rows } = await ask(`/shows/${id}/episodes/table?find=concertina`)
+    const { version } = await ask(`/episodes/${rows[0].id}`)
+    const text = { tags: ['came in'] }
+    const headers = { 'content-type': 'application/json' }
+    await ask(`/episodes/${rows[0].id}`, { method: 'PATCH', headers, body: JSON.stringify({ version, text }) })
+  })
+  await expect.poll(() => page.locator('.rows tbody').innerText()).toContain('came in')
+  await first.pressSequentially('1')
+  await page.getByRole('button', { name: 'Look at what changes' }).click()
+  await page.getByRole('dialog').getByText('101', { exact: true }).waitFor()
+  await page.getByRole('button', { name: 'Leave it' }).click()
+  await page.getByRole('button', { name: 'None', exact: true }).click()
+})
+
 it('two windows renumber at once: the later one is told, and looks again', async () => {
   const other = await house.openWindow(page.context())
   await other.getByRole('link', { name: 'All episodes' }).click()

@@ -198,7 +198,7 @@ describe('the stereo image', () => {
 
 describe('the waveform', () => {
   it.each([
-    [1, 300_000],
+    [1, 400_000],
     [9, 450_000],
   ])(
     'of %i hours takes less than %i bytes',

@@ -1,5 +1,6 @@
 import type { Transaction } from 'sequelize'
 import { transact } from '../database/transact'
+import { goesTo } from '../episodes/audience'
 import { Episode } from '../episodes/models'
 import type { NewJob } from '../jobs/jobs'
 import type { JobDefinition, Payloads } from '../jobs/kinds'
@@ -69,15 +70,16 @@ async function askAgain(
   )
 }
 
-/** The released episodes that a directory does not have yet, the newest first. */
-export async function lacking({ showId, guids }: ListingRow): Promise<Episode[]> {
+/** The released episodes that a directory could have and does not have yet, the newest first. */
+export async function lacking({ showId, guids }: Pick<ListingRow, 'showId' | 'guids'>): Promise<Episode[]> {
   const has = new Set(guids)
+  const isFor = await goesTo(showId, 'everybody')
   const released = await Episode.findAll({
     where: { showId, standing: 'released' },
-    attributes: ['id', 'guid', 'title', 'number', 'releaseAt'],
+    attributes: ['id', 'guid', 'title', 'number', 'releaseAt', ...(isFor ? ['released' as const] : [])],
     order: [['releaseAt', 'DESC']],
   })
-  return released.filter(({ guid }) => !has.has(guid))
+  return released.filter(episode => !has.has(episode.guid) && (!isFor || isFor(episode)))
 }
 
 /** The job: asks a directory how a show stands there, ever again for as long as it is followed. */

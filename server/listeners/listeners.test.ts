@@ -3,6 +3,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Listener, ListenerList } from '@contract/listeners'
 import type { Show } from '@contract/shows'
 import type { StrandList } from '@contract/strands'
+import { lacking } from '../directories/follow'
 import { type House, openHouse } from '../testing/house'
 
 let house: House
@@ -118,6 +119,8 @@ describe('a strand for its own listeners', () => {
     const sound = own.find(address => address.includes('/media/'))!
     const part = await ask(sound, { range: 'bytes=0-9' })
     expect([part.statusCode, part.rawPayload.length]).toEqual([206, 10])
+    expect(part.headers['cache-control']).toMatch(/^private,/)
+    expect(part.headers['x-robots-tag']).toBe('noindex, nofollow')
     const page = (await ask(own.find(address => address.endsWith('/for-friends'))!)).body
     expect(page).toContain(`${secret}bellows-and-reeds/for-friends/soundbites/bite.mp3`)
     expect((await ask(`/${secret}bellows-and-reeds/for-friends/soundbites/bite.mp3`)).statusCode).toBe(200)
@@ -134,6 +137,11 @@ describe('a strand for its own listeners', () => {
     }
     for (const path of ['/slow-ferry/feed.xml', '/slow-ferry', '/bellows-and-reeds/the-quay'])
       expect([path, (await ask(`/${secret}${path}`)).statusCode]).toEqual([path, 404])
+  })
+
+  it('is not waited for by directories', async () => {
+    const lacks = await lacking({ showId: show.id, guids: [] })
+    expect(lacks.map(({ title }) => title)).toEqual(['The quay'])
   })
 
   it('is written once for all, and told to each in their own words', async () => {

@@ -3,11 +3,12 @@ import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify'
 import { settledAt } from '@core/feed/dates'
 import { writeChapters } from '../chapters/service'
 import type { MediaSender } from '../delivery/send'
-import { readDeliverables } from '../delivery/deliverables'
+import { type Deliverable, readDeliverables } from '../delivery/deliverables'
 import type { Audience, Outlet } from '../episodes/audience'
 import { AppError } from '../errors'
 import { anyListener, listenerBase, listenersFeed } from '../feeds/service'
 import { deliver } from '../media/deliver'
+import { headersOf, headOf } from '../media/head'
 import { digestOf, encoded, sendWritten, type Written, writtenOf } from '../media/written'
 import { publicAccess } from '../media/publicAccess'
 import { nosniff } from '../nosniff'
@@ -89,7 +90,7 @@ export const ownAddressRoutes =
         const file = (await readDeliverables(episode, audience, clock.now())).get(name)
         if (!file || file.showId !== show.id) throw nothingThere()
         reply.hijack()
-        send(request.raw, reply.raw, episode, file)
+        send(request.raw, reply.raw, episode, ofOne(file))
       },
     })
 
@@ -142,5 +143,12 @@ export const ownAddressRoutes =
       },
     })
   }
+
+/** A file as it is sent to one person: nobody between keeps it for others. */
+function ofOne(file: Deliverable): Deliverable {
+  const cacheControl = file.cacheControl.replace('public', 'private')
+  const head = headOf({ ...headersOf(file.head), 'cache-control': cacheControl, 'x-robots-tag': forOne['x-robots-tag'] })
+  return { ...file, cacheControl, head }
+}
 
 const nothingThere = (): AppError => new AppError('not-found', 'There is nothing at this address, or no more.')

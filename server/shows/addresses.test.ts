@@ -71,6 +71,11 @@ it('an address that a show had is nobody else’s, nor is one that another has, 
     expect([slug, (await move(slug)).json().faults[0].field]).toEqual([slug, 'slug'])
 })
 
+it.each(['e%CC%81', '%00', '%F0%9F%8E%99', 'a%0Ab', 'A'.repeat(300)])('at the address %s is nothing', async slug => {
+  for (const path of ['/feed.xml', '', '/a/chapters.json', '/a/soundbites/b.mp3'])
+    expect([path, (await ask(`/${slug}${path}`)).statusCode]).toEqual([path, 404])
+})
+
 it('of two windows that move it the later one is told', async () => {
   const { version } = await now()
   const answers = [await move('one', version), await move('two', version)]

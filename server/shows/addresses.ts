@@ -20,6 +20,8 @@ export function initAddresses(sequelize: Sequelize): void {
 export async function currentSlug(slug: string): Promise<string | null> {
   const show = await Show.findOne({ where: { slug }, attributes: ['slug'], raw: true })
   if (show) return show.slug
+  // Others than these letters no address part ever had, and the column knows none.
+  if (!/^[a-z0-9-]{1,60}$/.test(slug)) return null
   const past = await PastAddress.findByPk(slug, { attributes: ['showId'], raw: true })
   const moved = past && (await Show.findByPk(past.showId, { attributes: ['slug'], raw: true }))
   return moved?.slug ?? null
