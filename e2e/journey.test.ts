@@ -88,6 +88,8 @@ it('a show is made on one screen, a picture that is not square is cut out, and t
     .jpeg()
     .toBuffer()
   const window = await house.openWindow()
+  // Once all has come, nothing moves under the press.
+  await window.getByText('Next out').waitFor()
   await window.getByRole('link', { name: 'Make another show' }).click()
   await window.getByLabel('Name').fill('Kettle & Key')
   await window.getByLabel('Description').fill('Short visits to people who tune by ear.')
