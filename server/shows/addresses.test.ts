@@ -71,7 +71,7 @@ it('an address that a show had is nobody else’s, nor is one that another has, 
     expect([slug, (await move(slug)).json().faults[0].field]).toEqual([slug, 'slug'])
 })
 
-it.each(['e%CC%81', '%00', '%F0%9F%8E%99', 'a%0Ab', 'A'.repeat(300)])('at the address %s is nothing', async slug => {
+it.each(['e%CC%81', '%00', '%F0%9F%8E%99', 'a%0Ab', 'A'.repeat(80)])('at the address %s is nothing', async slug => {
   for (const path of ['/feed.xml', '', '/a/chapters.json', '/a/soundbites/b.mp3'])
     expect([path, (await ask(`/${slug}${path}`)).statusCode]).toEqual([path, 404])
 })
