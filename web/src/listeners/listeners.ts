@@ -1,30 +1,13 @@
 import { defineStore } from 'pinia'
-import { ref, shallowRef } from 'vue'
 import type { ListenerList, NewListeners } from '@contract/listeners'
 import { api } from '../api'
-import { problemOf, type Told } from '../parts/problems'
+import { useKeptList } from '../parts/keptList'
 import { useShows } from '../show/shows'
 
 /** The listeners of the open show who have an address of their own. */
 export const useListeners = defineStore('listeners', () => {
   const shows = useShows()
-  const list = shallowRef<ListenerList | null>(null)
-  const problem = ref<Told | null>(null)
-  const busy = ref(false)
-
-  async function act(ask: () => Promise<ListenerList>): Promise<boolean> {
-    busy.value = true
-    problem.value = null
-    try {
-      list.value = await ask()
-      return true
-    } catch (error) {
-      problem.value = problemOf(error, 'Nothing was changed.')
-      return false
-    } finally {
-      busy.value = false
-    }
-  }
+  const { list, problem, busy, act } = useKeptList<ListenerList>()
   return {
     list,
     problem,

@@ -1,28 +1,11 @@
 import { defineStore } from 'pinia'
-import { ref, shallowRef } from 'vue'
 import type { NewStrand, StrandChange, StrandList } from '@contract/strands'
 import { api } from '../api'
-import { problemOf, type Told } from '../parts/problems'
+import { useKeptList } from '../parts/keptList'
 
 /** The strands of the open show. */
 export const useStrands = defineStore('strands', () => {
-  const list = shallowRef<StrandList | null>(null)
-  const problem = ref<Told | null>(null)
-  const busy = ref(false)
-
-  async function act(ask: () => Promise<StrandList>): Promise<boolean> {
-    busy.value = true
-    problem.value = null
-    try {
-      list.value = await ask()
-      return true
-    } catch (error) {
-      problem.value = problemOf(error, 'Nothing was changed.')
-      return false
-    } finally {
-      busy.value = false
-    }
-  }
+  const { list, problem, busy, act } = useKeptList<StrandList>()
   return {
     list,
     problem,
