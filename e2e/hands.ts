@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs'
+import { expect } from 'vitest'
 import type { Locator, Page } from 'playwright-core'
 
 /** Drops files on a window, as a hand would: they are over it first. `hover` is what the window says meanwhile. */
@@ -25,8 +26,10 @@ export async function dropFiles(
 
 /** Types over what stands in a field, key by key and then leaves it, as hands do. */
 export async function typeOver(field: Locator, text: string): Promise<void> {
-  await field.selectText()
+  await field.focus()
+  await field.press('Control+a')
   await field.pressSequentially(text)
+  expect(await field.inputValue()).toBe(text)
   await field.press('Tab')
 }
 

@@ -64,7 +64,8 @@ it('what comes in while a number is typed takes nothing away from who types', as
   await check('A letter from a chapel')
   await choose('What to do', 'Renumber')
   const first = page.locator('#act-from')
-  await first.selectText()
+  await first.focus()
+  await first.press('Control+a')
   await first.pressSequentially('10')
   await page.evaluate(async () => {
     const ask = async (path: string, init?: RequestInit) => (await fetch(`/api/v1${path}`, init)).json()

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import DatePicker from 'primevue/datepicker'
+import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import { DateTime } from 'luxon'
 import { computed, ref, watch } from 'vue'
 import { dayName, ordinalName, ordinals, type Rhythm, type Weekday, weekdays } from '@core/release/rhythm'
-import NumberInput from '../parts/NumberInput.vue'
 import FormField from '../parts/FormField.vue'
 import { readTimeOfDay } from '../time/timeOfDay'
 
@@ -59,7 +59,7 @@ const dayOf = (date: Date): string => DateTime.fromJSDate(date).toISODate()!
   <div class="rhythm">
     <div class="row">
       <FormField v-slot="{ id }" label="Every" :fault="fault('every')">
-        <NumberInput
+        <InputNumber
           :input-id="id"
           :model-value="rhythm.every"
           :min="1"
@@ -126,7 +126,7 @@ const dayOf = (date: Date): string => DateTime.fromJSDate(date).toISODate()!
         :fault="fault('monthDay')"
         hint="A month that has no such day is passed over."
       >
-        <NumberInput
+        <InputNumber
           :input-id="id"
           :model-value="rhythm.monthDay"
           :min="1"

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import Checkbox from 'primevue/checkbox'
+import InputNumber from 'primevue/inputnumber'
 import Select from 'primevue/select'
 import Slider from 'primevue/slider'
 import { computed } from 'vue'
 import { levellingOf } from '@core/audio/leveller'
 import { type EncodingName, encodingNames, fadeShapes, oneChannels, type Recipe } from '@core/audio/recipe'
 import { clock } from '@core/words/amounts'
-import NumberInput from '../parts/NumberInput.vue'
 
 /** The recipe of an episode, or the usual one of a show: every value has a sensible beginning. */
 const recipe = defineModel<Recipe>({ required: true })
@@ -81,7 +81,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
               @update:model-value="(toTarget: boolean) => set({ toTarget })"
             /><label for="to-target">bring to</label></span
           >
-          <NumberInput
+          <InputNumber
             :model-value="recipe.targetLufs"
             :min="-30"
             :max="-8"
@@ -116,7 +116,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
       <div class="field">
         <label for="ceiling">Peaks, at most</label>
         <div class="row">
-          <NumberInput
+          <InputNumber
             :model-value="recipe.ceilingDbtp"
             input-id="ceiling"
             :min="-9"
@@ -146,7 +146,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
         <span class="field-name">Fades</span>
         <div class="row">
           <span>in</span>
-          <NumberInput
+          <InputNumber
             :model-value="recipe.fadeInMs / 1000"
             :min="0"
             :max="60"
@@ -158,7 +158,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
             @update:model-value="value => set({ fadeInMs: Math.round((value ?? 0) * 1000) })"
           />
           <span>out</span>
-          <NumberInput
+          <InputNumber
             :model-value="recipe.fadeOutMs / 1000"
             :min="0"
             :max="60"

@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
+import InputNumber from 'primevue/inputnumber'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import { computed, reactive, ref, watch } from 'vue'
 import type { TableRow } from '@contract/table'
 import type { TogetherLook } from '@contract/together'
 import type { Person } from '@core/episode/fields'
-import NumberInput from '../parts/NumberInput.vue'
 import PeopleField from '../writing/PeopleField.vue'
 import TagsField from '../writing/TagsField.vue'
 import { type ActName, acts, changeOf, type Filled, type LaidOut } from './acts'
@@ -95,7 +95,7 @@ function look(): void {
       />
       <label v-else-if="act === 'season'" class="pair" for="act-season">
         <span class="field-name">Season</span>
-        <NumberInput
+        <InputNumber
           v-model="filled.season"
           input-id="act-season"
           :min="1"
@@ -117,7 +117,7 @@ function look(): void {
       />
       <label v-else-if="act === 'renumber' || act === 'renumber on'" class="pair" for="act-from">
         <span class="field-name">The first one is number</span>
-        <NumberInput
+        <InputNumber
           v-model="from"
           input-id="act-from"
           :min="1"

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import DatePicker from 'primevue/datepicker'
+import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import { DateTime } from 'luxon'
 import { computed } from 'vue'
-import NumberInput from '../parts/NumberInput.vue'
 import { readTimeOfDay } from '../time/timeOfDay'
 import type { LaidOut } from './acts'
 
@@ -65,7 +65,7 @@ const orders = [
     <template v-if="!laid.bySlots">
       <label class="pair"
         >every
-        <NumberInput
+        <InputNumber
           :model-value="laid.every"
           :min="1"
           :max="366"
