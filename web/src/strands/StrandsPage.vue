@@ -104,7 +104,13 @@ const goesBy = ({ goesBy: way, value }: Strand): string =>
             @update:model-value="ids => strands.choose(strand.id, ids)"
           />
           <div v-if="parting === strand.id" class="note needs-you" role="alert">
-            <p>Its feed answers no more then, and whoever subscribed to it hears nothing new. Its episodes stay.</p>
+            <p>
+              Its feed answers no more then, and whoever subscribed to it hears nothing new. Its episodes stay{{
+                strand.isPrivate
+                  ? ', and are for everybody then; the addresses that people have of their own to it are gone'
+                  : ''
+              }}.
+            </p>
             <div class="actions">
               <Button type="button" label="Take it away" :loading="busy" @click="strands.remove(strand.id)" />
               <Button type="button" label="Leave it" text @click="parting = null" />
