@@ -46,6 +46,7 @@ import { shortWay } from './shortWay'
 import { showRoutes } from './shows/routes'
 import { siteRoutes } from './site/routes'
 import { soundbiteFileRoutes, soundbiteRoutes } from './soundbites/routes'
+import { soundbiteService } from './soundbites/service'
 import { strandRoutes } from './strands/routes'
 import { studioRoutes } from './studio/routes'
 import { togetherRoutes } from './together/routes'
@@ -59,6 +60,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
   const { configuration, log } = platform
   const short = shortWay()
   const sender = mediaSender(platform)
+  const soundbites = soundbiteService(platform)
   const app = Fastify({
     // A logger for each request costs a quarter of the time of a short answer; it is there only where its lines are wanted.
     ...(log.isLevelEnabled('info')
@@ -91,9 +93,9 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
     await open.register(async pages => {
       await pages.register(fastifyHelmet, pageHeaders(platform))
       await pages.register(chapterRoutes(platform))
-      await pages.register(soundbiteFileRoutes(platform))
+      await pages.register(soundbiteFileRoutes(platform, soundbites))
       await pages.register(transcriptFileRoutes(platform))
-      await pages.register(ownAddressRoutes(platform, sender))
+      await pages.register(ownAddressRoutes(platform, sender, soundbites))
       await pages.register(siteRoutes(platform))
       await pages.register(studioRoutes(platform))
     })
@@ -136,7 +138,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
         await answers.register(releaseRoutes(platform))
         await answers.register(fileRoutes(platform))
         await answers.register(finishingRoutes(platform))
-        await answers.register(soundbiteRoutes(platform))
+        await answers.register(soundbiteRoutes(platform, soundbites))
         await answers.register(shelfRoutes(platform))
         await answers.register(remoteRoutes(platform))
         await answers.register(checkingRoutes(platform))

@@ -60,7 +60,7 @@ export function episodeService(
       badLinksIn(episode.notes),
       goesTo(place.showId, 'everybody'),
     ])
-    const isPrivate = isForEverybody !== null && !isForEverybody(episode)
+    const isPrivate = episode.released !== null && isForEverybody !== null && !isForEverybody(episode)
     const open = upload && upload.state !== 'done' ? upload : null
     return episodeOf(episode, configuration.publicUrl, open, { written, numbering, badLinks, isPrivate })
   }

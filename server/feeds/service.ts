@@ -112,7 +112,9 @@ export async function listenersFeed(
     const whole = await wholeModel(show, { publicUrl, hubUrl: null }, outlet)
     const known = addressesOf(publicUrl, show.slug).feedAddress
     const { channel, items } = strand ? await strandModel(whole, strand, publicUrl, known) : whole
-    const own = { feedAddress: whole.channel.feedAddress, jsonAddress: null, isBlocked: true, parts: null }
+    // A strand for listeners is found where a whole show is: at the secret alone.
+    const { feedAddress, movedTo } = whole.channel
+    const own = { feedAddress, movedTo, jsonAddress: null, isBlocked: true, parts: null }
     return feedXml({ channel: { ...channel, ...own }, items })
   })
 }

@@ -1,6 +1,5 @@
 import { safeInBothReadings } from '@core/feed/description'
 import type { FeedModel } from '@core/feed/model'
-import { podcastGuid } from '@core/feed/podcastGuid'
 import { isInStrand, strandAddress } from '@core/feed/strands'
 import { Episode } from '../episodes/models'
 import { Picture } from '../pictures/models'
@@ -9,8 +8,8 @@ import { type Strand, StrandEpisode } from '../shows/strands'
 import { widthsOf } from './channel'
 
 /**
- * The feed of a strand: what it says of itself, else what the show says; its episodes keep all that they are. What it is known by
- * comes of the address that the show's feed has for everybody.
+ * The feed of a strand: what it says of itself, else what the show says; its episodes keep all that they are. `showFeedAddress` is
+ * where everybody finds the show's feed.
  */
 export async function strandModel(
   whole: FeedModel,
@@ -32,7 +31,9 @@ export async function strandModel(
       description: strand.description === null ? whole.channel.description : safeInBothReadings(strand.description),
       feedAddress,
       jsonAddress: null,
-      podcastGuid: podcastGuid(feedAddress),
+      podcastGuid: strand.podcastGuid,
+      // Where the show only tells that it has come from elsewhere, a strand tells the same of itself.
+      movedTo: whole.channel.movedTo === whole.channel.feedAddress ? feedAddress : whole.channel.movedTo,
       parts: null,
       ...(picture && artworkAddress && { artworkAddress, artworkWidths: widthsOf(picture, artworkAddress) }),
     },

@@ -238,6 +238,9 @@ describe('a show for its own listeners', () => {
     expect((await house.get(ids['The quay']!)).isPrivate).toBe(true)
     await setPrivate(false)
     expect((await house.get(ids['The quay']!)).isPrivate).toBe(false)
+    // What is not out yet is nowhere, and not private.
+    const draft = await house.call('POST', `/shows/${show.id}/episodes`, { title: 'Soon' })
+    expect((await house.get(draft.json().id)).isPrivate).toBe(false)
     await setPrivate(true)
   })
 

@@ -17,8 +17,7 @@ import { currentSlug } from '../shows/addresses'
 import { Show } from '../shows/models'
 import { Strand } from '../shows/strands'
 import { writePage } from '../site/service'
-import { sent } from '../soundbites/routes'
-import { soundbiteService } from '../soundbites/service'
+import { sent, type SoundbiteService } from '../soundbites/service'
 import { writeTranscriptFile } from '../transcripts/files'
 import type { FeedListener } from './models'
 import { listenerService } from './service'
@@ -36,12 +35,11 @@ interface Holder {
 
 /** All that goes out to listeners with an address of their own, at the addresses that it has for everybody behind `/_{secret}`. */
 export const ownAddressRoutes =
-  (platform: Platform, { send }: MediaSender): FastifyPluginAsync =>
+  (platform: Platform, { send }: MediaSender, soundbites: SoundbiteService): FastifyPluginAsync =>
   async app => {
     const { clock, media, siteAssets, configuration } = platform
     const { publicUrl } = configuration
     const listeners = listenerService(platform)
-    const soundbites = soundbiteService(platform)
     const feeds = new LRUCache<string, Written>({ max: mostFeeds })
 
     /** Whoever has a secret, with what it is to. Throws `not-found`, also where it was withdrawn. */
@@ -147,7 +145,11 @@ export const ownAddressRoutes =
 /** A file as it is sent to one person: nobody between keeps it for others. */
 function ofOne(file: Deliverable): Deliverable {
   const cacheControl = file.cacheControl.replace('public', 'private')
-  const head = headOf({ ...headersOf(file.head), 'cache-control': cacheControl, 'x-robots-tag': forOne['x-robots-tag'] })
+  const head = headOf({
+    ...headersOf(file.head),
+    'cache-control': cacheControl,
+    'x-robots-tag': forOne['x-robots-tag'],
+  })
   return { ...file, cacheControl, head }
 }
 

@@ -43,6 +43,22 @@ it('a show that moves leads from every address that it had, permanently, and its
   expect(known(moved)).toEqual(known(feed))
 })
 
+it('its strands stay who they are, and say of themselves where they are', async () => {
+  const strand = { slug: 'best', name: 'Best', description: null, artworkId: null, goesBy: 'kind', value: 'full' }
+  expect((await house.call('POST', `/shows/${show.id}/strands`, strand)).statusCode).toBe(200)
+  const before = (await ask('/reeds/strands/best/feed.xml')).body
+  await move('organ')
+  expect(await leadsTo('/reeds/strands/best/feed.xml')).toBe('http://lake.example/organ/strands/best/feed.xml')
+  const after = (await ask('/organ/strands/best/feed.xml')).body
+  const told = (xml: string, name: string): string => new RegExp(`<${name}>([^<]+)<`).exec(xml)![1]!
+  expect(told(after, 'podcast:guid')).toBe(told(before, 'podcast:guid'))
+  // Whoever subscribed to a strand is not led to the whole show.
+  expect(told(after, 'itunes:new-feed-url')).toBe('http://lake.example/organ/strands/best/feed.xml')
+  const added = await house.call('POST', `/shows/${show.id}/listeners`, { names: ['Benno'], strandId: null })
+  const { address } = (added.json() as ListenerList).listeners.find(({ name }) => name === 'Benno')!
+  expect(told((await ask(address)).body, 'itunes:new-feed-url')).toBe(address)
+})
+
 it('again and again, and back to where it was, without going round in circles', async () => {
   await move('harmonium')
   expect(await leadsTo('/bellows-and-reeds/feed.xml')).toBe('http://lake.example/harmonium/feed.xml')

@@ -14,6 +14,8 @@ export class Strand extends Model<InferAttributes<Strand>, InferCreationAttribut
   declare showId: string
   declare slug: string
   declare name: string
+  /** Made once, of its first address, and kept where the show moves. */
+  declare podcastGuid: string
   declare description: string | null
   declare artworkId: string | null
   declare goesBy: StrandWay
@@ -37,6 +39,7 @@ export function initStrands(sequelize: Sequelize): void {
       showId: DataTypes.UUID,
       slug: DataTypes.STRING,
       name: DataTypes.STRING,
+      podcastGuid: DataTypes.UUID,
       description: DataTypes.TEXT,
       artworkId: DataTypes.CHAR(64),
       goesBy: DataTypes.STRING,

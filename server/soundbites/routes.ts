@@ -6,24 +6,15 @@ import { accessTo } from '../access/access'
 import { deliver } from '../media/deliver'
 import { preflight, publicAccess } from '../media/publicAccess'
 import type { Platform } from '../platform'
-import type { SoundbiteFile } from './models'
-import { soundbiteService } from './service'
+import { sent, type SoundbiteService } from './service'
 
-/** What is sent of one. */
-export const sent = ({ sha256, bytes, madeAt }: SoundbiteFile) => ({
-  sha256,
-  bytes: Number(bytes),
-  type: 'audio/mpeg',
-  lastModified: madeAt,
-})
 /** A soundbite that is marked otherwise stays at its address. */
 const askEachTime = 'no-cache'
 
 /** Soundbites of released episodes, for anybody to listen to and pass on. */
 export const soundbiteFileRoutes =
-  (platform: Platform): FastifyPluginAsync =>
+  (platform: Platform, soundbites: SoundbiteService): FastifyPluginAsync =>
   async app => {
-    const soundbites = soundbiteService(platform)
     const url = '/:show/:episode/soundbites/:soundbite.mp3'
     app.options(url, (_request, reply) => preflight(reply))
     app.route<{ Params: { show: string; episode: string; soundbite: string } }>({
@@ -40,9 +31,8 @@ export const soundbiteFileRoutes =
 
 /** Soundbites of any episode, for whoever works on it. */
 export const soundbiteRoutes =
-  (platform: Platform): FastifyPluginAsyncZod =>
+  (platform: Platform, soundbites: SoundbiteService): FastifyPluginAsyncZod =>
   async app => {
-    const soundbites = soundbiteService(platform)
     app.route({
       method: ['GET', 'HEAD'],
       url: '/episodes/:id/soundbites/:soundbite/download',

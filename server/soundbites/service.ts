@@ -40,7 +40,7 @@ interface Cutting {
 const markEveryMs = 24 * 3600_000
 const edition = 1
 
-/** Soundbites as short MP3s: each is cut when somebody first wants it, and kept while somebody does. */
+/** Soundbites as short MP3s: each is cut when somebody first wants it, and kept while somebody does. A process has one of these. */
 export function soundbiteService(platform: Platform) {
   const { clock, media, database, configuration } = platform
   const blobs = blobKeeper(platform)
@@ -164,5 +164,15 @@ export function soundbiteService(platform: Platform) {
     },
   }
 }
+
+/** What is sent of one. */
+export const sent = ({ sha256, bytes, madeAt }: SoundbiteFile) => ({
+  sha256,
+  bytes: Number(bytes),
+  type: 'audio/mpeg',
+  lastModified: madeAt,
+})
+
+export type SoundbiteService = ReturnType<typeof soundbiteService>
 
 const nothingThere = (): AppError => new AppError('not-found', 'There is no such soundbite.')

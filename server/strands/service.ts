@@ -1,6 +1,7 @@
 import { UniqueConstraintError } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
 import type { NewStrand, Strand as StrandView, StrandChange, StrandList } from '@contract/strands'
+import { podcastGuid } from '@core/feed/podcastGuid'
 import { isInStrand, strandAddress } from '@core/feed/strands'
 import { readSnapshot } from '@core/episode/snapshot'
 import type { Scope } from '../access/scope'
@@ -22,6 +23,9 @@ const mostStrands = 100
 export function strandService(platform: Platform) {
   const { database, clock, configuration } = platform
   const pictures = pictureService(platform)
+
+  const addressIn = (show: Pick<Show, 'slug'>, slug: string): string =>
+    strandAddress(addressesOf(configuration.publicUrl, show.slug).feedAddress, slug)
 
   async function list({ showId }: Pick<Scope, 'showId'>): Promise<StrandList> {
     const [show, strands, episodes] = await Promise.all([
@@ -55,7 +59,7 @@ export function strandService(platform: Platform) {
         goesBy,
         value,
         isPrivate: Boolean(strand.isPrivate),
-        feedAddress: strandAddress(addressesOf(configuration.publicUrl, show.slug).feedAddress, slug),
+        feedAddress: addressIn(show, slug),
         released: out.filter(each => isInStrand(strand, each, guids)).length,
         episodeIds: [...ids],
       }
@@ -88,8 +92,10 @@ export function strandService(platform: Platform) {
       try {
         await transact(database, async transaction => {
           await takeArtwork(facts.artworkId, null, scope, transaction)
+          const show = await Show.findByPk(scope.showId, { attributes: ['slug'], transaction, rejectOnEmpty: true })
+          const guid = podcastGuid(addressIn(show, slug))
           await Strand.create(
-            { id: uuidV7(), showId: scope.showId, slug, ...facts, createdAt: clock.now() },
+            { id: uuidV7(), showId: scope.showId, slug, podcastGuid: guid, ...facts, createdAt: clock.now() },
             { transaction },
           )
           await touchFeed(platform, scope.showId, transaction)

@@ -1,6 +1,8 @@
-/** Listeners with an address of their own, and what goes out to them only. */
+/** Listeners with an address of their own, and what goes out to them only; what a strand is known by, made once. */
 export const listeners: readonly string[] = [
-  'ALTER TABLE strands ADD is_private BOOLEAN NOT NULL DEFAULT FALSE',
+  `ALTER TABLE strands
+    ADD is_private BOOLEAN NOT NULL DEFAULT FALSE,
+    ADD podcast_guid UUID NOT NULL DEFAULT (UUID())`,
   // by_secret: who asks. Whoever is withdrawn stays, and can be let in again.
   `CREATE TABLE feed_listeners (
     id UUID PRIMARY KEY,
