@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { fields, type Soundbite } from '../episode/fields'
-import { deliveredSoundbites, soundbiteFrom, soundbiteWants } from './soundbites'
+import { deliveredSoundbites, movedEdge, soundbiteFrom, soundbiteWants } from './soundbites'
 
 const bite = (fromMs: number, toMs: number, title = ''): Soundbite => ({ id: `b${fromMs}`, fromMs, toMs, title })
 
@@ -13,6 +13,20 @@ describe('a soundbite that is made with one press', () => {
   ])('%s', (_where, atMs, endMs, fromMs, toMs) =>
     expect(soundbiteFrom('a', atMs, endMs)).toMatchObject({ fromMs, toMs }),
   )
+})
+
+describe('an edge that is moved', () => {
+  it.each([
+    ['goes where it is put', 'fromMs', 25_000.4, 25_000],
+    ['stops a second before the other', 'fromMs', 90_000, 39_000],
+    ['stops a second behind the other', 'toMs', 0, 21_000],
+    ['stops at the end of the sound', 'toMs', 9e6, 500_000],
+    ['stops at its beginning', 'fromMs', -5, 0],
+  ] as const)('%s', (_what, edge, ms, wanted) =>
+    expect(movedEdge(bite(20_000, 40_000), edge, ms, 500_000)).toBe(wanted),
+  )
+  it('goes no farther than ten minutes from the other', () =>
+    expect(movedEdge(bite(0, 20_000), 'toMs', 9e6, 9e6)).toBe(600_000))
 })
 
 describe('soundbites of a sound that was cut', () => {

@@ -1,4 +1,4 @@
-import { type Soundbite, shortestSoundbiteMs } from '../episode/fields'
+import { longestSoundbiteMs, type Soundbite, shortestSoundbiteMs } from '../episode/fields'
 import type { Want, WantCode } from '../episode/wants'
 import { clock } from '../words/amounts'
 
@@ -11,6 +11,14 @@ const firstLengthMs = 30_000
 export function soundbiteFrom(id: string, atMs: number, endMs: number): Soundbite {
   const toMs = Math.min(Math.round(atMs) + firstLengthMs, Math.floor(endMs))
   return { id, fromMs: Math.max(0, Math.min(Math.round(atMs), toMs - shortestSoundbiteMs)), toMs, title: '' }
+}
+
+/** Where beginning or end of one comes to when it is moved: within the sound, and before the other comes too close or gets too far. */
+export function movedEdge({ fromMs, toMs }: Soundbite, edge: 'fromMs' | 'toMs', ms: number, endMs: number): number {
+  const within = Math.round(Math.min(Math.max(ms, 0), endMs))
+  return edge === 'fromMs'
+    ? Math.min(Math.max(within, toMs - longestSoundbiteMs), toMs - shortestSoundbiteMs)
+    : Math.max(Math.min(within, fromMs + longestSoundbiteMs), fromMs + shortestSoundbiteMs)
 }
 
 /**

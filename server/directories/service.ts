@@ -62,13 +62,11 @@ export function directoryService(platform: Platform) {
   }
 
   /** What a directory wants, and whether the show has it; what nobody here knows of is taken for there. */
-  const wantsOf = ({ wants }: ToldDirectory, show: Show, released: number): Directory['wants'] => [
-    ...(withAllFacts(show.feedFacts).isPrivate ? [{ words: 'A feed that everybody can have', isThere: false }] : []),
-    ...wants.map(({ name, words }) => ({
+  const wantsOf = ({ wants }: ToldDirectory, show: Show, released: number): Directory['wants'] =>
+    wants.map(({ name, words }) => ({
       words,
       isThere: name === 'episode' ? released > 0 : name === 'artwork' ? !show.artworkIsProvisional : true,
-    })),
-  ]
+    }))
 
   async function list(scope: Scope): Promise<DirectoryList> {
     const show = await find(scope)
@@ -126,6 +124,8 @@ export function directoryService(platform: Platform) {
     async submit(scope: Scope, id: string): Promise<DirectoryList> {
       const directory = await directoryOf(id)
       const show = await find(scope)
+      if (withAllFacts(show.feedFacts).isPrivate)
+        throw new AppError('directory-refused', 'The show is private, so no directory can have it.')
       const lacks = wantsOf(directory, show, await releasedCount(show.id)).filter(({ isThere }) => !isThere)
       if (lacks.length > 0)
         throw new AppError('directory-refused', `${directory.name} wants: ${lacks.map(each => each.words).join('; ')}.`)
