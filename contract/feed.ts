@@ -1,11 +1,20 @@
 import { z } from 'zod'
 import type { FeedFinding } from '@core/feed/check'
 import type { FeedComparison } from '@core/feed/compare'
+import type { EpisodeMend, ShowMend } from '@core/feed/rules/rule'
 import { webAddress } from '@core/words/schemas'
 
-/** A finding, its places with the episode that each is about, where the feed is one of ours. */
+/** The episode that a finding is about, and how a press mends it; changed is one that has changes which wait to be sent. */
+export interface FoundEpisode {
+  id: string
+  version: number
+  isChanged: boolean
+  byPress: EpisodeMend | null
+}
+/** A finding, and how a press mends it in a show of the house. */
 export interface ToldFinding extends Omit<FeedFinding, 'places'> {
-  places: (FeedFinding['places'][number] & { episodeId: string | null })[]
+  byPress: ShowMend | null
+  places: (FeedFinding['places'][number] & { episode: FoundEpisode | null })[]
 }
 const finding = z.custom<ToldFinding>()
 

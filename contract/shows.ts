@@ -129,6 +129,8 @@ export const show = z.object({
   rhythm: z.custom<Rhythm | null>(),
   listenerZones: z.array(z.string()),
   feedFacts: z.custom<FeedFacts>(),
+  /** How much of what the rules found in its feed must be mended. */
+  feedFaults: z.number(),
 })
 export type Show = z.infer<typeof show>
 

@@ -4,7 +4,7 @@ import type { DirectoryList } from '@contract/directories'
 import type { Episode } from '@contract/episodes'
 import type { ListenerList } from '@contract/listeners'
 import type { Shelf } from '@contract/shelf'
-import type { ShowPage } from '@contract/shows'
+import type { Show, ShowPage } from '@contract/shows'
 import type { Travelled } from '@contract/travel'
 import { freePort } from '../scripts/setup/ports.mjs'
 import { startProgram } from '../scripts/setup/programs.mjs'
@@ -95,6 +95,18 @@ it('a maker sees without XML whether the feed is right, and is led to what is no
   await page.getByText('Show: ways to give added.').waitFor()
   const feed = await (await fetch(`${house.address}/slow-ferry/feed.xml`)).text()
   expect(feed).toContain('<podcast:funding url="https://slowferry.example/coffee">Buy the crew a coffee<')
+})
+
+it('what was found is mended by a press, which says first what that changes', async () => {
+  const { version } = await ask<Show>('GET', `/shows/${showId}`)
+  await ask('PATCH', `/shows/${showId}`, { version, feedFacts: { isBlocked: true } })
+  const found = page.locator('[data-finding=blocked-show]')
+  await found.getByRole('button', { name: 'Let directories list it' }).click()
+  const changes = page.getByRole('dialog', { name: 'What this changes for listeners' })
+  await changes.getByText('Show: the wish not to be listed removed.').waitFor()
+  await changes.getByRole('button', { name: 'Save it' }).click()
+  await page.getByText(/All \d+ rules were looked at/).waitFor()
+  expect(await (await fetch(`${house.address}/slow-ferry/feed.xml`)).text()).not.toContain('itunes:block')
 })
 
 it('another window shows what became of the feed while it looks, and who has fetched it', async () => {

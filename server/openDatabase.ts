@@ -3,6 +3,7 @@ import { initAccess } from './access/models'
 import { initAccounts } from './accounts/models'
 import { initEpisodes } from './episodes/models'
 import { initFeeds } from './feeds/models'
+import { initChecking } from './checking/models'
 import { initFiles } from './files/models'
 import { initHistory } from './history/models'
 import { initDirectories } from './directories/models'
@@ -53,6 +54,7 @@ export function openDatabase(address: string): Sequelize {
     initStrands,
     initListeners,
     initFeeds,
+    initChecking,
     initDirectories,
     initTogether,
     initMail,

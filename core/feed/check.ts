@@ -10,7 +10,7 @@ export interface FoundPlace {
 }
 
 /** What a rule found in a feed: its words, and where. */
-export interface FeedFinding extends Omit<FeedRule, 'find'> {
+export interface FeedFinding extends Omit<FeedRule, 'find' | 'mendShow' | 'mendEpisode'> {
   count: number
   /** The first of them. */
   places: FoundPlace[]
@@ -24,7 +24,7 @@ const ofBroken = new Set(['well-formed', 'encoding', 'answers', 'content-type', 
 /** Checks a feed by every rule; what is found comes by its weight, the gravest first. */
 export function checkFeed(met: MetFeed): FeedFinding[] {
   const isBroken = met.feed.document.fault !== null
-  const findings = feedRules.flatMap(({ find, ...words }) => {
+  const findings = feedRules.flatMap(({ find, mendShow: _show, mendEpisode: _episode, ...words }) => {
     if (isBroken && !ofBroken.has(words.name)) return []
     const found = find(met)
     if (found.length === 0) return []

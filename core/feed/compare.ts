@@ -56,7 +56,7 @@ const ofChannel: Readonly<Record<string, string | null>> = {
   'itunes:explicit': 'explicit',
   'itunes:type': 'order',
   'itunes:keywords': 'keywords',
-  'itunes:block': 'listing in directories',
+  'itunes:block': 'the wish not to be listed',
   'itunes:complete': 'end of the show',
   'itunes:new-feed-url': 'new address',
   'atom:link': 'addresses of the feed',

@@ -218,7 +218,10 @@ describe('the feed of a show', () => {
     expect(told.states.map(({ words }) => words)).toEqual([['New: episode 2.'], ['The feed as it began.']])
     expect(names(told)).toEqual(['item-notes'])
     const [first] = told.findings[0]!.places
-    expect(first).toMatchObject({ item: { title: 'Two' }, episodeId: expect.stringMatching(/^[0-9a-f-]{36}$/) })
+    expect(first).toMatchObject({
+      item: { title: 'Two' },
+      episode: { id: expect.stringMatching(/^[0-9a-f-]{36}$/), isChanged: false, byPress: null },
+    })
     const { comparison } = (
       await house.call('GET', `/shows/${show.id}/feed/states/${told.states[0]!.id}`)
     ).json() as ToldComparison

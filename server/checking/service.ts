@@ -1,24 +1,22 @@
 import { promisify } from 'node:util'
 import { gunzip } from 'node:zlib'
 import { Op } from 'sequelize'
-import type { FeedCheck, FeedChecked, FeedOverview, ToldComparison, ToldFinding } from '@contract/feed'
+import type { FeedCheck, FeedChecked, FeedOverview, ToldComparison } from '@contract/feed'
 import type { ShowChange } from '@contract/shows'
-import type { FeedFinding } from '@core/feed/check'
 import { comparisonWords, firstStateWords } from '@core/feed/compare'
-import { withAllFacts } from '@core/feed/facts'
 import { feedRules } from '@core/feed/rules'
-import { blockedShow } from '@core/feed/rules/blockedShow'
 import { Membership } from '../access/models'
 import type { Scope } from '../access/scope'
-import { Episode } from '../episodes/models'
 import { AppError } from '../errors'
 import { FeedState } from '../feeds/models'
 import { readersOf } from '../feeds/readers'
-import { feedOf, feedText, feedTextWith } from '../feeds/service'
+import { feedText, feedTextWith } from '../feeds/service'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
 import { feedAsker } from './ask'
+import { lookAtFeed } from './ownFeed'
 import { run } from './run'
+import { foundElsewhere, foundHere } from './told'
 
 /** So long everything that a feed names is asked for, and no longer. */
 const limitMs = 50_000
@@ -27,7 +25,7 @@ const shownStates = 20
 const patienceMs = 2_000
 
 /** Whether a feed is right, what became of it, and who has it. */
-export function checkingService(platform: Pick<Platform, 'configuration' | 'clock' | 'database'>) {
+export function checkingService(platform: Pick<Platform, 'configuration' | 'clock' | 'database' | 'events'>) {
   const { configuration, clock } = platform
   const ask = feedAsker(configuration)
 
@@ -74,33 +72,15 @@ export function checkingService(platform: Pick<Platform, 'configuration' | 'cloc
     /** Everything about the feed of a show. */
     async overview(scope: Scope): Promise<FeedOverview> {
       const show = await find(scope)
-      const { isPrivate } = withAllFacts(show.feedFacts)
-      const {
-        name,
-        feed: { bodies, lastModified },
-      } = await feedOf(platform, show)
-      const bytes = bodies.identity
-      const { findings, items } = await run(
-        {
-          kind: 'check',
-          bytes,
-          contentType: '',
-          met: { address: null, now: clock.now(), answer: null, answers: new Map() },
-        },
-        configuration,
-      )
+      const { name, feed, items, findings } = await lookAtFeed(platform, show)
       const states = await statesOf(show.id, name)
       return {
         feedAddress: `${configuration.publicUrl}/${show.slug}/feed.xml`,
         items,
-        bytes: bytes.length,
-        changedAt: new Date(Math.min(+lastModified, +clock.now())).toISOString(),
+        bytes: feed.bodies.identity.length,
+        changedAt: new Date(Math.min(+feed.lastModified, +clock.now())).toISOString(),
         rules: feedRules.length,
-        // That directories are asked not to list it is what a private show wants.
-        findings: await withEpisodes(
-          findings.filter(({ name: rule }) => !isPrivate || rule !== blockedShow.name),
-          show.id,
-        ),
+        findings: await foundHere(findings, show),
         states,
         readers: await readersOf(platform.database, show.id, name, states[0]?.at ?? null),
       }
@@ -147,14 +127,14 @@ export function checkingService(platform: Pick<Platform, 'configuration' | 'cloc
           },
           configuration,
         )
-        const showId = asked && (await ownShow(asked.address, accountId))
+        const show = asked && (await ownShow(asked.address, accountId))
         return {
           title,
           items,
           bytes: bytes.length,
           asked: named.length,
           rules: feedRules.length,
-          findings: showId ? await withEpisodes(findings, showId) : told(findings, () => null),
+          findings: show ? await foundHere(findings, show) : foundElsewhere(findings),
         }
       } catch (error) {
         if (signal.aborted && !gone.aborted)
@@ -165,29 +145,11 @@ export function checkingService(platform: Pick<Platform, 'configuration' | 'cloc
   }
 
   /** The show whose feed an address is, where the account may look at it. */
-  async function ownShow(address: string, accountId: string): Promise<string | null> {
+  async function ownShow(address: string, accountId: string): Promise<Show | null> {
     const slug = /^\/([a-z0-9-]+)\/feed\.xml$/.exec(new URL(address).pathname)?.[1]
     if (!slug || !address.startsWith(configuration.publicUrl)) return null
-    const show = await Show.findOne({ where: { slug }, attributes: ['id'] })
+    const show = await Show.findOne({ where: { slug }, attributes: ['id', 'feedFacts'] })
     const member = show && (await Membership.findOne({ where: { accountId, showId: show.id } }))
-    return member ? show.id : null
+    return member ? show : null
   }
 }
-
-/** Findings with the episodes that they are about. */
-async function withEpisodes(findings: readonly FeedFinding[], showId: string): Promise<ToldFinding[]> {
-  const guids = new Set(findings.flatMap(({ places }) => places.flatMap(({ item }) => item?.guid ?? [])))
-  const episodes = await Episode.findAll({
-    where: { showId, guid: [...guids] },
-    attributes: ['id', 'guid'],
-    raw: true,
-  })
-  const ids = new Map(episodes.map(({ id, guid }) => [guid, id]))
-  return told(findings, guid => ids.get(guid) ?? null)
-}
-
-const told = (findings: readonly FeedFinding[], idOf: (guid: string) => string | null): ToldFinding[] =>
-  findings.map(({ places, ...finding }) => ({
-    ...finding,
-    places: places.map(place => ({ ...place, episodeId: place.item && idOf(place.item.guid) })),
-  }))

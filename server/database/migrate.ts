@@ -23,6 +23,7 @@ import { feed } from './migrations/0020-feed'
 import { soundbites } from './migrations/0021-soundbites'
 import { listeners } from './migrations/0022-listeners'
 import { pastAddresses } from './migrations/0023-past-addresses'
+import { feedChecks } from './migrations/0024-feed-checks'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -48,6 +49,7 @@ const migrations = [
   { name: '0021-soundbites', statements: soundbites },
   { name: '0022-listeners', statements: listeners },
   { name: '0023-past-addresses', statements: pastAddresses },
+  { name: '0024-feed-checks', statements: feedChecks },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

@@ -13,8 +13,9 @@ export interface Payloads {
   'lay-transcript': { transcriptId: string }
   /** Asks the copyist how far a draft is, and for it. */
   'ask-copyist': { draftId: string }
-  /** What follows when something of a show went out or was held: mails are written, its feed is looked at. */
+  /** What follows when something of a show went out or was held: mails are written. */
   'tell-people': { showId: string }
+  /** Looks at the feed of a show by all rules, whenever it tells something else. */
   'check-feed': { showId: string }
   /** Hands a mail to the mail server. */
   'send-mail': { mailId: string }
@@ -37,6 +38,7 @@ export type Lane =
   | 'finishing'
   | 'laying'
   | 'drafting'
+  | 'checking'
   | 'telling'
   | 'mail'
   | 'tidying'

@@ -39,6 +39,4 @@ export async function noteReleased(
     episodes.map(({ id, showId, releaseAt }) => ({ showId, episodeId: id, kind: 'released', moment: releaseAt })),
     transaction,
   )
-  for (const showId of new Set(episodes.map(each => each.showId)))
-    await platform.jobs.addOnce({ kind: 'check-feed', payload: { showId }, subject: showId }, transaction)
 }

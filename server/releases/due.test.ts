@@ -127,7 +127,7 @@ describe('many that are due', () => {
     house.clock.moveTo(new Date('2026-03-11T05:00:00Z'))
     await dueReleases(house.platform).releaseDue()
     expect(await Job.count({ where: { kind: 'check-feed', subject: show.id } })).toBe(1)
-    while (await house.platform.jobs.runNext('telling'));
+    while (await house.platform.jobs.runNext('checking'));
     expect(await Job.findAll({ where: { kind: 'check-feed' }, attributes: ['state', 'error'], raw: true })).toEqual([
       { state: 'done', error: null },
     ])

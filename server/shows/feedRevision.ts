@@ -2,7 +2,7 @@ import { literal, type Transaction } from 'sequelize'
 import type { Platform } from '../platform'
 import { Show } from './models'
 
-/** Says that what a show's feed and pages tell has changed, with the news of it; in the transaction that changes it. */
+/** Says that what a show's feed and pages tell has changed, with the news of it, and has the feed looked at; in the transaction that changes it. */
 export const touchFeed = (platform: Touching, showId: string, transaction: Transaction): Promise<void> =>
   touchFeeds(platform, [showId], transaction)
 
@@ -20,9 +20,9 @@ export async function touchFeeds(
     showIds.map(id => ({ kind: 'feed' as const, showId: id, id })),
     transaction,
   )
-  if (configuration.hubUrl)
-    for (const id of new Set(showIds))
-      await jobs.addOnce({ kind: 'announce-feed', payload: { showId: id }, subject: id }, transaction)
+  const kinds = configuration.hubUrl ? (['check-feed', 'announce-feed'] as const) : (['check-feed'] as const)
+  for (const id of new Set(showIds))
+    for (const kind of kinds) await jobs.addOnce({ kind, payload: { showId: id }, subject: id }, transaction)
 }
 type Touching = Pick<Platform, 'clock' | 'events' | 'jobs' | 'configuration'>
 

@@ -48,6 +48,8 @@ export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<S
   /** Grows whenever anything that the feed or the public pages tell has changed. */
   declare feedRevision: CreationOptional<number>
   declare feedChangedAt: Date
+  /** How much of what was found in its feed must be mended. */
+  declare feedFaults: CreationOptional<number>
   declare version: CreationOptional<number>
   declare createdAt: Date
 }
@@ -81,6 +83,7 @@ export function initShows(sequelize: Sequelize): void {
       recipe: DataTypes.JSON,
       feedRevision: DataTypes.BIGINT.UNSIGNED,
       feedChangedAt: DataTypes.DATE(3),
+      feedFaults: DataTypes.SMALLINT.UNSIGNED,
       version: DataTypes.INTEGER.UNSIGNED,
       createdAt: DataTypes.DATE(3),
     },

@@ -1,5 +1,10 @@
+import { trimmed } from '../../words/line'
 import { textIn } from '../read'
 import { type FeedRule, inItems } from './rule'
+
+/** A number at the beginning of a title, as people write it there. */
+const numberAt = (number: number | string): RegExp =>
+  new RegExp(`^(?:episode|ep\\.?|no\\.?|#)?\\s*0*${Number(number)}\\b`, 'i')
 
 export const bareTitle: FeedRule = {
   name: 'bare-title',
@@ -13,8 +18,10 @@ export const bareTitle: FeedRule = {
   find: inItems(item => {
     const title = textIn(item, 'itunes:title')
     const number = textIn(item, 'itunes:episode')
-    return number && new RegExp(`^(?:episode|ep\\.?|no\\.?|#)?\\s*0*${Number(number)}\\b`, 'i').test(title)
-      ? title
-      : null
+    return number && numberAt(number).test(title) ? title : null
   }),
+  mendEpisode({ title, number }) {
+    const bare = number === null ? '' : trimmed(title.trim().replace(numberAt(number), ''), ' .:,·–—-)')
+    return bare ? { says: `Call it “${bare}”`, text: { title: bare } } : null
+  },
 }

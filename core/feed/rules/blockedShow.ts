@@ -11,4 +11,5 @@ export const blockedShow: FeedRule = {
   mend: 'Take it back where the show is to be found.',
   place: 'show.feedFacts',
   find: inChannel(channel => (/^yes$/i.test(textIn(channel, 'itunes:block')) ? 'Yes' : null)),
+  mendShow: () => ({ says: 'Let directories list it', facts: { isBlocked: false } }),
 }

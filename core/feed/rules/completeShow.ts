@@ -11,4 +11,5 @@ export const completeShow: FeedRule = {
   mend: 'Take it back where the show goes on.',
   place: 'show.feedFacts',
   find: inChannel(channel => (/^yes$/i.test(textIn(channel, 'itunes:complete')) ? 'Yes' : null)),
+  mendShow: () => ({ says: 'Say that it goes on', facts: { isComplete: false } }),
 }

@@ -2,6 +2,7 @@ import { amount } from '../../words/amounts'
 import { type FeedRule, practice } from './rule'
 
 const mostBytes = 10_000_000
+const newest = 100
 
 export const feedSize: FeedRule = {
   name: 'feed-size',
@@ -13,4 +14,5 @@ export const feedSize: FeedRule = {
   mend: 'Choose how many episodes the feed carries; the older ones come in further parts.',
   place: 'show.feedFacts',
   find: ({ bytes }) => (bytes > mostBytes ? [{ item: null, value: amount(bytes) }] : []),
+  mendShow: () => ({ says: `Carry the newest ${newest}, the older ones in parts`, facts: { itemsPerPart: newest } }),
 }

@@ -18,4 +18,5 @@ export const manyKeywords: FeedRule = {
       .filter(word => word.trim() !== '')
     return keywords.length > most ? `${keywords.length} keywords` : null
   }),
+  mendShow: ({ keywords }) => ({ says: `Keep the first ${most}`, facts: { keywords: keywords.slice(0, most) } }),
 }

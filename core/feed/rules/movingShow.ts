@@ -17,4 +17,5 @@ export const movingShow: FeedRule = {
     // A feed that has come from elsewhere says that it is to be asked for here.
     return isWebAddress(moved) && moved !== address && moved !== own?.attributes.href ? moved : null
   }),
+  mendShow: () => ({ says: 'Say that it stays here', facts: { movedTo: null, isRedirected: false } }),
 }

@@ -1,4 +1,6 @@
+import type { EpisodeText } from '../../episode/fields'
 import type { ReadElement } from '../../xml/read'
+import type { FeedFacts } from '../facts'
 import type { FeedAnswer, MetAddress, MetFeed } from '../met'
 
 export type Weight = 'must mend' | 'worth mending' | 'good to know'
@@ -16,6 +18,28 @@ export interface Found {
   value: string
 }
 
+/** What a press changes of a show, and how the button says it. */
+export interface ShowMend {
+  says: string
+  facts: Partial<FeedFacts>
+}
+
+/** What of an episode is mended by a press. */
+export type MendableText = Pick<EpisodeText, 'title' | 'number' | 'season' | 'kind'>
+export type Numbered = Pick<EpisodeText, 'number' | 'season' | 'kind'>
+/** The show's other episodes. */
+export interface Others {
+  all: readonly Numbered[]
+  /** Those that went out before this one. */
+  before: readonly Numbered[]
+}
+
+/** What a press changes of an episode, and how the button says it. */
+export interface EpisodeMend {
+  says: string
+  text: Partial<EpisodeText>
+}
+
 /** One rule for feeds: what it says, where it comes from, how what breaks it is mended, and how that is found. */
 export interface FeedRule {
   name: string
@@ -29,9 +53,20 @@ export interface FeedRule {
   mend: string
   place: Place
   find(met: MetFeed): Found[]
+  /** How it is mended in a show of the house without finding words for it; null where that cannot be told. */
+  mendShow?(facts: FeedFacts): ShowMend
+  mendEpisode?(text: MendableText, others: Others): EpisodeMend | null
 }
 
 export const practice = 'common practice, no source'
+
+/** Whether two are counted together: of a season and a kind. */
+export const isBeside = (one: Numbered, other: Numbered): boolean =>
+  one.season === other.season && one.kind === other.kind
+
+/** The number behind all that others have which are counted together with it. */
+export const nextNumber = (text: Numbered, others: readonly Numbered[]): number =>
+  1 + Math.max(0, ...others.flatMap(other => (isBeside(text, other) ? (other.number ?? 0) : [])))
 
 type Look<Of> = (of: Of, met: MetFeed, index: number) => string | null | undefined
 
@@ -55,18 +90,21 @@ export const inEach =
       item.children.flatMap(child => (child.name === name ? foundIn(look(child, met, index), index) : [])),
     )
 
-/** Finds each item of which one before it has the same key; what has none is like no other. */
+/** Finds each item of which an older one, which stands behind it, has the same key; what has none is like no other. */
 export const inRepeats =
   (keyOf: (item: ReadElement) => string | null, shown: (item: ReadElement) => string): FeedRule['find'] =>
   ({ feed: { items } }) => {
     const seen = new Set<string>()
-    return items.flatMap((item, index) => {
-      const key = keyOf(item)
-      if (!key) return []
-      if (seen.has(key)) return foundIn(shown(item), index)
-      seen.add(key)
-      return []
-    })
+    return items
+      .toReversed()
+      .flatMap((item, behind) => {
+        const key = keyOf(item)
+        if (!key) return []
+        if (seen.has(key)) return foundIn(shown(item), items.length - 1 - behind)
+        seen.add(key)
+        return []
+      })
+      .toReversed()
   }
 
 /** Looks at how the feed answered, where it was asked. */

@@ -1,6 +1,6 @@
 import type { ReadElement } from '../../xml/read'
 import { textIn } from '../read'
-import { type FeedRule, inRepeats } from './rule'
+import { type FeedRule, inRepeats, nextNumber } from './rule'
 
 export const sameNumber: FeedRule = {
   name: 'same-number',
@@ -12,6 +12,10 @@ export const sameNumber: FeedRule = {
   mend: 'Give one of them its right number.',
   place: 'episode.numbers',
   find: inRepeats(placeOf, item => textIn(item, 'itunes:episode')),
+  mendEpisode(text, { all }) {
+    const number = nextNumber(text, all)
+    return { says: `Give it ${number}`, text: { number } }
+  },
 }
 
 function placeOf(item: ReadElement): string | null {

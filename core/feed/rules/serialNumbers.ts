@@ -1,5 +1,5 @@
 import { textIn } from '../read'
-import { type FeedRule, inItems } from './rule'
+import { type FeedRule, inItems, isBeside, nextNumber } from './rule'
 
 export const serialNumbers: FeedRule = {
   name: 'serial-numbers',
@@ -16,4 +16,10 @@ export const serialNumbers: FeedRule = {
     const isFull = kind === '' || kind === 'full'
     return isSerial && isFull && !textIn(item, 'itunes:episode') ? '' : null
   }),
+  mendEpisode(text, { all, before }) {
+    const number = nextNumber(text, before)
+    return all.some(other => isBeside(text, other) && other.number === number)
+      ? null
+      : { says: `Give it ${number}`, text: { number } }
+  },
 }

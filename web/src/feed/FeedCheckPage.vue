@@ -91,7 +91,13 @@ onMounted(() => {
         {{ checked.items }} {{ checked.items === 1 ? 'episode' : 'episodes' }}, {{ amount(checked.bytes) }};
         {{ checked.asked }} addresses in it were asked.
       </p>
-      <FeedFindings :findings="checked.findings" :rules="checked.rules" :show="show" :is-ours="isOurs" />
+      <FeedFindings
+        :findings="checked.findings"
+        :rules="checked.rules"
+        :show="show"
+        :is-ours="isOurs"
+        @mended="check"
+      />
     </section>
   </div>
 </template>

@@ -1,16 +1,60 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import type { ToldFinding } from '@contract/feed'
+import Button from 'primevue/button'
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import type { FoundEpisode, ToldFinding } from '@contract/feed'
+import type { ShowMend } from '@core/feed/rules/rule'
 import FoldPanel from '../parts/FoldPanel.vue'
+import ProblemNote from '../parts/ProblemNote.vue'
+import { problemOf, type Told } from '../parts/problems'
+import { useShows } from '../show/shows'
+import SaveOutlook from './SaveOutlook.vue'
+import { useFeed } from './feed'
 import { wayTo } from './places'
 
-/** What was found in a feed, the gravest first, each with where it is and how it is mended; what is well is one line. */
+/**
+ * What was found in a feed, the gravest first, each with where it is and how it is mended, by a press where that can be; what is
+ * well is one line.
+ */
 const props = defineProps<{ findings: readonly ToldFinding[]; rules: number; show: string; isOurs: boolean }>()
+const emit = defineEmits<{ mended: [] }>()
 const well = computed(() => props.rules - props.findings.length)
 const shown = 5
 const named = ({ item }: ToldFinding['places'][number]): string => item?.title || `item ${(item?.index ?? 0) + 1}`
-const way = (finding: ToldFinding, episodeId: string | null) =>
-  props.isOurs ? wayTo(finding.place, props.show, episodeId) : null
+const way = (finding: ToldFinding, episode: FoundEpisode | null) =>
+  props.isOurs ? wayTo(finding.place, props.show, episode?.id ?? null) : null
+
+const [router, shows, feed] = [useRouter(), useShows(), useFeed()]
+const open = computed(() => (props.isOurs ? shows.bySlug(props.show) : null))
+const outlook = ref<InstanceType<typeof SaveOutlook>>()
+const problem = ref<(Told & { of: string }) | null>(null)
+const busy = ref('')
+
+async function press(finding: ToldFinding, key: string, act: () => Promise<unknown>): Promise<void> {
+  busy.value = key
+  problem.value = null
+  try {
+    await act()
+  } catch (error) {
+    problem.value = { ...problemOf(error, 'Nothing was changed.'), of: finding.name }
+  } finally {
+    busy.value = ''
+  }
+}
+const mendShow = (finding: ToldFinding, { facts }: ShowMend): Promise<void> =>
+  press(finding, finding.name, async () => {
+    const { id, version } = open.value!
+    const change = { version, feedFacts: facts }
+    if (!(await outlook.value!.ask(change))) return
+    await shows.change(id, change)
+    emit('mended')
+  })
+/** The episode is looked at before it is sent. */
+const mendEpisode = (finding: ToldFinding, episode: FoundEpisode): Promise<void> =>
+  press(finding, episode.id + finding.name, async () => {
+    await feed.mend(episode.id, episode.version, episode.byPress!.text)
+    await router.push(way(finding, episode)!)
+  })
 </script>
 
 <template>
@@ -32,22 +76,43 @@ const way = (finding: ToldFinding, episodeId: string | null) =>
         </p>
         <ul v-if="finding.places.some(({ item }) => item)" class="places">
           <li v-for="(place, at) in finding.places.slice(0, shown)" :key="at">
-            <RouterLink v-if="way(finding, place.episodeId)" :to="way(finding, place.episodeId)!">{{
+            <RouterLink v-if="place.episode && way(finding, place.episode)" :to="way(finding, place.episode)!">{{
               named(place)
             }}</RouterLink>
             <template v-else>{{ named(place) }}</template>
             <template v-if="place.value"
               >{{ ' ' }}<code>{{ place.value }}</code></template
             >
+            <template v-if="isOurs && place.episode?.isChanged"
+              >{{ ' ' }}<span class="quiet small">· changed, and not sent yet</span></template
+            >
+            <Button
+              v-if="isOurs && place.episode?.byPress"
+              class="press"
+              size="small"
+              outlined
+              :label="place.episode.byPress.says"
+              :loading="busy === place.episode.id + finding.name"
+              @click="mendEpisode(finding, place.episode)"
+            />
           </li>
           <li v-if="finding.count > shown" class="quiet">and {{ finding.count - shown }} more</li>
         </ul>
-        <p class="mend">
-          {{ finding.ifItStays }} {{ finding.mend }}
-          <RouterLink v-if="!finding.places[0]!.item && way(finding, null)" :to="way(finding, null)!"
-            >Mend it</RouterLink
-          >
+        <p>{{ finding.ifItStays }} {{ finding.mend }}</p>
+        <p v-if="isOurs && !finding.places[0]!.item" class="actions">
+          <Button
+            v-if="finding.byPress"
+            size="small"
+            outlined
+            :label="finding.byPress.says"
+            :loading="busy === finding.name"
+            @click="mendShow(finding, finding.byPress)"
+          />
+          <RouterLink v-if="way(finding, null)" :to="way(finding, null)!">{{
+            finding.byPress ? 'See where it is said' : 'Mend it'
+          }}</RouterLink>
         </p>
+        <ProblemNote v-if="problem?.of === finding.name" :problem="problem" />
         <FoldPanel class="small quiet">
           <template #line>The rule</template>
           <p>
@@ -56,6 +121,7 @@ const way = (finding: ToldFinding, episodeId: string | null) =>
         </FoldPanel>
       </li>
     </ul>
+    <SaveOutlook v-if="open" ref="outlook" :show="open" />
     <p class="quiet" role="status">
       {{
         findings.length === 0
@@ -89,6 +155,9 @@ const way = (finding: ToldFinding, episodeId: string | null) =>
 .needs-you .weight {
   color: var(--signal);
   font-weight: 600;
+}
+.press {
+  margin-inline: var(--space-2);
 }
 .places {
   margin: var(--space-1) 0;

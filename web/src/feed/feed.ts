@@ -2,6 +2,7 @@ import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import type { FeedCheck, FeedChecked, FeedOverview, ToldComparison } from '@contract/feed'
 import type { ShowChange } from '@contract/shows'
+import type { EpisodeText } from '@core/episode/fields'
 import { api } from '../api'
 import { problemOf, type Told } from '../parts/problems'
 
@@ -33,5 +34,9 @@ export const useFeed = defineStore('feed', () => {
   const changeOf = (episodeId: string): Promise<ToldComparison> => api.feedChange(episodeId)
   const check = (wanted: FeedCheck): Promise<FeedChecked> => api.checkFeed(wanted)
 
-  return { overview, problem, load, leave, stateOf, outlook, changeOf, check }
+  /** Changes an episode so that a rule is kept; it waits to be sent, where the episode is out. */
+  const mend = (episodeId: string, version: number, text: Partial<EpisodeText>): Promise<unknown> =>
+    api.changeEpisode(episodeId, { version, text })
+
+  return { overview, problem, load, leave, stateOf, outlook, changeOf, check, mend }
 })

@@ -75,7 +75,11 @@ async function leave(): Promise<void> {
         <RouterLink :to="{ name: 'episodes', params: { show: show.slug } }">All episodes</RouterLink>
         <RouterLink :to="{ name: 'calendar', params: { show: show.slug } }">Calendar</RouterLink>
         <RouterLink :to="{ name: 'shelf', params: { show: show.slug } }">Shelf</RouterLink>
-        <RouterLink :to="{ name: 'feed', params: { show: show.slug } }">Feed</RouterLink>
+        <RouterLink :to="{ name: 'feed', params: { show: show.slug } }"
+          >Feed<span v-if="show.feedFaults" class="needs" :title="`${show.feedFaults} to mend in the feed`"
+            >{{ show.feedFaults }}<span class="out-of-sight">&nbsp;to mend</span></span
+          ></RouterLink
+        >
       </nav>
     </header>
     <EpisodeRail v-if="near" :show="show" :near="near" @more="standing => emit('more', standing)" />
@@ -106,6 +110,12 @@ async function leave(): Promise<void> {
 .places {
   display: flex;
   justify-content: space-between;
+}
+.needs {
+  margin-inline-start: var(--space-1);
+  color: var(--signal);
+  font-weight: 600;
+  font-variant-numeric: tabular-nums;
 }
 .places .router-link-exact-active {
   color: var(--ink);
