@@ -17,6 +17,8 @@ export interface DeliveryEntry {
   agent: string
   /** Without its end. */
   address: string
+  /** How many such answers the same program at the same address got within a second or so; not told where that is one. */
+  times?: number
 }
 
 type Line = [
@@ -29,6 +31,7 @@ type Line = [
   range: [number, number] | null,
   agent: string,
   address: string,
+  times?: number,
 ]
 
 const batchBytes = 512 * 1024
@@ -49,11 +52,12 @@ export class Lines {
     return batchBytes - this.used < longestLine
   }
 
-  add({ at, kind, showId, episodeId, status, bytesSent, range, agent, address }: DeliveryEntry): void {
+  add({ at, kind, showId, episodeId, status, bytesSent, range, agent, address, times }: DeliveryEntry): void {
     const episode = episodeId ? `"${episodeId}"` : 'null'
     const bounds = range ? `[${range.start},${range.end}]` : 'null'
+    const more = times === undefined ? '' : `,${times}`
     this.used += this.bytes.write(
-      `[${+at},"${kind}","${showId}",${episode},${status},${bytesSent},${bounds},${quotedAgent(agent)},"${address}"]\n`,
+      `[${+at},"${kind}","${showId}",${episode},${status},${bytesSent},${bounds},${quotedAgent(agent)},"${address}"${more}]\n`,
       this.used,
     )
     this.count++
@@ -103,7 +107,7 @@ function quotedAgent(agent: string): string {
 export async function unpack(packed: Buffer): Promise<DeliveryEntry[]> {
   const lines = (await promisify(gunzip)(packed)).toString().trimEnd().split('\n')
   return lines.map(line => {
-    const [at, kind, showId, episodeId, status, bytesSent, range, agent, address] = JSON.parse(line) as Line
+    const [at, kind, showId, episodeId, status, bytesSent, range, agent, address, times] = JSON.parse(line) as Line
     return {
       at: new Date(at),
       kind,
@@ -114,6 +118,7 @@ export async function unpack(packed: Buffer): Promise<DeliveryEntry[]> {
       range: range && { start: range[0], end: range[1] },
       agent,
       address,
+      ...(times !== undefined && { times }),
     }
   })
 }

@@ -28,6 +28,8 @@ export interface DeliveryLog {
    * a proxy sends them, which does not tell how many.
    */
   follow(delivery: Delivery, request: IncomingMessage, response: ServerResponse, handedOver: number | null): void
+  /** Notes an answer that has gone out. */
+  add(entry: DeliveryEntry): void
   /** Writes down what waits. */
   flush(): Promise<void>
   stop(): Promise<void>
@@ -82,6 +84,7 @@ export function deliveryLog(database: Sequelize, clock: Clock, report: (error: u
   }
 
   return {
+    add: note,
     follow(delivery, request, response, handedOver) {
       const at = clock.now()
       const agent = request.headers['user-agent'] ?? ''

@@ -3,9 +3,10 @@ import type { FeedReader } from '@contract/feed'
 import { agentName } from '@core/feed/agents'
 import type { Platform } from '../platform'
 import { shortenedAddress } from '../delivery/address'
+import type { DeliveryEntry } from '../delivery/lines'
 
 const everyMs = 1_000
-/** More different ones within a second are not noted. */
+/** Of more different ones within a second only the log of deliveries knows. */
 const mostWaiting = 5_000
 const shownReaders = 50
 
@@ -16,28 +17,34 @@ export interface Fetched {
   userAgent: string
   address: string
   status: number
-}
-
-/** Answers to the same asker, as they add up. */
-interface Waiting extends Fetched {
+  /** That went out of its body. */
+  bytes: number
+  /** Whether they know the feed as it is now, by this answer or by one before. */
+  hasIt: boolean
   at: Date
-  /** When it last was told what the feed is. */
-  hasAt: Date | null
-  whole: number
-  same: number
 }
 
-/** Who fetches feeds: noted off the way of the requests, some at a time, a row for each program and neighbourhood. */
-export function feedReaders({ database, clock, log }: Pick<Platform, 'database' | 'clock' | 'log'>) {
+/** The same answer to the same asker, as often as it went out; `at` is when it last did. */
+interface Waiting extends Fetched {
+  times: number
+}
+
+/**
+ * Who fetches feeds: noted off the way of the requests, some at a time, a row for each program and neighbourhood, and in the log
+ * of deliveries a line for all that was alike within a second.
+ */
+export function feedReaders({ database, deliveries, log }: Pick<Platform, 'database' | 'deliveries' | 'log'>) {
   let waiting = new Map<string, Waiting>()
   let timer: NodeJS.Timeout | undefined
   let writing: Promise<void> = Promise.resolve()
 
   async function write(): Promise<void> {
     timer = undefined
-    const rows = [...waiting.values()]
+    // Whoever got several answers got the last of them last.
+    const rows = [...waiting.values()].sort((one, other) => +one.at - +other.at)
     waiting = new Map()
     if (rows.length === 0) return
+    for (const row of rows) deliveries.add(entryOf(row))
     try {
       await database.query(
         `INSERT INTO feed_readers (show_id, name, agent, address, first_at, last_at, status, has_at, whole_count, same_count)
@@ -46,7 +53,7 @@ export function feedReaders({ database, clock, log }: Pick<Platform, 'database' 
           whole_count = whole_count + VALUE(whole_count), same_count = same_count + VALUE(same_count)`,
         {
           // Who is who is told here: a request is not to wait for it.
-          replacements: rows.map(({ showId, name, userAgent, address, at, status, hasAt, whole, same }) => [
+          replacements: rows.map(({ showId, name, userAgent, address, at, status, hasIt, times }) => [
             showId,
             name,
             agentName(userAgent),
@@ -54,9 +61,9 @@ export function feedReaders({ database, clock, log }: Pick<Platform, 'database' 
             at,
             at,
             status,
-            hasAt,
-            whole,
-            same,
+            hasIt ? at : null,
+            hasIt && status === 200 ? times : 0,
+            hasIt && status === 304 ? times : 0,
           ]),
           type: QueryTypes.INSERT,
         },
@@ -68,20 +75,17 @@ export function feedReaders({ database, clock, log }: Pick<Platform, 'database' 
 
   return {
     note(fetched: Fetched): void {
-      const key = `${fetched.showId} ${fetched.name} ${fetched.address} ${fetched.userAgent}`
-      let known = waiting.get(key)
-      if (!known) {
-        if (waiting.size >= mostWaiting) return
-        known = { ...fetched, at: clock.now(), hasAt: null, whole: 0, same: 0 }
-        waiting.set(key, known)
+      const { showId, name, address, userAgent, status, bytes } = fetched
+      const key = `${address} ${status} ${bytes} ${showId} ${name} ${userAgent}`
+      const known = waiting.get(key)
+      if (known) {
+        known.times++
+        known.at = fetched.at
+      } else if (waiting.size >= mostWaiting) deliveries.add(entryOf({ ...fetched, times: 1 }))
+      else {
+        waiting.set(key, { ...fetched, times: 1 })
         timer ??= setTimeout(() => (writing = writing.then(write)), everyMs)
       }
-      known.at = clock.now()
-      known.status = fetched.status
-      if (fetched.status === 200) known.whole++
-      else if (fetched.status === 304) known.same++
-      else return
-      known.hasAt = known.at
     },
     /** Writes down what waits. */
     async flush(): Promise<void> {
@@ -91,6 +95,19 @@ export function feedReaders({ database, clock, log }: Pick<Platform, 'database' 
     },
   }
 }
+
+const entryOf = ({ showId, at, status, bytes, userAgent, address, times }: Waiting): DeliveryEntry => ({
+  at,
+  kind: 'feed',
+  showId,
+  episodeId: null,
+  status,
+  bytesSent: bytes,
+  range: null,
+  agent: userAgent,
+  address: shortenedAddress(address),
+  ...(times > 1 && { times }),
+})
 
 interface Row extends Omit<FeedReader, 'firstAt' | 'lastAt' | 'hasNewest'> {
   firstAt: Date

@@ -15,7 +15,6 @@ export const feedRoutes =
   async app => {
     const {
       clock,
-      deliveries,
       configuration: { publicUrl, trustProxy },
     } = platform
     const feeds = feedService(platform)
@@ -49,27 +48,29 @@ export const feedRoutes =
 
     /** Sends a feed; false where the request takes none of its encodings. */
     function send(request: IncomingMessage, response: ServerResponse, { showId, path, answer }: Told): boolean {
-      const sending = sendingOf(request, answer, clock.now())
+      const at = clock.now()
+      const sending = sendingOf(request, answer, at)
       if (!sending) return false
       const { status, head, body } = sending
       const sent = request.method === 'HEAD' ? null : body
       response.writeHead(status, [...head]).end(sent ?? undefined)
-      const address = asker(request)
-      readers.note({ showId, name: path, userAgent: request.headers['user-agent'] ?? '', address, status })
-      deliveries.follow(
-        {
-          kind: 'feed',
+      const [address, userAgent] = [asker(request), request.headers['user-agent'] ?? '']
+      const whole = sent?.length ?? 0
+      const note = (bytes: number): void =>
+        readers.note({
           showId,
-          episodeId: null,
+          name: path,
+          userAgent,
           address,
           status,
-          part: sent && { start: 0, end: sent.length - 1 },
-          isRange: false,
-        },
-        request,
-        response,
-        sent?.length ?? 0,
-      )
+          bytes,
+          hasIt: status === 304 || (sent !== null && bytes === whole),
+          at,
+        })
+      const left = (): number => (response.writableFinished ? 0 : response.writableLength)
+      // Most are on the line at once; only of those that are not the end must be waited for.
+      if (left() === 0 || response.destroyed) note(whole)
+      else response.once('close', () => note(Math.max(0, whole - left())))
       return true
     }
   }

@@ -54,6 +54,12 @@ export async function written(
   return writtenOf(type, bodies, digestOf(bodies.identity).slice(0, 27), lastModified, also)
 }
 
+/**
+ * RFC 9110 section 15.4.5: what a 304 MUST have of the headers of a 200, and no other that tells of the content, which whoever
+ * asks has; and what a page's script needs to read it (Fetch standard, CORS check).
+ */
+const guidesCaches = /^(etag|cache-control|vary|access-control-.*)$/
+
 /** The same of what is encoded already; `tag` names the content, and no other. */
 export function writtenOf(
   type: string,
@@ -66,20 +72,18 @@ export function writtenOf(
     const body = bodies[encoding]
     // RFC 9110 section 8.8.3.3: a strong entity tag differs between the encodings of one content.
     const etag = encoding === 'identity' ? `"${tag}"` : `"${tag}-${encoding}"`
-    // Kept by whoever likes, and asked about each time: the copy that is shown is always the current one.
-    const notModified = {
+    const whole = {
       etag,
       'last-modified': lastModified.toUTCString(),
+      // Kept by whoever likes, and asked about each time: the copy that is shown is always the current one.
       'cache-control': 'public, no-cache',
       vary: 'accept-encoding',
       ...also,
-    }
-    const whole = {
-      ...notModified,
       'content-type': type,
       'content-length': String(body.length),
       ...(encoding !== 'identity' && { 'content-encoding': encoding }),
     }
+    const notModified = Object.fromEntries(Object.entries(whole).filter(([name]) => guidesCaches.test(name)))
     return { body, etag, notModified: headOf(notModified), whole: headOf(whole) }
   }
   return { lastModified, variants: { identity: variant('identity'), gzip: variant('gzip'), br: variant('br') } }
@@ -109,7 +113,10 @@ export function sendingOf(
   return {
     status: outcome === 'pass' ? 200 : outcome,
     // RFC 9110 section 8.8.2.1: a server MUST NOT generate a Last-Modified date that is later than the answer's own.
-    head: lastModified > now ? headOf({ ...headersOf(head), 'last-modified': now.toUTCString() }) : head,
+    head:
+      outcome === 'pass' && lastModified > now
+        ? headOf({ ...headersOf(head), 'last-modified': now.toUTCString() })
+        : head,
     body: outcome === 'pass' ? body : null,
   }
 }
