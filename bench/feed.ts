@@ -76,19 +76,22 @@ function reference(): string {
   })
 }
 
+/** To the bytes that are sent: a text that was put together only is not there yet. */
 function median(act: () => string, rounds = 25): number {
-  for (let n = 0; n < 5; n++) act()
+  for (let n = 0; n < 5; n++) Buffer.from(act())
   const times = Array.from({ length: rounds }, () => {
     const from = performance.now()
-    act()
+    Buffer.from(act())
     return performance.now() - from
   }).sort((a, b) => a - b)
   return times[Math.floor(rounds / 2)]!
 }
 
-/** Time to build a feed of 1,000 items, against feedsmith building the same one. */
+/** Time to build the bytes of a feed of 1,000 items, against feedsmith building the same one. */
 export function benchFeed(): void {
-  const [ours, theirs] = [median(() => feedXml(model)), median(reference)]
+  // Items that the writer has not met: those that it has are written already.
+  const anew = () => feedXml({ ...model, items: model.items.map(item => ({ ...item })) })
+  const [ours, theirs] = [median(anew), median(reference)]
   console.log(
     `feed of 1,000 items, time against feedsmith: ${(ours / theirs).toFixed(2)} (${ours.toFixed(1)} ms : ${theirs.toFixed(1)} ms; ${feedXml(model).length} : ${reference().length} characters)`,
   )

@@ -1,5 +1,6 @@
 import { benchDemoFiles } from './demoFiles'
 import { benchFeed } from './feed'
+import { benchFresh } from './fresh'
 import { benchKeptFeed } from './keptFeed'
 import { benchLaying } from './laying'
 import { benchReleases } from './releases'
@@ -12,6 +13,7 @@ import { benchTranscripts } from './transcripts'
 const benches: Record<string, () => void | Promise<void>> = {
   feed: benchFeed,
   keptFeed: benchKeptFeed,
+  fresh: benchFresh,
   serving: benchServing,
   signals: benchSignals,
   sounds: benchSounds,

@@ -1,9 +1,6 @@
-import { spawn, type ChildProcess } from 'node:child_process'
-import { once } from 'node:events'
 import { performance } from 'node:perf_hooks'
 import { setTimeout as wait } from 'node:timers/promises'
 import { QueryTypes, type Sequelize } from 'sequelize'
-import { demoAccount } from '../demo/scenario'
 import type { Rhythm } from '@core/release/rhythm'
 import { slotsAfter } from '@core/release/slots'
 import { MovableClock, systemClock } from '@server/clock'
@@ -11,6 +8,7 @@ import { readConfiguration } from '@server/configuration'
 import { openPlatform } from '@server/openPlatform'
 import { dueReleases } from '@server/releases/due'
 import { seed } from './seed'
+import { signIn, startServer, stopServer } from './server'
 
 const size = { shows: Number(process.env.SHOWS || 200), episodesPerShow: Number(process.env.EPISODES || 50) }
 const ports = [4396, 4397]
@@ -37,7 +35,7 @@ async function benchAtOnce(database: Sequelize): Promise<void> {
     `UPDATE episodes SET standing = 'draft', recipe = NULL, finishing = 'none', slug = NULL, released = NULL WHERE ${seeded}`,
   )
   const plainMs = await plainUpdates(database, seeded, total)
-  const servers = await Promise.all(ports.map(startServer))
+  const servers = await Promise.all(ports.map(port => startServer(port)))
   const base = `http://127.0.0.1:${ports[0]}`
   const noticed = { feed: [] as number[], 'sign-in': [] as number[] }
   let isOver = false
@@ -88,19 +86,6 @@ async function plainUpdates(database: Sequelize, which: string, total: number): 
   return took
 }
 
-async function startServer(port: number): Promise<ChildProcess> {
-  const server = spawn(process.execPath, ['dist/server/main.js'], {
-    env: { ...process.env, PORT: String(port), PUBLIC_URL: `http://127.0.0.1:${port}` },
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-  })
-  await once(server, 'message')
-  return server
-}
-async function stopServer(server: ChildProcess): Promise<void> {
-  server.kill('SIGTERM')
-  await once(server, 'close')
-}
-
 /** Asks for somebody's feed and signs in, some times a second. */
 async function watchAll(base: string, noticed: Record<string, number[]>, isOver: () => boolean): Promise<void> {
   const timed = async (what: string, ask: () => Promise<Response>): Promise<void> => {
@@ -110,15 +95,9 @@ async function watchAll(base: string, noticed: Record<string, number[]>, isOver:
     if (!answer.ok) throw new Error(`${what} answered with ${answer.status}.`)
     noticed[what]!.push(performance.now() - began)
   }
-  const signIn = () =>
-    fetch(`${base}/api/v1/session`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(demoAccount),
-    })
   while (!isOver()) {
     await timed('feed', () => fetch(`${base}/bellows-and-reeds/feed.xml`))
-    await timed('sign-in', signIn)
+    await timed('sign-in', () => signIn(base))
     await wait(100)
   }
 }

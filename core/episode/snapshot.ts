@@ -31,6 +31,8 @@ export function readSnapshot(
   { schema, text }: Snapshot,
   known: Readonly<Record<string, { since: number }>> = fields,
 ): EpisodeText {
-  const had = episodeFields.filter(name => known[name]!.since <= schema && text[name] !== undefined)
-  return { ...unsetText, ...Object.fromEntries(had.map(name => [name, text[name]])) }
+  const read: Record<string, unknown> = { ...unsetText }
+  for (const name of episodeFields)
+    if (known[name]!.since <= schema && text[name] !== undefined) read[name] = text[name]
+  return read as EpisodeText
 }

@@ -9,7 +9,7 @@ export class Verbatim {
 export class Ready {
   readonly text: string
   constructor(element: XmlElement, depth: number) {
-    this.text = written(element, '\n' + ' '.repeat(depth))
+    this.text = written(element, depth)
   }
 }
 /** What stands in an element: text, or elements; nothing where it is undefined. */
@@ -41,37 +41,61 @@ export const marked = (name: string, attributes: XmlElement['attributes']): XmlE
 })
 
 /** Writes an element as XML 1.0, each element in it on a line of its own; characters that XML has no place for are left out. */
-export const xmlOf = (root: XmlElement): string => written(root, '\n').slice(1)
+export const xmlOf = (root: XmlElement): string => written(root, 0).slice(1)
 
 /** A document of it, in UTF-8. */
-export const xmlDocument = (root: XmlElement): string => `<?xml version="1.0" encoding="UTF-8"?>\n${xmlOf(root)}\n`
+export const xmlDocument = (root: XmlElement): string => `<?xml version="1.0" encoding="UTF-8"?>${written(root, 0)}\n`
 
-function written({ name, attributes, content }: XmlElement, indent: string): string {
-  let text = `${indent}<${name}`
+/** Pieces that are joined at the end: a text to which each is added at once would be thousands of texts for the collector. */
+function written(element: XmlElement, depth: number): string {
+  const pieces: string[] = []
+  write(pieces, element, depth)
+  return pieces.join('')
+}
+
+function write(pieces: string[], { name, attributes, content }: XmlElement, depth: number): void {
+  const line = lineAt(depth)
+  pieces.push(line, '<', name)
   if (attributes)
     for (const attribute in attributes) {
       const value = attributes[attribute]
-      if (value !== null) text += ` ${attribute}="${escapedAttribute(String(value))}"`
+      if (value !== null) pieces.push(' ', attribute, '="', escapedAttribute(String(value)), '"')
     }
-  if (content === undefined) return `${text}/>`
-  if (typeof content === 'string') return `${text}>${escaped(content)}</${name}>`
+  if (content === undefined) {
+    pieces.push('/>')
+    return
+  }
+  if (typeof content === 'string') pieces.push('>', escaped(content))
   // "]]>" ends such a section, so it is parted between two.
-  if (content instanceof Verbatim)
-    return `${text}><![CDATA[${xmlSafe(content.text).replaceAll(']]>', ']]]]><![CDATA[>')}]]></${name}>`
-  text += '>'
-  for (const child of content) if (child) text += child instanceof Ready ? child.text : written(child, `${indent} `)
-  return `${text}${indent}</${name}>`
+  else if (content instanceof Verbatim)
+    pieces.push('><![CDATA[', xmlSafe(content.text).replaceAll(']]>', ']]]]><![CDATA[>'), ']]>')
+  else {
+    pieces.push('>')
+    for (const child of content)
+      if (child instanceof Ready) pieces.push(child.text)
+      else if (child) write(pieces, child, depth + 1)
+    pieces.push(line)
+  }
+  pieces.push('</', name, '>')
 }
+
+const lines: string[] = []
+const lineAt = (depth: number): string => (lines[depth] ??= '\n' + ' '.repeat(depth))
+
+/** Whatever is written otherwise somewhere, or must be looked at more closely; most texts have none of it. */
+const special = /[\u0000-\u001f"&<>\ud800-\udfff\ufffe\uffff]/
 
 // XML 1.0 section 2.4: & and < must be escaped in text, > where it ends "]]>"; section 3.3.3: in attributes, white space
 // other than spaces would become spaces; section 2.11: a carriage return would become a line feed.
 const escaped = (given: string): string => {
+  if (!special.test(given)) return given
   const text = xmlSafe(given)
   return /[&<>\r]/.test(text)
     ? text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('\r', '&#13;')
     : text
 }
 const escapedAttribute = (given: string): string => {
+  if (!special.test(given)) return given
   const text = escaped(given)
   return /["\t\n]/.test(text) ? text.replaceAll('"', '&quot;').replaceAll('\t', '&#9;').replaceAll('\n', '&#10;') : text
 }

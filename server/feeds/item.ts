@@ -1,6 +1,6 @@
 import { toldOf } from '@core/episode/told'
 import { itemDescription } from '@core/feed/description'
-import type { FeedFacts } from '@core/feed/facts'
+import { type FeedFacts, withAllFacts } from '@core/feed/facts'
 import type { FeedItem } from '@core/feed/model'
 import { plainNotes } from '@core/notes/plain'
 import type { Outgoing } from '../episodes/outgoing'
@@ -8,18 +8,23 @@ import { chaptersAddress, enclosureAddress, transcriptFiles } from '../episodes/
 import type { Show } from '../shows/models'
 import { addressesOf, tellerOf } from '../shows/service'
 
-/** The show that a feed is told of, and what it says beside what every show says. */
-export interface Telling {
-  show: Show
+/** What of a show is told in its items; another show tells the same of them where this is the same. */
+export interface Telling extends Pick<FeedFacts, 'seasonNames'> {
+  show: Pick<Show, 'slug' | 'name' | 'titlePattern' | 'explicit'>
   /** The beginning of all addresses. */
   base: string
-  facts: FeedFacts
 }
+
+export const tellingOf = ({ slug, name, titlePattern, explicit, feedFacts }: Show, base: string): Telling => ({
+  show: { slug, name, titlePattern, explicit },
+  base,
+  seasonNames: withAllFacts(feedFacts).seasonNames,
+})
 
 /** An episode as the feed of its show tells it. */
 export function feedItemOf(
   { id, guid, slug, text, chapters, soundbites, transcripts, file, at, pictureAddress }: Outgoing,
-  { show, base, facts }: Telling,
+  { show, base, seasonNames }: Telling,
 ): FeedItem {
   const { pageAddress } = addressesOf(base, show.slug)
   const { number, season, kind, hook, tags, people, extras } = text
@@ -44,7 +49,7 @@ export function feedItemOf(
     number,
     numberShown: extras.numberShown ?? null,
     season,
-    seasonName: facts.seasonNames.find(each => each.season === season)?.name ?? null,
+    seasonName: seasonNames.find(each => each.season === season)?.name ?? null,
     kind,
     explicit: extras.explicit ?? show.explicit,
     artworkAddress: pictureAddress(text.artworkId),

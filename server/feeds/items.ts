@@ -1,12 +1,11 @@
 import { LRUCache } from 'lru-cache'
-import { withAllFacts } from '@core/feed/facts'
 import type { FeedItem } from '@core/feed/model'
 import type { Outlet } from '../episodes/audience'
 import { outgoingOf } from '../episodes/outgoing'
 import { releasedPictures } from '../episodes/pictures'
 import { releasedEpisodes, releasedVersions } from '../episodes/released'
 import type { Show } from '../shows/models'
-import { feedItemOf } from './item'
+import { feedItemOf, tellingOf } from './item'
 
 /** So many items stay told in a process; of a long show that changes in one episode, only that one is read and told again. */
 const mostItems = 5_000
@@ -22,16 +21,16 @@ export async function feedItems(
   known: KnownItems = toldItems,
 ): Promise<FeedItem[]> {
   const versions = await releasedVersions(show.id, audience)
-  // What the show says of each episode goes into the items, too.
-  const keyOf = ({ is }: { is: string }): string => `${is} ${show.version} ${base}`
+  const telling = tellingOf(show, base)
+  const byWhom = JSON.stringify(telling)
+  const keyOf = ({ is }: { is: string }): string => `${is} ${byWhom}`
   const items = new Map(versions.map(each => [each.id, known.get(keyOf(each))]))
   const untold = versions.filter(({ id }) => !items.get(id))
   if (untold.length > 0) {
     const wanted = untold.length === versions.length ? undefined : untold.map(({ id }) => id)
     const episodes = await releasedEpisodes(show.id, audience, { ids: wanted })
     const pictureAddress = await releasedPictures(episodes, publicUrl)
-    const context = { show, base, facts: withAllFacts(show.feedFacts) }
-    for (const episode of episodes) items.set(episode.id, feedItemOf(outgoingOf(episode, pictureAddress), context))
+    for (const episode of episodes) items.set(episode.id, feedItemOf(outgoingOf(episode, pictureAddress), telling))
     for (const each of untold) {
       const item = items.get(each.id)
       if (item) known.set(keyOf(each), item)

@@ -4,7 +4,6 @@ import type { Preview } from '@contract/preview'
 import { wishedSlug } from '@core/address/slug'
 import { longestSoundMs, textOf } from '@core/episode/fields'
 import type { Cue } from '@core/transcript/cue'
-import { withAllFacts } from '@core/feed/facts'
 import { readSnapshot } from '@core/episode/snapshot'
 import { compareFeeds, comparisonWords } from '@core/feed/compare'
 import type { FeedItem } from '@core/feed/model'
@@ -22,7 +21,7 @@ import { chaptersNow, cutOf, soundbitesNow } from '../episodes/chapters'
 import { tagsFor } from '../episodes/tags'
 import { AppError } from '../errors'
 import { channelOf } from '../feeds/channel'
-import { feedItemOf } from '../feeds/item'
+import { feedItemOf, tellingOf } from '../feeds/item'
 import { studioPictureAddress } from '../pictures/names'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
@@ -52,10 +51,7 @@ export function previewService({
       const { outgoing } = await outgoingNow(episode)
       // The studio's addresses of pictures are nothing for a feed.
       const pictureAddress = await publicPictures([outgoing.text], publicUrl)
-      const item = feedItemOf(
-        { ...outgoing, pictureAddress },
-        { show, base: publicUrl, facts: withAllFacts(show.feedFacts) },
-      )
+      const item = feedItemOf({ ...outgoing, pictureAddress }, tellingOf(show, publicUrl))
       const inherited = inheritedOf(episode)
       const { extras } = outgoing.text
       return {
@@ -90,7 +86,7 @@ export function previewService({
       const [released] = await releasedEpisodes(scope.showId, 'whoever', { ids: [scope.id] })
       if (!released) throw new AppError('wrong-standing', 'The episode is not in the feed.')
       const { outgoing } = await outgoingNow(episode)
-      const told = { show: episode.show, base: publicUrl, facts: withAllFacts(episode.show.feedFacts) }
+      const told = tellingOf(episode.show, publicUrl)
       const [channel, before, now] = await Promise.all([
         channelOf(episode.show, publicUrl),
         publicPictures([readSnapshot(released.released)], publicUrl),

@@ -262,7 +262,10 @@ export const addressesOf = (publicUrl: string, slug: string) => ({
 })
 
 /** What of a show is told with each of its episodes. */
-export const tellerOf = ({ name, titlePattern, slug }: Show, publicUrl: string): Teller => ({
+export const tellerOf = (
+  { name, titlePattern, slug }: Pick<Show, 'name' | 'titlePattern' | 'slug'>,
+  publicUrl: string,
+): Teller => ({
   name,
   titlePattern,
   address: addressesOf(publicUrl, slug).pageAddress,
