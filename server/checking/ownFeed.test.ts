@@ -1,3 +1,4 @@
+import { gunzipSync } from 'node:zlib'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Episode } from '@contract/episodes'
 import type { FeedOverview } from '@contract/feed'
@@ -136,5 +137,35 @@ describe('the feed of a show, looked at with each change', () => {
     const { id, version, byPress } = newer!
     await house.call('PATCH', `/episodes/${id}`, { version, text: byPress!.text })
     expect((await found('same-number'))!.places[0]!.episode).toMatchObject({ isChanged: true, byPress: null })
+  })
+
+  it('holds 10,000 episodes, all of them looked at', async () => {
+    const { id } = await release('The longest show')
+    await house.platform.database.query(
+      `INSERT INTO episodes (id, guid, slug, show_id, title, number, notes, standing, release_at, released, created_at, updated_at)
+        SELECT UUID(), UUID(), CONCAT('crossing-', n.seq), show_id, title, n.seq + 1, notes, standing, release_at - INTERVAL n.seq MINUTE, released, created_at, updated_at
+        FROM episodes JOIN seq_1_to_9999 n WHERE id = :id`,
+      { replacements: { id } },
+    )
+    await house.platform.database.query(
+      `INSERT INTO episode_files (episode_id, role, file_id) SELECT e.id, 'released', f.file_id
+        FROM episodes e JOIN episode_files f ON f.episode_id = :id AND f.role = 'released' WHERE e.show_id = :showId AND e.id <> :id`,
+      { replacements: { id, showId: show.id } },
+    )
+    await change({ description: 'Ten thousand crossings.' })
+    await look()
+    expect(await jobs()).toEqual([{ state: 'done', error: null }])
+    const { items, findings } = await FeedCheck.findByPk(show.id, { rejectOnEmpty: true })
+    expect(items).toBe(10_000)
+    expect(findings.map(({ name, count, places }) => [name, count, places.length])).toEqual([
+      ['feed-size', 1, 1],
+      ['same-number', 9_999, 50],
+      ['item-notes', 10_000, 50],
+      ['same-title', 9_999, 50],
+    ])
+    const [state] = await FeedState.findAll({ where: { showId: show.id }, order: [['revision', 'DESC']], limit: 1 })
+    const text = gunzipSync(state!.gzip).toString()
+    expect(new Set([...text.matchAll(/<guid [^>]+>([^<]+)/g)].map(([, guid]) => guid)).size).toBe(10_000)
+    expect((await overview()).findings).toHaveLength(findings.length)
   })
 })
