@@ -34,6 +34,7 @@ import { mailRoutes } from './mail/routes'
 import { missingAddress } from './missingAddress'
 import { readJson } from './json'
 import { knownAddresses } from './knownAddresses'
+import { pageHeaders } from './pageHeaders'
 import { pictureRoutes } from './pictures/routes'
 import { previewRoutes } from './preview/routes'
 import type { Platform } from './platform'
@@ -90,13 +91,13 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
     await open.register(healthRoutes(platform))
     await open.register(feedRoutes(platform, short))
     await open.register(deliveryRoutes(platform, sender, short))
+    await open.register(siteRoutes(platform, short))
     await open.register(async pages => {
-      await pages.register(fastifyHelmet, pageHeaders(platform))
+      await pages.register(fastifyHelmet, pageHeaders(configuration))
       await pages.register(chapterRoutes(platform))
       await pages.register(soundbiteFileRoutes(platform, soundbites))
       await pages.register(transcriptFileRoutes(platform))
       await pages.register(ownAddressRoutes(platform, sender, soundbites))
-      await pages.register(siteRoutes(platform))
       await pages.register(studioRoutes(platform))
     })
   })
@@ -151,23 +152,4 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
   )
 
   return app
-}
-
-/** What pages may load: their own files only, and the listener's page nothing of ours but sound and pictures. */
-function pageHeaders({ configuration: { publicUrl } }: Platform) {
-  return {
-    contentSecurityPolicy: {
-      directives: {
-        defaultSrc: ["'self'"],
-        // The interface library writes its theme into style elements.
-        styleSrc: ["'self'", "'unsafe-inline'"],
-        imgSrc: ["'self'", 'data:', 'blob:'],
-        // Episodes may have their audio elsewhere.
-        mediaSrc: ["'self'", 'blob:', 'https:', 'http:'],
-        frameAncestors: ["'none'"],
-        upgradeInsecureRequests: publicUrl.startsWith('https:') ? [] : null,
-      },
-    },
-    strictTransportSecurity: publicUrl.startsWith('https:'),
-  }
 }

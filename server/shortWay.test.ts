@@ -5,7 +5,7 @@ import { type House, openHouse } from './testing/house'
 
 let house: House
 let address: string
-let paths: { sound: string; feed: string }
+let paths: { sound: string; feed: string; page: string; show: string }
 
 beforeAll(async () => {
   house = await openHouse()
@@ -13,7 +13,12 @@ beforeAll(async () => {
   const { id, version } = await house.makeReady(show.id, 'The last boat')
   await house.call('POST', `/episodes/${id}/release`, { version, when: { kind: 'now' } })
   const { enclosureAddress } = await house.get(id)
-  paths = { sound: new URL(enclosureAddress!).pathname, feed: '/slow-ferry/feed.xml' }
+  paths = {
+    sound: new URL(enclosureAddress!).pathname,
+    feed: '/slow-ferry/feed.xml',
+    page: '/slow-ferry/the-last-boat',
+    show: '/slow-ferry',
+  }
   address = await house.app.listen({ port: 0, host: '127.0.0.1' })
 })
 afterAll(() => house.close())
@@ -61,7 +66,7 @@ async function asked(act: () => Promise<unknown>): Promise<number> {
 const long = 'Tue, 05 Jan 2100 00:00:00 GMT'
 const ago = 'Tue, 05 Jan 1999 00:00:00 GMT'
 
-it.each(['sound', 'feed'] as const)(
+it.each(['sound', 'feed', 'page', 'show'] as const)(
   'the short way tells of the %s what the framework’s route tells, and spares it',
   async which => {
     const path = paths[which]
@@ -98,6 +103,10 @@ it('leaves to the framework what it does not know: other methods, other spelling
     [`${paths.sound}?from=app`, 'GET', {}],
     [paths.sound.toUpperCase(), 'GET', {}],
     [paths.feed.replace('ferry', 'FERRY'), 'GET', {}],
+    [paths.page.toUpperCase(), 'GET', {}],
+    [`${paths.show}/`, 'GET', {}],
+    [`${paths.page}?t=12`, 'GET', {}],
+    ['/slow-ferry/no-boat', 'GET', {}],
     [paths.feed, 'GET', { 'accept-encoding': 'identity;q=0, *;q=0' }],
     ['/media/00000000-0000-4000-8000-000000000000/0.mp3', 'GET', {}],
   ] as [string, string, Record<string, string>][]) {

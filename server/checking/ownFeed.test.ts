@@ -1,4 +1,5 @@
 import { gunzipSync } from 'node:zlib'
+import { QueryTypes } from 'sequelize'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Episode } from '@contract/episodes'
 import type { FeedOverview } from '@contract/feed'
@@ -9,6 +10,7 @@ import { Job } from '../jobs/models'
 import { Show as ShowRow } from '../shows/models'
 import { type House, openHouse } from '../testing/house'
 import { FeedCheck } from './models'
+import { lookAtFeed } from './ownFeed'
 
 let house: House
 let show: Show
@@ -67,6 +69,39 @@ describe('the feed of a show, looked at with each change', () => {
     await change({ ownerEmail: 'keeper@example.org' })
     await look()
     expect(await faults()).toBe(0)
+  })
+
+  it('tells windows of the count where it is another, and of nothing else', async () => {
+    await release('One')
+    await look()
+    const counted = async () => {
+      const [row] = await house.platform.database.query<{ count: number | bigint }>(
+        "SELECT COUNT(*) AS count FROM events WHERE show_id = ? AND kind = 'show'",
+        { replacements: [show.id], type: QueryTypes.SELECT },
+      )
+      return Number(row!.count)
+    }
+    const ofChange = async (facts: object): Promise<number> => {
+      await change(facts)
+      const before = await counted()
+      await look()
+      return (await counted()) - before
+    }
+    expect(await ofChange({ name: 'Another name' })).toBe(0)
+    await ShowRow.update({ ownerEmail: 'nobody' }, { where: { id: show.id } })
+    expect(await ofChange({ name: 'A third name' })).toBe(1)
+    expect(await ofChange({ name: 'A fourth name' })).toBe(0)
+  })
+
+  it('keeps nothing of what was overtaken while it was looked at', async () => {
+    await release('One')
+    const before = await ShowRow.findByPk(show.id, { rejectOnEmpty: true })
+    await change({ name: 'Another name' })
+    await look()
+    const { tag } = await FeedCheck.findByPk(show.id, { rejectOnEmpty: true })
+    await FeedState.destroy({ where: { showId: show.id } })
+    await lookAtFeed(house.platform, before)
+    expect((await FeedCheck.findByPk(show.id, { rejectOnEmpty: true })).tag).toBe(tag)
   })
 
   it('does not ask a show that nothing came of yet to mend anything', async () => {

@@ -36,20 +36,24 @@ export async function lookAtFeed(
   // That directories are asked not to list it is what a private show wants.
   const { isPrivate } = withAllFacts(show.feedFacts)
   const findings = all.filter(({ name: rule }) => !isPrivate || rule !== blockedShow.name)
-  await keep(platform, show.id, { tag: feed.tag, edition: ruleEdition, items, findings })
+  await keep(platform, show, { tag: feed.tag, edition: ruleEdition, items, findings })
   return { name, feed, items, findings }
 }
 
 async function keep(
   { database, events }: Pick<Platform, 'database' | 'events'>,
-  showId: string,
+  { id: showId, feedRevision }: Show,
   check: Pick<FeedCheck, 'tag' | 'edition' | 'items' | 'findings'>,
 ): Promise<void> {
   // A show that nothing came of yet has no listeners who would miss anything.
   const feedFaults = check.items === 0 ? 0 : check.findings.filter(({ weight }) => weight === 'must mend').length
   await transact(database, async transaction => {
+    const current = await Show.findByPk(showId, { attributes: ['feedRevision', 'feedFaults'], lock: true, transaction })
+    // Whoever looked at something newer has kept that, or will.
+    if (current?.feedRevision !== feedRevision) return
     await FeedCheck.upsert({ showId, ...check }, { transaction })
-    const [changed] = await Show.update({ feedFaults }, { where: { id: showId }, transaction })
-    if (changed > 0) await events.note({ kind: 'show', showId, id: showId }, transaction)
+    if (current.feedFaults === feedFaults) return
+    await Show.update({ feedFaults }, { where: { id: showId }, transaction })
+    await events.note({ kind: 'show', showId, id: showId }, transaction)
   })
 }

@@ -100,5 +100,5 @@ it('a 304 tells what caches go by, and nothing else of the content (RFC 9110 sec
   const { response: same } = await ask({ 'if-none-match': response.headers.etag! })
   expect(same.status).toBe(304)
   const own = Object.keys(same.headers).filter(name => !/^(access-control-.*|connection|keep-alive|date)$/.test(name))
-  expect(own.sort()).toEqual(['cache-control', 'etag', 'vary'])
+  expect(own.sort()).toEqual(['cache-control', 'etag', 'vary', 'x-content-type-options'])
 })

@@ -56,9 +56,9 @@ export async function written(
 
 /**
  * RFC 9110 section 15.4.5: what a 304 MUST have of the headers of a 200, and no other that tells of the content, which whoever
- * asks has; and what a page's script needs to read it (Fetch standard, CORS check).
+ * asks has; what a page's script needs to read it (Fetch standard, CORS check); and what every answer has.
  */
-const guidesCaches = /^(etag|cache-control|vary|access-control-.*)$/
+const guidesCaches = /^(etag|cache-control|vary|access-control-.*|x-content-type-options)$/
 
 /** The same of what is encoded already; `tag` names the content, and no other. */
 export function writtenOf(

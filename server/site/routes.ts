@@ -1,20 +1,38 @@
+import type { IncomingMessage, ServerResponse } from 'node:http'
 import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify'
 import { renderMissingPage } from '@site/pages'
-import { sendWritten } from '../media/written'
+import { notAcceptable, sendingOf } from '../media/written'
+import { writtenPageHeaders } from '../pageHeaders'
 import type { Platform } from '../platform'
+import type { ShortWay } from '../shortWay'
+import type { Told } from '../shows/writtenAnswers'
 import { siteService } from './service'
 
 /** The public pages of shows and episodes. */
 export const siteRoutes =
-  (platform: Platform): FastifyPluginAsync =>
+  (platform: Platform, short: ShortWay): FastifyPluginAsync =>
   async app => {
-    const {
-      clock,
-      siteAssets,
-      configuration: { publicUrl },
-    } = platform
+    const { clock, siteAssets, configuration } = platform
+    const { publicUrl } = configuration
     const pages = siteService(platform)
     const missing = renderMissingPage(siteAssets)
+    const security = writtenPageHeaders(configuration)
+
+    short.add((request, response) => {
+      const [, show, episode = ''] = /^\/([a-z0-9-]+)(?:\/([a-z0-9-]+))?$/.exec(request.url!) ?? []
+      if (!show || (request.method !== 'GET' && request.method !== 'HEAD')) return false
+      const told = pages.atHand(show, episode)
+      return told !== null && send(request, response, told)
+    })
+
+    /** Sends a page; false where the request takes none of its encodings. */
+    function send(request: IncomingMessage, response: ServerResponse, { answer }: Told): boolean {
+      const sending = sendingOf(request, answer, clock.now())
+      if (!sending) return false
+      const { status, head, body } = sending
+      response.writeHead(status, [...head]).end(request.method === 'HEAD' ? undefined : (body ?? undefined))
+      return true
+    }
 
     async function page(
       request: FastifyRequest,
@@ -27,12 +45,12 @@ export const siteRoutes =
         return reply
           .code(404)
           .type('text/html; charset=utf-8')
-          .header('cache-control', 'public, no-cache')
+          .headers({ ...security, 'cache-control': 'public, no-cache' })
           .send(await missing)
-      return (
-        elsewhere(request, reply, `/${told.slug}${episode && `/${told.path}`}`) ??
-        sendWritten(request, reply, told.answer, clock.now())
-      )
+      const way = elsewhere(request, reply, `/${told.slug}${episode && `/${told.path}`}`)
+      if (way) return way
+      if (!send(request.raw, reply.raw, told)) throw notAcceptable()
+      return reply.hijack()
     }
 
     /** Leads another spelling of a page's address to the one that it has; null where it is that one. */

@@ -5,6 +5,8 @@ import { outgoingOf } from '../episodes/outgoing'
 import { releasedEpisodes } from '../episodes/released'
 import { releasedPictures } from '../episodes/pictures'
 import { type Written, written } from '../media/written'
+import { nosniff } from '../nosniff'
+import { writtenPageHeaders } from '../pageHeaders'
 import type { Platform } from '../platform'
 import type { Show } from '../shows/models'
 import { writtenAnswers } from '../shows/writtenAnswers'
@@ -18,7 +20,7 @@ export function siteService(platform: Pick<Platform, 'configuration' | 'events' 
     siteAssets,
   } = platform
 
-  const outlet = { ...publicOutlet(publicUrl), headers: {} }
+  const outlet = { ...publicOutlet(publicUrl), headers: { ...writtenPageHeaders({ publicUrl }), ...nosniff } }
   return writtenAnswers(platform, async (row, path, lastModified) =>
     // A show that is for its own listeners has no page for everybody.
     withAllFacts(row.feedFacts).isPrivate ? null : writePage(row, path, lastModified, publicUrl, siteAssets, outlet),

@@ -1,0 +1,39 @@
+import type { IncomingMessage, ServerResponse } from 'node:http'
+import helmet from 'helmet'
+import type { Configuration } from './configuration'
+
+/** What pages may load: their own files only, and the listener's page nothing of ours but sound and pictures. */
+export function pageHeaders({ publicUrl }: Pick<Configuration, 'publicUrl'>) {
+  return {
+    contentSecurityPolicy: {
+      directives: {
+        defaultSrc: ["'self'"],
+        // The interface library writes its theme into style elements.
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        // Episodes may have their audio elsewhere.
+        mediaSrc: ["'self'", 'blob:', 'https:', 'http:'],
+        frameAncestors: ["'none'"],
+        upgradeInsecureRequests: publicUrl.startsWith('https:') ? [] : null,
+      },
+    },
+    strictTransportSecurity: publicUrl.startsWith('https:'),
+  }
+}
+
+/** The same as headers, the same for each page, for those that are written once. */
+export function writtenPageHeaders(configuration: Pick<Configuration, 'publicUrl'>): Record<string, string> {
+  const headers: Record<string, string> = {}
+  const response = {
+    setHeader: (name: string, value: string) => (headers[name.toLowerCase()] = value),
+    removeHeader: () => undefined,
+  }
+  helmet(pageHeaders(configuration))(
+    {} as IncomingMessage,
+    response as unknown as ServerResponse,
+    (error?: unknown) => {
+      if (error) throw error
+    },
+  )
+  return headers
+}
