@@ -1,6 +1,20 @@
+<script setup lang="ts">
+import type { PublicShow } from './pages'
+
+defineProps<{ show: Pick<PublicShow, 'name' | 'pageAddress'> | null }>()
+</script>
+
 <template>
   <main class="column lone">
-    <h1>Nothing at this address</h1>
-    <p class="quiet">The page may have moved, or the episode may have been taken out by its maker.</p>
+    <template v-if="show">
+      <h1>This episode is no longer here</h1>
+      <p class="quiet">
+        Its maker has taken it out. What else there is to hear: <a :href="show.pageAddress">{{ show.name }}</a>.
+      </p>
+    </template>
+    <template v-else>
+      <h1>Nothing at this address</h1>
+      <p class="quiet">The page may have moved, or the episode may have been taken out by its maker.</p>
+    </template>
   </main>
 </template>

@@ -6,6 +6,7 @@ import { writingDirection } from '@core/words/writingDirection'
 import EpisodePageView from './EpisodePage.vue'
 import MissingPageView from './MissingPage.vue'
 import ShowPageView from './ShowPage.vue'
+import { episodeData, scriptOf, seriesData } from './structured'
 
 /** Addresses of what a page loads in the browser. */
 export interface SiteAssets {
@@ -42,11 +43,11 @@ export interface PublicEpisode {
   chapters: readonly (Pick<Chapter, 'fromMs' | 'title' | 'address'> & { pictureAddress: string | null })[]
   /** Stretches to be heard before and passed on, by the clock of its sound; each as a file of its own, where there is one. */
   soundbites: readonly { fromMs: number; toMs: number; title: string; address: string | null }[]
-  /** A picture of its own; null where the show's is used, as for author. */
   /** What is said, in the language that is spoken, by the clock of its sound. */
   said: readonly SaidCue[]
   /** In which languages else, and as which files it is there. */
   transcriptFiles: readonly { address: string; language: string; format: string }[]
+  /** A picture of its own; null where the show's is used, as for author. */
   artworkAddress: string | null
   author: string | null
   /** A page about it elsewhere, and where it is talked about. */
@@ -82,18 +83,32 @@ interface Head {
   language: string
   title: string
   description: string
-  picture?: string
-  feed?: { title: string; address: string }
+  /** Of what is there; a page for nothing has none. */
+  about?: {
+    address: string
+    /** Of the Open Graph protocol's list. */
+    type: 'website' | 'article'
+    site: string
+    picture: string
+    feed: { title: string; address: string }
+    data: string
+  }
 }
 
 export function renderShowPage(page: ShowPage, assets: SiteAssets): Promise<string> {
-  const { name, description, language, artworkAddress, feedAddress } = page.show
+  const { name, description, language, artworkAddress, feedAddress, pageAddress } = page.show
   return render(ShowPageView, page, assets, {
     language,
     title: name,
     description,
-    picture: artworkAddress,
-    feed: { title: name, address: feedAddress },
+    about: {
+      address: pageAddress,
+      type: 'website',
+      site: name,
+      picture: artworkAddress,
+      feed: { title: name, address: feedAddress },
+      data: scriptOf(seriesData(page.show)),
+    },
   })
 }
 
@@ -103,16 +118,26 @@ export function renderEpisodePage(page: EpisodePage, assets: SiteAssets): Promis
     language: show.language,
     title: `${episode.title} · ${show.name}`,
     description: episode.summary,
-    picture: episode.artworkAddress ?? show.artworkAddress,
-    feed: { title: show.name, address: show.feedAddress },
+    about: {
+      address: episode.pageAddress,
+      type: 'article',
+      site: show.name,
+      picture: episode.artworkAddress ?? show.artworkAddress,
+      feed: { title: show.name, address: show.feedAddress },
+      data: scriptOf(episodeData(page)),
+    },
   })
 }
 
-export function renderMissingPage(assets: SiteAssets): Promise<string> {
-  return render(MissingPageView, {}, assets, {
+/** Of an address at which there is nothing; or nothing any more of a show, which it leads to. */
+export function renderMissingPage(
+  assets: SiteAssets,
+  show: Pick<PublicShow, 'name' | 'pageAddress'> | null = null,
+): Promise<string> {
+  return render(MissingPageView, { show }, assets, {
     language: 'en',
-    title: 'Nothing here',
-    description: 'There is no page at this address.',
+    title: show ? `No longer here · ${show.name}` : 'Nothing here',
+    description: show ? 'The episode was taken out by its maker.' : 'There is no page at this address.',
   })
 }
 
@@ -126,16 +151,27 @@ async function render(view: Component, props: object, assets: SiteAssets, head: 
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <title>${escaped(head.title)}</title>
 <meta name="description" content="${escaped(head.description)}">
-<meta property="og:title" content="${escaped(head.title)}">
-<meta property="og:description" content="${escaped(head.description)}">
-${head.picture ? `<meta property="og:image" content="${escaped(head.picture)}">` : ''}
-${head.feed ? `<link rel="alternate" type="application/rss+xml" title="${escaped(head.feed.title)}" href="${escaped(head.feed.address)}">` : ''}
+${head.about ? aboutElements(head, head.about) : '<meta name="robots" content="noindex">'}
 <link rel="icon" href="/favicon.svg" type="image/svg+xml">
 ${assets.styles.map(style => `<link rel="stylesheet" href="${style}">`).join('\n')}
 ${assets.script ? `<script type="module" src="${assets.script}"></script>` : ''}
 </head>
 <body>${body}</body>
 </html>`
+}
+
+/** Where it is, what it is in a few words and a picture (Open Graph protocol, basic metadata), and its feed. */
+function aboutElements(
+  { title, description }: Head,
+  { address, type, site, picture, feed, data }: NonNullable<Head['about']>,
+) {
+  const graph = { title, type, url: address, image: picture, description, site_name: site }
+  return [
+    `<link rel="canonical" href="${escaped(address)}">`,
+    ...Object.entries(graph).map(([name, value]) => `<meta property="og:${name}" content="${escaped(value)}">`),
+    `<link rel="alternate" type="application/rss+xml" title="${escaped(feed.title)}" href="${escaped(feed.address)}">`,
+    data,
+  ].join('\n')
 }
 
 const entities: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' }

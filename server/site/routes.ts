@@ -5,8 +5,9 @@ import { notAcceptable, sendingOf } from '../media/written'
 import { writtenPageHeaders } from '../pageHeaders'
 import type { Platform } from '../platform'
 import type { ShortWay } from '../shortWay'
+import { addressesOf } from '../shows/service'
 import type { Told } from '../shows/writtenAnswers'
-import { siteService } from './service'
+import { siteService, takenOutOf } from './service'
 
 /** The public pages of shows and episodes. */
 export const siteRoutes =
@@ -41,12 +42,18 @@ export const siteRoutes =
       episode = '',
     ): Promise<FastifyReply> {
       const told = pages.atHand(show, episode) ?? (await pages.current(show, episode))
-      if (!told)
+      if (!told) {
+        const gone = await takenOutOf(show, episode)
         return reply
-          .code(404)
+          .code(gone ? 410 : 404)
           .type('text/html; charset=utf-8')
           .headers({ ...security, 'cache-control': 'public, no-cache' })
-          .send(await missing)
+          .send(
+            gone
+              ? await renderMissingPage(siteAssets, { name: gone.name, ...addressesOf(publicUrl, gone.slug) })
+              : await missing,
+          )
+      }
       const way = elsewhere(request, reply, `/${told.slug}${episode && `/${told.path}`}`)
       if (way) return way
       if (!send(request.raw, reply.raw, told)) throw notAcceptable()

@@ -1,6 +1,7 @@
 import { withAllFacts } from '@core/feed/facts'
 import { renderEpisodePage, renderShowPage } from '@site/pages'
-import { type Outlet, publicOutlet } from '../episodes/audience'
+import { goesTo, type Outlet, publicOutlet } from '../episodes/audience'
+import { Episode } from '../episodes/models'
 import { outgoingOf } from '../episodes/outgoing'
 import { releasedEpisodes } from '../episodes/released'
 import { releasedPictures } from '../episodes/pictures'
@@ -8,7 +9,7 @@ import { type Written, written } from '../media/written'
 import { nosniff } from '../nosniff'
 import { writtenPageHeaders } from '../pageHeaders'
 import type { Platform } from '../platform'
-import type { Show } from '../shows/models'
+import { Show } from '../shows/models'
 import { writtenAnswers } from '../shows/writtenAnswers'
 import { releasedWords } from '../transcripts/release'
 import { publicEpisode, publicShow } from './facts'
@@ -25,6 +26,18 @@ export function siteService(platform: Pick<Platform, 'configuration' | 'events' 
     // A show that is for its own listeners has no page for everybody.
     withAllFacts(row.feedFacts).isPrivate ? null : writePage(row, path, lastModified, publicUrl, siteAssets, outlet),
   )
+}
+
+/** The show of which there was an episode at an address part that has been taken out, page and all; null where there is none such. */
+export async function takenOutOf(slug: string, episode: string): Promise<Show | null> {
+  const show = await Show.findOne({ where: { slug } })
+  if (!show || !episode || withAllFacts(show.feedFacts).isPrivate) return null
+  const gone = await Episode.findOne({
+    where: { showId: show.id, slug: episode, standing: 'retired', keepsPage: false },
+    attributes: ['id', 'released'],
+  })
+  const isFor = gone && (await goesTo(show.id, 'everybody'))
+  return gone && (!isFor || isFor(gone)) ? show : null
 }
 
 /** The page of a show, or of one of its released episodes by the address part of that; null where there is none. */

@@ -53,8 +53,9 @@ export interface FeedRule {
   mend: string
   place: Place
   find(met: MetFeed): Found[]
-  /** How it is mended in a show of the house without finding words for it; null where that cannot be told. */
+  /** How it is mended in a show of the house, where nobody has to find words for that. */
   mendShow?(facts: FeedFacts): ShowMend
+  /** The same in an episode; null where it cannot be told. */
   mendEpisode?(text: MendableText, others: Others): EpisodeMend | null
 }
 
