@@ -1,4 +1,5 @@
 import { execFileSync } from 'node:child_process'
+import { parseFeed } from '@rowanmanning/feed-parser'
 import { parseRssFeed } from 'feedsmith'
 import { DateTime } from 'luxon'
 import Parser from 'rss-parser'
@@ -65,6 +66,22 @@ describe('a feed', () => {
         url: item.enclosure.address,
         length: item.enclosure.bytes,
         type: item.enclosure.type,
+      })),
+    )
+  })
+
+  it('says the same to @rowanmanning/feed-parser', () => {
+    const read = parseFeed(xml)
+    expect([read.title, read.url, read.language]).toEqual([
+      model.channel.title,
+      model.channel.link,
+      model.channel.language,
+    ])
+    expect(read.items.map(({ id, published, media }) => ({ id, published, media }))).toEqual(
+      model.items.map(({ guid, publishedAt, enclosure: { address, bytes, type } }) => ({
+        id: guid,
+        published: publishedAt,
+        media: [expect.objectContaining({ url: address, length: bytes, mimeType: type })],
       })),
     )
   })
