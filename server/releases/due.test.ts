@@ -37,7 +37,7 @@ const answers = (episode: Episode): Promise<number[]> =>
 
 describe('an episode that ends', () => {
   it.each([
-    [false, [404, 404]],
+    [false, [410, 404]],
     [true, [200, 200]],
   ])(
     'on a date leaves the feed by itself; whether its page stays (%s) was chosen before',

@@ -191,7 +191,7 @@ describe('after the release', () => {
     const retired = (
       await house.call('POST', `/episodes/${episode.id}/retire`, { version: released.version })
     ).json() as Episode
-    expect(await answers()).toEqual([404, 404])
+    expect(await answers()).toEqual([410, 404])
     expect(await feed()).not.toContain(episode.guid)
     house.clock.moveBy(86_400_000)
     const restored = (
