@@ -13,6 +13,8 @@ let page: Page
 beforeAll(async () => {
   house = await openDemoHouse()
   page = await house.openWindow()
+  // Colours that fade into each other are neither those of the day nor of the night.
+  await page.emulateMedia({ reducedMotion: 'reduce' })
 })
 afterAll(() => house?.stop())
 
@@ -39,9 +41,13 @@ async function violations(): Promise<string[]> {
   await page.evaluate(axe)
   const byDay = await judged({ type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
   await page.emulateMedia({ colorScheme: 'dark' })
-  // Colours fade into each other.
-  await page.waitForTimeout(300)
-  const byNight = await judged({ type: 'rule', values: ['color-contrast', 'link-in-text-block'] })
+  let byNight: string[] = []
+  // On a slow machine some are still those of the day; what stays is wrong.
+  for (let look = 0; look < 4; look++) {
+    await page.waitForTimeout(100 + 600 * look)
+    byNight = await judged({ type: 'rule', values: ['color-contrast', 'link-in-text-block'] })
+    if (byNight.length === 0) break
+  }
   await page.emulateMedia({ colorScheme: 'light' })
   return [...byDay, ...byNight.map(found => `by night: ${found}`), ...(await sticksOut())]
 }

@@ -24,12 +24,19 @@ export async function dropFiles(
   await window.dispatchEvent('body', 'drop', { dataTransfer: transfer })
 }
 
-/** Types over what stands in a field, key by key and then leaves it, as hands do. */
+/**
+ * Types over what stands in a field, key by key, and then leaves it, as hands do: where a list that closes takes the focus
+ * back meanwhile, and with it what was chosen, once more.
+ */
 export async function typeOver(field: Locator, text: string): Promise<void> {
-  await field.focus()
-  await field.press('Control+a')
-  await field.pressSequentially(text)
-  expect(await field.inputValue()).toBe(text)
+  await expect
+    .poll(async () => {
+      await field.focus()
+      await field.press('Control+a')
+      await field.pressSequentially(text)
+      return field.inputValue()
+    })
+    .toBe(text)
   await field.press('Tab')
 }
 
