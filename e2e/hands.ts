@@ -29,14 +29,13 @@ export async function dropFiles(
  * back meanwhile, and with it what was chosen, once more.
  */
 export async function typeOver(field: Locator, text: string): Promise<void> {
-  await expect
-    .poll(async () => {
-      await field.focus()
-      await field.press('Control+a')
-      await field.pressSequentially(text)
-      return field.inputValue()
-    })
-    .toBe(text)
+  const type = async (): Promise<string> => {
+    await field.focus()
+    await field.press('Control+a')
+    await field.pressSequentially(text)
+    return field.inputValue()
+  }
+  await expect.poll(type, { timeout: 15_000 }).toBe(text)
   await field.press('Tab')
 }
 
