@@ -24,6 +24,7 @@ import { soundbites } from './migrations/0021-soundbites'
 import { listeners } from './migrations/0022-listeners'
 import { pastAddresses } from './migrations/0023-past-addresses'
 import { feedChecks } from './migrations/0024-feed-checks'
+import { strandGuids } from './migrations/0025-strand-guids'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -50,6 +51,7 @@ const migrations = [
   { name: '0022-listeners', statements: listeners },
   { name: '0023-past-addresses', statements: pastAddresses },
   { name: '0024-feed-checks', statements: feedChecks },
+  { name: '0025-strand-guids', statements: strandGuids },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

@@ -1,8 +1,6 @@
-/** Listeners with an address of their own, and what goes out to them only; what a strand is known by, made once. */
+/** Listeners with an address of their own, and what goes out to them only. */
 export const listeners: readonly string[] = [
-  `ALTER TABLE strands
-    ADD is_private BOOLEAN NOT NULL DEFAULT FALSE,
-    ADD podcast_guid UUID NOT NULL DEFAULT (UUID())`,
+  'ALTER TABLE strands ADD is_private BOOLEAN NOT NULL DEFAULT FALSE',
   // by_secret: who asks. Whoever is withdrawn stays, and can be let in again.
   `CREATE TABLE feed_listeners (
     id UUID PRIMARY KEY,
