@@ -2,7 +2,7 @@
 import { artworkAt } from '@core/show/artwork'
 import { amount, clock } from '@core/words/amounts'
 import FeedAddress from './FeedAddress.vue'
-import type { PublicEpisode, PublicShow } from './pages'
+import type { PublicEpisode, PublicShow } from './facts'
 import { fileName, paragraphs, releaseDay, siteOf } from './words'
 
 defineProps<{ show: PublicShow; episode: PublicEpisode }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { PublicShow } from './pages'
+import type { PublicShow } from './facts'
 
 defineProps<{ show: Pick<PublicShow, 'name' | 'pageAddress'> | null }>()
 </script>

@@ -2,7 +2,7 @@
 import { artworkAt } from '@core/show/artwork'
 import { clock } from '@core/words/amounts'
 import FeedAddress from './FeedAddress.vue'
-import type { PublicEpisode, PublicShow } from './pages'
+import type { PublicEpisode, PublicShow } from './facts'
 import { releaseDay } from './words'
 
 defineProps<{ show: PublicShow; episodes: readonly PublicEpisode[] }>()

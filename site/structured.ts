@@ -1,4 +1,4 @@
-import type { EpisodePage, PublicShow } from './pages'
+import type { EpisodePage, PublicShow } from './facts'
 
 /** What a page tells programs that look for things rather than pages: schema.org, PodcastSeries and PodcastEpisode. */
 type Data = Readonly<Record<string, unknown>>

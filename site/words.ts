@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon'
-import type { PublicEpisode, PublicShow, SaidCue } from './pages'
+import type { PublicEpisode, PublicShow, SaidCue } from './facts'
 
 /** The day of a release as the show's zone and language write it. */
 export function releaseDay(releasedAt: string, { zone, language }: Pick<PublicShow, 'zone' | 'language'>): string {

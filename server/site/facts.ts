@@ -1,4 +1,4 @@
-import type { PublicEpisode, PublicShow } from '@site/pages'
+import type { PublicEpisode, PublicShow } from '@site/facts'
 import { listed } from '@core/chapters/chapters'
 import { toldOf } from '@core/episode/told'
 import { plainNotes } from '@core/notes/plain'
