@@ -1,45 +1,48 @@
 <script setup lang="ts">
-import { artworkAt } from '@core/show/artwork'
-import { clock } from '@core/words/amounts'
+import { everyEpisode, filterQuery } from '@core/site/filter'
+import EpisodeList from './EpisodeList.vue'
 import FeedAddress from './FeedAddress.vue'
-import type { PublicEpisode, PublicShow } from './facts'
-import { releaseDay } from './words'
+import PageFrame from './PageFrame.vue'
+import ReadyToPlay from './ReadyToPlay.vue'
+import type { ShowPage } from './facts'
 
-defineProps<{ show: PublicShow; episodes: readonly PublicEpisode[] }>()
+const props = defineProps<ShowPage>()
+const listed = (filter: Partial<typeof everyEpisode>): string =>
+  `${props.show.pageAddress}/episodes${filterQuery({ ...everyEpisode, ...filter })}`
+/** So many tags stand on the page. */
+const mostTags = 24
 </script>
 
 <template>
-  <header class="masthead">
-    <div class="column masthead-row">
-      <img
-        class="artwork"
-        :src="artworkAt(show.artworkAddress, 480)"
-        :alt="`Artwork of ${show.name}`"
-        width="200"
-        height="200"
-      />
-      <div>
-        <h1>{{ show.name }}</h1>
-        <p class="by">by {{ show.author }}</p>
-        <p class="lead">{{ show.description }}</p>
-      </div>
-    </div>
-    <div class="shore" aria-hidden="true" />
-  </header>
-  <main class="column">
-    <FeedAddress :address="show.feedAddress" :elsewhere="show.subscribe" />
-    <h2 class="section">Episodes</h2>
-    <p v-if="episodes.length === 0" class="quiet">Nothing has been released yet.</p>
-    <ol v-else class="episodes">
-      <li v-for="episode in episodes" :key="episode.pageAddress">
-        <a class="episode-title" :href="episode.pageAddress">{{ episode.title }}</a>
-        <p class="meta">
-          <span v-if="episode.number">No. {{ episode.number }}</span>
-          <time :datetime="episode.releasedAt!">{{ releaseDay(episode.releasedAt!, show) }}</time>
-          <span class="figures">{{ clock(episode.sound!.durationMs) }}</span>
-        </p>
-        <p v-if="episode.summary" class="summary">{{ episode.summary }}</p>
-      </li>
-    </ol>
-  </main>
+  <PageFrame :show="show" here="show">
+    <p v-if="!newest" class="quiet">Nothing has been released yet. The feed’s address is there already, and stays.</p>
+    <ReadyToPlay v-if="newest" :show="show" :episode="newest" words="The newest episode" />
+    <ReadyToPlay v-if="trailer" :show="show" :episode="trailer" words="New here? Begin with this" />
+    <FeedAddress :show="show" />
+    <section v-if="episodes.length" aria-labelledby="episodes">
+      <h2 id="episodes" class="section">Episodes</h2>
+      <EpisodeList :show="show" :episodes="episodes" />
+      <p v-if="choices.total > episodes.length + 1" class="more">
+        <a :href="listed({})">All {{ choices.total }} episodes</a>
+      </p>
+    </section>
+    <section v-if="choices.seasons.length > 1" aria-labelledby="seasons">
+      <h2 id="seasons" class="section">Seasons</h2>
+      <ul class="chips">
+        <li v-for="season in choices.seasons" :key="season">
+          <a :href="listed({ season })">Season {{ season }}</a>
+        </li>
+      </ul>
+    </section>
+    <section v-if="choices.tags.length" aria-labelledby="tags">
+      <h2 id="tags" class="section">What it is about</h2>
+      <ul class="chips">
+        <li v-for="{ tag, count } in choices.tags.slice(0, mostTags)" :key="tag">
+          <a :href="listed({ tag })"
+            >{{ tag }} <span class="figures quiet">{{ count }}</span></a
+          >
+        </li>
+      </ul>
+    </section>
+  </PageFrame>
 </template>

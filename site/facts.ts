@@ -1,5 +1,6 @@
 import type { Chapter } from '@core/episode/fields'
 import type { ToldPerson } from '@core/feed/model'
+import type { EpisodeFilter } from '@core/site/filter'
 
 /** What pages tell of a show and its episodes. */
 
@@ -13,18 +14,46 @@ export interface PublicShow {
   pageAddress: string
   feedAddress: string
   /** Where else it is listed. */
-  subscribe: readonly { name: string; address: string }[]
+  subscribe: readonly Link[]
+  /** Ways to give to its makers. */
+  funding: readonly Link[]
+  /** Those who make it. */
+  people: readonly ToldPerson[]
 }
 
-export interface PublicEpisode {
+export interface Link {
+  name: string
+  address: string
+}
+
+/** An episode in a list. */
+export interface EpisodeLine {
   title: string
+  /** Where the title does not tell it. */
   number: number | null
+  season: number | null
+  /** The hook, or the beginning of the notes as plain text. */
+  summary: string
+  /** A picture of its own; null where the show's is used. */
+  artworkAddress: string | null
+  pageAddress: string
+  sound: PublicSound
+  /** ISO 8601, UTC. */
+  releasedAt: string
+}
+
+export interface PublicSound {
+  address: string
+  type: string
+  bytes: number
+  durationMs: number
+}
+
+export interface PublicEpisode extends Omit<EpisodeLine, 'sound' | 'releasedAt'> {
   /** One line; empty where there is none. */
   hook: string
   /** Clean HTML. */
   notesHtml: string
-  /** The hook, or the beginning of the notes as plain text. */
-  summary: string
   tags: readonly string[]
   people: readonly ToldPerson[]
   /** Those that are listed, by the clock of its sound. */
@@ -35,20 +64,19 @@ export interface PublicEpisode {
   said: readonly SaidCue[]
   /** In which languages else, and as which files it is there. */
   transcriptFiles: readonly { address: string; language: string; format: string }[]
-  /** A picture of its own; null where the show's is used, as for author. */
-  artworkAddress: string | null
+  /** Null where it is the show's. */
   author: string | null
   /** A page about it elsewhere, and where it is talked about. */
   page: string | null
   discussion: string | null
+  /** Those that its notes do not have. */
+  links: readonly Link[]
   isPromotion: boolean
   isExplicit: boolean
   licence: string | null
   place: string | null
-  pageAddress: string
   /** Null in a look before the release, where there is none yet; as for the moment. */
-  sound: { address: string; type: string; bytes: number; durationMs: number } | null
-  /** ISO 8601, UTC. */
+  sound: PublicSound | null
   releasedAt: string | null
 }
 
@@ -58,11 +86,60 @@ export interface SaidCue {
   text: string
 }
 
+/** The show itself. */
 export interface ShowPage {
   show: PublicShow
-  episodes: readonly PublicEpisode[]
+  newest: EpisodeLine | null
+  /** What newcomers may hear first; null where there is none, or it is the newest. */
+  trailer: EpisodeLine | null
+  /** Those behind the newest, as many as the page shows. */
+  episodes: readonly EpisodeLine[]
+  choices: Choices
 }
+
+/** By what a show's episodes can be chosen, and how many there are. */
+export interface Choices {
+  total: number
+  seasons: readonly number[]
+  years: readonly number[]
+  strands: readonly { slug: string; name: string; feedAddress: string }[]
+  /** The most used first. */
+  tags: readonly { tag: string; count: number }[]
+}
+
+/** A page of a show's episodes. */
+export interface EpisodesPage {
+  show: PublicShow
+  filter: EpisodeFilter
+  choices: Choices
+  episodes: readonly EpisodeLine[]
+  /** How many there are, on how many pages. */
+  found: number
+  pages: number
+}
+
 export interface EpisodePage {
   show: PublicShow
   episode: PublicEpisode
+  /** Those that went out before and after it. */
+  before: Neighbour | null
+  after: Neighbour | null
+}
+export type Neighbour = Pick<EpisodeLine, 'title' | 'pageAddress'>
+
+/** Somebody who makes a show or was heard in it. */
+export interface PersonInShow extends Omit<ToldPerson, 'role'> {
+  roles: readonly string[]
+  /** The newest that they are in, as many as the page shows; and how many there are. */
+  episodes: readonly Neighbour[]
+  count: number
+}
+export interface PeoplePage {
+  show: PublicShow
+  people: readonly PersonInShow[]
+}
+
+export interface ListenPage {
+  show: PublicShow
+  strands: Choices['strands']
 }

@@ -1,11 +1,17 @@
 import { renderToString } from '@vue/server-renderer'
 import { type Component, createSSRApp } from 'vue'
 import { writingDirection } from '@core/words/writingDirection'
+import { type EpisodeFilter, filterQuery } from '@core/site/filter'
 import EpisodePageView from './EpisodePage.vue'
-import type { EpisodePage, PublicShow, ShowPage } from './facts'
+import EpisodesPageView from './EpisodesPage.vue'
+import type { EpisodePage, EpisodesPage, ListenPage, PeoplePage, PublicShow, ShowPage } from './facts'
+import ListenPageView from './ListenPage.vue'
 import MissingPageView from './MissingPage.vue'
+import PeoplePageView from './PeoplePage.vue'
+import { qrImage } from './qr'
 import ShowPageView from './ShowPage.vue'
 import { episodeData, scriptOf, seriesData } from './structured'
+import { filterWords } from './words'
 
 /** Addresses of what a page loads in the browser. */
 export interface SiteAssets {
@@ -27,23 +33,67 @@ interface Head {
     picture: string
     feed: { title: string; address: string }
     data: string
+    /** The pages before and behind it, of a list in pages. */
+    near?: { prev?: string; next?: string }
+    /** Whether search engines may pass it by. */
+    isAside?: boolean
   }
 }
 
+/** What the heads of a show's pages have in common. */
+const aboutShow = ({ name, artworkAddress, feedAddress, pageAddress }: PublicShow, path = '') => ({
+  address: `${pageAddress}${path}`,
+  type: 'website' as const,
+  site: name,
+  picture: artworkAddress,
+  feed: { title: name, address: feedAddress },
+  data: '',
+})
+
 export function renderShowPage(page: ShowPage, assets: SiteAssets): Promise<string> {
-  const { name, description, language, artworkAddress, feedAddress, pageAddress } = page.show
+  const { name, description, language } = page.show
   return render(ShowPageView, page, assets, {
     language,
     title: name,
     description,
+    about: { ...aboutShow(page.show), data: scriptOf(seriesData(page.show)) },
+  })
+}
+
+export function renderEpisodesPage(page: EpisodesPage, assets: SiteAssets): Promise<string> {
+  const { show, filter, pages, choices } = page
+  const at = (change: Partial<EpisodeFilter>): string => `/episodes${filterQuery({ ...filter, ...change })}`
+  const about = aboutShow(show, at({}))
+  return render(EpisodesPageView, page, assets, {
+    language: show.language,
+    title: `${filterWords(filter, choices)}${filter.page > 1 ? `, page ${filter.page}` : ''} · ${show.name}`,
+    description: show.description,
     about: {
-      address: pageAddress,
-      type: 'website',
-      site: name,
-      picture: artworkAddress,
-      feed: { title: name, address: feedAddress },
-      data: scriptOf(seriesData(page.show)),
+      ...about,
+      near: {
+        ...(filter.page > 1 && { prev: `${show.pageAddress}${at({ page: filter.page - 1 })}` }),
+        ...(filter.page < pages && { next: `${show.pageAddress}${at({ page: filter.page + 1 })}` }),
+      },
     },
+  })
+}
+
+export const renderPeoplePage = (page: PeoplePage, assets: SiteAssets): Promise<string> =>
+  render(PeoplePageView, page, assets, {
+    language: page.show.language,
+    title: `People · ${page.show.name}`,
+    description: `Who makes ${page.show.name}, and who was heard in it.`,
+    about: aboutShow(page.show, '/people'),
+  })
+
+export async function renderListenPage(page: ListenPage, assets: SiteAssets): Promise<string> {
+  const { show } = page
+  const about = aboutShow(show, '/listen')
+  return render(ListenPageView, { ...page, qr: await qrImage(about.address) }, assets, {
+    language: show.language,
+    title: `How to listen · ${show.name}`,
+    description: `How to hear every episode of ${show.name}: here, in an app, by its feed.`,
+    about,
   })
 }
 
@@ -54,11 +104,10 @@ export function renderEpisodePage(page: EpisodePage, assets: SiteAssets): Promis
     title: `${episode.title} · ${show.name}`,
     description: episode.summary,
     about: {
+      ...aboutShow(show),
       address: episode.pageAddress,
       type: 'article',
-      site: show.name,
       picture: episode.artworkAddress ?? show.artworkAddress,
-      feed: { title: show.name, address: show.feedAddress },
       data: scriptOf(episodeData(page)),
     },
   })
@@ -98,14 +147,16 @@ ${assets.script ? `<script type="module" src="${assets.script}"></script>` : ''}
 /** Where it is, what it is in a few words and a picture (Open Graph protocol, basic metadata), and its feed. */
 function aboutElements(
   { title, description }: Head,
-  { address, type, site, picture, feed, data }: NonNullable<Head['about']>,
+  { address, type, site, picture, feed, data, near = {}, isAside = false }: NonNullable<Head['about']>,
 ) {
   const graph = { title, type, url: address, image: picture, description, site_name: site }
   return [
     `<link rel="canonical" href="${escaped(address)}">`,
     ...Object.entries(graph).map(([name, value]) => `<meta property="og:${name}" content="${escaped(value)}">`),
     `<link rel="alternate" type="application/rss+xml" title="${escaped(feed.title)}" href="${escaped(feed.address)}">`,
-    data,
+    ...Object.entries(near).map(([rel, href]) => `<link rel="${rel}" href="${escaped(href)}">`),
+    ...(isAside ? ['<meta name="robots" content="noindex">'] : []),
+    ...(data ? [data] : []),
   ].join('\n')
 }
 

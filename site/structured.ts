@@ -21,7 +21,7 @@ export const seriesData = (show: PublicShow): Data => ({
   author: { '@type': 'Person', name: show.author },
 })
 
-export function episodeData({ show, episode }: EpisodePage): Data {
+export function episodeData({ show, episode }: Pick<EpisodePage, 'show' | 'episode'>): Data {
   const { sound, pageAddress, number, releasedAt } = episode
   const people = episode.people.map(({ name, address }) => ({
     '@type': 'Person',

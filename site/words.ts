@@ -1,9 +1,24 @@
 import { DateTime } from 'luxon'
-import type { PublicEpisode, PublicShow, SaidCue } from './facts'
+import { type EpisodeFilter } from '@core/site/filter'
+import type { Choices, PublicEpisode, PublicShow, SaidCue } from './facts'
 
 /** The day of a release as the show's zone and language write it. */
 export function releaseDay(releasedAt: string, { zone, language }: Pick<PublicShow, 'zone' | 'language'>): string {
   return DateTime.fromISO(releasedAt, { zone, locale: language }).toLocaleString(DateTime.DATE_FULL)
+}
+
+/** What a list of episodes is called: `All episodes`, `Season 2, tagged “reeds”, 2026`. */
+export function filterWords(
+  { season, strand, tag, year }: EpisodeFilter,
+  { strands }: Pick<Choices, 'strands'>,
+): string {
+  const words = [
+    strand !== null && (strands.find(({ slug }) => slug === strand)?.name ?? strand),
+    season !== null && `Season ${season}`,
+    tag !== null && `Tagged “${tag}”`,
+    year !== null && String(year),
+  ].filter(said => said !== false)
+  return words.join(', ') || 'All episodes'
 }
 
 /** The name of the site that an address leads to. */

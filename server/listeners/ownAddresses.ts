@@ -95,14 +95,20 @@ export const ownAddressRoutes =
     /** Registers what is written of a released episode, or of the show, for whoever has a secret. */
     function written<Params extends { show: string }>(
       url: string,
-      write: (show: Show, params: Params, lastModified: Date, outlet: Outlet) => Promise<{ answer: Written } | null>,
+      write: (
+        show: Show,
+        params: Params,
+        lastModified: Date,
+        outlet: Outlet,
+        query: string,
+      ) => Promise<{ answer: Written } | null>,
       headers: Record<string, string>,
     ): void {
       app.get(url, async (request: FastifyRequest, reply: FastifyReply) => {
         const params = request.params as Params & { secret: string }
         const { show, audience } = await holderOf(params.secret, params.show)
         const outlet = { audience, base: listenerBase(publicUrl, params.secret), headers: { ...headers, ...forOne } }
-        const told = await write(show, params, settledAt(show.feedChangedAt), outlet)
+        const told = await write(show, params, settledAt(show.feedChangedAt), outlet, request.url.split('?')[1] ?? '')
         if (!told) throw nothingThere()
         return sendWritten(request, reply, told.answer, clock.now())
       })
@@ -115,7 +121,8 @@ export const ownAddressRoutes =
     )
     written<OfEpisode>(
       '/_:secret/:show/:episode',
-      (show, { episode }, at, outlet) => writePage(show, episode, at, publicUrl, siteAssets, outlet),
+      (show, { episode }, at, outlet, query) =>
+        writePage(show, `${episode}?${query}`, at, publicUrl, siteAssets, outlet),
       {},
     )
     written<OfEpisode>(

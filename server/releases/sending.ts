@@ -2,6 +2,7 @@ import { col, fn, Op, type Transaction } from 'sequelize'
 import { wishedSlug } from '@core/address/slug'
 import { textOf } from '@core/episode/fields'
 import { snapshotOf } from '@core/episode/snapshot'
+import { keptParts } from '@core/site/places'
 import { chaptersNow, cutOf, soundbitesNow } from '../episodes/chapters'
 import type { Change } from '../episodes/change'
 import { Episode, PastDelivery } from '../episodes/models'
@@ -67,9 +68,6 @@ export function sending({ clock }: Pick<Platform, 'clock'>) {
     },
   }
 }
-
-/** Parts of the address of something else in a show. */
-const keptParts: readonly string[] = ['strands']
 
 /**
  * The episodes' parts of their pages' addresses, each free within its show; made once. One question tells which are free, and

@@ -1,11 +1,14 @@
-import type { PublicEpisode, PublicShow } from '@site/facts'
+import type { EpisodeLine, PublicEpisode, PublicShow } from '@site/facts'
 import { listed } from '@core/chapters/chapters'
 import { toldOf } from '@core/episode/told'
+import { withAllFacts } from '@core/feed/facts'
+import { unsetText } from '@core/episode/fields'
 import { plainNotes } from '@core/notes/plain'
 import { cut } from '@core/words/line'
 import { Op } from 'sequelize'
 import { ListingRow } from '../directories/models'
 import type { Outgoing } from '../episodes/outgoing'
+import { publicPictures } from '../episodes/pictures'
 import { enclosureAddress, soundbiteAddress, transcriptFiles } from '../episodes/views'
 import { Picture } from '../pictures/models'
 import { publicPictureAddress } from '../pictures/names'
@@ -14,7 +17,15 @@ import { addressesOf, tellerOf } from '../shows/service'
 
 /** A show as its pages tell it; their addresses begin with `base`. */
 export async function publicShow(row: Show, publicUrl: string, base: string): Promise<PublicShow> {
-  const picture = await Picture.findByPk(row.artworkId, { rejectOnEmpty: true })
+  const [picture, pictureAddress, listings] = await Promise.all([
+    Picture.findByPk(row.artworkId, { rejectOnEmpty: true }),
+    publicPictures([{ ...unsetText, people: row.hosts }], publicUrl),
+    ListingRow.findAll({
+      where: { showId: row.id, state: 'listed', listingAddress: { [Op.not]: null } },
+      attributes: ['name', 'listingAddress'],
+      order: [['name', 'ASC']],
+    }),
+  ])
   const { name, description, author, language, zone } = row
   return {
     name,
@@ -23,16 +34,33 @@ export async function publicShow(row: Show, publicUrl: string, base: string): Pr
     language,
     zone,
     artworkAddress: publicPictureAddress(publicUrl, picture),
-    subscribe: (
-      await ListingRow.findAll({
-        where: { showId: row.id, state: 'listed', listingAddress: { [Op.not]: null } },
-        attributes: ['name', 'listingAddress'],
-        order: [['name', 'ASC']],
-      })
-    ).map(({ name: directory, listingAddress }) => ({ name: directory, address: listingAddress! })),
+    subscribe: listings.map(({ name: directory, listingAddress }) => ({ name: directory, address: listingAddress! })),
+    funding: withAllFacts(row.feedFacts).funding.map(({ words, address }) => ({ name: words, address })),
+    people: row.hosts.map(person => ({ ...person, pictureAddress: pictureAddress(person.pictureId ?? null) })),
     ...addressesOf(base, row.slug),
   }
 }
+
+/** What of an episode stands in a list, once it is released. */
+export const lineOf = ({
+  title,
+  number,
+  season,
+  summary,
+  artworkAddress,
+  pageAddress,
+  sound,
+  releasedAt,
+}: PublicEpisode): EpisodeLine => ({
+  title,
+  number,
+  season,
+  summary,
+  artworkAddress,
+  pageAddress,
+  sound: sound!,
+  releasedAt: releasedAt!,
+})
 
 /** An episode as its page tells it. */
 export function publicEpisode(
@@ -42,12 +70,13 @@ export function publicEpisode(
   said: PublicEpisode['said'] = [],
 ): PublicEpisode {
   const { pageAddress } = addressesOf(base, row.slug)
-  const { number, hook, tags, people, extras } = text
+  const { number, season, hook, tags, people, links, extras } = text
   const { title, notesHtml } = toldOf(text, tellerOf(row, base), chapters)
   return {
     title,
     // Where the pattern tells it, the line below the title need not.
     number: title === text.title.trim() ? number : null,
+    season,
     hook: hook.trim(),
     notesHtml,
     summary: hook.trim() || cut(plainNotes(notesHtml).slice(0, 1200), 300),
@@ -64,6 +93,10 @@ export function publicEpisode(
     transcriptFiles: transcriptFiles(`${pageAddress}/${slug}`, transcripts),
     artworkAddress: pictureAddress(text.artworkId),
     author: extras.author,
+    // Those that the notes have already are not told twice.
+    links: links
+      .filter(({ address }) => !hrefsIn(notesHtml).has(address))
+      .map(({ words, address }) => ({ name: words || address, address })),
     page: extras.page,
     discussion: extras.discussion,
     isPromotion: extras.isPromotion,
@@ -80,3 +113,6 @@ export function publicEpisode(
     releasedAt: at && at.toISOString(),
   }
 }
+
+const hrefsIn = (html: string): Set<string> =>
+  new Set([...html.matchAll(/ href="([^"]*)"/g)].map(([, href]) => href!.replaceAll('&amp;', '&')))

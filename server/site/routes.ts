@@ -1,5 +1,6 @@
 import type { IncomingMessage, ServerResponse } from 'node:http'
 import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify'
+import { filterQuery, readFilter } from '@core/site/filter'
 import { renderMissingPage } from '@site/pages'
 import { notAcceptable, sendingOf } from '../media/written'
 import { writtenPageHeaders } from '../pageHeaders'
@@ -8,6 +9,8 @@ import type { ShortWay } from '../shortWay'
 import { addressesOf } from '../shows/service'
 import type { Told } from '../shows/writtenAnswers'
 import { siteService, takenOutOf } from './service'
+
+const queryOf = ({ url }: FastifyRequest): string => /\?(.*)/s.exec(url)?.[1] ?? ''
 
 /** The public pages of shows and episodes. */
 export const siteRoutes =
@@ -41,7 +44,9 @@ export const siteRoutes =
       show: string,
       episode = '',
     ): Promise<FastifyReply> {
-      const told = pages.atHand(show, episode) ?? (await pages.current(show, episode))
+      // Which episodes are listed stands behind the `?`, in one spelling for each choice; all else there is passed by.
+      const path = episode === 'episodes' ? `episodes${filterQuery(readFilter(queryOf(request)))}` : episode
+      const told = pages.atHand(show, path) ?? (await pages.current(show, path))
       if (!told) {
         const gone = await takenOutOf(show, episode)
         return reply
@@ -54,7 +59,7 @@ export const siteRoutes =
               : await missing,
           )
       }
-      const way = elsewhere(request, reply, `/${told.slug}${episode && `/${told.path}`}`)
+      const way = elsewhere(request, reply, `/${told.slug}${episode && `/${told.path.replace(/\?.*/, '')}`}`)
       if (way) return way
       if (!send(request.raw, reply.raw, told)) throw notAcceptable()
       return reply.hijack()

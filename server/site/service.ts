@@ -1,9 +1,11 @@
 import { withAllFacts } from '@core/feed/facts'
-import { renderEpisodePage, renderShowPage } from '@site/pages'
+import { filterQuery, readFilter } from '@core/site/filter'
+import { isSitePlace } from '@core/site/places'
+import { renderEpisodePage, renderEpisodesPage, renderListenPage, renderPeoplePage, renderShowPage } from '@site/pages'
 import { goesTo, type Outlet, publicOutlet } from '../episodes/audience'
 import { Episode } from '../episodes/models'
 import { outgoingOf } from '../episodes/outgoing'
-import { releasedEpisodes } from '../episodes/released'
+import { releasedEpisode } from '../episodes/released'
 import { releasedPictures } from '../episodes/pictures'
 import { type Written, written } from '../media/written'
 import { nosniff } from '../nosniff'
@@ -12,6 +14,7 @@ import type { Platform } from '../platform'
 import { Show } from '../shows/models'
 import { writtenAnswers } from '../shows/writtenAnswers'
 import { releasedWords } from '../transcripts/release'
+import { catalogueOf } from './catalogue'
 import { publicEpisode, publicShow } from './facts'
 
 /** The public pages of shows and episodes, written once for each change: released episodes only, as they stand in the feed. */
@@ -40,26 +43,90 @@ export async function takenOutOf(slug: string, episode: string): Promise<Show | 
   return gone && (!isFor || isFor(gone)) ? show : null
 }
 
-/** The page of a show, or of one of its released episodes by the address part of that; null where there is none. */
+/** So many stand on the page of a show behind the newest, and on each page of all. */
+const onShowPage = 8
+const onEachPage = 20
+
+/**
+ * What is at a path of a show, with what stands behind its `?`: the show, one of the pages that every show has, or one of its
+ * released episodes. Null where there is none.
+ */
 export async function writePage(
   row: Show,
   path: string,
   lastModified: Date,
   publicUrl: string,
   siteAssets: Platform['siteAssets'],
-  { audience, base, headers }: Outlet,
+  outlet: Outlet,
 ): Promise<{ path: string; answer: Written } | null> {
-  const [show, episodes] = await Promise.all([
-    publicShow(row, publicUrl, base),
-    releasedEpisodes(row.id, audience, { slug: path || undefined }),
+  const [name = '', query = ''] = path.split('?')
+  const what = { row, publicUrl, siteAssets, outlet }
+  const page = (await episodePage(what, name)) ?? (await otherPage(what, name, query))
+  if (!page) return null
+  return {
+    path: page.path,
+    answer: await written('text/html; charset=utf-8', page.html, lastModified, outlet.headers),
+  }
+}
+
+interface What {
+  row: Show
+  publicUrl: string
+  siteAssets: Platform['siteAssets']
+  outlet: Outlet
+}
+type Page = { path: string; html: string } | null
+
+async function episodePage({ row, publicUrl, siteAssets, outlet }: What, slug: string): Promise<Page> {
+  const episode = slug ? await releasedEpisode(row.id, outlet.audience, slug) : null
+  if (!episode) return null
+  const [show, catalogue, pictureAddress, said] = await Promise.all([
+    publicShow(row, publicUrl, outlet.base),
+    catalogueOf(row, publicUrl, outlet),
+    releasedPictures([episode], publicUrl),
+    releasedWords(episode.id),
   ])
-  const pictureAddress = await releasedPictures(episodes, publicUrl)
-  const said = path && episodes[0] ? await releasedWords(episodes[0].id) : []
-  const facts = episodes.map(episode => publicEpisode(outgoingOf(episode, pictureAddress), row, base, said))
-  if (path && !facts[0]) return null
-  const html = path
-    ? await renderEpisodePage({ show, episode: facts[0]! }, siteAssets)
-    : await renderShowPage({ show, episodes: facts }, siteAssets)
-  const answer = await written('text/html; charset=utf-8', html, lastModified, headers)
-  return { path: path && episodes[0]!.slug!, answer }
+  const told = publicEpisode(outgoingOf(episode, pictureAddress), row, outlet.base, said)
+  return {
+    path: episode.slug,
+    html: await renderEpisodePage({ show, episode: told, ...catalogue.around(episode.id) }, siteAssets),
+  }
+}
+
+async function otherPage({ row, publicUrl, siteAssets, outlet }: What, name: string, query: string): Promise<Page> {
+  if (name !== '' && !isSitePlace(name)) return null
+  const [show, catalogue] = await Promise.all([
+    publicShow(row, publicUrl, outlet.base),
+    catalogueOf(row, publicUrl, outlet),
+  ])
+  const choices = catalogue.choices()
+  switch (name) {
+    case 'episodes': {
+      const filter = readFilter(query)
+      const found = catalogue.filtered(filter)
+      const pages = Math.max(1, Math.ceil(found.length / onEachPage))
+      if (filter.page > pages || (found.length === 0 && query)) return null
+      const episodes = found.slice((filter.page - 1) * onEachPage, filter.page * onEachPage).map(({ line }) => line)
+      const html = await renderEpisodesPage({ show, filter, choices, episodes, found: found.length, pages }, siteAssets)
+      return { path: `episodes${filterQuery(filter)}`, html }
+    }
+    case 'people':
+      return { path: name, html: await renderPeoplePage({ show, people: catalogue.people(show.people) }, siteAssets) }
+    case 'listen':
+      return { path: name, html: await renderListenPage({ show, strands: choices.strands }, siteAssets) }
+    case 'search':
+      return null
+    default: {
+      const [newest, ...others] = catalogue.entries.map(({ line }) => line)
+      const trailer = catalogue.entries.find(({ kind }) => kind === 'trailer')?.line
+      const page = {
+        show,
+        newest: newest ?? null,
+        trailer: trailer && trailer !== newest ? trailer : null,
+        episodes: others.slice(0, onShowPage),
+        choices,
+      }
+      return { path: '', html: await renderShowPage(page, siteAssets) }
+    }
+  }
 }

@@ -1,55 +1,163 @@
 import { clock } from '@core/words/amounts'
+import { copy, sayDone } from './clipboard'
+import { button, row } from './elements'
+import { mediaKeys } from './mediaKeys'
+import { hashOf, type Moment, momentIn } from './moments'
+import { keepPlace, stoppedAt } from './resume'
+import { speedChoice } from './speed'
 
-const stepSeconds = 15
+/** What a player plays. */
+export interface Source {
+  address: string
+  durationMs: number
+  title: string
+  show: string
+  picture: string
+  /** The page of the episode. */
+  page: string
+}
 
-/** Puts our own play button, seek bar and times in the place of the browser's controls. Without script those stay. */
-export function player(place: HTMLElement): void {
-  const audio = place.querySelector('audio')
-  if (!audio) return
-  const durationMs = Number(place.dataset.durationMs)
-  const play = button('Play')
-  const back = button(`−${stepSeconds} s`, `Back ${stepSeconds} s`)
-  const on = button(`+${stepSeconds} s`, `On ${stepSeconds} s`)
-  const seek = Object.assign(document.createElement('input'), {
-    type: 'range',
-    min: '0',
-    max: String(Math.round(durationMs / 1000)),
-    value: '0',
-  })
-  const times = Object.assign(document.createElement('span'), { className: 'figures times' })
+export type Player = ReturnType<typeof createPlayer>
+const step = 15
+
+/** Puts our own player in the place of the browser's controls, which stay without script. */
+export function createPlayer(place: HTMLElement) {
+  const audio = place.querySelector('audio')!
+  let source = sourceOf(place, audio.src)
+  let stopAt = Infinity
+
+  const play = button('Play', () => toggle())
+  const seek = Object.assign(document.createElement('input'), { type: 'range', min: '0', step: 'any' })
   seek.setAttribute('aria-label', 'Place in the episode')
+  const times = Object.assign(document.createElement('span'), { className: 'figures times' })
+  const link = button('', async () => {
+    await copy(source.page + hashOf(audio.currentTime))
+    sayDone(link, 'Copied')
+  })
 
   const show = (): void => {
-    times.textContent = `${clock(audio.currentTime * 1000)} of ${clock(durationMs)}`
+    const now = clock(audio.currentTime * 1000)
+    times.textContent = `${now} of ${clock(source.durationMs)}`
     seek.value = String(audio.currentTime)
     seek.setAttribute('aria-valuetext', times.textContent)
-    seek.style.setProperty('--heard', `${((audio.currentTime * 1000) / durationMs) * 100}%`)
+    seek.style.setProperty('--heard', `${((audio.currentTime * 1000) / source.durationMs) * 100}%`)
     play.textContent = audio.paused ? 'Play' : 'Pause'
-  }
-  const moveBy = (seconds: number) => (): void => {
-    audio.currentTime = Math.max(0, audio.currentTime + seconds)
+    if (!link.disabled) link.textContent = `Copy the link to ${now}`
   }
 
-  play.addEventListener('click', () => void (audio.paused ? audio.play() : audio.pause()))
-  back.addEventListener('click', moveBy(-stepSeconds))
-  on.addEventListener('click', moveBy(stepSeconds))
-  seek.addEventListener('input', () => {
-    audio.currentTime = Number(seek.value)
-  })
+  function toggle(): void {
+    if (audio.paused) begin()
+    else audio.pause()
+  }
+  function begin(): void {
+    // Whoever pauses before it has begun wants it so.
+    audio.play().catch((error: unknown) => {
+      if (!(error instanceof DOMException)) throw error
+    })
+  }
+  function goTo(seconds: number): void {
+    audio.currentTime = Math.min(Math.max(0, seconds), source.durationMs / 1000)
+    stopAt = Infinity
+    show()
+  }
+  const moveBy = (seconds: number): void => goTo(audio.currentTime + seconds)
+  function playFrom({ from, to }: Moment): void {
+    goTo(from)
+    stopAt = to ?? Infinity
+    begin()
+  }
+  /** Another sound in the same player, at a place, or where somebody stopped. */
+  function load(wanted: Source, at: Moment | null): void {
+    if (wanted.address !== source.address) audio.src = wanted.address
+    source = wanted
+    seek.max = String(source.durationMs / 1000)
+    goTo(at?.from ?? stoppedAt(source.page))
+    stopAt = at?.to ?? Infinity
+  }
+
+  seek.addEventListener('input', () => goTo(Number(seek.value)))
   for (const event of ['timeupdate', 'play', 'pause', 'seeked', 'ended']) audio.addEventListener(event, show)
+  audio.addEventListener('timeupdate', () => {
+    if (audio.currentTime < stopAt) return
+    audio.pause()
+    stopAt = Infinity
+  })
+  audio.addEventListener('play', () => {
+    for (const other of document.querySelectorAll('audio')) if (other !== audio) other.pause()
+  })
   audio.addEventListener('error', () => {
     times.textContent = 'The sound cannot be reached at the moment.'
+  })
+  place.addEventListener('keydown', event => {
+    if (event.altKey || event.ctrlKey || event.metaKey || event.target instanceof HTMLSelectElement) return
+    // The bar has arrows of its own, of a length that says nothing.
+    const way = { ArrowLeft: -step, ArrowRight: step }[event.key]
+    if (way === undefined) return
+    event.preventDefault()
+    moveBy(way)
   })
 
   audio.controls = false
   play.className = 'play'
-  place.append(play, back, seek, on, times)
-  show()
+  place.prepend(
+    row(
+      'way',
+      play,
+      button(`−${step} s`, () => moveBy(-step), `Back ${step} s`),
+      seek,
+      button(`+${step} s`, () => moveBy(step), `On ${step} s`),
+      times,
+    ),
+  )
+  const aside = row('beside', speedChoice(audio), link, passOn(), ownWindow())
+  const download = place.querySelector('.download')
+  if (download) aside.append(download)
+  place.append(aside)
+
+  const player = {
+    audio,
+    step,
+    get source() {
+      return source
+    },
+    toggle,
+    goTo,
+    moveBy,
+    playFrom,
+    load,
+  }
+  keepPlace(audio, () => source.page)
+  mediaKeys(player)
+  load(source, momentIn(location.hash))
+  return player
+
+  /** The sheet of the device, where it has one. */
+  function passOn(): HTMLButtonElement | null {
+    if (!('share' in navigator)) return null
+    return button('Pass on', () => {
+      const { title, page } = source
+      // Whoever closes the sheet wants nothing else.
+      navigator
+        .share({ title, url: page + (audio.currentTime >= 1 ? hashOf(audio.currentTime) : '') })
+        .catch(() => undefined)
+    })
+  }
+
+  /** A small window that plays on while this one goes elsewhere. */
+  function ownWindow(): HTMLButtonElement | null {
+    if (place.dataset.player === 'alone') return null
+    return button('Small window', () => {
+      audio.pause()
+      open(`${source.page}/embed?plays${hashOf(audio.currentTime)}`, 'lake-letter', 'popup,width=460,height=260')
+    })
+  }
 }
 
-/** A button; what is read aloud where that is more than what stands on it. */
-function button(words: string, label = words): HTMLButtonElement {
-  const made = Object.assign(document.createElement('button'), { type: 'button', textContent: words })
-  if (label !== words) made.setAttribute('aria-label', label)
-  return made
-}
+const sourceOf = ({ dataset }: HTMLElement, address: string): Source => ({
+  address,
+  durationMs: Number(dataset.durationMs),
+  title: dataset.title ?? '',
+  show: dataset.show ?? '',
+  picture: dataset.picture ?? '',
+  page: dataset.page ?? '',
+})

@@ -1,9 +1,10 @@
 import './site.css'
 import { copyButton } from './copyButton'
-import { player } from './player'
+import { createPlayer } from './player'
 import { times } from './times'
 
-for (const place of document.querySelectorAll<HTMLElement>('[data-player]')) player(place)
-for (const list of document.querySelectorAll<HTMLElement>('[data-chapters], [data-soundbites], [data-said]'))
-  times(list)
-for (const button of document.querySelectorAll<HTMLButtonElement>('[data-copy]')) copyButton(button)
+const all = <Kind extends HTMLElement>(selector: string): Kind[] => [...document.querySelectorAll<Kind>(selector)]
+
+const [player] = all('[data-player]').map(createPlayer)
+if (player) for (const list of all('[data-chapters], [data-soundbites], [data-said]')) times(list, player)
+all<HTMLButtonElement>('[data-copy]').forEach(copyButton)

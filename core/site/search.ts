@@ -1,0 +1,2 @@
+/** So many letters are looked for at most. */
+export const mostSearchLetters = 200

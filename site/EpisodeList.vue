@@ -1,0 +1,33 @@
+<script setup lang="ts">
+import { clock } from '@core/words/amounts'
+import { artworkAt } from '@core/show/artwork'
+import type { EpisodeLine, PublicShow } from './facts'
+import { releaseDay } from './words'
+
+defineProps<{ show: PublicShow; episodes: readonly EpisodeLine[] }>()
+</script>
+
+<template>
+  <ol class="episodes">
+    <li v-for="episode in episodes" :key="episode.pageAddress">
+      <img
+        v-if="episode.artworkAddress"
+        class="artwork"
+        :src="artworkAt(episode.artworkAddress, 160)"
+        alt=""
+        width="72"
+        height="72"
+        loading="lazy"
+      />
+      <div>
+        <a class="episode-title" :href="episode.pageAddress">{{ episode.title }}</a>
+        <p class="meta">
+          <span v-if="episode.number">No. {{ episode.number }}</span>
+          <time :datetime="episode.releasedAt">{{ releaseDay(episode.releasedAt, show) }}</time>
+          <span class="figures">{{ clock(episode.sound.durationMs) }}</span>
+        </p>
+        <p v-if="episode.summary" class="summary">{{ episode.summary }}</p>
+      </div>
+    </li>
+  </ol>
+</template>

@@ -1,0 +1,42 @@
+<script setup lang="ts">
+import PageFrame from './PageFrame.vue'
+import type { PeoplePage } from './facts'
+
+defineProps<PeoplePage>()
+</script>
+
+<template>
+  <PageFrame :show="show" here="people">
+    <h1>Who is to be heard</h1>
+    <p v-if="people.length === 0" class="quiet">{{ show.name }} is made by {{ show.author }}.</p>
+    <ul class="everybody">
+      <li v-for="person in people" :key="person.name">
+        <img
+          v-if="person.pictureAddress"
+          class="face"
+          :src="person.pictureAddress"
+          alt=""
+          width="64"
+          height="64"
+          loading="lazy"
+        />
+        <div>
+          <h2>
+            <a v-if="person.address" :href="person.address">{{ person.name }}</a><template v-else>{{
+              person.name
+            }}</template>
+          </h2>
+          <p v-if="person.roles.length" class="quiet">{{ person.roles.join(', ') }}</p>
+          <ul v-if="person.count" class="heard-in">
+            <li v-for="episode in person.episodes" :key="episode.pageAddress">
+              <a :href="episode.pageAddress">{{ episode.title }}</a>
+            </li>
+            <li v-if="person.count > person.episodes.length" class="quiet">
+              and {{ person.count - person.episodes.length }} more
+            </li>
+          </ul>
+        </div>
+      </li>
+    </ul>
+  </PageFrame>
+</template>

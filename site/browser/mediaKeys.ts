@@ -1,0 +1,27 @@
+import type { Player } from './player'
+
+/** What lock screens and media keys show and do while this player plays (W3C Media Session). */
+export function mediaKeys(player: Player): void {
+  const { mediaSession } = navigator
+  if (!mediaSession) return
+  const { audio } = player
+  const place = (): void => {
+    const { duration, playbackRate, currentTime: position } = audio
+    if (duration > 0 && position <= duration && Number.isFinite(duration))
+      mediaSession.setPositionState({ duration, playbackRate, position })
+  }
+  audio.addEventListener('play', () => {
+    const { title, show: artist, picture } = player.source
+    mediaSession.metadata = new MediaMetadata({ title, artist, artwork: [{ src: picture }] })
+    const acts: Partial<Record<MediaSessionAction, MediaSessionActionHandler>> = {
+      play: () => player.toggle(),
+      pause: () => player.toggle(),
+      seekbackward: ({ seekOffset }) => player.moveBy(-(seekOffset ?? player.step)),
+      seekforward: ({ seekOffset }) => player.moveBy(seekOffset ?? player.step),
+      seekto: ({ seekTime }) => player.goTo(seekTime ?? 0),
+    }
+    for (const [act, handler] of Object.entries(acts)) mediaSession.setActionHandler(act as MediaSessionAction, handler)
+    place()
+  })
+  for (const event of ['seeked', 'ratechange', 'pause']) audio.addEventListener(event, place)
+}

@@ -1,0 +1,23 @@
+import { kept } from './kept'
+
+export const speeds = [0.5, 0.75, 1, 1.1, 1.25, 1.5, 1.75, 2, 2.5, 3]
+const speed = kept<number>('speed', 1, (value): value is number => speeds.includes(value as number))
+
+/** A choice of speeds, beginning with that of the last visit. */
+export function speedChoice(audio: HTMLAudioElement): HTMLSelectElement {
+  const choice = document.createElement('select')
+  choice.setAttribute('aria-label', 'Speed')
+  for (const each of speeds) choice.add(new Option(`${each} ×`, String(each)))
+  const set = (value: number): void => {
+    // What is loaded later begins with the default rate.
+    audio.defaultPlaybackRate = value
+    audio.playbackRate = value
+    choice.value = String(value)
+  }
+  choice.addEventListener('change', () => {
+    set(Number(choice.value))
+    speed.write(Number(choice.value))
+  })
+  set(speed.read())
+  return choice
+}
