@@ -62,6 +62,7 @@ const floors = [
   'travel',
   'calendar',
   'shelf',
+  'search',
   'site',
   'listeners',
   'preview',

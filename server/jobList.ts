@@ -5,6 +5,7 @@ import type { JobList } from './jobs/kinds'
 import { measureFile } from './measuring/measuring'
 import { followListing } from './directories/follow'
 import { checkFeed } from './checking/job'
+import { indexWords } from './search/job'
 import { sendMail } from './mail/send'
 import { tellPeople } from './mail/tell'
 import { blobKeeper } from './media/blobs'
@@ -29,6 +30,7 @@ export function jobList(platform: Platform): JobList {
     'ask-copyist': askCopyist(platform),
     'tell-people': tellPeople(platform),
     'check-feed': checkFeed(platform),
+    'index-words': indexWords(platform),
     'send-mail': sendMail(platform),
     'announce-feed': announceFeed(platform),
     'follow-listing': followListing(platform),

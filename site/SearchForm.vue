@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { mostSearchLetters } from '@core/site/search'
+import { mostSearchLetters } from '@core/search/query'
 import type { PublicShow } from './facts'
 
 defineProps<{ show: Pick<PublicShow, 'pageAddress'>; words: string }>()

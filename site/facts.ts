@@ -1,5 +1,6 @@
 import type { Chapter } from '@core/episode/fields'
 import type { ToldPerson } from '@core/feed/model'
+import type { PassageKind } from '@core/search/passages'
 import type { EpisodeFilter } from '@core/site/filter'
 
 /** What pages tell of a show and its episodes. */
@@ -142,4 +143,24 @@ export interface PeoplePage {
 export interface ListenPage {
   show: PublicShow
   strands: Choices['strands']
+}
+
+/** What was found by words. */
+export interface SearchPage {
+  show: PublicShow
+  /** As they were typed. */
+  words: string
+  found: readonly { episode: EpisodeLine; places: readonly FoundPlace[] }[]
+  /** Whether each place has all the words; else some. */
+  hasAllWords: boolean
+  /** Whether there are more than are shown. */
+  isCut: boolean
+  isTooLong: boolean
+}
+export interface FoundPlace {
+  kind: PassageKind
+  parts: readonly { text: string; isHit: boolean }[]
+  /** When it begins to be said; null where it is not said, or nobody knows when. */
+  fromMs: number | null
+  speaker: string | null
 }

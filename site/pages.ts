@@ -4,11 +4,12 @@ import { writingDirection } from '@core/words/writingDirection'
 import { type EpisodeFilter, filterQuery } from '@core/site/filter'
 import EpisodePageView from './EpisodePage.vue'
 import EpisodesPageView from './EpisodesPage.vue'
-import type { EpisodePage, EpisodesPage, ListenPage, PeoplePage, PublicShow, ShowPage } from './facts'
+import type { EpisodePage, EpisodesPage, ListenPage, PeoplePage, PublicShow, SearchPage, ShowPage } from './facts'
 import ListenPageView from './ListenPage.vue'
 import MissingPageView from './MissingPage.vue'
 import PeoplePageView from './PeoplePage.vue'
 import { qrImage } from './qr'
+import SearchPageView from './SearchPage.vue'
 import ShowPageView from './ShowPage.vue'
 import { episodeData, scriptOf, seriesData } from './structured'
 import { filterWords } from './words'
@@ -112,6 +113,15 @@ export function renderEpisodePage(page: EpisodePage, assets: SiteAssets): Promis
     },
   })
 }
+
+/** What is found changes with each word; search engines have no use for it. */
+export const renderSearchPage = (page: SearchPage, assets: SiteAssets): Promise<string> =>
+  render(SearchPageView, page, assets, {
+    language: page.show.language,
+    title: `${page.words ? `“${page.words}”` : 'Search'} · ${page.show.name}`,
+    description: `What is written and said in ${page.show.name}.`,
+    about: { ...aboutShow(page.show, '/search'), isAside: true },
+  })
 
 /** Of an address at which there is nothing; or nothing any more of a show, which it leads to. */
 export function renderMissingPage(

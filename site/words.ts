@@ -1,5 +1,6 @@
 import { DateTime } from 'luxon'
-import { type EpisodeFilter } from '@core/site/filter'
+import type { PassageKind } from '@core/search/passages'
+import type { EpisodeFilter } from '@core/site/filter'
 import type { Choices, PublicEpisode, PublicShow, SaidCue } from './facts'
 
 /** The day of a release as the show's zone and language write it. */
@@ -19,6 +20,17 @@ export function filterWords(
     year !== null && String(year),
   ].filter(said => said !== false)
   return words.join(', ') || 'All episodes'
+}
+
+/** What is said of a place in which something was found, where it cannot be heard. */
+export const placeNames: Readonly<Record<PassageKind, string>> = {
+  title: 'Title',
+  hook: 'In short',
+  notes: 'Notes',
+  person: 'With',
+  tag: 'Tag',
+  chapter: 'Chapter',
+  said: 'Said',
 }
 
 /** The name of the site that an address leads to. */

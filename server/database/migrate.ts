@@ -25,6 +25,7 @@ import { listeners } from './migrations/0022-listeners'
 import { pastAddresses } from './migrations/0023-past-addresses'
 import { feedChecks } from './migrations/0024-feed-checks'
 import { strandGuids } from './migrations/0025-strand-guids'
+import { search } from './migrations/0026-search'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -52,6 +53,7 @@ const migrations = [
   { name: '0023-past-addresses', statements: pastAddresses },
   { name: '0024-feed-checks', statements: feedChecks },
   { name: '0025-strand-guids', statements: strandGuids },
+  { name: '0026-search', statements: search },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

@@ -17,6 +17,8 @@ export interface Payloads {
   'tell-people': { showId: string }
   /** Looks at the feed of a show by all rules, whenever it tells something else. */
   'check-feed': { showId: string }
+  /** Has the words of a show's episodes ready to be found, whenever it tells something else. */
+  'index-words': { showId: string }
   /** Hands a mail to the mail server. */
   'send-mail': { mailId: string }
   /** Tells the hub that a show's feeds have changed. */

@@ -16,7 +16,7 @@ import type { Platform } from '../platform'
 import { currentSlug } from '../shows/addresses'
 import { Show } from '../shows/models'
 import { Strand } from '../shows/strands'
-import { writePage } from '../site/service'
+import { writePage, writeSearch } from '../site/service'
 import { sent, type SoundbiteService } from '../soundbites/service'
 import { writeTranscriptFile } from '../transcripts/files'
 import type { FeedListener } from './models'
@@ -118,6 +118,19 @@ export const ownAddressRoutes =
       '/_:secret/:show',
       (show, _params, at, outlet) => writePage(show, '', at, publicUrl, siteAssets, outlet),
       {},
+    )
+    app.get<{ Params: { secret: string; show: string }; Querystring: { q?: unknown } }>(
+      '/_:secret/:show/search',
+      async (request, reply) => {
+        const { secret, show: slug } = request.params
+        const { show, audience } = await holderOf(secret, slug)
+        const { q } = request.query
+        const outlet = { audience, base: listenerBase(publicUrl, secret), headers: {} }
+        return reply
+          .type('text/html; charset=utf-8')
+          .headers(forOne)
+          .send(await writeSearch(platform, show, typeof q === 'string' ? q : '', outlet))
+      },
     )
     written<OfEpisode>(
       '/_:secret/:show/:episode',

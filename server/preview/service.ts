@@ -108,7 +108,10 @@ export function previewService({
       const { outgoing, said } = await outgoingNow(episode)
       const facts = publicEpisode(outgoing, episode.show, publicUrl, said)
       const sound = facts.sound && file && { ...facts.sound, address: fileOf(file).playAddress }
-      return renderEpisodePage({ show, episode: { ...facts, sound }, before: null, after: null }, { ...siteAssets, script: null })
+      return renderEpisodePage(
+        { show, episode: { ...facts, sound }, before: null, after: null },
+        { ...siteAssets, script: null },
+      )
     },
   }
 }

@@ -20,7 +20,8 @@ export async function touchFeeds(
     showIds.map(id => ({ kind: 'feed' as const, showId: id, id })),
     transaction,
   )
-  const kinds = configuration.hubUrl ? (['check-feed', 'announce-feed'] as const) : (['check-feed'] as const)
+  const always = ['check-feed', 'index-words'] as const
+  const kinds = configuration.hubUrl ? ([...always, 'announce-feed'] as const) : always
   for (const id of new Set(showIds))
     for (const kind of kinds) await jobs.addOnce({ kind, payload: { showId: id }, subject: id }, transaction)
 }

@@ -1,14 +1,18 @@
 import type { IncomingMessage, ServerResponse } from 'node:http'
 import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify'
+import { withAllFacts } from '@core/feed/facts'
 import { filterQuery, readFilter } from '@core/site/filter'
 import { renderMissingPage } from '@site/pages'
+import { publicOutlet } from '../episodes/audience'
 import { notAcceptable, sendingOf } from '../media/written'
 import { writtenPageHeaders } from '../pageHeaders'
 import type { Platform } from '../platform'
 import type { ShortWay } from '../shortWay'
+import { currentSlug } from '../shows/addresses'
+import { Show } from '../shows/models'
 import { addressesOf } from '../shows/service'
 import type { Told } from '../shows/writtenAnswers'
-import { siteService, takenOutOf } from './service'
+import { siteService, takenOutOf, writeSearch } from './service'
 
 const queryOf = ({ url }: FastifyRequest): string => /\?(.*)/s.exec(url)?.[1] ?? ''
 
@@ -76,6 +80,20 @@ export const siteRoutes =
     }
 
     app.get<{ Params: { show: string } }>('/:show', (request, reply) => page(request, reply, request.params.show))
+    // An episode that had the name before keeps it.
+    app.get<{ Params: { show: string }; Querystring: { q?: unknown } }>('/:show/search', async (request, reply) => {
+      const slug = await currentSlug(request.params.show)
+      const show = slug && (await Show.findOne({ where: { slug } }))
+      if (!show || withAllFacts(show.feedFacts).isPrivate || (await pages.current(slug, 'search')))
+        return page(request, reply, request.params.show, 'search')
+      const way = elsewhere(request, reply, `/${slug}/search`)
+      if (way) return way
+      const { q } = request.query
+      return reply
+        .type('text/html; charset=utf-8')
+        .headers({ ...security, 'cache-control': 'public, no-cache' })
+        .send(await writeSearch(platform, show, typeof q === 'string' ? q : '', publicOutlet(publicUrl)))
+    })
     // With a slash behind it, an address leads to the one without.
     app.get<{ Params: { show: string } }>('/:show/', (request, reply) => page(request, reply, request.params.show))
     app.get<{ Params: { show: string; episode: string } }>('/:show/:episode', (request, reply) =>

@@ -1,7 +1,16 @@
 import { withAllFacts } from '@core/feed/facts'
 import { filterQuery, readFilter } from '@core/site/filter'
+import { mostSearchLetters, readQuery } from '@core/search/query'
 import { isSitePlace } from '@core/site/places'
-import { renderEpisodePage, renderEpisodesPage, renderListenPage, renderPeoplePage, renderShowPage } from '@site/pages'
+import { cut, oneLine } from '@core/words/line'
+import {
+  renderEpisodePage,
+  renderEpisodesPage,
+  renderListenPage,
+  renderPeoplePage,
+  renderSearchPage,
+  renderShowPage,
+} from '@site/pages'
 import { goesTo, type Outlet, publicOutlet } from '../episodes/audience'
 import { Episode } from '../episodes/models'
 import { outgoingOf } from '../episodes/outgoing'
@@ -11,6 +20,7 @@ import { type Written, written } from '../media/written'
 import { nosniff } from '../nosniff'
 import { writtenPageHeaders } from '../pageHeaders'
 import type { Platform } from '../platform'
+import { searchService } from '../search/service'
 import { Show } from '../shows/models'
 import { writtenAnswers } from '../shows/writtenAnswers'
 import { releasedWords } from '../transcripts/release'
@@ -76,6 +86,38 @@ interface What {
   outlet: Outlet
 }
 type Page = { path: string; html: string } | null
+
+/** What is found by words in a show, for one who may hear what an outlet has. */
+export async function writeSearch(
+  platform: Pick<Platform, 'configuration' | 'database' | 'siteAssets'>,
+  row: Show,
+  asked: string,
+  outlet: Outlet,
+): Promise<string> {
+  const { publicUrl } = platform.configuration
+  const words = oneLine(asked).trim()
+  const [show, catalogue, found] = await Promise.all([
+    publicShow(row, publicUrl, outlet.base),
+    catalogueOf(row, publicUrl, outlet),
+    searchService(platform).find(row, readQuery(words)),
+  ])
+  const lines = new Map(catalogue.entries.map(({ id, line }) => [id, line]))
+  const episodes = found.episodes.flatMap(({ id, places }) => {
+    const episode = lines.get(id)
+    return episode ? [{ episode, places: places.filter(({ kind }) => kind !== 'title') }] : []
+  })
+  return renderSearchPage(
+    {
+      show,
+      words: cut(words, mostSearchLetters),
+      found: episodes,
+      hasAllWords: found.hasAllWords,
+      isCut: found.isCut,
+      isTooLong: words.length > mostSearchLetters,
+    },
+    platform.siteAssets,
+  )
+}
 
 async function episodePage({ row, publicUrl, siteAssets, outlet }: What, slug: string): Promise<Page> {
   const episode = slug ? await releasedEpisode(row.id, outlet.audience, slug) : null

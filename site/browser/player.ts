@@ -69,6 +69,7 @@ export function createPlayer(place: HTMLElement) {
   /** Another sound in the same player, at a place, or where somebody stopped. */
   function load(wanted: Source, at: Moment | null): void {
     if (wanted.address !== source.address) audio.src = wanted.address
+    else audio.pause()
     source = wanted
     seek.max = String(source.durationMs / 1000)
     goTo(at?.from ?? stoppedAt(source.page))
@@ -121,6 +122,7 @@ export function createPlayer(place: HTMLElement) {
       return source
     },
     toggle,
+    play: begin,
     goTo,
     moveBy,
     playFrom,
@@ -153,7 +155,7 @@ export function createPlayer(place: HTMLElement) {
   }
 }
 
-const sourceOf = ({ dataset }: HTMLElement, address: string): Source => ({
+export const sourceOf = ({ dataset }: HTMLElement, address: string): Source => ({
   address,
   durationMs: Number(dataset.durationMs),
   title: dataset.title ?? '',

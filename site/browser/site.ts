@@ -1,6 +1,7 @@
 import './site.css'
 import { copyButton } from './copyButton'
 import { createPlayer } from './player'
+import { plays } from './plays'
 import { times } from './times'
 
 const all = <Kind extends HTMLElement>(selector: string): Kind[] => [...document.querySelectorAll<Kind>(selector)]
@@ -8,3 +9,5 @@ const all = <Kind extends HTMLElement>(selector: string): Kind[] => [...document
 const [player] = all('[data-player]').map(createPlayer)
 if (player) for (const list of all('[data-chapters], [data-soundbites], [data-said]')) times(list, player)
 all<HTMLButtonElement>('[data-copy]').forEach(copyButton)
+const [hearing] = all('[data-hearing]')
+if (player && hearing) for (const list of all('.found')) plays(list, player, hearing)

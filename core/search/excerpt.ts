@@ -1,0 +1,68 @@
+import type { Passage } from './passages'
+import { isMeant, type Query } from './query'
+import { tokensOf } from './tokens'
+
+/** The sentence of a passage that has most of what was looked for. */
+export interface Excerpt {
+  parts: { text: string; isHit: boolean }[]
+  /** When it begins to be said; null where that is not known. */
+  fromMs: number | null
+}
+
+/** So many letters of a sentence are shown, from a little before the first hit. */
+const longestExcerpt = 240
+const before = 60
+/** A sentence with the space behind it. */
+const sentence = /[^.!?…。！？]*(?:[.!?…。！？]+["”’»)\]]*\s*|$)/gu
+
+export function excerptOf({ text, times }: Pick<Passage, 'text' | 'times'>, query: Query): Excerpt {
+  const hits = tokensOf(text).filter(token => query.words.some(word => isMeant(token, word)))
+  const sentences = [...text.matchAll(sentence)]
+    .filter(({ 0: words }) => words !== '')
+    .map(({ 0: words, index }) => ({ from: index, to: index + words.length }))
+  const within = ({ from, to }: { from: number; to: number }) => hits.filter(hit => hit.from >= from && hit.from < to)
+  const different = (place: { from: number; to: number }): number =>
+    query.words.filter(word => within(place).some(hit => isMeant(hit, word))).length
+  const best = sentences.reduce(
+    (most, each) => (different(each) > different(most) ? each : most),
+    sentences[0] ?? { from: 0, to: text.length },
+  )
+  const shown = shortened(text, best, within(best)[0]?.from ?? best.from)
+  return {
+    parts: marked(text, shown, within(shown)),
+    fromMs: times.findLast(([at]) => at <= shown.from)?.[1] ?? times[0]?.[1] ?? null,
+  }
+}
+
+/** The part of a long sentence that has its first hit, cut between words. */
+function shortened(text: string, { from, to }: { from: number; to: number }, hitAt: number) {
+  if (to - from <= longestExcerpt) return { from, to, isCutBefore: false, isCutBehind: false }
+  const wanted = Math.max(from, hitAt - before)
+  const space = text.indexOf(' ', wanted)
+  const begin = wanted === from || space < 0 || space > hitAt ? wanted : space + 1
+  const most = Math.min(to, begin + longestExcerpt)
+  const lastSpace = text.lastIndexOf(' ', most)
+  const end = most === to || lastSpace <= hitAt ? most : lastSpace
+  return { from: begin, to: end, isCutBefore: begin > from, isCutBehind: end < to }
+}
+
+function marked(
+  text: string,
+  { from, to, isCutBefore, isCutBehind }: ReturnType<typeof shortened>,
+  hits: readonly { from: number; to: number }[],
+): Excerpt['parts'] {
+  const parts: Excerpt['parts'] = []
+  const add = (words: string, isHit: boolean): void => {
+    if (words !== '') parts.push({ text: words, isHit })
+  }
+  let at = from
+  add(isCutBefore ? '… ' : '', false)
+  for (const hit of hits) {
+    add(text.slice(at, Math.max(at, hit.from)), false)
+    add(text.slice(Math.max(at, hit.from), Math.min(hit.to, to)), true)
+    at = Math.max(at, Math.min(hit.to, to))
+  }
+  add(text.slice(at, to).trimEnd(), false)
+  add(isCutBehind ? ' …' : '', false)
+  return parts
+}

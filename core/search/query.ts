@@ -1,0 +1,43 @@
+import { type Token, tokensOf } from './tokens'
+
+/** So many letters are looked for at most, and so many words. */
+export const mostSearchLetters = 200
+const mostWords = 12
+
+/** What somebody looks for. */
+export interface Query {
+  /** Each once. */
+  words: readonly string[]
+  /** Words that stand one behind the other: what was put between quotation marks. */
+  phrases: readonly (readonly string[])[]
+}
+
+const quoted = /["“”„«»]([^"“”„«»]*)["“”„«»]/gu
+
+/** Reads what was typed. Signs other than quotation marks mean nothing. */
+export function readQuery(asked: string): Query {
+  const kept = asked.slice(0, mostSearchLetters)
+  const words = [...new Set(tokensOf(kept).map(({ word }) => word))].slice(0, mostWords)
+  const phrases = [...kept.matchAll(quoted)]
+    .map(([, inside]) => tokensOf(inside!).map(({ word }) => word))
+    .filter(({ length }) => length > 1)
+  return { words, phrases }
+}
+
+/** Words this long are found by how they begin: `reed` finds `reeds`. */
+const longestExact = 2
+export const isMeant = ({ word }: Token, wanted: string): boolean =>
+  wanted.length > longestExact ? word.startsWith(wanted) : word === wanted
+export const takesBeginnings = (word: string): boolean => word.length > longestExact || /[^a-z0-9]/.test(word)
+
+/** Whether a text has every phrase of a query; the last word of each may go on. */
+export function hasPhrases(tokens: readonly Token[], { phrases }: Query): boolean {
+  return phrases.every(phrase =>
+    tokens.some((_token, at) =>
+      phrase.every((word, step) => {
+        const there = tokens[at + step]
+        return there !== undefined && (step === phrase.length - 1 ? isMeant(there, word) : there.word === word)
+      }),
+    ),
+  )
+}

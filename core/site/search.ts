@@ -1,2 +1,0 @@
-/** So many letters are looked for at most. */
-export const mostSearchLetters = 200

@@ -1,0 +1,118 @@
+import { QueryTypes, type Transaction } from 'sequelize'
+import { toldOf } from '@core/episode/told'
+import { readSnapshot } from '@core/episode/snapshot'
+import { passagesOf } from '@core/search/passages'
+import { indexed, tokensOf } from '@core/search/tokens'
+import { transact } from '../database/transact'
+import { type ReleasedEpisode, releasedEpisodes, releasedVersions } from '../episodes/released'
+import { digestOf } from '../media/written'
+import type { Platform } from '../platform'
+import { Show } from '../shows/models'
+import { tellerOf } from '../shows/service'
+import { releasedWords } from '../transcripts/release'
+
+/** Raise it when passages or words become other ones: then all are made anew. */
+const edition = 1
+
+/** The words of a show's released episodes, as its visitors find them. */
+export function wordIndex({ database, configuration: { publicUrl } }: Pick<Platform, 'database' | 'configuration'>) {
+  const underWay = new Map<string, Promise<void>>()
+
+  const select = <Row extends object>(sql: string, replacements: object, transaction?: Transaction): Promise<Row[]> =>
+    database.query<Row>(sql, {
+      replacements: replacements as Record<string, unknown>,
+      type: QueryTypes.SELECT,
+      transaction,
+    })
+  const change = (sql: string, replacements: object, transaction?: Transaction) =>
+    database.query(sql, { replacements: replacements as Record<string, unknown>, transaction })
+
+  async function rowOf(showId: string): Promise<{ number: number; revision: number }> {
+    const known = await select<{ number: number; revision: number }>(
+      'SELECT number, revision FROM search_shows WHERE show_id = :showId',
+      { showId },
+    )
+    if (known[0]) return known[0]
+    await change('INSERT IGNORE INTO search_shows (show_id) VALUES (:showId)', { showId })
+    return rowOf(showId)
+  }
+
+  /** Has the words of an episode there in one form; what other processes do to the same show waits meanwhile. */
+  async function write(show: Show, number: number, episode: ReleasedEpisode, state: string): Promise<void> {
+    const text = readSnapshot(episode.released)
+    const chapters = episode.released.chapters ?? []
+    const { title, notesHtml } = toldOf(text, tellerOf(show, publicUrl), chapters)
+    const passages = passagesOf({ ...text, notes: notesHtml }, title, chapters, await releasedWords(episode.id))
+    const rows = passages.map(passage => [
+      episode.id,
+      passage.kind,
+      JSON.stringify(passage),
+      // A word that is there twice is found no better.
+      [...new Set(tokensOf(passage.text).map(({ word }) => `${number}_${indexed(word)}`))].join(' '),
+    ])
+    await transact(database, async transaction => {
+      await select('SELECT 1 FROM search_shows WHERE number = :number FOR UPDATE', { number }, transaction)
+      await change('DELETE FROM search_episodes WHERE episode_id = :id', { id: episode.id }, transaction)
+      await change(
+        'INSERT INTO search_episodes (episode_id, show_id, state) VALUES (:id, :showId, :state)',
+        { id: episode.id, showId: show.id, state },
+        transaction,
+      )
+      if (rows.length > 0)
+        await change(
+          'INSERT INTO search_passages (episode_id, kind, passage, words) VALUES :rows',
+          { rows },
+          transaction,
+        )
+    })
+  }
+
+  async function renew(showId: string): Promise<void> {
+    const show = await Show.findByPk(showId)
+    if (!show) return
+    const { number, revision } = await rowOf(showId)
+    const now = Number(show.feedRevision)
+    if (Number(revision) >= now) return
+    const versions = await releasedVersions(showId, 'whoever')
+    const by = JSON.stringify([edition, show.titlePattern, show.name, show.slug])
+    const states = new Map(versions.map(({ id, is }) => [id, digestOf(Buffer.from(`${is} ${by}`))]))
+    const known = new Map(
+      (
+        await select<{ id: string; state: string }>(
+          'SELECT episode_id AS id, state FROM search_episodes WHERE show_id = :showId',
+          { showId },
+        )
+      ).map(({ id, state }) => [id, state]),
+    )
+    const gone = [...known.keys()].filter(id => !states.has(id))
+    if (gone.length > 0) await change('DELETE FROM search_episodes WHERE episode_id IN (:gone)', { gone })
+    const wanted = versions.map(({ id }) => id).filter(id => known.get(id) !== states.get(id))
+    // Read in parts, so that a long show need not be in memory as a whole.
+    for (let at = 0; at < wanted.length; at += 50)
+      for (const episode of await releasedEpisodes(showId, 'whoever', { ids: wanted.slice(at, at + 50) }))
+        await write(show, number, episode, states.get(episode.id)!)
+    await change('UPDATE search_shows SET revision = GREATEST(revision, :now) WHERE number = :number', { now, number })
+  }
+
+  /** Brings the words of a show up to date where they are not; whoever asks meanwhile waits for the same. */
+  function upToDate(showId: string): Promise<void> {
+    const running =
+      underWay.get(showId) ??
+      renew(showId).finally(() => {
+        underWay.delete(showId)
+      })
+    underWay.set(showId, running)
+    return running
+  }
+
+  return {
+    upToDate,
+    /** What stands before the words of a show in the index; its words are there as of its newest revision. */
+    async prefixOf({ id, feedRevision }: Pick<Show, 'id' | 'feedRevision'>): Promise<string> {
+      const { number, revision } = await rowOf(id)
+      if (Number(revision) < Number(feedRevision)) await upToDate(id)
+      return `${number}_`
+    },
+    select,
+  }
+}

@@ -1,0 +1,22 @@
+import { momentIn } from './moments'
+import { type Player, sourceOf } from './player'
+
+/** Lets links to places of several episodes play there, in one player that comes with the first press. */
+export function plays(list: HTMLElement, player: Player, hearing: HTMLElement): void {
+  const heard = hearing.querySelector<HTMLAnchorElement>('[data-heard]')!
+  list.addEventListener('click', event => {
+    const link = (event.target as HTMLElement).closest<HTMLAnchorElement>('a[data-plays]')
+    const episode = link?.closest<HTMLElement>('[data-address]')
+    if (!link || !episode) return
+    event.preventDefault()
+    const source = sourceOf(episode, episode.dataset.address!)
+    const moment = momentIn(link.hash)
+    player.load(source, moment)
+    heard.href = source.page + (moment ? `#t=${moment.from}` : '')
+    heard.textContent = source.title
+    hearing.hidden = false
+    player.play()
+    for (const other of list.querySelectorAll('[aria-current]')) other.removeAttribute('aria-current')
+    link.closest('li')!.setAttribute('aria-current', 'true')
+  })
+}
