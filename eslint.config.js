@@ -64,6 +64,7 @@ const floors = [
   'shelf',
   'search',
   'site',
+  'looks',
   'listeners',
   'preview',
   'tidying',

@@ -22,6 +22,11 @@ const catalogue = {
     title: 'Nothing here is as the request wants it',
     todo: 'Ask with a wider Accept-Encoding.',
   },
+  'no-such-format': {
+    status: 501,
+    title: 'This is not written in that format',
+    todo: 'Ask for one of the formats named here.',
+  },
   'no-room': {
     status: 507,
     title: 'There is no room for this file',

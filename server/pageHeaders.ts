@@ -37,3 +37,12 @@ export function writtenPageHeaders(configuration: Pick<Configuration, 'publicUrl
   )
   return headers
 }
+
+/** The same for a page that any other site may show in a frame (CSP 3, frame-ancestors; it stands above X-Frame-Options). */
+export function framedAnywhere(headers: Readonly<Record<string, string>>): Record<string, string> {
+  const { 'x-frame-options': _none, 'content-security-policy': policy, ...others } = headers
+  return {
+    ...others,
+    ...(policy && { 'content-security-policy': policy.replace("frame-ancestors 'none'", 'frame-ancestors *') }),
+  }
+}

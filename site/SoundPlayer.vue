@@ -10,13 +10,15 @@ defineProps<{
   show: string
   picture: string
   pageAddress: string
+  /** Whether it is all there is, in a frame or a window of its own. */
+  isAlone?: boolean
 }>()
 </script>
 
 <template>
   <div
     class="player"
-    data-player
+    :data-player="isAlone ? 'alone' : ''"
     :data-duration-ms="sound.durationMs"
     :data-title="title"
     :data-show="show"

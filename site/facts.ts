@@ -1,6 +1,8 @@
 import type { Chapter } from '@core/episode/fields'
 import type { ToldPerson } from '@core/feed/model'
 import type { PassageKind } from '@core/search/passages'
+import type { EmbedLook } from '@core/site/embed'
+import type { BlockKind, Face, Layout } from '@core/site/look'
 import type { EpisodeFilter } from '@core/site/filter'
 
 /** What pages tell of a show and its episodes. */
@@ -20,6 +22,25 @@ export interface PublicShow {
   funding: readonly Link[]
   /** Those who make it. */
   people: readonly ToldPerson[]
+  /** Pages of its maker's own. */
+  pages: readonly Link[]
+  look: PublicLook
+  /** Where other sites ask for its player; null where they get none. */
+  oembedAddress: string | null
+}
+
+/** How the pages of a show look. */
+export interface PublicLook {
+  layout: Layout
+  face: Face
+  /** Custom properties of its colours, as a style sheet. */
+  style: string
+  /** Its ground and its band by day, for what is not a page. */
+  ground: string
+  band: string
+  headerPictureAddress: string | null
+  /** Those that are on, in their order. */
+  blocks: readonly BlockKind[]
 }
 
 export interface Link {
@@ -96,6 +117,7 @@ export interface ShowPage {
   /** Those behind the newest, as many as the page shows. */
   episodes: readonly EpisodeLine[]
   choices: Choices
+  people: readonly PersonInShow[]
 }
 
 /** By what a show's episodes can be chosen, and how many there are. */
@@ -163,4 +185,12 @@ export interface FoundPlace {
   /** When it begins to be said; null where it is not said, or nobody knows when. */
   fromMs: number | null
   speaker: string | null
+}
+
+/** A player in another site's page: one episode, or a list that begins with the newest. */
+export interface Embed {
+  show: PublicShow
+  episodes: readonly EpisodeLine[]
+  isList: boolean
+  look: EmbedLook
 }

@@ -2,9 +2,22 @@ import { renderToString } from '@vue/server-renderer'
 import { type Component, createSSRApp } from 'vue'
 import { writingDirection } from '@core/words/writingDirection'
 import { type EpisodeFilter, filterQuery } from '@core/site/filter'
+import { paletteStyle } from '@core/site/palette'
+import { artworkAt } from '@core/show/artwork'
+import EmbedPageView from './EmbedPage.vue'
 import EpisodePageView from './EpisodePage.vue'
 import EpisodesPageView from './EpisodesPage.vue'
-import type { EpisodePage, EpisodesPage, ListenPage, PeoplePage, PublicShow, SearchPage, ShowPage } from './facts'
+import type {
+  Embed,
+  EpisodePage,
+  EpisodesPage,
+  ListenPage,
+  PeoplePage,
+  PublicLook,
+  PublicShow,
+  SearchPage,
+  ShowPage,
+} from './facts'
 import ListenPageView from './ListenPage.vue'
 import MissingPageView from './MissingPage.vue'
 import PeoplePageView from './PeoplePage.vue'
@@ -25,6 +38,10 @@ interface Head {
   language: string
   title: string
   description: string
+  /** How the pages of its show look; a page of no show looks like the house. */
+  look?: PublicLook
+  /** By day or by night, whatever the device has. */
+  scheme?: 'light' | 'dark' | null
   /** Of what is there; a page for nothing has none. */
   about?: {
     address: string
@@ -33,9 +50,14 @@ interface Head {
     site: string
     picture: string
     feed: { title: string; address: string }
+    /** The show's page and artwork. */
+    show: string
+    artwork: string
     data: string
     /** The pages before and behind it, of a list in pages. */
     near?: { prev?: string; next?: string }
+    /** Whether it has a player that other sites can take, and its address. */
+    embed?: string
     /** Whether search engines may pass it by. */
     isAside?: boolean
   }
@@ -48,16 +70,26 @@ const aboutShow = ({ name, artworkAddress, feedAddress, pageAddress }: PublicSho
   site: name,
   picture: artworkAddress,
   feed: { title: name, address: feedAddress },
+  show: pageAddress,
+  artwork: artworkAddress,
   data: '',
 })
 
+const embedOf = ({ oembedAddress }: PublicShow, address: string): { embed?: string } =>
+  oembedAddress === null ? {} : { embed: `${oembedAddress}?url=${encodeURIComponent(address)}` }
+
 export function renderShowPage(page: ShowPage, assets: SiteAssets): Promise<string> {
-  const { name, description, language } = page.show
+  const { name, description, language, look } = page.show
   return render(ShowPageView, page, assets, {
     language,
+    look,
     title: name,
     description,
-    about: { ...aboutShow(page.show), data: scriptOf(seriesData(page.show)) },
+    about: {
+      ...aboutShow(page.show),
+      ...embedOf(page.show, page.show.pageAddress),
+      data: scriptOf(seriesData(page.show)),
+    },
   })
 }
 
@@ -67,6 +99,7 @@ export function renderEpisodesPage(page: EpisodesPage, assets: SiteAssets): Prom
   const about = aboutShow(show, at({}))
   return render(EpisodesPageView, page, assets, {
     language: show.language,
+    look: show.look,
     title: `${filterWords(filter, choices)}${filter.page > 1 ? `, page ${filter.page}` : ''} · ${show.name}`,
     description: show.description,
     about: {
@@ -82,6 +115,7 @@ export function renderEpisodesPage(page: EpisodesPage, assets: SiteAssets): Prom
 export const renderPeoplePage = (page: PeoplePage, assets: SiteAssets): Promise<string> =>
   render(PeoplePageView, page, assets, {
     language: page.show.language,
+    look: page.show.look,
     title: `People · ${page.show.name}`,
     description: `Who makes ${page.show.name}, and who was heard in it.`,
     about: aboutShow(page.show, '/people'),
@@ -92,6 +126,7 @@ export async function renderListenPage(page: ListenPage, assets: SiteAssets): Pr
   const about = aboutShow(show, '/listen')
   return render(ListenPageView, { ...page, qr: await qrImage(about.address) }, assets, {
     language: show.language,
+    look: show.look,
     title: `How to listen · ${show.name}`,
     description: `How to hear every episode of ${show.name}: here, in an app, by its feed.`,
     about,
@@ -102,12 +137,14 @@ export function renderEpisodePage(page: EpisodePage, assets: SiteAssets): Promis
   const { show, episode } = page
   return render(EpisodePageView, page, assets, {
     language: show.language,
+    look: show.look,
     title: `${episode.title} · ${show.name}`,
     description: episode.summary,
     about: {
       ...aboutShow(show),
       address: episode.pageAddress,
       type: 'article',
+      ...(episode.sound && embedOf(show, episode.pageAddress)),
       picture: episode.artworkAddress ?? show.artworkAddress,
       data: scriptOf(episodeData(page)),
     },
@@ -118,10 +155,24 @@ export function renderEpisodePage(page: EpisodePage, assets: SiteAssets): Promis
 export const renderSearchPage = (page: SearchPage, assets: SiteAssets): Promise<string> =>
   render(SearchPageView, page, assets, {
     language: page.show.language,
+    look: page.show.look,
     title: `${page.words ? `“${page.words}”` : 'Search'} · ${page.show.name}`,
     description: `What is written and said in ${page.show.name}.`,
     about: { ...aboutShow(page.show, '/search'), isAside: true },
   })
+
+/** A player for a frame in another site's page. */
+export function renderEmbed(page: Embed, assets: SiteAssets): Promise<string> {
+  const { show, look, episodes, isList } = page
+  const style = look.accent ? paletteStyle({ accent: look.accent, band: look.accent }) : show.look.style
+  return render(EmbedPageView, page, assets, {
+    language: show.language,
+    look: { ...show.look, style },
+    scheme: look.scheme,
+    title: isList || !episodes[0] ? show.name : `${episodes[0].title} · ${show.name}`,
+    description: show.description,
+  })
+}
 
 /** Of an address at which there is nothing; or nothing any more of a show, which it leads to. */
 export function renderMissingPage(
@@ -138,16 +189,18 @@ export function renderMissingPage(
 /** A whole HTML document; everything in the head goes through `escaped`, the body through Vue. */
 async function render(view: Component, props: object, assets: SiteAssets, head: Head): Promise<string> {
   const body = await renderToString(createSSRApp(view, { ...props }))
+  const classes = head.look ? ` class="layout-${head.look.layout} face-${head.look.face}"` : ''
   return `<!doctype html>
-<html lang="${escaped(head.language)}" dir="${writingDirection(head.language)}">
+<html lang="${escaped(head.language)}" dir="${writingDirection(head.language)}"${classes}${head.scheme ? ` data-theme="${head.scheme}"` : ''}>
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <title>${escaped(head.title)}</title>
 <meta name="description" content="${escaped(head.description)}">
 ${head.about ? aboutElements(head, head.about) : '<meta name="robots" content="noindex">'}
-<link rel="icon" href="/favicon.svg" type="image/svg+xml">
+${head.about ? '' : '<link rel="icon" href="/favicon.svg" type="image/svg+xml">'}
 ${assets.styles.map(style => `<link rel="stylesheet" href="${style}">`).join('\n')}
+${head.look ? `<style>${head.look.style}</style>` : ''}
 ${assets.script ? `<script type="module" src="${assets.script}"></script>` : ''}
 </head>
 <body>${body}</body>
@@ -157,13 +210,36 @@ ${assets.script ? `<script type="module" src="${assets.script}"></script>` : ''}
 /** Where it is, what it is in a few words and a picture (Open Graph protocol, basic metadata), and its feed. */
 function aboutElements(
   { title, description }: Head,
-  { address, type, site, picture, feed, data, near = {}, isAside = false }: NonNullable<Head['about']>,
+  {
+    address,
+    type,
+    site,
+    picture,
+    feed,
+    data,
+    show,
+    artwork,
+    embed,
+    near = {},
+    isAside = false,
+  }: NonNullable<Head['about']>,
 ) {
+  const icons = { small: artworkAt(artwork, 160), large: artworkAt(artwork, 480) }
   const graph = { title, type, url: address, image: picture, description, site_name: site }
   return [
     `<link rel="canonical" href="${escaped(address)}">`,
     ...Object.entries(graph).map(([name, value]) => `<meta property="og:${name}" content="${escaped(value)}">`),
     `<link rel="alternate" type="application/rss+xml" title="${escaped(feed.title)}" href="${escaped(feed.address)}">`,
+    `<link rel="manifest" href="${escaped(show)}/manifest.webmanifest">`,
+    `<link rel="icon" href="${escaped(icons.small)}" type="image/jpeg" sizes="160x160">`,
+    `<link rel="apple-touch-icon" href="${escaped(icons.large)}">`,
+    // oEmbed 1.0, section 4: discovery.
+    ...(embed
+      ? [
+          `<link rel="alternate" type="application/json+oembed" title="${escaped(title)}" href="${escaped(embed)}&amp;format=json">`,
+          `<link rel="alternate" type="text/xml+oembed" title="${escaped(title)}" href="${escaped(embed)}&amp;format=xml">`,
+        ]
+      : []),
     ...Object.entries(near).map(([rel, href]) => `<link rel="${rel}" href="${escaped(href)}">`),
     ...(isAside ? ['<meta name="robots" content="noindex">'] : []),
     ...(data ? [data] : []),

@@ -26,6 +26,7 @@ import { pastAddresses } from './migrations/0023-past-addresses'
 import { feedChecks } from './migrations/0024-feed-checks'
 import { strandGuids } from './migrations/0025-strand-guids'
 import { search } from './migrations/0026-search'
+import { looks } from './migrations/0027-looks'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -54,6 +55,7 @@ const migrations = [
   { name: '0024-feed-checks', statements: feedChecks },
   { name: '0025-strand-guids', statements: strandGuids },
   { name: '0026-search', statements: search },
+  { name: '0027-looks', statements: looks },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

@@ -16,7 +16,8 @@ import type { Platform } from '../platform'
 import { currentSlug } from '../shows/addresses'
 import { Show } from '../shows/models'
 import { Strand } from '../shows/strands'
-import { writePage, writeSearch } from '../site/service'
+import { writeSearch } from '../site/searching'
+import { writePage } from '../site/service'
 import { sent, type SoundbiteService } from '../soundbites/service'
 import { writeTranscriptFile } from '../transcripts/files'
 import type { FeedListener } from './models'
@@ -37,7 +38,7 @@ interface Holder {
 export const ownAddressRoutes =
   (platform: Platform, { send }: MediaSender, soundbites: SoundbiteService): FastifyPluginAsync =>
   async app => {
-    const { clock, media, siteAssets, configuration } = platform
+    const { clock, media, configuration } = platform
     const { publicUrl } = configuration
     const listeners = listenerService(platform)
     const feeds = new LRUCache<string, Written>({ max: mostFeeds })
@@ -114,11 +115,7 @@ export const ownAddressRoutes =
       })
     }
     type OfEpisode = { show: string; episode: string }
-    written(
-      '/_:secret/:show',
-      (show, _params, at, outlet) => writePage(show, '', at, publicUrl, siteAssets, outlet),
-      {},
-    )
+    written('/_:secret/:show', (show, _params, at, outlet) => writePage(platform, show, '', at, outlet), {})
     app.get<{ Params: { secret: string; show: string }; Querystring: { q?: unknown } }>(
       '/_:secret/:show/search',
       async (request, reply) => {
@@ -134,8 +131,7 @@ export const ownAddressRoutes =
     )
     written<OfEpisode>(
       '/_:secret/:show/:episode',
-      (show, { episode }, at, outlet, query) =>
-        writePage(show, `${episode}?${query}`, at, publicUrl, siteAssets, outlet),
+      (show, { episode }, at, outlet, query) => writePage(platform, show, `${episode}?${query}`, at, outlet),
       {},
     )
     written<OfEpisode>(

@@ -1,5 +1,6 @@
 import { type ChildProcess, fork } from 'node:child_process'
 import { join, resolve } from 'node:path'
+import type { Seeds } from '@core/site/palette'
 import type { Configuration } from '../configuration'
 import type { Drawn, PictureAnswer, PictureFacts, PictureTask } from './tasks'
 
@@ -17,7 +18,11 @@ let running = 0
 const idle: ChildProcess[] = []
 const line: (() => void)[] = []
 
-type Answer<T extends PictureTask> = T['kind'] extends 'size' ? PictureFacts : Drawn[]
+type Answer<T extends PictureTask> = T['kind'] extends 'size'
+  ? PictureFacts
+  : T['kind'] extends 'seeds'
+    ? Seeds
+    : Drawn[]
 
 /** Has a task done by a program of its own, which is ended where it takes longer than twenty seconds. Throws PictureFailure. */
 export async function draw<T extends PictureTask>(
@@ -29,7 +34,7 @@ export async function draw<T extends PictureTask>(
   try {
     const answer = await asked(idle.pop() ?? start(configuration), task)
     if ('failure' in answer) throw new PictureFailure(answer.failure)
-    return ('size' in answer ? answer.size : answer.drawn) as Answer<T>
+    return ('size' in answer ? answer.size : 'seeds' in answer ? answer.seeds : answer.drawn) as Answer<T>
   } finally {
     const next = line.shift()
     if (next) next()

@@ -7,6 +7,8 @@ import {
   type Sequelize,
 } from 'sequelize'
 
+import type { Seeds } from '@core/site/palette'
+
 /** A stored form of a picture, under the SHA-256 of its bytes. */
 export interface StoredPicture {
   sha256: string
@@ -24,6 +26,8 @@ export class Picture extends Model<InferAttributes<Picture>, InferCreationAttrib
   declare smaller: CreationOptional<Record<string, StoredPicture> | null>
   /** Whether something public has used it: from then on its address answers everybody, also those who kept the address. */
   declare isPublic: CreationOptional<boolean>
+  /** The colours to build a page on; null where nobody has looked yet. */
+  declare seeds: CreationOptional<Seeds | null>
   declare createdAt: Date
 }
 
@@ -37,6 +41,7 @@ export function initPictures(sequelize: Sequelize): void {
       bytes: DataTypes.BIGINT.UNSIGNED,
       smaller: DataTypes.JSON,
       isPublic: { type: DataTypes.BOOLEAN, defaultValue: false },
+      seeds: DataTypes.JSON,
       createdAt: DataTypes.DATE(3),
     },
     { sequelize, tableName: 'pictures' },

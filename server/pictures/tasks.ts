@@ -1,3 +1,4 @@
+import type { Seeds } from '@core/site/palette'
 import type { Crop } from '@core/show/artwork'
 
 /** What the picture program can be asked to do; it decodes JPEG, PNG and WebP only. */
@@ -8,6 +9,8 @@ export type PictureTask =
   | { kind: 'squares'; bytes: Uint8Array; crop: Crop; sidesPx: readonly number[] }
   /** The same for all of it, at most so large. */
   | { kind: 'inside'; bytes: Uint8Array; mostPx: number }
+  /** Finds the colours to build a page on. */
+  | { kind: 'seeds'; bytes: Uint8Array }
   /** Draws a provisional artwork, each seed another. */
   | { kind: 'provisional'; seed: number; sidesPx: readonly number[] }
 
@@ -25,4 +28,4 @@ export interface Drawn extends Size {
   bytes: Uint8Array
 }
 
-export type PictureAnswer = { size: PictureFacts } | { drawn: Drawn[] } | { failure: string }
+export type PictureAnswer = { size: PictureFacts } | { drawn: Drawn[] } | { seeds: Seeds } | { failure: string }

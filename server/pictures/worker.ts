@@ -1,5 +1,6 @@
 import sharp, { type Sharp } from 'sharp'
 import { provisionalArtwork } from '@core/show/provisionalArtwork'
+import { seedsOf, seedsSidePx } from '@core/site/seeds'
 import type { Drawn, PictureAnswer, PictureTask } from './tasks'
 
 // A program of its own, one task after the other: a picture that takes too long or too much is ended with it.
@@ -33,6 +34,10 @@ async function squares(largest: Sharp, sidesPx: readonly number[]): Promise<Draw
 async function answer(task: PictureTask): Promise<PictureAnswer> {
   if (task.kind === 'provisional')
     return { drawn: await squares(sharp(Buffer.from(provisionalArtwork(task.seed))), task.sidesPx) }
+  if (task.kind === 'seeds') {
+    const small = opened(task.bytes).resize(seedsSidePx, seedsSidePx, { fit: 'fill' })
+    return { seeds: seedsOf(await onPaper(small).removeAlpha().raw().toBuffer()) }
+  }
   if (task.kind === 'inside') {
     return {
       drawn: [

@@ -26,15 +26,17 @@ import { studioPictureAddress } from '../pictures/names'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
 import { publicEpisode, publicShow } from '../site/facts'
+import type { SitePlatform } from '../site/page'
 import { transcriptsNow } from '../transcripts/release'
 import { tagLines } from './tagLines'
 
 /** An episode as it would go out now, written by the same hands that write it then. */
-export function previewService({
-  clock,
-  configuration: { publicUrl },
-  siteAssets,
-}: Pick<Platform, 'clock' | 'configuration' | 'siteAssets'>) {
+export function previewService(platform: Pick<Platform, 'clock'> & SitePlatform) {
+  const {
+    clock,
+    configuration: { publicUrl },
+    siteAssets,
+  } = platform
   async function find({ id, showId }: Pick<Scope, 'id' | 'showId'>): Promise<Episode & { show: Show }> {
     const episode = await Episode.findOne({
       where: { id, showId, deletedAt: null },
@@ -103,7 +105,7 @@ export function previewService({
     /** The public page; its sound is the studio's, because the public one is not there before the release. */
     async page(scope: Pick<Scope, 'id' | 'showId'>): Promise<string> {
       const episode = await find(scope)
-      const show = await publicShow(episode.show, publicUrl, publicUrl)
+      const show = await publicShow(platform, episode.show, publicUrl)
       const file = fileToGo(episode)
       const { outgoing, said } = await outgoingNow(episode)
       const facts = publicEpisode(outgoing, episode.show, publicUrl, said)

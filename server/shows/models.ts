@@ -10,6 +10,7 @@ import type { Recipe } from '@core/audio/recipe'
 import type { Link, Person } from '@core/episode/fields'
 import { barePattern } from '@core/episode/titlePattern'
 import type { FeedFacts } from '@core/feed/facts'
+import type { Look } from '@core/site/look'
 import type { Rhythm } from '@core/release/rhythm'
 
 export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<Show>> {
@@ -50,6 +51,12 @@ export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<S
   declare feedChangedAt: Date
   /** How much of what was found in its feed must be mended. */
   declare feedFaults: CreationOptional<number>
+  /** How its pages look, how they did before, and how somebody is trying them; null where nobody has said. */
+  declare look: CreationOptional<Look | null>
+  declare formerLook: CreationOptional<Look | null>
+  declare triedLook: CreationOptional<Look | null>
+  /** Of what is tried. */
+  declare lookVersion: CreationOptional<number>
   declare version: CreationOptional<number>
   declare createdAt: Date
 }
@@ -84,6 +91,10 @@ export function initShows(sequelize: Sequelize): void {
       feedRevision: DataTypes.BIGINT.UNSIGNED,
       feedChangedAt: DataTypes.DATE(3),
       feedFaults: DataTypes.SMALLINT.UNSIGNED,
+      look: DataTypes.JSON,
+      formerLook: DataTypes.JSON,
+      triedLook: DataTypes.JSON,
+      lookVersion: DataTypes.INTEGER.UNSIGNED,
       version: DataTypes.INTEGER.UNSIGNED,
       createdAt: DataTypes.DATE(3),
     },

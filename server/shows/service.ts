@@ -50,7 +50,8 @@ export function showService(
         { replacements: [show.id], type: QueryTypes.SELECT },
       ),
     ])
-    const { createdAt: _createdAt, feedRevision: _revision, feedChangedAt: _changedAt, ...facts } = show.get()
+    const { look: _look, formerLook: _former, triedLook: _tried, lookVersion: _lookVersion, ...told } = show.get()
+    const { createdAt: _createdAt, feedRevision: _revision, feedChangedAt: _changedAt, ...facts } = told
     return {
       ...facts,
       ...addressesOf(publicUrl, show.slug),

@@ -3,6 +3,7 @@ import { listed } from '@core/chapters/chapters'
 import { toldOf } from '@core/episode/told'
 import { withAllFacts } from '@core/feed/facts'
 import { unsetText } from '@core/episode/fields'
+import type { Look } from '@core/site/look'
 import { plainNotes } from '@core/notes/plain'
 import { cut } from '@core/words/line'
 import { Op } from 'sequelize'
@@ -14,9 +15,17 @@ import { Picture } from '../pictures/models'
 import { publicPictureAddress } from '../pictures/names'
 import type { Show } from '../shows/models'
 import { addressesOf, tellerOf } from '../shows/service'
+import { publicLook } from './look'
+import type { SitePlatform } from './page'
 
-/** A show as its pages tell it; their addresses begin with `base`. */
-export async function publicShow(row: Show, publicUrl: string, base: string): Promise<PublicShow> {
+/** A show as its pages tell it, in a look; their addresses begin with `base`. */
+export async function publicShow(
+  platform: SitePlatform,
+  row: Show,
+  base: string,
+  wanted: Look | null = row.look,
+): Promise<PublicShow> {
+  const { publicUrl } = platform.configuration
   const [picture, pictureAddress, listings] = await Promise.all([
     Picture.findByPk(row.artworkId, { rejectOnEmpty: true }),
     publicPictures([{ ...unsetText, people: row.hosts }], publicUrl),
@@ -37,6 +46,9 @@ export async function publicShow(row: Show, publicUrl: string, base: string): Pr
     subscribe: listings.map(({ name: directory, listingAddress }) => ({ name: directory, address: listingAddress! })),
     funding: withAllFacts(row.feedFacts).funding.map(({ words, address }) => ({ name: words, address })),
     people: row.hosts.map(person => ({ ...person, pictureAddress: pictureAddress(person.pictureId ?? null) })),
+    pages: [],
+    oembedAddress: base === publicUrl ? `${publicUrl}/embed/oembed` : null,
+    look: await publicLook(platform, wanted, picture),
     ...addressesOf(base, row.slug),
   }
 }

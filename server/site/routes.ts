@@ -1,10 +1,12 @@
 import type { IncomingMessage, ServerResponse } from 'node:http'
 import type { FastifyPluginAsync, FastifyReply, FastifyRequest } from 'fastify'
 import { withAllFacts } from '@core/feed/facts'
+import { embedQuery, readEmbedLook } from '@core/site/embed'
 import { filterQuery, readFilter } from '@core/site/filter'
 import { renderMissingPage } from '@site/pages'
 import { publicOutlet } from '../episodes/audience'
 import { notAcceptable, sendingOf } from '../media/written'
+import { publicAccess } from '../media/publicAccess'
 import { writtenPageHeaders } from '../pageHeaders'
 import type { Platform } from '../platform'
 import type { ShortWay } from '../shortWay'
@@ -12,9 +14,18 @@ import { currentSlug } from '../shows/addresses'
 import { Show } from '../shows/models'
 import { addressesOf } from '../shows/service'
 import type { Told } from '../shows/writtenAnswers'
-import { siteService, takenOutOf, writeSearch } from './service'
+import { robots, sitemapIndex } from './documents'
+import { oembed, type OembedQuery } from './oembed'
+import { writeSearch } from './searching'
+import { siteService, takenOutOf } from './service'
 
 const queryOf = ({ url }: FastifyRequest): string => /\?(.*)/s.exec(url)?.[1] ?? ''
+
+/** Which episodes are listed, and how a player looks, stands behind the `?`, in one spelling for each choice; all else there is passed by. */
+function pathWith(path: string, query: string): string {
+  if (path === 'episodes') return path + filterQuery(readFilter(query))
+  return /(^|\/)embed$/.test(path) ? path + embedQuery(readEmbedLook(query)) : path
+}
 
 /** The public pages of shows and episodes. */
 export const siteRoutes =
@@ -48,8 +59,7 @@ export const siteRoutes =
       show: string,
       episode = '',
     ): Promise<FastifyReply> {
-      // Which episodes are listed stands behind the `?`, in one spelling for each choice; all else there is passed by.
-      const path = episode === 'episodes' ? `episodes${filterQuery(readFilter(queryOf(request)))}` : episode
+      const path = pathWith(episode, queryOf(request))
       const told = pages.atHand(show, path) ?? (await pages.current(show, path))
       if (!told) {
         const gone = await takenOutOf(show, episode)
@@ -99,4 +109,20 @@ export const siteRoutes =
     app.get<{ Params: { show: string; episode: string } }>('/:show/:episode', (request, reply) =>
       page(request, reply, request.params.show, request.params.episode),
     )
+    app.get<{ Params: { show: string; episode: string } }>('/:show/:episode/embed', (request, reply) =>
+      page(request, reply, request.params.show, `${request.params.episode}/embed`),
+    )
+    app.get('/robots.txt', (_request, reply) => reply.type('text/plain; charset=utf-8').send(robots(publicUrl)))
+    app.get('/sitemap.xml', async (_request, reply) =>
+      reply.type('application/xml; charset=utf-8').send(await sitemapIndex(publicUrl)),
+    )
+    app.get<{ Querystring: Record<string, unknown> }>('/embed/oembed', async (request, reply) => {
+      const said = Object.entries(request.query).filter(([, value]) => typeof value === 'string')
+      const { type, body } = await oembed(platform, Object.fromEntries(said) as OembedQuery)
+      return reply.type(type).headers(publicAccess).send(body)
+    })
+    for (const document of ['sitemap.xml', 'manifest.webmanifest'])
+      app.get<{ Params: { show: string } }>(`/:show/${document}`, (request, reply) =>
+        page(request, reply, request.params.show, document),
+      )
   }

@@ -2,8 +2,9 @@ import { momentIn } from './moments'
 import { type Player, sourceOf } from './player'
 
 /** Lets links to places of several episodes play there, in one player that comes with the first press. */
-export function plays(list: HTMLElement, player: Player, hearing: HTMLElement): void {
-  const heard = hearing.querySelector<HTMLAnchorElement>('[data-heard]')!
+export function plays(list: HTMLElement, player: Player): void {
+  const heard = document.querySelector<HTMLAnchorElement>('[data-heard]')
+  const hearing = document.querySelector<HTMLElement>('[data-hearing]')
   list.addEventListener('click', event => {
     const link = (event.target as HTMLElement).closest<HTMLAnchorElement>('a[data-plays]')
     const episode = link?.closest<HTMLElement>('[data-address]')
@@ -12,9 +13,11 @@ export function plays(list: HTMLElement, player: Player, hearing: HTMLElement): 
     const source = sourceOf(episode, episode.dataset.address!)
     const moment = momentIn(link.hash)
     player.load(source, moment)
-    heard.href = source.page + (moment ? `#t=${moment.from}` : '')
-    heard.textContent = source.title
-    hearing.hidden = false
+    if (heard) {
+      heard.href = source.page + (moment ? `#t=${moment.from}` : '')
+      heard.textContent = source.title
+    }
+    if (hearing) hearing.hidden = false
     player.play()
     for (const other of list.querySelectorAll('[aria-current]')) other.removeAttribute('aria-current')
     link.closest('li')!.setAttribute('aria-current', 'true')

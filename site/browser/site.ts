@@ -9,5 +9,6 @@ const all = <Kind extends HTMLElement>(selector: string): Kind[] => [...document
 const [player] = all('[data-player]').map(createPlayer)
 if (player) for (const list of all('[data-chapters], [data-soundbites], [data-said]')) times(list, player)
 all<HTMLButtonElement>('[data-copy]').forEach(copyButton)
-const [hearing] = all('[data-hearing]')
-if (player && hearing) for (const list of all('.found')) plays(list, player, hearing)
+if (player) for (const list of all('.found')) plays(list, player)
+// A window of its own was opened to go on with what was heard.
+if (player && location.search.includes('plays')) player.play()

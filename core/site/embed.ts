@@ -1,0 +1,43 @@
+import { type Colour, isColour } from './contrast'
+
+/** How a player in another site's page looks; what is not said follows the show and the reader's device. */
+export interface EmbedLook {
+  scheme: 'light' | 'dark' | null
+  accent: Colour | null
+}
+
+/** Reads it from what stands behind the `?` of an address; what it does not know counts as not said. */
+export function readEmbedLook(query: string): EmbedLook {
+  const said = new URLSearchParams(query)
+  const scheme = said.get('scheme')
+  const accent = `#${said.get('accent')?.toLowerCase() ?? ''}`
+  return {
+    scheme: scheme === 'light' || scheme === 'dark' ? scheme : null,
+    accent: isColour(accent) ? accent : null,
+  }
+}
+
+export function embedQuery({ scheme, accent }: EmbedLook): string {
+  const said = new URLSearchParams()
+  if (scheme) said.set('scheme', scheme)
+  if (accent) said.set('accent', accent.slice(1))
+  const query = said.toString()
+  return query && `?${query}`
+}
+
+/** Sizes in CSS px: as wide as there is room, and as high as what is in it. */
+export const embedSizes = {
+  episode: { width: 600, height: 190 },
+  show: { width: 600, height: 460 },
+} as const
+
+const entities: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' }
+const escaped = (words: string): string => words.replace(/[&<>"]/g, letter => entities[letter]!)
+
+/** What is put into another page: a frame of the player, and nothing that runs there. */
+export const embedCode = (
+  address: string,
+  title: string,
+  { width, height }: { width: number | string; height: number },
+): string =>
+  `<iframe src="${escaped(address)}" title="${escaped(title)}" width="${width}" height="${height}" style="border:0;max-width:100%" loading="lazy" allow="autoplay"></iframe>`

@@ -1,0 +1,78 @@
+import { artworkAt } from '@core/show/artwork'
+import { embedCode, embedSizes } from '@core/site/embed'
+import { element, told, xmlDocument } from '@core/xml/write'
+import { withAllFacts } from '@core/feed/facts'
+import { publicOutlet } from '../episodes/audience'
+import { AppError, badInput } from '../errors'
+import { currentSlug } from '../shows/addresses'
+import { Show } from '../shows/models'
+import { catalogueOf } from './catalogue'
+import { publicShow } from './facts'
+import type { SitePlatform } from './page'
+
+export interface OembedQuery {
+  url?: string | undefined
+  format?: string | undefined
+  maxwidth?: string | undefined
+  maxheight?: string | undefined
+}
+
+/** A player for the address of a show or an episode, as oEmbed 1.0 tells it (section 2.3.4.4, rich type). */
+export async function oembed(platform: SitePlatform, { url, format = 'json', maxwidth, maxheight }: OembedQuery) {
+  // Section 2.3.3: "501 Not Implemented" where the provider cannot return a response in the requested format.
+  if (format !== 'json' && format !== 'xml')
+    throw new AppError('no-such-format', `The format ${JSON.stringify(format)} is not there; json and xml are.`)
+  if (!url) throw badInput('url', url ?? '', 'The address of a show’s or an episode’s page.')
+  const { publicUrl } = platform.configuration
+  const path = url.startsWith(`${publicUrl}/`) ? url.slice(publicUrl.length) : ''
+  const [, named, slug] = /^\/([a-z0-9-]+)(?:\/([a-z0-9-]+))?\/?(?:[?#]|$)/.exec(path) ?? []
+  const current = named && (await currentSlug(named))
+  const row = current ? await Show.findOne({ where: { slug: current } }) : null
+  if (!row || withAllFacts(row.feedFacts).isPrivate) throw nothingThere()
+  const [show, { entries }] = await Promise.all([
+    publicShow(platform, row, publicUrl),
+    catalogueOf(row, publicUrl, publicOutlet(publicUrl)),
+  ])
+  const entry = slug ? entries.find(each => each.slug === slug) : null
+  if (slug && !entry) throw nothingThere()
+  const size = entry ? embedSizes.episode : embedSizes.show
+  const width = Math.min(size.width, most('maxwidth', maxwidth))
+  const height = Math.min(size.height, most('maxheight', maxheight))
+  const title = entry ? entry.line.title : show.name
+  const picture = artworkAt(entry?.line.artworkAddress ?? show.artworkAddress, 480)
+  const facts = {
+    type: 'rich',
+    version: '1.0',
+    title,
+    author_name: show.author,
+    author_url: show.pageAddress,
+    provider_name: show.name,
+    provider_url: show.pageAddress,
+    cache_age: 3600,
+    thumbnail_url: picture,
+    thumbnail_width: 480,
+    thumbnail_height: 480,
+    html: embedCode(`${entry ? entry.line.pageAddress : show.pageAddress}/embed`, title, { width, height }),
+    width,
+    height,
+  }
+  return format === 'json'
+    ? { type: 'application/json; charset=utf-8', body: JSON.stringify(facts) }
+    : { type: 'text/xml; charset=utf-8', body: xmlOf(facts) }
+}
+
+const xmlOf = (facts: Readonly<Record<string, string | number>>): string =>
+  xmlDocument(
+    element(
+      'oembed',
+      Object.entries(facts).map(([name, value]) => told(name, value)),
+    ),
+  )
+
+function most(field: string, value: string | undefined): number {
+  if (value === undefined) return Infinity
+  if (!/^[1-9]\d{0,5}$/.test(value)) throw badInput(field, value, 'A whole number of pixels, from 1.')
+  return Number(value)
+}
+
+const nothingThere = (): AppError => new AppError('not-found', 'No show and no episode has this address.')

@@ -1,0 +1,15 @@
+import type { Platform } from '../platform'
+
+/** What pages are written with. */
+export type SitePlatform = Pick<Platform, 'configuration' | 'database' | 'media' | 'siteAssets'>
+
+/** What is at a path of a show. */
+export interface Page {
+  /** As it is spelt. */
+  path: string
+  body: string
+  /** HTML where it is not said. */
+  type?: string
+  /** Whether other sites may show it in a frame. */
+  isFramed?: true
+}

@@ -1,0 +1,126 @@
+import {
+  renderEmbed,
+  renderEpisodePage,
+  renderEpisodesPage,
+  renderListenPage,
+  renderPeoplePage,
+  renderShowPage,
+} from '@site/pages'
+import { embedQuery, readEmbedLook } from '@core/site/embed'
+import { filterQuery, readFilter } from '@core/site/filter'
+import type { Outlet } from '../episodes/audience'
+import { outgoingOf } from '../episodes/outgoing'
+import { releasedPictures } from '../episodes/pictures'
+import { releasedEpisode } from '../episodes/released'
+import type { Show } from '../shows/models'
+import { releasedWords } from '../transcripts/release'
+import { catalogueOf } from './catalogue'
+import { manifest, sitemap } from './documents'
+import { publicEpisode, publicShow } from './facts'
+import type { Page, SitePlatform } from './page'
+
+/** So many stand on the page of a show behind the newest, on each page of all, and in a frame in another's page. */
+const onShowPage = 8
+const onEachPage = 20
+const inFrame = 30
+
+/** What is at a path of a show, with what stands behind its `?`; null where there is nothing. */
+export async function pageAt(platform: SitePlatform, row: Show, path: string, outlet: Outlet): Promise<Page | null> {
+  const [name = '', query = ''] = path.split('?')
+  const what = { platform, row, outlet, query }
+  const [, framed] = /^(?:(.+)\/)?embed$/.exec(name) ?? []
+  if (name === 'embed' || framed !== undefined) return embed(what, framed ?? null)
+  return (await episodePage(what, name)) ?? (await otherPage(what, name))
+}
+
+interface What {
+  platform: SitePlatform
+  row: Show
+  outlet: Outlet
+  query: string
+}
+
+const tellShow = ({ platform, row, outlet }: What) =>
+  Promise.all([publicShow(platform, row, outlet.base), catalogueOf(row, platform.configuration.publicUrl, outlet)])
+
+async function episodePage(what: What, slug: string): Promise<Page | null> {
+  const { platform, row, outlet } = what
+  const episode = slug ? await releasedEpisode(row.id, outlet.audience, slug) : null
+  if (!episode) return null
+  const [[show, catalogue], pictureAddress, said] = await Promise.all([
+    tellShow(what),
+    releasedPictures([episode], platform.configuration.publicUrl),
+    releasedWords(episode.id),
+  ])
+  const told = publicEpisode(outgoingOf(episode, pictureAddress), row, outlet.base, said)
+  const page = { show, episode: told, ...catalogue.around(episode.id) }
+  return { path: episode.slug, body: await renderEpisodePage(page, platform.siteAssets) }
+}
+
+async function otherPage(what: What, name: string): Promise<Page | null> {
+  const { siteAssets } = what.platform
+  switch (name) {
+    case 'episodes':
+      return episodesPage(what)
+    case 'people': {
+      const [show, catalogue] = await tellShow(what)
+      return { path: name, body: await renderPeoplePage({ show, people: catalogue.people(show.people) }, siteAssets) }
+    }
+    case 'listen': {
+      const [show, catalogue] = await tellShow(what)
+      return {
+        path: name,
+        body: await renderListenPage({ show, strands: catalogue.choices().strands }, siteAssets),
+      }
+    }
+    case 'sitemap.xml':
+      return sitemap(...(await tellShow(what)), what.row)
+    case 'manifest.webmanifest':
+      return manifest((await tellShow(what))[0])
+    case '':
+      return showPage(what)
+    default:
+      return null
+  }
+}
+
+async function showPage(what: What): Promise<Page> {
+  const [show, catalogue] = await tellShow(what)
+  const [newest, ...others] = catalogue.entries.map(({ line }) => line)
+  const trailer = catalogue.entries.find(({ kind }) => kind === 'trailer')?.line
+  const page = {
+    show,
+    newest: newest ?? null,
+    trailer: trailer && trailer !== newest ? trailer : null,
+    episodes: others.slice(0, onShowPage),
+    choices: catalogue.choices(),
+    people: catalogue.people(show.people).slice(0, onShowPage),
+  }
+  return { path: '', body: await renderShowPage(page, what.platform.siteAssets) }
+}
+
+async function episodesPage(what: What): Promise<Page | null> {
+  const filter = readFilter(what.query)
+  const [show, catalogue] = await tellShow(what)
+  const found = catalogue.filtered(filter)
+  const pages = Math.max(1, Math.ceil(found.length / onEachPage))
+  const path = `episodes${filterQuery(filter)}`
+  if (filter.page > pages || (found.length === 0 && path !== 'episodes')) return null
+  const episodes = found.slice((filter.page - 1) * onEachPage, filter.page * onEachPage).map(({ line }) => line)
+  const page = { show, filter, choices: catalogue.choices(), episodes, found: found.length, pages }
+  return { path, body: await renderEpisodesPage(page, what.platform.siteAssets) }
+}
+
+/** A player in another site's page: of one episode, or of the newest. */
+async function embed(what: What, slug: string | null): Promise<Page | null> {
+  const look = readEmbedLook(what.query)
+  const [show, { entries }] = await tellShow(what)
+  const chosen = slug === null ? entries.slice(0, inFrame) : entries.filter(entry => entry.slug === slug)
+  if (slug !== null && chosen.length === 0) return null
+  const page = { show, episodes: chosen.map(({ line }) => line), isList: slug === null, look }
+  return {
+    path: `${slug === null ? '' : `${slug}/`}embed${embedQuery(look)}`,
+    body: await renderEmbed(page, what.platform.siteAssets),
+    isFramed: true,
+  }
+}

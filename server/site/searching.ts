@@ -1,0 +1,35 @@
+import { renderSearchPage } from '@site/pages'
+import { mostSearchLetters, readQuery } from '@core/search/query'
+import { cut, oneLine } from '@core/words/line'
+import type { Outlet } from '../episodes/audience'
+import { searchService } from '../search/service'
+import type { Show } from '../shows/models'
+import { catalogueOf } from './catalogue'
+import { publicShow } from './facts'
+import type { SitePlatform } from './page'
+
+/** What is found by words in a show, for one who may hear what an outlet has. */
+export async function writeSearch(platform: SitePlatform, row: Show, asked: string, outlet: Outlet): Promise<string> {
+  const words = oneLine(asked).trim()
+  const [show, catalogue, found] = await Promise.all([
+    publicShow(platform, row, outlet.base),
+    catalogueOf(row, platform.configuration.publicUrl, outlet),
+    searchService(platform).find(row, readQuery(words)),
+  ])
+  const lines = new Map(catalogue.entries.map(({ id, line }) => [id, line]))
+  const episodes = found.episodes.flatMap(({ id, places }) => {
+    const episode = lines.get(id)
+    return episode ? [{ episode, places: places.filter(({ kind }) => kind !== 'title') }] : []
+  })
+  return renderSearchPage(
+    {
+      show,
+      words: cut(words, mostSearchLetters),
+      found: episodes,
+      hasAllWords: found.hasAllWords,
+      isCut: found.isCut,
+      isTooLong: words.length > mostSearchLetters,
+    },
+    platform.siteAssets,
+  )
+}

@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import { artworkAt } from '@core/show/artwork'
+import { clock } from '@core/words/amounts'
+import SoundPlayer from './SoundPlayer.vue'
+import type { Embed } from './facts'
+
+const props = defineProps<Embed>()
+const [first] = props.episodes
+</script>
+
+<template>
+  <main class="embed">
+    <p v-if="!first" class="quiet">
+      Nothing has been released yet in <a :href="show.pageAddress" target="_blank" rel="noopener">{{ show.name }}</a>.
+    </p>
+    <template v-else>
+      <div class="embed-head">
+        <img
+          class="artwork"
+          :src="artworkAt(first.artworkAddress ?? show.artworkAddress, 160)"
+          alt=""
+          width="72"
+          height="72"
+        />
+        <div>
+          <h1>
+            <a data-heard class="episode-title" :href="first.pageAddress" target="_blank" rel="noopener">{{
+              first.title
+            }}</a>
+          </h1>
+          <p class="meta">
+            <a :href="show.pageAddress" target="_blank" rel="noopener">{{ show.name }}</a>
+            <a :href="`${show.pageAddress}/listen`" target="_blank" rel="noopener">How to listen</a>
+          </p>
+        </div>
+      </div>
+      <SoundPlayer
+        is-alone
+        :sound="first.sound"
+        :title="first.title"
+        :show="show.name"
+        :picture="first.artworkAddress ?? show.artworkAddress"
+        :page-address="first.pageAddress"
+      />
+      <ol v-if="isList" class="found" aria-label="Episodes" tabindex="0">
+        <li
+          v-for="(episode, at) in episodes"
+          :key="episode.pageAddress"
+          :data-address="episode.sound.address"
+          :data-duration-ms="episode.sound.durationMs"
+          :data-title="episode.title"
+          :data-show="show.name"
+          :data-picture="episode.artworkAddress ?? show.artworkAddress"
+          :data-page="episode.pageAddress"
+          :aria-current="at === 0 ? 'true' : undefined"
+        >
+          <a :href="episode.sound.address" data-plays>{{ episode.title }}</a>
+          <span class="figures quiet">{{ clock(episode.sound.durationMs) }}</span>
+        </li>
+      </ol>
+    </template>
+  </main>
+</template>
