@@ -15,6 +15,8 @@ export default defineConfig({
     outDir: 'dist/web',
     manifest: true,
     chunkSizeWarningLimit: 1500,
+    // A font in a style sheet is loaded by everybody, whether its letters are there or not.
+    assetsInlineLimit: file => (file.endsWith('.woff2') || file.endsWith('.woff') ? false : undefined),
     rolldownOptions: { input: { studio: 'studio.html', site: 'site/browser/site.ts' } },
   },
 })

@@ -18,6 +18,7 @@ export const look = z.object({
   headerPictureId: pictureId.nullable(),
   blocks: z
     .array(block)
+    .readonly()
     .refine(
       blocks =>
         new Set(blocks.map(({ kind }) => kind)).size === blockKinds.length && blocks.length === blockKinds.length,

@@ -158,6 +158,8 @@ const px = (least: number) =>
   z.coerce.number('A whole number of pixels.').int('A whole number of pixels.').min(least).max(100_000)
 
 /** What a picture that is no artwork is of. */
-export const smallPictureQuery = z.object({ of: z.enum(['person', 'chapter']) })
+export const pictureSubjects = ['person', 'chapter', 'header'] as const
+export type PictureSubject = (typeof pictureSubjects)[number]
+export const smallPictureQuery = z.object({ of: z.enum(pictureSubjects) })
 
 export const cropQuery = z.object({ left: px(0), top: px(0), sidePx: px(1) }).partial()

@@ -30,6 +30,7 @@ import { deliveryRoutes } from './delivery/routes'
 import { mediaSender } from './delivery/send'
 import { listenerRoutes } from './listeners/routes'
 import { ownAddressRoutes } from './listeners/ownAddresses'
+import { lookRoutes } from './looks/routes'
 import { mailRoutes } from './mail/routes'
 import { missingAddress } from './missingAddress'
 import { readJson } from './json'
@@ -146,6 +147,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
         await answers.register(strandRoutes(platform))
         await answers.register(directoryRoutes(platform))
         await answers.register(listenerRoutes(platform))
+        await answers.register(lookRoutes(platform))
       })
     },
     { prefix: '/api/v1' },

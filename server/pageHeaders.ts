@@ -46,3 +46,11 @@ export function framedAnywhere(headers: Readonly<Record<string, string>>): Recor
     ...(policy && { 'content-security-policy': policy.replace("frame-ancestors 'none'", 'frame-ancestors *') }),
   }
 }
+
+/** Of a page that is looked at inside the studio, and nowhere else; the scripts of a page run there as they do outside. */
+export const lookedAtInside: Readonly<Record<string, string>> = {
+  'content-security-policy':
+    "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: https: http:; media-src 'self' https: http:; frame-ancestors 'self'; base-uri 'none'; form-action 'none'",
+  'x-frame-options': 'SAMEORIGIN',
+  'cache-control': 'no-store',
+}

@@ -4,53 +4,56 @@ import SearchForm from './SearchForm.vue'
 import type { PublicShow } from './facts'
 
 /** What every page of a show has around it. */
-defineProps<{ show: PublicShow; here: 'show' | 'episodes' | 'people' | 'listen' | 'search' | 'elsewhere' }>()
+const props = defineProps<{
+  show: PublicShow
+  here: 'show' | 'episodes' | 'people' | 'listen' | 'search' | 'elsewhere'
+}>()
+const places = [
+  { name: 'All episodes', address: `${props.show.pageAddress}/episodes`, isHere: props.here === 'episodes' },
+  { name: 'People', address: `${props.show.pageAddress}/people`, isHere: props.here === 'people' },
+  { name: 'How to listen', address: `${props.show.pageAddress}/listen`, isHere: props.here === 'listen' },
+  ...props.show.pages.map(page => ({ ...page, isHere: false })),
+]
 </script>
 
 <template>
   <a class="skip" href="#main">To the page’s own words</a>
   <header class="masthead" :class="{ small: here !== 'show' }">
-    <div v-if="here === 'show'" class="column masthead-row">
-      <img
-        class="artwork"
-        :src="artworkAt(show.artworkAddress, 480)"
-        :alt="`Artwork of ${show.name}`"
-        width="200"
-        height="200"
-      />
-      <div>
-        <h1>{{ show.name }}</h1>
-        <p class="by">by {{ show.author }}</p>
-        <p class="lead">{{ show.description }}</p>
+    <img v-if="show.look.headerPictureAddress" class="wide" :src="show.look.headerPictureAddress" alt="" />
+    <div class="band">
+      <div class="column masthead-row">
+        <img
+          class="artwork"
+          :src="artworkAt(show.artworkAddress, here === 'show' ? 480 : 160)"
+          :alt="here === 'show' ? `Artwork of ${show.name}` : ''"
+          width="200"
+          height="200"
+        />
+        <div v-if="here === 'show'" class="who">
+          <h1>{{ show.name }}</h1>
+          <p class="by">by {{ show.author }}</p>
+          <p v-if="!show.look.blocks.includes('about')" class="lead">{{ show.description }}</p>
+        </div>
+        <p v-else class="who">
+          <a class="show-name" :href="show.pageAddress">{{ show.name }}</a>
+        </p>
       </div>
+      <nav class="column places" :aria-label="show.name">
+        <ul>
+          <li v-for="place in places" :key="place.address">
+            <a :href="place.address" :aria-current="place.isHere ? 'page' : undefined">{{ place.name }}</a>
+          </li>
+        </ul>
+        <SearchForm v-if="here !== 'search'" :show="show" words="" />
+      </nav>
     </div>
-    <div v-else class="column masthead-row">
-      <img class="artwork" :src="artworkAt(show.artworkAddress, 160)" alt="" width="56" height="56" />
-      <a class="show-name" :href="show.pageAddress">{{ show.name }}</a>
-    </div>
-    <nav class="column places" :aria-label="show.name">
-      <ul>
-        <li>
-          <a :href="`${show.pageAddress}/episodes`" :aria-current="here === 'episodes' ? 'page' : undefined"
-            >All episodes</a
-          >
-        </li>
-        <li>
-          <a :href="`${show.pageAddress}/people`" :aria-current="here === 'people' ? 'page' : undefined">People</a>
-        </li>
-        <li>
-          <a :href="`${show.pageAddress}/listen`" :aria-current="here === 'listen' ? 'page' : undefined"
-            >How to listen</a
-          >
-        </li>
-      </ul>
-      <SearchForm v-if="here !== 'search'" :show="show" words="" />
-    </nav>
     <div class="shore" aria-hidden="true" />
   </header>
-  <main id="main" class="column"><slot /></main>
-  <footer class="column foot">
-    <p>
+  <main id="main">
+    <div class="column"><slot /></div>
+  </main>
+  <footer class="foot">
+    <p class="column">
       <a :href="show.pageAddress">{{ show.name }}</a> by {{ show.author }}
       <template v-for="way in show.funding" :key="way.address">
         · <a :href="way.address">{{ way.name }}</a></template

@@ -18,31 +18,57 @@ const mostTags = 24
     <p v-if="!newest" class="quiet">Nothing has been released yet. The feed’s address is there already, and stays.</p>
     <ReadyToPlay v-if="newest" :show="show" :episode="newest" words="The newest episode" />
     <ReadyToPlay v-if="trailer" :show="show" :episode="trailer" words="New here? Begin with this" />
-    <FeedAddress :show="show" />
-    <section v-if="episodes.length" aria-labelledby="episodes">
-      <h2 id="episodes" class="section">Episodes</h2>
-      <EpisodeList :show="show" :episodes="episodes" />
-      <p v-if="choices.total > episodes.length + 1" class="more">
-        <a :href="listed({})">All {{ choices.total }} episodes</a>
-      </p>
-    </section>
-    <section v-if="choices.seasons.length > 1" aria-labelledby="seasons">
-      <h2 id="seasons" class="section">Seasons</h2>
-      <ul class="chips">
-        <li v-for="season in choices.seasons" :key="season">
-          <a :href="listed({ season })">Season {{ season }}</a>
-        </li>
-      </ul>
-    </section>
-    <section v-if="choices.tags.length" aria-labelledby="tags">
-      <h2 id="tags" class="section">What it is about</h2>
-      <ul class="chips">
-        <li v-for="{ tag, count } in choices.tags.slice(0, mostTags)" :key="tag">
-          <a :href="listed({ tag })"
-            >{{ tag }} <span class="figures quiet">{{ count }}</span></a
-          >
-        </li>
-      </ul>
-    </section>
+    <template v-for="kind in show.look.blocks" :key="kind">
+      <FeedAddress v-if="kind === 'subscribe'" :show="show" />
+      <section v-else-if="kind === 'episodes' && episodes.length" aria-labelledby="episodes">
+        <h2 id="episodes" class="section">Episodes</h2>
+        <EpisodeList :show="show" :episodes="episodes" />
+        <p v-if="choices.total > episodes.length + 1" class="more">
+          <a :href="listed({})">All {{ choices.total }} episodes</a>
+        </p>
+      </section>
+      <section v-else-if="kind === 'seasons' && choices.seasons.length > 1" aria-labelledby="seasons">
+        <h2 id="seasons" class="section">Seasons</h2>
+        <ul class="chips">
+          <li v-for="season in choices.seasons" :key="season">
+            <a :href="listed({ season })">Season {{ season }}</a>
+          </li>
+        </ul>
+      </section>
+      <section v-else-if="kind === 'tags' && choices.tags.length" aria-labelledby="tags">
+        <h2 id="tags" class="section">What it is about</h2>
+        <ul class="chips">
+          <li v-for="{ tag, count } in choices.tags.slice(0, mostTags)" :key="tag">
+            <a :href="listed({ tag })"
+              >{{ tag }} <span class="figures quiet">{{ count }}</span></a
+            >
+          </li>
+        </ul>
+      </section>
+      <section v-else-if="kind === 'people' && people.length" aria-labelledby="people">
+        <h2 id="people" class="section">Who is to be heard</h2>
+        <ul class="faces">
+          <li v-for="person in people" :key="person.name">
+            <img
+              v-if="person.pictureAddress"
+              class="face"
+              :src="person.pictureAddress"
+              alt=""
+              width="40"
+              height="40"
+              loading="lazy"
+            />
+            <a v-if="person.address" :href="person.address">{{ person.name }}</a>
+            <template v-else>{{ person.name }}</template>{{ ' '
+            }}<span class="quiet">{{ person.roles.join(', ') }}</span>
+          </li>
+        </ul>
+        <p><a :href="`${show.pageAddress}/people`">All of them, and where they are to be heard</a></p>
+      </section>
+      <section v-else-if="kind === 'about'" aria-labelledby="about">
+        <h2 id="about" class="section">About {{ show.name }}</h2>
+        <p class="about">{{ show.description }}</p>
+      </section>
+    </template>
   </PageFrame>
 </template>

@@ -27,7 +27,7 @@ export function embedQuery({ scheme, accent }: EmbedLook): string {
 
 /** Sizes in CSS px: as wide as there is room, and as high as what is in it. */
 export const embedSizes = {
-  episode: { width: 600, height: 190 },
+  episode: { width: 600, height: 210 },
   show: { width: 600, height: 460 },
 } as const
 

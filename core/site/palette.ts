@@ -34,7 +34,7 @@ const scales = {
   dark: { paper: 0.2, sheet: 0.25, sunk: 0.17, wash: 0.31, edge: 0.37, strong: 0.6, ink: 0.93, soft: 0.77 },
 } as const
 /** Grounds have a breath of the colour, and no more. */
-const mostOfPaper = 0.012
+const mostOfPaper = 0.006
 const mostOfBand = 0.09
 
 /** A whole palette out of two colours, in which everything can be read: what is wanted is kept where it can be, and mended where not. */
@@ -43,7 +43,7 @@ export function paletteOf({ accent, band }: Seeds, scheme: 'light' | 'dark'): Pa
   const seed = partsOf(accent)
   const tinted = (l: number, most = mostOfPaper): Colour => colourOf({ l, c: Math.min(seed.c, most), h: seed.h })
   const grounds = { paper: tinted(scale.paper), sheet: tinted(scale.sheet), 'sheet-sunk': tinted(scale.sunk) }
-  const wash = tinted(scale.wash, 0.03)
+  const wash = tinted(scale.wash, 0.024)
   const all = [grounds.paper, grounds.sheet, grounds['sheet-sunk'], wash]
   const own = mended(accent, all, textContrast)
   const deep = bandOf(partsOf(band), scheme)

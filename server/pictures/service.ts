@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import { QueryTypes, type Transaction } from 'sequelize'
-import type { Picture as PictureView } from '@contract/shows'
+import type { Picture as PictureView, PictureSubject } from '@contract/shows'
 import { artworkRule, artworkSidesPx, type Crop, judgeArtwork } from '@core/show/artwork'
 import { pictureFormat } from '@core/show/pictureFormat'
 import { transact } from '../database/transact'
@@ -16,6 +16,7 @@ const type = 'image/jpeg'
 const foundPx = 600
 const personPx = 600
 const chapterPx = 1400
+const headerPx = 2000
 const leastSmallPx = 100
 
 /** Pictures: artwork that is judged by the directories' rule, and pictures found in files. What is kept was decoded and drawn anew. */
@@ -111,8 +112,8 @@ export function pictureService(platform: Pick<Platform, 'database' | 'media' | '
       })
     },
 
-    /** Keeps a picture of a person, the middle square of it, or of a chapter, whole. */
-    async addSmall(accountId: string, bytes: Buffer, of: 'person' | 'chapter'): Promise<PictureView> {
+    /** Keeps a picture of a person, the middle square of it; or of a chapter, or for the top of pages, whole. */
+    async addSmall(accountId: string, bytes: Buffer, of: PictureSubject): Promise<PictureView> {
       const { widthPx, heightPx } = await sizeOf(bytes)
       const sidePx = Math.min(widthPx, heightPx)
       if (sidePx < leastSmallPx)
@@ -124,7 +125,7 @@ export function pictureService(platform: Pick<Platform, 'database' | 'media' | '
       const drawn = await refusing(() =>
         of === 'person'
           ? draw({ kind: 'squares', bytes, crop, sidesPx: [Math.min(sidePx, personPx)] }, configuration)
-          : draw({ kind: 'inside', bytes, mostPx: chapterPx }, configuration),
+          : draw({ kind: 'inside', bytes, mostPx: of === 'header' ? headerPx : chapterPx }, configuration),
       )
       return brought(accountId, await keep(drawn))
     },

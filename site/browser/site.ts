@@ -1,4 +1,5 @@
 import './site.css'
+import './layouts.css'
 import { copyButton } from './copyButton'
 import { createPlayer } from './player'
 import { plays } from './plays'

@@ -18,6 +18,7 @@ const ShelfPage = () => import('./shelf/ShelfPage.vue')
 const ShowFormPage = () => import('./show/ShowFormPage.vue')
 const ShowPage = () => import('./show/ShowPage.vue')
 const YouPage = () => import('./account/YouPage.vue')
+const LooksPage = () => import('./site/LooksPage.vue')
 const PrivateFeedsPage = () => import('./listeners/PrivateFeedsPage.vue')
 const StrandsPage = () => import('./strands/StrandsPage.vue')
 const SignInPage = () => import('./account/SignInPage.vue')
@@ -46,6 +47,7 @@ export function createStudioRouter(): Router {
           { path: 'feed/strands', name: 'strands', component: StrandsPage, props: true },
           { path: 'feed/check', name: 'feed-check', component: FeedCheckPage, props: true },
           { path: 'feed/facts', name: 'feed-facts', component: FeedFactsPage, props: true },
+          { path: 'site', name: 'site', component: LooksPage, props: true },
           { path: 'habits', name: 'habits', component: HabitsPage, props: true },
           { path: 'rhythm', name: 'rhythm', component: RhythmPage, props: true },
           { path: 'facts', name: 'facts', component: ShowFormPage, props: true },

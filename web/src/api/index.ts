@@ -20,9 +20,19 @@ import type { Preview } from '@contract/preview'
 import type { Credentials, Session } from '@contract/session'
 import type { Shelf, ShelfQuery } from '@contract/shelf'
 import type { SlotList } from '@contract/rhythm'
-import type { NewAddress, NewShow, Picture, Show, ShowChange, ShowListQuery, ShowPage } from '@contract/shows'
+import type {
+  NewAddress,
+  NewShow,
+  Picture,
+  PictureSubject,
+  Show,
+  ShowChange,
+  ShowListQuery,
+  ShowPage,
+} from '@contract/shows'
 import type { Sound } from '@contract/sound'
 import type { ListenerList, NewListeners } from '@contract/listeners'
+import type { LookStep, ShowLook, TriedLook } from '@contract/looks'
 import type { NewStrand, StrandChange, StrandList } from '@contract/strands'
 import type { TablePage, TableQuery } from '@contract/table'
 import type {
@@ -99,6 +109,11 @@ export const api = {
   renewListener: (id: string) => call<ListenerList>('POST', `/listeners/${id}/renewal`),
   withdrawListener: (id: string) => call<ListenerList>('POST', `/listeners/${id}/withdrawal`),
   restoreListener: (id: string) => call<ListenerList>('POST', `/listeners/${id}/restoration`),
+  look: (showId: string) => call<ShowLook>('GET', `/shows/${showId}/look`),
+  tryLook: (showId: string, tried: TriedLook) => call<ShowLook>('PUT', `/shows/${showId}/look`, tried),
+  stepLook: (showId: string, step: 'take-over' | 'put-back' | 'leave', from: LookStep) =>
+    call<ShowLook>('POST', `/shows/${showId}/look/${step}`, from),
+
   strands: (showId: string) => call<StrandList>('GET', `/shows/${showId}/strands`),
   createStrand: (showId: string, strand: NewStrand) => call<StrandList>('POST', `/shows/${showId}/strands`, strand),
   changeStrand: (id: string, strand: StrandChange) => call<StrandList>('PUT', `/strands/${id}`, strand),
@@ -116,7 +131,7 @@ export const api = {
       { 'content-type': 'application/octet-stream' },
     ),
 
-  addSmallPicture: (picture: Blob, of: 'person' | 'chapter') =>
+  addSmallPicture: (picture: Blob, of: PictureSubject) =>
     call<Picture>('POST', `/pictures?of=${of}`, picture, { 'content-type': 'application/octet-stream' }),
 
   episodes: (showId: string, query: Partial<ListQuery>) =>

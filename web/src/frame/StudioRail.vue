@@ -80,6 +80,7 @@ async function leave(): Promise<void> {
             >{{ show.feedFaults }}<span class="out-of-sight">&nbsp;to mend</span></span
           ></RouterLink
         >
+        <RouterLink :to="{ name: 'site', params: { show: show.slug } }">Site</RouterLink>
       </nav>
     </header>
     <EpisodeRail v-if="near" :show="show" :near="near" @more="standing => emit('more', standing)" />

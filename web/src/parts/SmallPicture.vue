@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import type { PictureSubject } from '@contract/shows'
 import { useShows } from '../show/shows'
 import { problemOf } from './problems'
 
-/** A small picture that can be brought, changed and taken away: of a person, or of a chapter. */
+/** A small picture that can be brought, changed and taken away: of a person, of a chapter, for the top of pages. */
 const pictureId = defineModel<string | null>({ required: true })
-const props = defineProps<{ of: 'person' | 'chapter'; name: string }>()
+const props = defineProps<{ of: PictureSubject; name: string }>()
 const emit = defineEmits<{ problem: [words: string] }>()
 const shows = useShows()
 const input = ref<HTMLInputElement>()

@@ -3,7 +3,7 @@ import { computed, ref, shallowRef } from 'vue'
 import type { EpisodePage, EpisodesNear, EpisodeSummary } from '@contract/episodes'
 import type { OrderFindings } from '@contract/order'
 import type { SlotList } from '@contract/rhythm'
-import type { NewAddress, NewShow, Picture, Show, ShowChange, ShowPage } from '@contract/shows'
+import type { NewAddress, NewShow, Picture, PictureSubject, Show, ShowChange, ShowPage } from '@contract/shows'
 import type { Crop } from '@core/show/artwork'
 import { type Standing, standings } from '@core/release/standing'
 import { api } from '../api'
@@ -60,8 +60,7 @@ export const useShows = defineStore('shows', () => {
   /** Brings artwork, cut to a square where a cut is given; throws ApiError with the cut that is offered. */
   const addArtwork = (picture: Blob, crop?: Crop): Promise<Picture> => api.addArtwork(picture, crop)
 
-  const addSmallPicture = (picture: Blob, of: 'person' | 'chapter'): Promise<Picture> =>
-    api.addSmallPicture(picture, of)
+  const addSmallPicture = (picture: Blob, of: PictureSubject): Promise<Picture> => api.addSmallPicture(picture, of)
 
   /** The next slots of the open show's rhythm on which nothing goes out yet. */
   const nextSlots = async (count: number): Promise<SlotList['slots']> =>
