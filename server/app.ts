@@ -24,6 +24,7 @@ import { healthRoutes } from './health/routes'
 import { historyRoutes } from './history/routes'
 import { checkingRoutes } from './checking/routes'
 import { calendarRoutes } from './calendar/routes'
+import { commentRoutes } from './comments/routes'
 import { chapterRoutes } from './chapters/routes'
 import { directoryRoutes } from './directories/routes'
 import { deliveryRoutes } from './delivery/routes'
@@ -36,6 +37,7 @@ import { missingAddress } from './missingAddress'
 import { readJson } from './json'
 import { knownAddresses } from './knownAddresses'
 import { pageHeaders } from './pageHeaders'
+import { ownPageRoutes } from './ownPages/routes'
 import { pictureRoutes } from './pictures/routes'
 import { previewRoutes } from './preview/routes'
 import type { Platform } from './platform'
@@ -148,6 +150,8 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
         await answers.register(directoryRoutes(platform))
         await answers.register(listenerRoutes(platform))
         await answers.register(lookRoutes(platform))
+        await answers.register(ownPageRoutes(platform))
+        await answers.register(commentRoutes(platform))
       })
     },
     { prefix: '/api/v1' },

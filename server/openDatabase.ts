@@ -3,6 +3,7 @@ import { initAccess } from './access/models'
 import { initAccounts } from './accounts/models'
 import { initEpisodes } from './episodes/models'
 import { initFeeds } from './feeds/models'
+import { initComments } from './comments/models'
 import { initChecking } from './checking/models'
 import { initFiles } from './files/models'
 import { initHistory } from './history/models'
@@ -17,6 +18,7 @@ import { initPictures } from './pictures/models'
 import { initAddresses } from './shows/addresses'
 import { initShows } from './shows/models'
 import { initSoundbites } from './soundbites/models'
+import { initOwnPages } from './shows/ownPages'
 import { initStrands } from './shows/strands'
 import { initTogether } from './together/models'
 import { initUploads } from './files/upload'
@@ -52,12 +54,14 @@ export function openDatabase(address: string): Sequelize {
     initLinks,
     initSoundbites,
     initStrands,
+    initOwnPages,
     initListeners,
     initFeeds,
     initChecking,
     initDirectories,
     initTogether,
     initMail,
+    initComments,
     initUploads,
     initJobs,
   ])

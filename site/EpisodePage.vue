@@ -3,6 +3,8 @@ import { artworkAt } from '@core/show/artwork'
 import { everyEpisode, filterQuery } from '@core/site/filter'
 import { clock } from '@core/words/amounts'
 import ChapterList from './ChapterList.vue'
+import CommentForm from './CommentForm.vue'
+import CommentList from './CommentList.vue'
 import FeedAddress from './FeedAddress.vue'
 import PageFrame from './PageFrame.vue'
 import PeopleInIt from './PeopleInIt.vue'
@@ -86,6 +88,11 @@ const listed = (filter: Partial<typeof everyEpisode>): string =>
         <template v-if="episode.licence">Licence: {{ episode.licence }}.</template>
       </p>
     </article>
+    <section v-if="show.takesComments || comments.length" class="written" aria-labelledby="comments">
+      <h2 id="comments" class="section">What listeners wrote</h2>
+      <CommentList v-if="comments.length" :show="show" :comments="comments" />
+      <CommentForm v-if="show.takesComments" :page-address="episode.pageAddress" :show-name="show.name" />
+    </section>
     <nav v-if="before || after" class="neighbours" aria-label="Other episodes">
       <a v-if="before" rel="prev" :href="before.pageAddress"><span>Before this</span> {{ before.title }}</a>
       <a v-if="after" rel="next" :href="after.pageAddress"><span>After this</span> {{ after.title }}</a>

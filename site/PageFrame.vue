@@ -7,12 +7,14 @@ import type { PublicShow } from './facts'
 const props = defineProps<{
   show: PublicShow
   here: 'show' | 'episodes' | 'people' | 'listen' | 'search' | 'elsewhere'
+  /** Of a page of the maker’s own. */
+  address?: string
 }>()
 const places = [
   { name: 'All episodes', address: `${props.show.pageAddress}/episodes`, isHere: props.here === 'episodes' },
   { name: 'People', address: `${props.show.pageAddress}/people`, isHere: props.here === 'people' },
   { name: 'How to listen', address: `${props.show.pageAddress}/listen`, isHere: props.here === 'listen' },
-  ...props.show.pages.map(page => ({ ...page, isHere: false })),
+  ...props.show.pages.map(page => ({ ...page, isHere: page.address === props.address })),
 ]
 </script>
 

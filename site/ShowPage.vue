@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { everyEpisode, filterQuery } from '@core/site/filter'
+import CommentList from './CommentList.vue'
 import EpisodeList from './EpisodeList.vue'
 import FeedAddress from './FeedAddress.vue'
 import PageFrame from './PageFrame.vue'
@@ -64,6 +65,10 @@ const mostTags = 24
           </li>
         </ul>
         <p><a :href="`${show.pageAddress}/people`">All of them, and where they are to be heard</a></p>
+      </section>
+      <section v-else-if="kind === 'comments' && comments.length" aria-labelledby="comments">
+        <h2 id="comments" class="section">What listeners wrote</h2>
+        <CommentList :show="show" :comments="comments" />
       </section>
       <section v-else-if="kind === 'about'" aria-labelledby="about">
         <h2 id="about" class="section">About {{ show.name }}</h2>

@@ -25,6 +25,8 @@ export interface PublicShow {
   /** Pages of its maker's own. */
   pages: readonly Link[]
   look: PublicLook
+  /** Whether listeners may write to its episodes. */
+  takesComments: boolean
   /** Where other sites ask for its player; null where they get none. */
   oembedAddress: string | null
 }
@@ -118,6 +120,7 @@ export interface ShowPage {
   episodes: readonly EpisodeLine[]
   choices: Choices
   people: readonly PersonInShow[]
+  comments: readonly ShownComment[]
 }
 
 /** By what a show's episodes can be chosen, and how many there are. */
@@ -147,6 +150,27 @@ export interface EpisodePage {
   /** Those that went out before and after it. */
   before: Neighbour | null
   after: Neighbour | null
+  comments: readonly ShownComment[]
+}
+
+/** What a listener wrote, and what the maker answered. */
+export interface ShownComment {
+  name: string
+  words: string
+  answer: string | null
+  cameAt: string
+  /** Where it is told apart from those of other episodes. */
+  episode?: Neighbour
+}
+
+/** What became of a comment: taken, or not for a reason. */
+export interface CommentPage {
+  show: PublicShow
+  title: string
+  pageAddress: string
+  problem: string | null
+  name: string
+  words: string
 }
 export type Neighbour = Pick<EpisodeLine, 'title' | 'pageAddress'>
 
@@ -193,4 +217,13 @@ export interface Embed {
   episodes: readonly EpisodeLine[]
   isList: boolean
   look: EmbedLook
+}
+
+/** A page of the maker's own. */
+export interface OwnPage {
+  show: PublicShow
+  title: string
+  /** Clean HTML. */
+  contentHtml: string
+  slug: string
 }

@@ -3,15 +3,20 @@ import { type Component, createSSRApp } from 'vue'
 import { writingDirection } from '@core/words/writingDirection'
 import { type EpisodeFilter, filterQuery } from '@core/site/filter'
 import { paletteStyle } from '@core/site/palette'
+import { plainNotes } from '@core/notes/plain'
+import { cut } from '@core/words/line'
 import { artworkAt } from '@core/show/artwork'
+import CommentPageView from './CommentPage.vue'
 import EmbedPageView from './EmbedPage.vue'
 import EpisodePageView from './EpisodePage.vue'
 import EpisodesPageView from './EpisodesPage.vue'
 import type {
+  CommentPage,
   Embed,
   EpisodePage,
   EpisodesPage,
   ListenPage,
+  OwnPage,
   PeoplePage,
   PublicLook,
   PublicShow,
@@ -20,6 +25,7 @@ import type {
 } from './facts'
 import ListenPageView from './ListenPage.vue'
 import MissingPageView from './MissingPage.vue'
+import OwnPageView from './OwnPage.vue'
 import PeoplePageView from './PeoplePage.vue'
 import { qrImage } from './qr'
 import SearchPageView from './SearchPage.vue'
@@ -150,6 +156,23 @@ export function renderEpisodePage(page: EpisodePage, assets: SiteAssets): Promis
     },
   })
 }
+
+export const renderOwnPage = (page: OwnPage, assets: SiteAssets): Promise<string> =>
+  render(OwnPageView, page, assets, {
+    language: page.show.language,
+    look: page.show.look,
+    title: `${page.title} · ${page.show.name}`,
+    description: cut(plainNotes(page.contentHtml).slice(0, 1200), 300) || page.title,
+    about: aboutShow(page.show, `/${page.slug}`),
+  })
+
+export const renderCommentPage = (page: CommentPage, assets: SiteAssets): Promise<string> =>
+  render(CommentPageView, page, assets, {
+    language: page.show.language,
+    look: page.show.look,
+    title: `${page.title} · ${page.show.name}`,
+    description: `What was written to ${page.title}.`,
+  })
 
 /** What is found changes with each word; search engines have no use for it. */
 export const renderSearchPage = (page: SearchPage, assets: SiteAssets): Promise<string> =>

@@ -2,7 +2,7 @@ import { dateWords } from './moment'
 import { type Hindrance, hindranceWords } from './readiness'
 
 /** What people are told of a moment: that it went out, that it did not, or that it would not as it is, an hour or a day before. */
-export const noticeKinds = ['released', 'held', 'hour before', 'day before'] as const
+export const noticeKinds = ['released', 'held', 'hour before', 'day before', 'commented'] as const
 export type NoticeKind = (typeof noticeKinds)[number]
 
 /** All that people are written of: moments of episodes, and that a directory took a show. */
@@ -21,6 +21,7 @@ export const mailChoices: Readonly<Record<MailKind, string>> = {
   held: 'An episode was held, because it is not ready',
   'hour before': 'An episode comes up within an hour and is not ready',
   'day before': 'An episode comes up within a day and is not ready',
+  commented: 'A listener wrote something to an episode',
   listed: 'A directory took the show',
 }
 
@@ -29,7 +30,7 @@ export interface Told {
   title: string
   moment: Date
   hindrances: readonly Hindrance[]
-  /** Its page where it went out, else its desk. */
+  /** Its page where it went out, else its desk; or where it is read what listeners wrote. */
   address: string
 }
 
@@ -61,12 +62,14 @@ const subjects: Readonly<Record<NoticeKind, (count: number) => string>> = {
   held: count => `${count === 1 ? 'was' : 'were'} held`,
   'hour before': count => `${count === 1 ? 'comes' : 'come'} up within an hour, not ready`,
   'day before': count => `${count === 1 ? 'comes' : 'come'} up within a day, not ready`,
+  commented: count => `${count === 1 ? 'has' : 'have'} something from a listener`,
 }
 const leads: Readonly<Record<NoticeKind, string>> = {
   released: 'This went into the feed. Apps fetch it when they next read it, mostly within hours.',
   held: 'The moment came, and this was not ready, so it was not released broken. It goes out as soon as it is ready.',
   'hour before': 'This is to go out within an hour and could not as it is.',
   'day before': 'This is to go out within a day and could not as it is.',
+  commented: 'A listener wrote something. Nobody sees it before you have read it.',
 }
 
 /** A mail about a directory that took a show. */

@@ -3,7 +3,8 @@ import { type Act, may, type Role } from '@core/access/roles'
 import { AppError } from '../errors'
 
 /** What an id in an address can name. */
-export type Thing = 'show' | 'address' | 'episode' | 'file' | 'upload' | 'transcript' | 'strand' | 'listener'
+export type Thing =
+  'show' | 'address' | 'episode' | 'file' | 'upload' | 'transcript' | 'strand' | 'listener' | 'page' | 'comment'
 
 /** Something in a show, together with the show it was found in: what services take, so that none acts on a bare id. */
 export interface Scope {
@@ -22,6 +23,8 @@ const showsOf: Readonly<Record<Thing, string>> = {
   episode: 'SELECT show_id FROM episodes WHERE id = :id',
   file: 'SELECT show_id FROM files WHERE id = :id',
   strand: 'SELECT show_id FROM strands WHERE id = :id',
+  comment: 'SELECT show_id FROM comments WHERE id = :id',
+  page: 'SELECT show_id FROM own_pages WHERE id = :id',
   listener: 'SELECT show_id FROM feed_listeners WHERE id = :id',
   transcript: 'SELECT e.show_id FROM transcripts t JOIN episodes e ON e.id = t.episode_id WHERE t.id = :id',
   upload: 'SELECT e.show_id FROM uploads u JOIN episodes e ON e.id = u.episode_id WHERE u.id = :id',
@@ -36,6 +39,8 @@ const nowhere: Readonly<Record<Thing, string>> = {
   transcript: 'There is no such transcript.',
   strand: 'There is no such strand.',
   listener: 'There is no such listener.',
+  page: 'There is no such page.',
+  comment: 'There is no such comment.',
 }
 
 const canBeId = /^[0-9a-f-]{32,64}$/

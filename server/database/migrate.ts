@@ -27,6 +27,8 @@ import { feedChecks } from './migrations/0024-feed-checks'
 import { strandGuids } from './migrations/0025-strand-guids'
 import { search } from './migrations/0026-search'
 import { looks } from './migrations/0027-looks'
+import { ownPages } from './migrations/0028-own-pages'
+import { comments } from './migrations/0029-comments'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -56,6 +58,8 @@ const migrations = [
   { name: '0025-strand-guids', statements: strandGuids },
   { name: '0026-search', statements: search },
   { name: '0027-looks', statements: looks },
+  { name: '0028-own-pages', statements: ownPages },
+  { name: '0029-comments', statements: comments },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

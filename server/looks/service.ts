@@ -9,7 +9,7 @@ import { Picture } from '../pictures/models'
 import { studioPictureAddress } from '../pictures/names'
 import { pictureService } from '../pictures/service'
 import type { Platform } from '../platform'
-import { touchFeed } from '../shows/feedRevision'
+import { touchPages } from '../shows/feedRevision'
 import { Show } from '../shows/models'
 import { seedsOfArtwork } from '../site/look'
 
@@ -45,7 +45,7 @@ export function lookService(platform: Platform) {
         })
       const changed = await act(show, transaction)
       await show.update({ ...changed, lookVersion: version + 1 }, { transaction })
-      if (changed.look !== undefined) await touchFeed(platform, showId, transaction)
+      if (changed.look !== undefined) await touchPages(platform, showId, transaction)
       await events.note({ kind: 'show', showId, id: showId }, transaction)
     })
     return view(showId)

@@ -1,4 +1,4 @@
-import { listedMail, type MailKind, mailOf } from '@core/release/notices'
+import { listedMail, type MailKind, mailOf, type NoticeKind } from '@core/release/notices'
 import { may } from '@core/access/roles'
 import type { Transaction } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
@@ -41,7 +41,7 @@ export function tellPeople(platform: Platform): JobDefinition<Payloads['tell-peo
           const told = notices
             .filter(each => each.kind === kind)
             .toSorted((one, other) => +one.moment - +other.moment)
-            .map(({ episodeId, moment }) => toldOf(known.get(episodeId)!, show.slug, moment))
+            .map(({ episodeId, moment }) => toldOf(known.get(episodeId)!, show.slug, moment, kind))
           await writeTo(platform, people, kind, mailOf(kind, show, told), transaction)
         }
       })
@@ -49,10 +49,15 @@ export function tellPeople(platform: Platform): JobDefinition<Payloads['tell-peo
     gaveUp: null,
   }
 
-  function toldOf(episode: Episode, slug: string, moment: Date) {
+  function toldOf(episode: Episode, slug: string, moment: Date, kind: NoticeKind) {
     const isOut = episode.standing === 'released'
     const { publicUrl } = configuration
-    const place = isOut ? `${slug}/${episode.slug}` : `studio/${slug}/episodes/${episode.id}`
+    const place =
+      kind === 'commented'
+        ? `studio/${slug}/site/comments`
+        : isOut
+          ? `${slug}/${episode.slug}`
+          : `studio/${slug}/episodes/${episode.id}`
     const hindrances = isOut ? [] : hindrancesNow(episode)
     return { title: episode.title, moment, hindrances, address: `${publicUrl}/${place}` }
   }

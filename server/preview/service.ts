@@ -111,7 +111,7 @@ export function previewService(platform: Pick<Platform, 'clock'> & SitePlatform)
       const facts = publicEpisode(outgoing, episode.show, publicUrl, said)
       const sound = facts.sound && file && { ...facts.sound, address: fileOf(file).playAddress }
       return renderEpisodePage(
-        { show, episode: { ...facts, sound }, before: null, after: null },
+        { show, episode: { ...facts, sound }, before: null, after: null, comments: [] },
         { ...siteAssets, script: null },
       )
     },

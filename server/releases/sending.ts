@@ -9,6 +9,7 @@ import { Episode, PastDelivery } from '../episodes/models'
 import { deliveredFileId, fileIdOf, withFiles } from '../episodes/roles'
 import type { Platform } from '../platform'
 import { lockShow } from '../shows/feedRevision'
+import { OwnPage } from '../shows/ownPages'
 import { sendTranscripts, spokenFor } from '../transcripts/release'
 
 /** How long the address of a file that was replaced still answers: apps and directories ask every few hours, some rarely. */
@@ -81,7 +82,13 @@ async function newSlugs(episodes: readonly Episode[], transaction: Transaction):
     raw: true,
     transaction,
   })
-  const taken = new Set(rows.map(({ showId, slug }) => `${showId} ${slug}`))
+  const pages = await OwnPage.findAll({
+    where: { showId: [...new Set(fresh.map(({ showId }) => showId))] },
+    attributes: ['showId', 'slug'],
+    raw: true,
+    transaction,
+  })
+  const taken = new Set([...rows, ...pages].map(({ showId, slug }) => `${showId} ${slug}`))
   const numbers = new Map<string, number>()
   const slugs: string[] = []
   for (const episode of episodes) {

@@ -6,9 +6,15 @@ import { Show } from './models'
 export const touchFeed = (platform: Touching, showId: string, transaction: Transaction): Promise<void> =>
   touchFeeds(platform, [showId], transaction)
 
-/** The same of several shows. */
-export async function touchFeeds(
-  { clock, events, jobs, configuration }: Touching,
+/** Says that what a show's pages tell has changed, and nothing in its feed. */
+export const touchPages = (
+  platform: Pick<Touching, 'clock' | 'events'>,
+  showId: string,
+  transaction: Transaction,
+): Promise<void> => noteRevision(platform, [showId], transaction)
+
+async function noteRevision(
+  { clock, events }: Pick<Touching, 'clock' | 'events'>,
   showIds: readonly string[],
   transaction: Transaction,
 ): Promise<void> {
@@ -20,6 +26,16 @@ export async function touchFeeds(
     showIds.map(id => ({ kind: 'feed' as const, showId: id, id })),
     transaction,
   )
+}
+
+/** The same as touchFeed of several shows. */
+export async function touchFeeds(
+  platform: Touching,
+  showIds: readonly string[],
+  transaction: Transaction,
+): Promise<void> {
+  const { jobs, configuration } = platform
+  await noteRevision(platform, showIds, transaction)
   const always = ['check-feed', 'index-words'] as const
   const kinds = configuration.hubUrl ? ([...always, 'announce-feed'] as const) : always
   for (const id of new Set(showIds))

@@ -55,6 +55,9 @@ export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<S
   declare look: CreationOptional<Look | null>
   declare formerLook: CreationOptional<Look | null>
   declare triedLook: CreationOptional<Look | null>
+  /** Whether listeners may write to its episodes, and what makes of their addresses something that tells them apart only. */
+  declare takesComments: CreationOptional<boolean>
+  declare commentSalt: CreationOptional<string | null>
   /** Of what is tried. */
   declare lookVersion: CreationOptional<number>
   declare version: CreationOptional<number>
@@ -91,6 +94,8 @@ export function initShows(sequelize: Sequelize): void {
       feedRevision: DataTypes.BIGINT.UNSIGNED,
       feedChangedAt: DataTypes.DATE(3),
       feedFaults: DataTypes.SMALLINT.UNSIGNED,
+      takesComments: { type: DataTypes.BOOLEAN, defaultValue: false },
+      commentSalt: DataTypes.CHAR(32),
       look: DataTypes.JSON,
       formerLook: DataTypes.JSON,
       triedLook: DataTypes.JSON,

@@ -50,7 +50,8 @@ export function showService(
         { replacements: [show.id], type: QueryTypes.SELECT },
       ),
     ])
-    const { look: _look, formerLook: _former, triedLook: _tried, lookVersion: _lookVersion, ...told } = show.get()
+    const { look: _look, formerLook: _former, triedLook: _tried, lookVersion: _lookVersion, ...rest } = show.get()
+    const { takesComments: _takes, commentSalt: _salt, ...told } = rest
     const { createdAt: _createdAt, feedRevision: _revision, feedChangedAt: _changedAt, ...facts } = told
     return {
       ...facts,

@@ -15,6 +15,7 @@ import { Picture } from '../pictures/models'
 import { publicPictureAddress } from '../pictures/names'
 import type { Show } from '../shows/models'
 import { addressesOf, tellerOf } from '../shows/service'
+import { OwnPage } from '../shows/ownPages'
 import { publicLook } from './look'
 import type { SitePlatform } from './page'
 
@@ -26,7 +27,7 @@ export async function publicShow(
   wanted: Look | null = row.look,
 ): Promise<PublicShow> {
   const { publicUrl } = platform.configuration
-  const [picture, pictureAddress, listings] = await Promise.all([
+  const [picture, pictureAddress, listings, pages] = await Promise.all([
     Picture.findByPk(row.artworkId, { rejectOnEmpty: true }),
     publicPictures([{ ...unsetText, people: row.hosts }], publicUrl),
     ListingRow.findAll({
@@ -34,6 +35,7 @@ export async function publicShow(
       attributes: ['name', 'listingAddress'],
       order: [['name', 'ASC']],
     }),
+    OwnPage.findAll({ where: { showId: row.id }, attributes: ['title', 'slug'], order: [['createdAt', 'ASC']] }),
   ])
   const { name, description, author, language, zone } = row
   return {
@@ -46,8 +48,12 @@ export async function publicShow(
     subscribe: listings.map(({ name: directory, listingAddress }) => ({ name: directory, address: listingAddress! })),
     funding: withAllFacts(row.feedFacts).funding.map(({ words, address }) => ({ name: words, address })),
     people: row.hosts.map(person => ({ ...person, pictureAddress: pictureAddress(person.pictureId ?? null) })),
-    pages: [],
+    pages: pages.map(({ title, slug }) => ({
+      name: title,
+      address: `${addressesOf(base, row.slug).pageAddress}/${slug}`,
+    })),
     oembedAddress: base === publicUrl ? `${publicUrl}/embed/oembed` : null,
+    takesComments: Boolean(row.takesComments) && base === publicUrl,
     look: await publicLook(platform, wanted, picture),
     ...addressesOf(base, row.slug),
   }

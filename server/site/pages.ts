@@ -3,18 +3,24 @@ import {
   renderEpisodePage,
   renderEpisodesPage,
   renderListenPage,
+  renderOwnPage,
   renderPeoplePage,
   renderShowPage,
 } from '@site/pages'
+import type { ShownComment } from '@site/facts'
 import { embedQuery, readEmbedLook } from '@core/site/embed'
+import type { BlockKind } from '@core/site/look'
 import { filterQuery, readFilter } from '@core/site/filter'
+import type { Comment } from '../comments/models'
+import { newestComments, shownComments } from '../comments/service'
 import type { Outlet } from '../episodes/audience'
 import { outgoingOf } from '../episodes/outgoing'
 import { releasedPictures } from '../episodes/pictures'
 import { releasedEpisode } from '../episodes/released'
 import type { Show } from '../shows/models'
+import { OwnPage } from '../shows/ownPages'
 import { releasedWords } from '../transcripts/release'
-import { catalogueOf } from './catalogue'
+import { type Catalogue, catalogueOf } from './catalogue'
 import { manifest, sitemap } from './documents'
 import { publicEpisode, publicShow } from './facts'
 import type { Page, SitePlatform } from './page'
@@ -53,7 +59,8 @@ async function episodePage(what: What, slug: string): Promise<Page | null> {
     releasedWords(episode.id),
   ])
   const told = publicEpisode(outgoingOf(episode, pictureAddress), row, outlet.base, said)
-  const page = { show, episode: told, ...catalogue.around(episode.id) }
+  const comments = (await shownComments(episode.id)).map(each => commentOf(each))
+  const page = { show, episode: told, ...catalogue.around(episode.id), comments }
   return { path: episode.slug, body: await renderEpisodePage(page, platform.siteAssets) }
 }
 
@@ -80,7 +87,18 @@ async function otherPage(what: What, name: string): Promise<Page | null> {
     case '':
       return showPage(what)
     default:
-      return null
+      return ownPage(what, name)
+  }
+}
+
+async function ownPage(what: What, slug: string): Promise<Page | null> {
+  const page = await OwnPage.findOne({ where: { showId: what.row.id, slug } })
+  if (!page) return null
+  const show = await publicShow(what.platform, what.row, what.outlet.base)
+  const { title, content } = page
+  return {
+    path: slug,
+    body: await renderOwnPage({ show, title, contentHtml: content, slug }, what.platform.siteAssets),
   }
 }
 
@@ -95,8 +113,30 @@ async function showPage(what: What): Promise<Page> {
     episodes: others.slice(0, onShowPage),
     choices: catalogue.choices(),
     people: catalogue.people(show.people).slice(0, onShowPage),
+    comments: await lastWritten(what.row.id, catalogue, show.look.blocks),
   }
   return { path: '', body: await renderShowPage(page, what.platform.siteAssets) }
+}
+
+const commentOf = ({ name, words, answer, cameAt }: Pick<Comment, 'name' | 'words' | 'answer' | 'cameAt'>) => ({
+  name,
+  words,
+  answer,
+  cameAt: cameAt.toISOString(),
+})
+
+/** What was written last to episodes that are out, where the page shows it. */
+async function lastWritten(
+  showId: string,
+  { entries }: Catalogue,
+  blocks: readonly BlockKind[],
+): Promise<ShownComment[]> {
+  if (!blocks.includes('comments')) return []
+  const lines = new Map(entries.map(({ id, line }) => [id, line]))
+  return (await newestComments(showId, onShowPage)).flatMap(comment => {
+    const episode = lines.get(comment.episodeId)
+    return episode ? [{ ...commentOf(comment), episode }] : []
+  })
 }
 
 async function episodesPage(what: What): Promise<Page | null> {

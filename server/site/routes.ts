@@ -14,6 +14,7 @@ import { currentSlug } from '../shows/addresses'
 import { Show } from '../shows/models'
 import { addressesOf } from '../shows/service'
 import type { Told } from '../shows/writtenAnswers'
+import { commenting, mostCommentBytes } from './commenting'
 import { robots, sitemapIndex } from './documents'
 import { oembed, type OembedQuery } from './oembed'
 import { writeSearch } from './searching'
@@ -34,6 +35,7 @@ export const siteRoutes =
     const { clock, siteAssets, configuration } = platform
     const { publicUrl } = configuration
     const pages = siteService(platform)
+    const comments = commenting(platform)
     const missing = renderMissingPage(siteAssets)
     const security = writtenPageHeaders(configuration)
 
@@ -112,6 +114,28 @@ export const siteRoutes =
     app.get<{ Params: { show: string; episode: string } }>('/:show/:episode/embed', (request, reply) =>
       page(request, reply, request.params.show, `${request.params.episode}/embed`),
     )
+    await app.register(async forms => {
+      forms.addContentTypeParser(
+        'application/x-www-form-urlencoded',
+        { parseAs: 'string', bodyLimit: mostCommentBytes },
+        async (_request: unknown, body: string) => body,
+      )
+      const said = { ...security, 'cache-control': 'no-store' }
+      forms.post<{ Params: { show: string; episode: string } }>('/:show/:episode/comments', async (request, reply) => {
+        const { show, episode } = request.params
+        reply.type('text/html; charset=utf-8').headers(said)
+        return (await comments.take(request, reply, show, episode)) ?? reply.code(404).send(await missing)
+      })
+      forms.get<{ Params: { show: string; episode: string } }>('/:show/:episode/comments', async (request, reply) => {
+        const { show, episode } = request.params
+        const thanks = await comments.thanks(show, episode)
+        return reply
+          .code(thanks ? 200 : 404)
+          .type('text/html; charset=utf-8')
+          .headers(said)
+          .send(thanks ?? (await missing))
+      })
+    })
     app.get('/robots.txt', (_request, reply) => reply.type('text/plain; charset=utf-8').send(robots(publicUrl)))
     app.get('/sitemap.xml', async (_request, reply) =>
       reply.type('application/xml; charset=utf-8').send(await sitemapIndex(publicUrl)),

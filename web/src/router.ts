@@ -7,6 +7,7 @@ import { useShows } from './show/shows'
 const AllEpisodesPage = () => import('./table/AllEpisodesPage.vue')
 const AppFrame = () => import('./frame/AppFrame.vue')
 const CalendarPage = () => import('./calendar/CalendarPage.vue')
+const CommentsPage = () => import('./site/CommentsPage.vue')
 const DeskPage = () => import('./desk/DeskPage.vue')
 const DirectoriesPage = () => import('./directories/DirectoriesPage.vue')
 const FeedCheckPage = () => import('./feed/FeedCheckPage.vue')
@@ -19,6 +20,7 @@ const ShowFormPage = () => import('./show/ShowFormPage.vue')
 const ShowPage = () => import('./show/ShowPage.vue')
 const YouPage = () => import('./account/YouPage.vue')
 const LooksPage = () => import('./site/LooksPage.vue')
+const OwnPagesPage = () => import('./site/OwnPagesPage.vue')
 const PrivateFeedsPage = () => import('./listeners/PrivateFeedsPage.vue')
 const StrandsPage = () => import('./strands/StrandsPage.vue')
 const SignInPage = () => import('./account/SignInPage.vue')
@@ -48,6 +50,8 @@ export function createStudioRouter(): Router {
           { path: 'feed/check', name: 'feed-check', component: FeedCheckPage, props: true },
           { path: 'feed/facts', name: 'feed-facts', component: FeedFactsPage, props: true },
           { path: 'site', name: 'site', component: LooksPage, props: true },
+          { path: 'site/comments', name: 'site-comments', component: CommentsPage, props: true },
+          { path: 'site/pages', name: 'site-pages', component: OwnPagesPage, props: true },
           { path: 'habits', name: 'habits', component: HabitsPage, props: true },
           { path: 'rhythm', name: 'rhythm', component: RhythmPage, props: true },
           { path: 'facts', name: 'facts', component: ShowFormPage, props: true },

@@ -32,7 +32,9 @@ import type {
 } from '@contract/shows'
 import type { Sound } from '@contract/sound'
 import type { ListenerList, NewListeners } from '@contract/listeners'
+import type { Comment, CommentChange, CommentList, CommentListQuery } from '@contract/comments'
 import type { LookStep, ShowLook, TriedLook } from '@contract/looks'
+import type { NewOwnPage, OwnPageChange, OwnPageList } from '@contract/ownPages'
 import type { NewStrand, StrandChange, StrandList } from '@contract/strands'
 import type { TablePage, TableQuery } from '@contract/table'
 import type {
@@ -109,6 +111,17 @@ export const api = {
   renewListener: (id: string) => call<ListenerList>('POST', `/listeners/${id}/renewal`),
   withdrawListener: (id: string) => call<ListenerList>('POST', `/listeners/${id}/withdrawal`),
   restoreListener: (id: string) => call<ListenerList>('POST', `/listeners/${id}/restoration`),
+  comments: (showId: string, query: CommentListQuery) =>
+    call<CommentList>('GET', `/shows/${showId}/comments${queryOf(query)}`),
+  openComments: (showId: string, takesComments: boolean) =>
+    call<CommentList>('PUT', `/shows/${showId}/comments`, { takesComments }),
+  changeComment: (id: string, change: CommentChange) => call<Comment>('PATCH', `/comments/${id}`, change),
+
+  ownPages: (showId: string) => call<OwnPageList>('GET', `/shows/${showId}/pages`),
+  createOwnPage: (showId: string, page: NewOwnPage) => call<OwnPageList>('POST', `/shows/${showId}/pages`, page),
+  changeOwnPage: (id: string, page: OwnPageChange) => call<OwnPageList>('PUT', `/pages/${id}`, page),
+  removeOwnPage: (id: string) => call<OwnPageList>('DELETE', `/pages/${id}`),
+
   look: (showId: string) => call<ShowLook>('GET', `/shows/${showId}/look`),
   tryLook: (showId: string, tried: TriedLook) => call<ShowLook>('PUT', `/shows/${showId}/look`, tried),
   stepLook: (showId: string, step: 'take-over' | 'put-back' | 'leave', from: LookStep) =>

@@ -11,6 +11,7 @@ import BlockList from './BlockList.vue'
 import ColourChoice from './ColourChoice.vue'
 import LayoutSketch from './LayoutSketch.vue'
 import { useLooks } from './looks'
+import SiteHead from './SiteHead.vue'
 import SeenPages from './SeenPages.vue'
 
 /** How the show's pages look, seen while it is changed; visitors see it once it is taken over. */
@@ -45,10 +46,7 @@ const address = computed(
 <template>
   <div class="looks">
     <section class="choices" aria-labelledby="site-name">
-      <header>
-        <h1 id="site-name">Site</h1>
-        <a :href="show.pageAddress" target="_blank">Open it as visitors do</a>
-      </header>
+      <SiteHead id="site-name" :show="show" />
       <ProblemNote v-if="problem" :problem="problem" />
       <template v-if="looks && tried">
         <div class="actions">
@@ -122,13 +120,6 @@ const address = computed(
   align-content: start;
   overflow-y: auto;
   padding-inline-end: var(--space-2);
-}
-header {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2) var(--space-4);
-  align-items: baseline;
-  justify-content: space-between;
 }
 fieldset {
   margin: 0;

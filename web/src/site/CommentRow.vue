@@ -1,0 +1,118 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Textarea from 'primevue/textarea'
+import { ref } from 'vue'
+import type { Comment, CommentChange } from '@contract/comments'
+import { dateWords } from '@core/release/moment'
+
+/** What somebody wrote, and what can be done with it. */
+const props = defineProps<{ comment: Comment; zone: string; busy: boolean }>()
+const emit = defineEmits<{ change: [wanted: Omit<CommentChange, 'version'>] }>()
+const answer = ref<string | null>(null)
+const stateWords = { waiting: 'Waits to be read', shown: 'Shown', hidden: 'Hidden' } as const
+
+function save(): void {
+  emit('change', { answer: answer.value, state: 'shown' })
+  answer.value = null
+}
+const begin = (): void => {
+  answer.value = props.comment.answer ?? ''
+}
+</script>
+
+<template>
+  <li :class="{ away: comment.state === 'hidden' }">
+    <p class="small quiet">
+      <b dir="auto">{{ comment.name }}</b> to
+      <a v-if="comment.episode.pageAddress" :href="comment.episode.pageAddress" target="_blank">{{
+        comment.episode.title
+      }}</a>
+      <template v-else>{{ comment.episode.title }}</template>
+      · {{ dateWords(new Date(comment.cameAt), zone) }} ·
+      <span :class="{ needs: comment.state === 'waiting' }">{{ stateWords[comment.state] }}</span>
+      <template v-if="comment.links">
+        · {{ comment.links === 1 ? 'one link' : `${comment.links} links` }} in it</template
+      >
+      <template v-if="comment.isBanned"> · banned</template>
+    </p>
+    <p class="words" dir="auto">{{ comment.words }}</p>
+    <blockquote v-if="comment.answer && answer === null" class="words" dir="auto">{{ comment.answer }}</blockquote>
+    <form v-if="answer !== null" @submit.prevent="save">
+      <Textarea v-model="answer" rows="3" auto-resize aria-label="Your answer" maxlength="3000" />
+      <div class="actions">
+        <Button type="submit" size="small" label="Answer, and show both" :disabled="busy" />
+        <Button type="button" size="small" text label="Not now" @click="answer = null" />
+      </div>
+    </form>
+    <div v-else class="actions">
+      <Button
+        v-if="comment.state !== 'shown'"
+        size="small"
+        label="Show it"
+        :outlined="comment.state === 'hidden'"
+        :disabled="busy"
+        @click="emit('change', { state: 'shown' })"
+      />
+      <Button
+        v-if="comment.state !== 'hidden'"
+        size="small"
+        outlined
+        label="Hide it"
+        :disabled="busy"
+        @click="emit('change', { state: 'hidden' })"
+      />
+      <Button
+        size="small"
+        text
+        :label="comment.answer ? 'Change the answer' : 'Answer'"
+        :disabled="busy"
+        @click="begin"
+      />
+      <Button
+        v-if="comment.isBanned"
+        size="small"
+        text
+        label="Take from them again"
+        :disabled="busy"
+        @click="emit('change', { isBanned: false })"
+      />
+      <Button
+        v-else
+        size="small"
+        text
+        label="Ban whoever wrote it"
+        :disabled="busy"
+        @click="emit('change', { isBanned: true, state: 'hidden' })"
+      />
+    </div>
+  </li>
+</template>
+
+<style scoped>
+li {
+  display: grid;
+  gap: var(--space-2);
+  padding-block: var(--space-4);
+  border-top: 1px solid var(--edge);
+}
+.words {
+  margin: 0;
+  white-space: pre-line;
+  overflow-wrap: anywhere;
+}
+blockquote {
+  padding-inline-start: var(--space-3);
+  border-inline-start: 3px solid var(--accent);
+}
+.away .words {
+  color: var(--ink-soft);
+}
+.needs {
+  color: var(--signal);
+  font-weight: 600;
+}
+form {
+  display: grid;
+  gap: var(--space-2);
+}
+</style>

@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { storeToRefs } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import FormField from '../parts/FormField.vue'
+import ProblemNote from '../parts/ProblemNote.vue'
+import { useShows } from '../show/shows'
+import OwnPageForm from './OwnPageForm.vue'
+import { useOwnPages } from './ownPages'
+import SiteHead from './SiteHead.vue'
+
+/** Pages beside those that every site has: about, contact, whatever there is to say. */
+const props = defineProps<{ show: string }>()
+const shows = useShows()
+const pages = useOwnPages()
+const { list, problem, busy } = storeToRefs(pages)
+const show = computed(() => shows.bySlug(props.show)!)
+const title = ref('')
+const open = ref<string | null>(null)
+const parting = ref<string | null>(null)
+watch(
+  () => show.value.id,
+  id => void pages.load(id),
+  { immediate: true },
+)
+
+async function create(): Promise<void> {
+  if (!(await pages.create(show.value.id, title.value))) return
+  title.value = ''
+  open.value = list.value!.pages.at(-1)!.id
+}
+</script>
+
+<template>
+  <div class="page">
+    <SiteHead id="site-name" :show="show" />
+    <p class="quiet">
+      Who you are, how to write to you, what you need. They stand beside “How to listen” on every page.
+    </p>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <form class="new" @submit.prevent="create">
+      <FormField v-slot="{ id }" label="Title of a new page">
+        <InputText :id="id" v-model="title" maxlength="120" placeholder="About" />
+      </FormField>
+      <Button type="submit" label="Make the page" :disabled="title.trim() === '' || busy" />
+    </form>
+    <p v-if="list?.pages.length === 0" class="quiet">There is none yet. Most sites need one or two.</p>
+    <section v-for="page in list?.pages ?? []" :key="page.id" :aria-labelledby="page.id">
+      <OwnPageForm
+        v-if="open === page.id"
+        :page="page"
+        :busy="busy"
+        @save="async change => (await pages.change(page.id, change)) && (open = null)"
+        @cancel="open = null"
+      />
+      <template v-else>
+        <h2 :id="page.id">{{ page.title }}</h2>
+        <p class="small quiet">
+          <a :href="page.address" target="_blank">{{ page.address }}</a><template v-if="!page.content"
+            >: nothing stands on it yet</template
+          >
+        </p>
+        <div v-if="parting === page.id" class="note needs-you" role="alert">
+          <p>Its address answers no more then, and what stands on it is gone.</p>
+          <div class="actions">
+            <Button type="button" label="Take it away" :loading="busy" @click="pages.remove(page.id)" />
+            <Button type="button" label="Leave it" text @click="parting = null" />
+          </div>
+        </div>
+        <div v-else class="actions small">
+          <button type="button" class="link-button" @click="open = page.id">Write on it</button>
+          <button type="button" class="link-button" @click="parting = page.id">Take it away</button>
+        </div>
+      </template>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  max-width: 46rem;
+  display: grid;
+  gap: var(--space-4);
+  padding: var(--space-5);
+}
+.new {
+  display: flex;
+  gap: var(--space-3);
+  align-items: end;
+}
+.new .field {
+  flex: 0 1 20rem;
+}
+section {
+  display: grid;
+  gap: var(--space-2);
+  padding-block-start: var(--space-4);
+  border-top: 1px solid var(--edge);
+}
+</style>
