@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { clock } from '@core/words/amounts'
+import WebPicture from './WebPicture.vue'
 import type { PublicEpisode } from './facts'
 import { siteOf } from './words'
 
@@ -13,7 +14,7 @@ defineProps<{ chapters: PublicEpisode['chapters']; soundAddress: string }>()
       <li v-for="chapter in chapters" :key="chapter.fromMs" :data-from-ms="chapter.fromMs">
         <!-- Without script it leads to the sound at that place (W3C Media Fragments 1.0, section 4.2.1). -->
         <a class="figures" :href="`${soundAddress}#t=${chapter.fromMs / 1000}`" data-at>{{ clock(chapter.fromMs) }}</a>
-        <img v-if="chapter.pictureAddress" :src="chapter.pictureAddress" alt="" width="40" height="40" loading="lazy" />
+        <WebPicture v-if="chapter.pictureAddress" :address="chapter.pictureAddress" :width="40" :height="40" is-lazy />
         <span>{{ chapter.title }}</span>
         <a v-if="chapter.address" class="small" :href="chapter.address">{{ siteOf(chapter.address) }}</a>
       </li>

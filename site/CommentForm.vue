@@ -28,6 +28,8 @@ defineProps<{ pageAddress: string; showName: string; name?: string; words?: stri
       <input id="comment-website" name="website" type="text" tabindex="-1" autocomplete="off" />
     </p>
     <button type="submit">Send it</button>
-    <p class="quiet small">It is shown here once {{ showName }} has read it, under this name. Nothing else of you is shown.</p>
+    <p class="quiet small">
+      It is shown here once {{ showName }} has read it, under this name. Nothing else of you is shown.
+    </p>
   </form>
 </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { artworkAt } from '@core/show/artwork'
+import WebPicture from './WebPicture.vue'
 import { clock } from '@core/words/amounts'
 import SoundPlayer from './SoundPlayer.vue'
 import type { Embed } from './facts'
@@ -15,12 +15,12 @@ const [first] = props.episodes
     </p>
     <template v-else>
       <div class="embed-head">
-        <img
+        <WebPicture
           class="artwork"
-          :src="artworkAt(first.artworkAddress ?? show.artworkAddress, 160)"
-          alt=""
-          width="72"
-          height="72"
+          :address="first.artworkAddress ?? show.artworkAddress"
+          :width="72"
+          :height="72"
+          is-square
         />
         <div>
           <h1>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { clock } from '@core/words/amounts'
-import { artworkAt } from '@core/show/artwork'
+import WebPicture from './WebPicture.vue'
 import type { EpisodeLine, PublicShow } from './facts'
 import { releaseDay } from './words'
 
@@ -10,14 +10,14 @@ defineProps<{ show: PublicShow; episodes: readonly EpisodeLine[] }>()
 <template>
   <ol class="episodes">
     <li v-for="episode in episodes" :key="episode.pageAddress">
-      <img
+      <WebPicture
         v-if="episode.artworkAddress"
         class="artwork"
-        :src="artworkAt(episode.artworkAddress, 160)"
-        alt=""
-        width="72"
-        height="72"
-        loading="lazy"
+        :address="episode.artworkAddress"
+        :width="72"
+        :height="72"
+        is-square
+        is-lazy
       />
       <div>
         <a class="episode-title" :href="episode.pageAddress">{{ episode.title }}</a>

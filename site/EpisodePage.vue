@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { artworkAt } from '@core/show/artwork'
 import { everyEpisode, filterQuery } from '@core/site/filter'
 import { clock } from '@core/words/amounts'
 import ChapterList from './ChapterList.vue'
@@ -11,6 +10,7 @@ import PeopleInIt from './PeopleInIt.vue'
 import SoundbiteList from './SoundbiteList.vue'
 import SoundPlayer from './SoundPlayer.vue'
 import SpokenWords from './SpokenWords.vue'
+import WebPicture from './WebPicture.vue'
 import type { EpisodePage } from './facts'
 import { releaseDay } from './words'
 
@@ -22,13 +22,13 @@ const listed = (filter: Partial<typeof everyEpisode>): string =>
 <template>
   <PageFrame :show="show" here="elsewhere">
     <article>
-      <img
+      <WebPicture
         v-if="episode.artworkAddress"
         class="artwork own"
-        :src="artworkAt(episode.artworkAddress, 480)"
-        alt=""
-        width="200"
-        height="200"
+        :address="episode.artworkAddress"
+        :width="200"
+        :height="200"
+        is-square
       />
       <h1>{{ episode.title }}</h1>
       <p v-if="episode.hook" class="lead">{{ episode.hook }}</p>

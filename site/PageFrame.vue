@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { artworkAt } from '@core/show/artwork'
 import SearchForm from './SearchForm.vue'
+import WebPicture from './WebPicture.vue'
 import type { PublicShow } from './facts'
 
 /** What every page of a show has around it. */
@@ -21,15 +21,22 @@ const places = [
 <template>
   <a class="skip" href="#main">To the page’s own words</a>
   <header class="masthead" :class="{ small: here !== 'show' }">
-    <img v-if="show.look.headerPictureAddress" class="wide" :src="show.look.headerPictureAddress" alt="" />
+    <WebPicture
+      v-if="show.look.headerPictureAddress"
+      class="wide"
+      :address="show.look.headerPictureAddress"
+      :width="1280"
+      :height="320"
+    />
     <div class="band">
       <div class="column masthead-row">
-        <img
+        <WebPicture
           class="artwork"
-          :src="artworkAt(show.artworkAddress, here === 'show' ? 480 : 160)"
+          :address="show.artworkAddress"
           :alt="here === 'show' ? `Artwork of ${show.name}` : ''"
-          width="200"
-          height="200"
+          :width="here === 'show' ? 200 : 56"
+          :height="here === 'show' ? 200 : 56"
+          is-square
         />
         <div v-if="here === 'show'" class="who">
           <h1>{{ show.name }}</h1>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import PageFrame from './PageFrame.vue'
+import WebPicture from './WebPicture.vue'
 import type { PeoplePage } from './facts'
 
 defineProps<PeoplePage>()
@@ -11,14 +12,13 @@ defineProps<PeoplePage>()
     <p v-if="people.length === 0" class="quiet">{{ show.name }} is made by {{ show.author }}.</p>
     <ul class="everybody">
       <li v-for="person in people" :key="person.name">
-        <img
+        <WebPicture
           v-if="person.pictureAddress"
           class="face"
-          :src="person.pictureAddress"
-          alt=""
-          width="64"
-          height="64"
-          loading="lazy"
+          :address="person.pictureAddress"
+          :width="64"
+          :height="64"
+          is-lazy
         />
         <div>
           <h2>

@@ -5,6 +5,7 @@ import EpisodeList from './EpisodeList.vue'
 import FeedAddress from './FeedAddress.vue'
 import PageFrame from './PageFrame.vue'
 import ReadyToPlay from './ReadyToPlay.vue'
+import WebPicture from './WebPicture.vue'
 import type { ShowPage } from './facts'
 
 const props = defineProps<ShowPage>()
@@ -50,14 +51,13 @@ const mostTags = 24
         <h2 id="people" class="section">Who is to be heard</h2>
         <ul class="faces">
           <li v-for="person in people" :key="person.name">
-            <img
+            <WebPicture
               v-if="person.pictureAddress"
               class="face"
-              :src="person.pictureAddress"
-              alt=""
-              width="40"
-              height="40"
-              loading="lazy"
+              :address="person.pictureAddress"
+              :width="40"
+              :height="40"
+              is-lazy
             />
             <a v-if="person.address" :href="person.address">{{ person.name }}</a>
             <template v-else>{{ person.name }}</template>{{ ' '

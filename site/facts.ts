@@ -25,6 +25,8 @@ export interface PublicShow {
   /** Pages of its maker's own. */
   pages: readonly Link[]
   look: PublicLook
+  /** For whoever is sent a link to it. */
+  sharePicture: string
   /** Whether listeners may write to its episodes. */
   takesComments: boolean
   /** Where other sites ask for its player; null where they get none. */
@@ -74,6 +76,8 @@ export interface PublicSound {
 }
 
 export interface PublicEpisode extends Omit<EpisodeLine, 'sound' | 'releasedAt'> {
+  /** For whoever is sent a link to it. */
+  sharePicture: string
   /** One line; empty where there is none. */
   hook: string
   /** Clean HTML. */

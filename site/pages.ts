@@ -5,6 +5,7 @@ import { type EpisodeFilter, filterQuery } from '@core/site/filter'
 import { paletteStyle } from '@core/site/palette'
 import { plainNotes } from '@core/notes/plain'
 import { cut } from '@core/words/line'
+import { shareHeightPx, shareWidthPx } from '@core/site/sharePicture'
 import { artworkAt } from '@core/show/artwork'
 import CommentPageView from './CommentPage.vue'
 import EmbedPageView from './EmbedPage.vue'
@@ -70,11 +71,11 @@ interface Head {
 }
 
 /** What the heads of a show's pages have in common. */
-const aboutShow = ({ name, artworkAddress, feedAddress, pageAddress }: PublicShow, path = '') => ({
+const aboutShow = ({ name, artworkAddress, sharePicture, feedAddress, pageAddress }: PublicShow, path = '') => ({
   address: `${pageAddress}${path}`,
   type: 'website' as const,
   site: name,
-  picture: artworkAddress,
+  picture: sharePicture,
   feed: { title: name, address: feedAddress },
   show: pageAddress,
   artwork: artworkAddress,
@@ -151,7 +152,7 @@ export function renderEpisodePage(page: EpisodePage, assets: SiteAssets): Promis
       address: episode.pageAddress,
       type: 'article',
       ...(episode.sound && embedOf(show, episode.pageAddress)),
-      picture: episode.artworkAddress ?? show.artworkAddress,
+      picture: episode.sharePicture,
       data: scriptOf(episodeData(page)),
     },
   })
@@ -248,7 +249,18 @@ function aboutElements(
   }: NonNullable<Head['about']>,
 ) {
   const icons = { small: artworkAt(artwork, 160), large: artworkAt(artwork, 480) }
-  const graph = { title, type, url: address, image: picture, description, site_name: site }
+  const graph = {
+    title,
+    type,
+    url: address,
+    image: picture,
+    'image:type': 'image/jpeg',
+    'image:width': String(shareWidthPx),
+    'image:height': String(shareHeightPx),
+    'image:alt': title,
+    description,
+    site_name: site,
+  }
   return [
     `<link rel="canonical" href="${escaped(address)}">`,
     ...Object.entries(graph).map(([name, value]) => `<meta property="og:${name}" content="${escaped(value)}">`),

@@ -2,6 +2,7 @@ import type { FastifyPluginAsync } from 'fastify'
 import { AppError } from '../errors'
 import { preflight, publicAccess } from '../media/publicAccess'
 import { deliverPicture } from '../pictures/deliverPicture'
+import { webForms } from '../pictures/webForms'
 import type { Platform } from '../platform'
 import type { ShortWay } from '../shortWay'
 import { deliverableFiles } from './deliverables'
@@ -9,8 +10,10 @@ import type { MediaSender } from './send'
 
 /** Delivered files, without sign-in: audio of released episodes and public pictures, each at an address that never changes its content. */
 export const deliveryRoutes =
-  ({ media, clock, events }: Platform, { send, close }: MediaSender, short: ShortWay): FastifyPluginAsync =>
+  (platform: Platform, { send, close }: MediaSender, short: ShortWay): FastifyPluginAsync =>
   async app => {
+    const { media, clock, events } = platform
+    const forms = webForms(platform)
     const files = deliverableFiles(clock, events)
     app.addHook('onClose', async () => close())
     for (const url of ['/media/:episodeId/:name', '/media/artwork/:name'])
@@ -45,6 +48,6 @@ export const deliveryRoutes =
       method: ['GET', 'HEAD'],
       url: '/media/artwork/:name',
       handler: (request, reply) =>
-        deliverPicture(request, reply.headers(publicAccess), media, request.params.name, 'everybody'),
+        deliverPicture(request, reply.headers(publicAccess), media, forms, request.params.name, 'everybody'),
     })
   }

@@ -3,29 +3,36 @@ import { AppError } from '../errors'
 import { deliver } from '../media/deliver'
 import type { MediaStore } from '../media/store'
 import { Picture } from './models'
+import type { WebForms } from './webForms'
 import { pictureName } from './names'
 
-const parts = /^([0-9a-f]{64})(?:-(\d{2,4}))?\.(jpg|png)$/
+const parts = /^([0-9a-f]{64})(?:-(\d{2,4}))?\.(jpg|png|webp)$/
 
-/** Sends the picture of a name such as `{id}.jpg`, or `{id}-160.jpg` for a smaller one; the whole where there is no smaller one. */
+/** Sends the picture of a name such as `{id}.jpg`, or `{id}-160.jpg` for a smaller one, the whole where there is no smaller one; or `{id}-160.webp`. */
 export async function deliverPicture(
   request: FastifyRequest,
   reply: FastifyReply,
   media: MediaStore,
+  forms: WebForms,
   name: string,
   isFor: 'everybody' | 'the studio',
 ): Promise<FastifyReply> {
   const [, id, px, ending] = parts.exec(name) ?? []
   const picture = id ? await Picture.findByPk(id) : null
-  if (!picture || pictureName(picture) !== `${id}.${ending}` || (isFor === 'everybody' && !picture.isPublic))
-    throw new AppError('not-found', 'There is no such picture.')
-  const form = (px && picture.smaller?.[px]) || { sha256: picture.id, bytes: picture.bytes }
+  if (!picture || (isFor === 'everybody' && !picture.isPublic)) throw noSuchPicture()
+  const isWeb = ending === 'webp'
+  if (!isWeb && pictureName(picture) !== `${id}.${ending}`) throw noSuchPicture()
+  const whole = { sha256: picture.id, bytes: picture.bytes }
+  const form = isWeb ? await forms.of(picture, Number(px)) : (px && picture.smaller?.[px]) || whole
+  if (!form) throw noSuchPicture()
   const keep = isFor === 'everybody' ? 'public' : 'private'
   return deliver(request, reply, media, {
     ...form,
     bytes: Number(form.bytes),
-    type: picture.type,
+    type: isWeb ? 'image/webp' : picture.type,
     lastModified: picture.createdAt,
     cacheControl: `${keep}, max-age=31536000, immutable`,
   })
 }
+
+const noSuchPicture = (): AppError => new AppError('not-found', 'There is no such picture.')

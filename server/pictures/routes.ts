@@ -6,6 +6,7 @@ import { AppError, shown } from '../errors'
 import { signedIn } from '../access/access'
 import type { Platform } from '../platform'
 import { deliverPicture } from './deliverPicture'
+import { webForms } from './webForms'
 import { pictureService } from './service'
 
 const mostBytes = 25_000_000
@@ -15,6 +16,7 @@ export const pictureRoutes =
   (platform: Platform): FastifyPluginAsyncZod =>
   async app => {
     const pictures = pictureService(platform)
+    const forms = webForms(platform)
     // Whatever a request says that it brings, here it is bytes; nothing else is ever handed to the picture library.
     app.removeAllContentTypeParsers()
     app.addContentTypeParser('*', { parseAs: 'buffer', bodyLimit: mostBytes }, (_request, body, done) =>
@@ -61,7 +63,7 @@ export const pictureRoutes =
         const { name } = request.params
         if (!(await pictures.mayBeUsedBy(request.account.id, name.slice(0, 64))))
           throw new AppError('not-found', 'There is no such picture.')
-        return deliverPicture(request, reply, platform.media, name, 'the studio')
+        return deliverPicture(request, reply, platform.media, forms, name, 'the studio')
       },
     })
   }

@@ -1,4 +1,5 @@
 import type { Seeds } from '@core/site/palette'
+import type { ShareFacts } from '@core/site/sharePicture'
 import type { Crop } from '@core/show/artwork'
 
 /** What the picture program can be asked to do; it decodes JPEG, PNG and WebP only. */
@@ -11,6 +12,10 @@ export type PictureTask =
   | { kind: 'inside'; bytes: Uint8Array; mostPx: number }
   /** Finds the colours to build a page on. */
   | { kind: 'seeds'; bytes: Uint8Array }
+  /** Draws a picture for whoever is sent a link: artwork, title, waveform. */
+  | { kind: 'share'; artwork: Uint8Array; facts: ShareFacts }
+  /** The same picture, inside a square of so many px, as WebP. */
+  | { kind: 'webp'; bytes: Uint8Array; mostPx: number }
   /** Draws a provisional artwork, each seed another. */
   | { kind: 'provisional'; seed: number; sidesPx: readonly number[] }
 

@@ -1,10 +1,13 @@
 import sharp, { type Sharp } from 'sharp'
 import { provisionalArtwork } from '@core/show/provisionalArtwork'
+import { artworkPlace, type Lettering, sharePicture } from '@core/site/sharePicture'
 import { seedsOf, seedsSidePx } from '@core/site/seeds'
+import { houseLettering } from './lettering'
 import type { Drawn, PictureAnswer, PictureTask } from './tasks'
 
 // A program of its own, one task after the other: a picture that takes too long or too much is ended with it.
 
+let letters: Lettering | undefined
 const mostPixels = 100_000_000
 sharp.cache(false)
 sharp.concurrency(1)
@@ -34,6 +37,18 @@ async function squares(largest: Sharp, sidesPx: readonly number[]): Promise<Draw
 async function answer(task: PictureTask): Promise<PictureAnswer> {
   if (task.kind === 'provisional')
     return { drawn: await squares(sharp(Buffer.from(provisionalArtwork(task.seed))), task.sidesPx) }
+  if (task.kind === 'share') {
+    letters ??= houseLettering()
+    const { left, top, sidePx } = artworkPlace
+    const artwork = await opened(task.artwork).resize(sidePx, sidePx).toBuffer()
+    const picture = sharp(Buffer.from(sharePicture(task.facts, letters))).composite([{ input: artwork, left, top }])
+    return { drawn: [await drawnAs(onPaper(picture))] }
+  }
+  if (task.kind === 'webp') {
+    const small = opened(task.bytes).resize(task.mostPx, task.mostPx, { fit: 'inside', withoutEnlargement: true })
+    const { data, info } = await onPaper(small).webp({ quality: 80 }).toBuffer({ resolveWithObject: true })
+    return { drawn: [{ bytes: data, widthPx: info.width, heightPx: info.height }] }
+  }
   if (task.kind === 'seeds') {
     const small = opened(task.bytes).resize(seedsSidePx, seedsSidePx, { fit: 'fill' })
     return { seeds: seedsOf(await onPaper(small).removeAlpha().raw().toBuffer()) }

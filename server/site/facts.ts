@@ -11,6 +11,7 @@ import { ListingRow } from '../directories/models'
 import type { Outgoing } from '../episodes/outgoing'
 import { publicPictures } from '../episodes/pictures'
 import { enclosureAddress, soundbiteAddress, transcriptFiles } from '../episodes/views'
+import { digestOf } from '../media/written'
 import { Picture } from '../pictures/models'
 import { publicPictureAddress } from '../pictures/names'
 import type { Show } from '../shows/models'
@@ -53,6 +54,12 @@ export async function publicShow(
       address: `${addressesOf(base, row.slug).pageAddress}/${slug}`,
     })),
     oembedAddress: base === publicUrl ? `${publicUrl}/embed/oembed` : null,
+    sharePicture: sharePictureAt(addressesOf(base, row.slug).pageAddress, [
+      row.name,
+      row.author,
+      row.artworkId,
+      wanted,
+    ]),
     takesComments: Boolean(row.takesComments) && base === publicUrl,
     look: await publicLook(platform, wanted, picture),
     ...addressesOf(base, row.slug),
@@ -98,6 +105,13 @@ export function publicEpisode(
     hook: hook.trim(),
     notesHtml,
     summary: hook.trim() || cut(plainNotes(notesHtml).slice(0, 1200), 300),
+    sharePicture: sharePictureAt(`${pageAddress}/${slug}`, [
+      title,
+      row.name,
+      text.artworkId ?? row.artworkId,
+      file,
+      row.look,
+    ]),
     tags,
     people: people.map(person => ({ ...person, pictureAddress: pictureAddress(person.pictureId ?? null) })),
     chapters: listed(chapters).map(chapter => ({ ...chapter, pictureAddress: pictureAddress(chapter.pictureId) })),
@@ -131,6 +145,10 @@ export function publicEpisode(
     releasedAt: at && at.toISOString(),
   }
 }
+
+/** Another address for each state, because places that show such pictures keep them long. */
+const sharePictureAt = (pageAddress: string, state: readonly unknown[]): string =>
+  `${pageAddress}/share.jpg?${digestOf(Buffer.from(JSON.stringify(state))).slice(0, 8)}`
 
 const hrefsIn = (html: string): Set<string> =>
   new Set([...html.matchAll(/ href="([^"]*)"/g)].map(([, href]) => href!.replaceAll('&amp;', '&')))

@@ -5,6 +5,7 @@ import { embedQuery, readEmbedLook } from '@core/site/embed'
 import { filterQuery, readFilter } from '@core/site/filter'
 import { renderMissingPage } from '@site/pages'
 import { publicOutlet } from '../episodes/audience'
+import { precondition } from '../media/conditions'
 import { notAcceptable, sendingOf } from '../media/written'
 import { publicAccess } from '../media/publicAccess'
 import { writtenPageHeaders } from '../pageHeaders'
@@ -18,6 +19,7 @@ import { commenting, mostCommentBytes } from './commenting'
 import { robots, sitemapIndex } from './documents'
 import { oembed, type OembedQuery } from './oembed'
 import { writeSearch } from './searching'
+import { sharePictures } from './sharePictures'
 import { siteService, takenOutOf } from './service'
 
 const queryOf = ({ url }: FastifyRequest): string => /\?(.*)/s.exec(url)?.[1] ?? ''
@@ -35,6 +37,7 @@ export const siteRoutes =
     const { clock, siteAssets, configuration } = platform
     const { publicUrl } = configuration
     const pages = siteService(platform)
+    const shared = sharePictures(platform)
     const comments = commenting(platform)
     const missing = renderMissingPage(siteAssets)
     const security = writtenPageHeaders(configuration)
@@ -136,6 +139,25 @@ export const siteRoutes =
           .send(thanks ?? (await missing))
       })
     })
+    const sendPicture = async (request: FastifyRequest, reply: FastifyReply, show: string, path: string) => {
+      const picture = await shared.of(show, path)
+      if (!picture)
+        return reply
+          .code(404)
+          .type('text/html; charset=utf-8')
+          .headers(security)
+          .send(await missing)
+      const etag = `"${picture.tag}"`
+      reply.headers({ etag, 'last-modified': picture.at.toUTCString(), 'cache-control': 'public, max-age=3600' })
+      if (precondition(request.headers, { etag, lastModified: picture.at }) === 304) return reply.code(304).send()
+      return reply.type('image/jpeg').send(picture.bytes)
+    }
+    app.get<{ Params: { show: string } }>('/:show/share.jpg', (request, reply) =>
+      sendPicture(request, reply, request.params.show, ''),
+    )
+    app.get<{ Params: { show: string; episode: string } }>('/:show/:episode/share.jpg', (request, reply) =>
+      sendPicture(request, reply, request.params.show, request.params.episode),
+    )
     app.get('/robots.txt', (_request, reply) => reply.type('text/plain; charset=utf-8').send(robots(publicUrl)))
     app.get('/sitemap.xml', async (_request, reply) =>
       reply.type('application/xml; charset=utf-8').send(await sitemapIndex(publicUrl)),
