@@ -67,6 +67,7 @@ const floors = [
   'site',
   'looks',
   'ownPages',
+  'sharing',
   'listeners',
   'preview',
   'tidying',

@@ -6,6 +6,7 @@ import { patternFault } from '@core/episode/titlePattern'
 import { isCategory } from '@core/feed/categories'
 import { type FeedFacts, feedFacts } from '@core/feed/facts'
 import { templateFault } from '@core/notes/fill'
+import { mostTemplateLetters, type ShareTexts, shareTextFault } from '@core/sharing/texts'
 import { utf8Bytes } from '@core/words/line'
 import { pictureId, words } from '@core/words/schemas'
 import { rhythm } from './rhythm'
@@ -52,6 +53,11 @@ const facts = z.object({
   artworkId: pictureId,
 })
 
+const shareText = z
+  .string()
+  .max(mostTemplateLetters, `At most ${mostTemplateLetters} characters.`)
+  .superRefine(refusedFor(shareTextFault))
+
 /** What a show has ready for its episodes. */
 const habits = z.object({
   titlePattern: words(120).superRefine(refusedFor(patternFault)),
@@ -64,6 +70,8 @@ const habits = z.object({
   usualTags: writtenSchemas.tags,
   hosts: writtenSchemas.people,
   rhythm: rhythm.nullable(),
+  /** What it says of an episode elsewhere. */
+  shareTexts: z.object({ post: shareText, forum: shareText, mail: shareText }),
   /** One or two zones in which most listeners are. */
   listenerZones: z.array(zone).max(2, 'At most two zones.'),
 })
@@ -128,6 +136,7 @@ export const show = z.object({
   hosts: keptSchemas.people,
   rhythm: z.custom<Rhythm | null>(),
   listenerZones: z.array(z.string()),
+  shareTexts: z.custom<ShareTexts>(),
   feedFacts: z.custom<FeedFacts>(),
   /** How much of what the rules found in its feed must be mended. */
   feedFaults: z.number(),

@@ -46,6 +46,7 @@ import { asAppError, installProblems, sendProblem } from './problems'
 import { remoteRoutes } from './remote/routes'
 import { releaseRoutes } from './releases/routes'
 import { shelfRoutes } from './shelf/routes'
+import { sharingRoutes } from './sharing/routes'
 import { shortWay } from './shortWay'
 import { showRoutes } from './shows/routes'
 import { siteRoutes } from './site/routes'
@@ -152,6 +153,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
         await answers.register(lookRoutes(platform))
         await answers.register(ownPageRoutes(platform))
         await answers.register(commentRoutes(platform))
+        await answers.register(sharingRoutes(platform))
       })
     },
     { prefix: '/api/v1' },

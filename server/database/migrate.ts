@@ -29,6 +29,7 @@ import { search } from './migrations/0026-search'
 import { looks } from './migrations/0027-looks'
 import { ownPages } from './migrations/0028-own-pages'
 import { comments } from './migrations/0029-comments'
+import { sharing } from './migrations/0030-sharing'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -60,6 +61,7 @@ const migrations = [
   { name: '0027-looks', statements: looks },
   { name: '0028-own-pages', statements: ownPages },
   { name: '0029-comments', statements: comments },
+  { name: '0030-sharing', statements: sharing },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

@@ -10,6 +10,7 @@ import type { Recipe } from '@core/audio/recipe'
 import type { Link, Person } from '@core/episode/fields'
 import { barePattern } from '@core/episode/titlePattern'
 import type { FeedFacts } from '@core/feed/facts'
+import type { ShareTexts } from '@core/sharing/texts'
 import type { Look } from '@core/site/look'
 import type { Rhythm } from '@core/release/rhythm'
 
@@ -51,6 +52,8 @@ export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<S
   declare feedChangedAt: Date
   /** How much of what was found in its feed must be mended. */
   declare feedFaults: CreationOptional<number>
+  /** What it says of an episode elsewhere; null where that is what the house says. */
+  declare shareTexts: CreationOptional<ShareTexts | null>
   /** How its pages look, how they did before, and how somebody is trying them; null where nobody has said. */
   declare look: CreationOptional<Look | null>
   declare formerLook: CreationOptional<Look | null>
@@ -94,6 +97,7 @@ export function initShows(sequelize: Sequelize): void {
       feedRevision: DataTypes.BIGINT.UNSIGNED,
       feedChangedAt: DataTypes.DATE(3),
       feedFaults: DataTypes.SMALLINT.UNSIGNED,
+      shareTexts: DataTypes.JSON,
       takesComments: { type: DataTypes.BOOLEAN, defaultValue: false },
       commentSalt: DataTypes.CHAR(32),
       look: DataTypes.JSON,

@@ -15,6 +15,7 @@ import { isCategory } from '@core/feed/categories'
 import { withAllFacts } from '@core/feed/facts'
 import { podcastGuid } from '@core/feed/podcastGuid'
 import type { Teller } from '@core/episode/told'
+import { firstShareTexts } from '@core/sharing/texts'
 import { cleanNotes } from '@core/notes/clean'
 import { Membership } from '../access/models'
 import type { Scope } from '../access/scope'
@@ -60,6 +61,7 @@ export function showService(
       artworkIsProvisional: Boolean(show.artworkIsProvisional),
       releasedCount: Number(counted?.count ?? 0),
       recipe: usualRecipeOf(show),
+      shareTexts: show.shareTexts ?? firstShareTexts,
       feedFacts: withAllFacts(show.feedFacts),
       subcategory: show.subcategory,
       version: Number(show.version),
@@ -224,7 +226,14 @@ function picturesOfHosts(hosts: Show['hosts'], before: Show['hosts']): { field: 
 }
 
 /** What a show has ready for its episodes stands in no feed before they have it. */
-const inNoFeed: ReadonlySet<string> = new Set(['recipe', 'notesTemplate', 'usualLinks', 'usualTags', 'listenerZones'])
+const inNoFeed: ReadonlySet<string> = new Set([
+  'shareTexts',
+  'recipe',
+  'notesTemplate',
+  'usualLinks',
+  'usualTags',
+  'listenerZones',
+])
 
 const cleaned = <Wanted extends { notesTemplate?: string | undefined }>(wanted: Wanted): Wanted =>
   wanted.notesTemplate === undefined ? wanted : { ...wanted, notesTemplate: cleanNotes(wanted.notesTemplate) }

@@ -23,6 +23,7 @@ const LooksPage = () => import('./site/LooksPage.vue')
 const OwnPagesPage = () => import('./site/OwnPagesPage.vue')
 const PrivateFeedsPage = () => import('./listeners/PrivateFeedsPage.vue')
 const StrandsPage = () => import('./strands/StrandsPage.vue')
+const SharePage = () => import('./site/SharePage.vue')
 const SignInPage = () => import('./account/SignInPage.vue')
 
 /** The addresses of the studio. Everything but the sign-in needs an account; the first show is made first. */
@@ -51,6 +52,7 @@ export function createStudioRouter(): Router {
           { path: 'feed/facts', name: 'feed-facts', component: FeedFactsPage, props: true },
           { path: 'site', name: 'site', component: LooksPage, props: true },
           { path: 'site/comments', name: 'site-comments', component: CommentsPage, props: true },
+          { path: 'site/share', name: 'site-share', component: SharePage, props: true },
           { path: 'site/pages', name: 'site-pages', component: OwnPagesPage, props: true },
           { path: 'habits', name: 'habits', component: HabitsPage, props: true },
           { path: 'rhythm', name: 'rhythm', component: RhythmPage, props: true },

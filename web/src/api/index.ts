@@ -34,6 +34,7 @@ import type { Sound } from '@contract/sound'
 import type { ListenerList, NewListeners } from '@contract/listeners'
 import type { Comment, CommentChange, CommentList, CommentListQuery } from '@contract/comments'
 import type { LookStep, ShowLook, TriedLook } from '@contract/looks'
+import type { SharedEpisodes } from '@contract/sharing'
 import type { NewOwnPage, OwnPageChange, OwnPageList } from '@contract/ownPages'
 import type { NewStrand, StrandChange, StrandList } from '@contract/strands'
 import type { TablePage, TableQuery } from '@contract/table'
@@ -116,6 +117,9 @@ export const api = {
   openComments: (showId: string, takesComments: boolean) =>
     call<CommentList>('PUT', `/shows/${showId}/comments`, { takesComments }),
   changeComment: (id: string, change: CommentChange) => call<Comment>('PATCH', `/comments/${id}`, change),
+
+  sharing: (showId: string, query: { first?: string | undefined }) =>
+    call<SharedEpisodes>('GET', `/shows/${showId}/sharing${queryOf(query)}`),
 
   ownPages: (showId: string) => call<OwnPageList>('GET', `/shows/${showId}/pages`),
   createOwnPage: (showId: string, page: NewOwnPage) => call<OwnPageList>('POST', `/shows/${showId}/pages`, page),

@@ -70,6 +70,9 @@ const inWords = (count: number): string =>
         >Only in private feeds</RouterLink
       >
       <template v-else>
+        <RouterLink :to="{ name: 'site-share', params: { show: show.slug }, query: { episode: episode.id } }"
+          >Pass it on</RouterLink
+        >
         <a :href="episode.pageAddress!" target="_blank">Its public page</a>
         <a :href="show.feedAddress" target="_blank">The feed</a>
         <a v-if="listener" :href="listener" target="_blank">In the stand-in listener</a>

@@ -5,6 +5,7 @@ import type { Show } from '@contract/shows'
 defineProps<{ show: Show; id: string }>()
 const places = [
   { name: 'site', words: 'Look' },
+  { name: 'site-share', words: 'Pass it on' },
   { name: 'site-pages', words: 'Pages of your own' },
   { name: 'site-comments', words: 'Comments' },
 ]

@@ -1,0 +1,35 @@
+<script setup lang="ts">
+import QRCode from 'qrcode'
+import { ref, watch } from 'vue'
+
+/** The square that a phone's camera reads, to be put on a card or a poster. */
+const props = defineProps<{ address: string }>()
+const picture = ref('')
+watch(
+  () => props.address,
+  async address =>
+    (picture.value = await QRCode.toDataURL(address, { errorCorrectionLevel: 'M', margin: 4, width: 600 })),
+  { immediate: true },
+)
+</script>
+
+<template>
+  <figure>
+    <img v-if="picture" :src="picture" :alt="`QR code of ${address}`" width="140" height="140" />
+    <figcaption class="small">
+      A phone’s camera opens the episode by it. <a :href="picture" download="qr.png">Keep it</a>
+    </figcaption>
+  </figure>
+</template>
+
+<style scoped>
+figure {
+  display: flex;
+  gap: var(--space-3);
+  align-items: center;
+  margin: 0;
+}
+img {
+  border-radius: var(--round);
+}
+</style>
