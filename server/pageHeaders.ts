@@ -47,6 +47,12 @@ export function framedAnywhere(headers: Readonly<Record<string, string>>): Recor
   }
 }
 
+/** The same for a page that may show a frame of one other site. */
+export function withFrameOf(origin: string, headers: Readonly<Record<string, string>>): Record<string, string> {
+  const { 'content-security-policy': policy, ...others } = headers
+  return { ...others, ...(policy && { 'content-security-policy': `${policy};frame-src ${origin}` }) }
+}
+
 /** Of a page that is looked at inside the studio, and nowhere else; the scripts of a page run there as they do outside. */
 export const lookedAtInside: Readonly<Record<string, string>> = {
   'content-security-policy':

@@ -5,6 +5,7 @@ import ChapterList from './ChapterList.vue'
 import CommentForm from './CommentForm.vue'
 import CommentList from './CommentList.vue'
 import FeedAddress from './FeedAddress.vue'
+import FilmFrame from './FilmFrame.vue'
 import PageFrame from './PageFrame.vue'
 import PeopleInIt from './PeopleInIt.vue'
 import SoundbiteList from './SoundbiteList.vue'
@@ -49,6 +50,8 @@ const listed = (filter: Partial<typeof everyEpisode>): string =>
         :picture="episode.artworkAddress ?? show.artworkAddress"
         :page-address="episode.pageAddress"
       />
+      <FilmFrame v-if="episode.film?.isShown" :address="episode.film.address" :title="`Film: ${episode.title}`" />
+      <p v-else-if="episode.film"><a :href="episode.film.address">See the film</a></p>
       <ChapterList
         v-if="episode.sound && episode.chapters.length"
         :chapters="episode.chapters"

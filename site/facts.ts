@@ -97,6 +97,8 @@ export interface PublicEpisode extends Omit<EpisodeLine, 'sound' | 'releasedAt'>
   /** A page about it elsewhere, and where it is talked about. */
   page: string | null
   discussion: string | null
+  /** A film of it elsewhere, and whether it may be shown in the page. */
+  film: { address: string; isShown: boolean } | null
   /** Those that its notes do not have. */
   links: readonly Link[]
   isPromotion: boolean

@@ -1,3 +1,4 @@
+import { filmAddress, filmRule, isFilmAddress, mostFilmCharacters } from '../film/address'
 import { deepEqual } from 'fast-equals'
 import { z } from 'zod'
 import { plainNotes } from '../notes/plain'
@@ -88,6 +89,7 @@ const unsetExtras = {
   discussion: null as string | null,
   discussionProtocol: null as (typeof discussionProtocols)[number] | null | undefined,
   numberShown: null as string | null | undefined,
+  film: null as string | null | undefined,
   isPromotion: false,
   licence: null as string | null,
   place: null as string | null,
@@ -235,6 +237,14 @@ export const fields = {
       discussionProtocol: z.enum(discussionProtocols).nullable().optional(),
       /** What apps show in the place of the number. Null, or not told by what was kept before: the number. */
       numberShown: words(mostNumberShown).nullable().optional(),
+      /** A film of it that lives elsewhere. Null, or not told by what was kept before: none. */
+      film: z
+        .string()
+        .max(mostFilmCharacters, 'At most 20,000 characters.')
+        .overwrite(filmAddress)
+        .refine(isFilmAddress, filmRule)
+        .nullable()
+        .optional(),
       isPromotion: z.boolean(),
       licence: words(128).nullable(),
       place: words(128).nullable(),
@@ -246,6 +256,7 @@ export const fields = {
       discussion: z.string().nullable(),
       discussionProtocol: z.enum(discussionProtocols).nullable().optional(),
       numberShown: z.string().nullable().optional(),
+      film: z.string().nullable().optional(),
       isPromotion: z.boolean(),
       licence: z.string().nullable(),
       place: z.string().nullable(),
@@ -268,7 +279,18 @@ export const fields = {
       page: 'at its end',
       tag: 'TPE1',
     },
-    shown: ({ explicit, author, page, discussion, discussionProtocol, numberShown, isPromotion, licence, place }) =>
+    shown: ({
+      explicit,
+      author,
+      page,
+      discussion,
+      discussionProtocol,
+      numberShown,
+      film,
+      isPromotion,
+      licence,
+      place,
+    }) =>
       [
         explicit === null ? '' : explicit ? 'explicit' : 'not explicit',
         author,
@@ -276,6 +298,7 @@ export const fields = {
         discussion,
         discussionProtocol,
         numberShown && `shown as “${numberShown}”`,
+        film,
         isPromotion ? 'paid promotion' : '',
         licence,
         place,

@@ -131,6 +131,7 @@ export function publicEpisode(
       .map(({ words, address }) => ({ name: words || address, address })),
     page: extras.page,
     discussion: extras.discussion,
+    film: extras.film ? { address: extras.film, isShown: isElsewhere(extras.film, base) } : null,
     isPromotion: extras.isPromotion,
     isExplicit: extras.explicit ?? row.explicit,
     licence: extras.licence,
@@ -149,6 +150,9 @@ export function publicEpisode(
 /** Another address for each state, because places that show such pictures keep them long. */
 const sharePictureAt = (pageAddress: string, state: readonly unknown[]): string =>
   `${pageAddress}/share.jpg?${digestOf(Buffer.from(JSON.stringify(state))).slice(0, 8)}`
+
+/** A frame of the house's own pages could do what they can. */
+const isElsewhere = (address: string, base: string): boolean => new URL(address).host !== new URL(base).host
 
 const hrefsIn = (html: string): Set<string> =>
   new Set([...html.matchAll(/ href="([^"]*)"/g)].map(([, href]) => href!.replaceAll('&amp;', '&')))

@@ -10,6 +10,8 @@ export interface Page {
   body: string
   /** HTML where it is not said. */
   type?: string
+  /** The site that it may show a frame of. */
+  frames?: string | undefined
   /** Whether other sites may show it in a frame. */
   isFramed?: true
 }

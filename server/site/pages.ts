@@ -61,7 +61,11 @@ async function episodePage(what: What, slug: string): Promise<Page | null> {
   const told = publicEpisode(outgoingOf(episode, pictureAddress), row, outlet.base, said)
   const comments = (await shownComments(episode.id)).map(each => commentOf(each))
   const page = { show, episode: told, ...catalogue.around(episode.id), comments }
-  return { path: episode.slug, body: await renderEpisodePage(page, platform.siteAssets) }
+  return {
+    path: episode.slug,
+    body: await renderEpisodePage(page, platform.siteAssets),
+    frames: told.film?.isShown ? new URL(told.film.address).origin : undefined,
+  }
 }
 
 async function otherPage(what: What, name: string): Promise<Page | null> {

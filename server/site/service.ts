@@ -3,7 +3,7 @@ import { goesTo, type Outlet, publicOutlet } from '../episodes/audience'
 import { Episode } from '../episodes/models'
 import { type Written, written } from '../media/written'
 import { nosniff } from '../nosniff'
-import { framedAnywhere, writtenPageHeaders } from '../pageHeaders'
+import { framedAnywhere, withFrameOf, writtenPageHeaders } from '../pageHeaders'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
 import { writtenAnswers } from '../shows/writtenAnswers'
@@ -42,7 +42,8 @@ export async function writePage(
 ): Promise<{ path: string; answer: Written } | null> {
   const page = await pageAt(platform, row, path, outlet)
   if (!page) return null
-  const { type = 'text/html; charset=utf-8', isFramed = false } = page
-  const headers = isFramed ? framedAnywhere(outlet.headers) : outlet.headers
+  const { type = 'text/html; charset=utf-8', isFramed = false, frames } = page
+  const own = isFramed ? framedAnywhere(outlet.headers) : outlet.headers
+  const headers = frames ? withFrameOf(frames, own) : own
   return { path: page.path, answer: await written(type, page.body, lastModified, headers) }
 }

@@ -1,6 +1,7 @@
 import './site.css'
 import './layouts.css'
 import { copyButton } from './copyButton'
+import { film } from './film'
 import { createPlayer } from './player'
 import { plays } from './plays'
 import { times } from './times'
@@ -10,6 +11,7 @@ const all = <Kind extends HTMLElement>(selector: string): Kind[] => [...document
 const [player] = all('[data-player]').map(createPlayer)
 if (player) for (const list of all('[data-chapters], [data-soundbites], [data-said]')) times(list, player)
 all<HTMLButtonElement>('[data-copy]').forEach(copyButton)
+all('[data-film]').forEach(film)
 if (player) for (const list of all('.found')) plays(list, player)
 // A window of its own was opened to go on with what was heard.
 if (player && location.search.includes('plays')) player.play()

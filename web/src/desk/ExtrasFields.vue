@@ -7,6 +7,7 @@ import { computed } from 'vue'
 import type { Fault } from '@contract/problem'
 import type { Show } from '@contract/shows'
 import { discussionProtocols, type EpisodeText } from '@core/episode/fields'
+import { filmAddress } from '@core/film/address'
 import FormField from '../parts/FormField.vue'
 import FoldPanel from '../parts/FoldPanel.vue'
 import ArtworkField from '../show/ArtworkField.vue'
@@ -136,6 +137,19 @@ const explicitChoice = computed({
         </FormField>
         <FormField v-slot="{ id }" label="Place" hint="podcast:location, and on the page" :fault="fault('place')">
           <InputText :id="id" v-bind="text('place')" />
+        </FormField>
+        <FormField
+          v-slot="{ id }"
+          label="Film"
+          hint="On the page, loaded when somebody presses it; of code for a page only the address is kept"
+          :fault="fault('film')"
+        >
+          <InputText
+            :id="id"
+            :model-value="extras.film ?? ''"
+            placeholder="Its address elsewhere, or the code to embed it"
+            @update:model-value="words => set({ film: words?.trim() ? filmAddress(words) || words : null })"
+          />
         </FormField>
         <FormField v-slot="{ id }" label="Licence" hint="podcast:license, such as cc-by-4.0" :fault="fault('licence')">
           <InputText :id="id" v-bind="text('licence')" />

@@ -1,0 +1,29 @@
+import { Parser } from 'htmlparser2'
+
+/** The longest code that is looked through for an address. */
+export const mostFilmCharacters = 20_000
+
+/**
+ * The address of a film out of what a person pasted: the address itself, or code for a page, of which nothing is kept but where its
+ * first frame leads. Empty where code has none.
+ */
+export function filmAddress(pasted: string): string {
+  const words = pasted.trim()
+  if (!words.startsWith('<')) return words
+  let found: string | undefined
+  const parser = new Parser({
+    onopentag(name, { src }) {
+      if (name === 'iframe') found ??= (src ?? '').trim()
+    },
+  })
+  parser.end(words)
+  return (found ?? '').replace(/^\/\//, 'https://')
+}
+
+/** Whether a frame may lead there: another site, by HTTPS, without a name and a password in its address. */
+export function isFilmAddress(words: string): boolean {
+  if (!/^https:\/\/[^\s/?#@]+([/?#]|$)/i.test(words) || /\s/.test(words) || !URL.canParse(words)) return false
+  const { username, hostname } = new URL(words)
+  return username === '' && hostname.includes('.')
+}
+export const filmRule = 'The https address of a film, or the code for a page that has a frame with one.'
