@@ -210,9 +210,12 @@ export function renderMissingPage(
   })
 }
 
+/** What a script would find its places by, which nothing on these pages does; words of people have no comments. */
+const placeMarks = /<!--[[\]]?-->/g
+
 /** A whole HTML document; everything in the head goes through `escaped`, the body through Vue. */
 async function render(view: Component, props: object, assets: SiteAssets, head: Head): Promise<string> {
-  const body = await renderToString(createSSRApp(view, { ...props }))
+  const body = (await renderToString(createSSRApp(view, { ...props }))).replace(placeMarks, '')
   const classes = head.look ? ` class="layout-${head.look.layout} face-${head.look.face}"` : ''
   return `<!doctype html>
 <html lang="${escaped(head.language)}" dir="${writingDirection(head.language)}"${classes}${head.scheme ? ` data-theme="${head.scheme}"` : ''}>

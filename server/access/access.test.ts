@@ -1,6 +1,8 @@
 import { randomBytes } from 'node:crypto'
 import type { InjectOptions } from 'fastify'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { CommentList } from '@contract/comments'
+import type { OwnPageList } from '@contract/ownPages'
 import type { Transcript } from '@contract/transcripts'
 import type { Episode } from '@contract/episodes'
 import type { Show } from '@contract/shows'
@@ -49,7 +51,18 @@ beforeAll(async () => {
   const soundbites = [{ id: 'kept', fromMs: 0, toMs: 2000, title: '' }]
   await house.call('PATCH', `/episodes/${released.id}`, { version, text: { soundbites } })
   const listeners = await house.call('POST', `/shows/${show.id}/listeners`, { names: ['Odile'], strandId: null })
+  const page = await house.call('POST', `/shows/${show.id}/pages`, { title: 'About' })
+  await house.call('PUT', `/shows/${show.id}/comments`, { takesComments: true })
+  await house.app.inject({
+    method: 'POST',
+    url: `${new URL((await house.get(released.id)).pageAddress!).pathname}/comments`,
+    headers: { 'content-type': 'application/x-www-form-urlencoded' },
+    payload: 'name=Ilse&words=Hello',
+  })
+  const written = (await house.call('GET', `/shows/${show.id}/comments`)).json<CommentList>()
   ids = {
+    page: page.json<OwnPageList>().pages[0]!.id,
+    comment: written.comments[0]!.id,
     listener: listeners.json<ListenerList>().listeners[0]!.id,
     released: released.id,
     strand: strand.json<StrandList>().strands[0]!.id,

@@ -39,7 +39,7 @@ describe('the page of a show', () => {
 
   it('names its feed in the head, and tells the language', async () => {
     const { body } = await page('/bellows-and-reeds')
-    expect(body).toContain('<html lang="de" dir="ltr">')
+    expect(body).toContain('<html lang="de" dir="ltr" ')
     expect(body).toContain(
       '<link rel="alternate" type="application/rss+xml" title="Bellows &lt;&amp; &quot;Reeds&quot;" href="http://lake.example/bellows-and-reeds/feed.xml">',
     )
@@ -62,7 +62,7 @@ describe('the page of a show', () => {
   it('in a language that is written right to left says so', async () => {
     const show = await house.makeShow('right-to-left')
     await house.call('PATCH', `/shows/${show.id}`, { version: 1, language: 'he' })
-    expect((await page('/right-to-left')).body).toContain('<html lang="he" dir="rtl">')
+    expect((await page('/right-to-left')).body).toContain('<html lang="he" dir="rtl" ')
   })
 
   it('gives no words of the maker a chance to be markup', async () => {
