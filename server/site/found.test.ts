@@ -1,6 +1,7 @@
 import { HtmlValidate } from 'html-validate'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Episode } from '@contract/episodes'
+import type { ShowLook } from '@contract/looks'
 import type { Show } from '@contract/shows'
 import { type House, openHouse } from '../testing/house'
 
@@ -129,8 +130,33 @@ it('every kind of page is valid HTML', async () => {
   })
   const version = ((await house.call('GET', `/shows/${show.id}`)).json() as Show).version
   await house.call('PATCH', `/shows/${show.id}`, { version, feedFacts: { isPrivate: false } })
-  for (const path of [show.pageAddress, released.pageAddress!, '/nowhere', '/bellows-and-reeds/only-for-a-while']) {
-    const { results } = await judge.validateString((await page(path)).body)
+  await house.call('PUT', `/shows/${show.id}/comments`, { takesComments: true })
+  await house.call('POST', `/shows/${show.id}/pages`, { title: hard })
+  const { tried, version: lookVersion } = (await house.call('GET', `/shows/${show.id}/look`)).json<ShowLook>()
+  const blocks = tried.blocks.map(({ kind }) => ({ kind, isOn: true }))
+  await house.call('PUT', `/shows/${show.id}/look`, { version: lookVersion, look: { ...tried, blocks } })
+  await house.call('POST', `/shows/${show.id}/look/take-over`, { version: lookVersion + 1 })
+  const pages = [
+    '',
+    '/episodes',
+    '/episodes?tag=reeds',
+    '/people',
+    '/listen',
+    '/search',
+    '/search?q=reeds',
+    '/search?q=%3Cnothing%3E',
+    '/b-quoted',
+    '/embed',
+    '/the-harmonium-that-coughed',
+    '/the-harmonium-that-coughed/embed?scheme=dark&accent=ff0000',
+    '/the-harmonium-that-coughed/comments',
+    '/nothing-here',
+    '/only-for-a-while',
+  ]
+  for (const path of ['/nowhere', ...pages.map(each => `/bellows-and-reeds${each}`)]) {
+    const { body, headers } = await house.app.inject({ url: path })
+    expect(headers['content-type'], path).toContain('text/html')
+    const { results } = await judge.validateString(body)
     expect(
       results.flatMap(({ messages }) =>
         messages.map(({ ruleId, message, selector }) => [path, ruleId, message, selector]),

@@ -1,0 +1,204 @@
+import type { BrowserContext, Page } from 'playwright-core'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { type DemoHouse, openDemoHouse } from './demoHouse'
+import { violations } from './judge'
+
+let house: DemoHouse
+let studio: Page
+beforeAll(async () => {
+  house = await openDemoHouse()
+  studio = await house.openWindow()
+  await call('PUT', 'comments', { takesComments: true })
+})
+afterAll(() => house?.stop())
+
+/** What is done to the show behind the pages. */
+const call = <Answer>(method: string, path: string, body?: object): Promise<Answer> =>
+  studio.evaluate(
+    async ([how, where, what]) => {
+      const ask = async (way: string, address: string, said?: string) =>
+        (
+          await fetch(address, { method: way, body: said, headers: said ? { 'content-type': 'application/json' } : {} })
+        ).json()
+      const { id } = await ask('GET', '/api/v1/shows/at/bellows-and-reeds')
+      return ask(how!, `/api/v1/shows/${id}/${where}`, what)
+    },
+    [method, path, body && JSON.stringify(body)] as const,
+  )
+
+/** A visitor’s own browser. */
+async function visit(more: { javaScriptEnabled?: boolean } = {}): Promise<{ context: BrowserContext; page: Page }> {
+  const context = await studio
+    .context()
+    .browser()!
+    .newContext({ viewport: { width: 1280, height: 800 }, ...more })
+  await context.grantPermissions(['clipboard-read', 'clipboard-write'], { origin: house.address })
+  return { context, page: await context.newPage() }
+}
+const heardAt = (page: Page): Promise<number> =>
+  page
+    .locator('audio')
+    .first()
+    .evaluate(audio => (audio as HTMLAudioElement).currentTime)
+
+it('without script: from the show to hearing an episode, and to the feed’s address in the clipboard', async () => {
+  const { context, page } = await visit({ javaScriptEnabled: false })
+  await page.goto(`${house.address}/bellows-and-reeds`)
+  await page.getByRole('link', { name: 'The harmonium that coughed' }).click()
+  expect(await page.locator('h1').innerText()).toBe('The harmonium that coughed')
+  await page.locator('summary', { hasText: 'Transcript' }).click()
+  await page.getByText('with a note pinned to it that said: plays, but coughs.').waitFor()
+  // The browser's own controls take the keys of the browser.
+  await page.locator('audio[controls]').focus()
+  await page.keyboard.press('Space')
+  await expect.poll(() => heardAt(page), { timeout: 15_000 }).toBeGreaterThan(1)
+  await page.getByRole('link', { name: 'How to listen', exact: true }).click()
+  const address = await page.locator('.feed-address').first().innerText()
+  expect(address).toBe(`${house.address}/bellows-and-reeds/feed.xml`)
+  await page
+    .locator('.feed-address')
+    .first()
+    .evaluate(link => getSelection()!.selectAllChildren(link))
+  await page.keyboard.press('ControlOrMeta+c')
+  await page.getByRole('searchbox').click()
+  await page.keyboard.press('ControlOrMeta+v')
+  expect(await page.getByRole('searchbox').inputValue()).toBe(address)
+  expect((await page.request.get(address)).headers()['content-type']).toContain('xml')
+  await context.close()
+})
+
+it('a sentence that was said is found, heard, passed on by its moment, and heard again by whoever gets the link', async () => {
+  const { context, page } = await visit()
+  await page.goto(`${house.address}/bellows-and-reeds`)
+  await page.getByRole('searchbox').fill('mended it with a postage stamp')
+  await page.keyboard.press('Enter')
+  await page.locator('mark', { hasText: 'postage' }).first().waitFor()
+  const hit = page
+    .locator('li', { has: page.locator('mark', { hasText: 'postage' }) })
+    .locator('a[data-plays]')
+    .first()
+  const from = Number(/#t=([\d.]+)/.exec((await hit.getAttribute('href'))!)![1])
+  expect(from).toBeGreaterThan(10)
+  await hit.click()
+  await expect.poll(() => heardAt(page), { timeout: 15_000 }).toBeGreaterThan(from)
+  await page.getByRole('button', { name: 'Pause' }).click()
+  await page.getByRole('button', { name: /^Copy the link to/ }).click()
+  await page.getByRole('button', { name: 'Copied' }).waitFor()
+  const link = await page.evaluate(() => navigator.clipboard.readText())
+  expect(link).toMatch(/\/bellows-and-reeds\/the-harmonium-that-coughed#t=\d+$/)
+  await context.close()
+
+  const fresh = await visit()
+  await fresh.page.goto(link)
+  const moment = Number(/#t=(\d+)/.exec(link)![1])
+  await fresh.page.getByText(new RegExp(`^0:${moment} of`)).waitFor()
+  await fresh.page.getByRole('button', { name: 'Play', exact: true }).click()
+  await expect.poll(() => heardAt(fresh.page), { timeout: 15_000 }).toBeGreaterThan(moment)
+  await fresh.page.locator('summary', { hasText: 'Transcript' }).click()
+  await expect.poll(() => fresh.page.locator('.said [aria-current]').innerText()).toMatch(/stamp|mended|thumbnail/)
+  await fresh.context.close()
+})
+
+it('the player keeps its speed and its place for the next visit, moves by keys, and goes on in a window of its own', async () => {
+  const { context, page } = await visit()
+  const address = `${house.address}/bellows-and-reeds/a-drawer-full-of-reeds`
+  await page.goto(address)
+  await page.getByLabel('Speed').selectOption('1.5')
+  await page.getByRole('button', { name: 'Play', exact: true }).focus()
+  for (let press = 0; press < 3; press++) await page.keyboard.press('ArrowRight')
+  await page.keyboard.press('Space')
+  await expect.poll(() => heardAt(page), { timeout: 15_000 }).toBeGreaterThan(45.5)
+  await page.keyboard.press('Space')
+  await page.getByRole('button', { name: 'Play', exact: true }).waitFor()
+  await page.reload()
+  expect(await page.getByLabel('Speed').inputValue()).toBe('1.5')
+  expect(await page.locator('.times').innerText()).toMatch(/^0:4[5-9] of/)
+  await page.locator('[data-chapters] a').nth(1).click()
+  const chapter = page.locator('[data-chapters] li').nth(1)
+  await expect.poll(() => chapter.getAttribute('aria-current')).toBe('true')
+  const [small] = await Promise.all([
+    page.waitForEvent('popup'),
+    page.getByRole('button', { name: 'Small window' }).click(),
+  ])
+  await expect.poll(() => heardAt(small), { timeout: 15_000 }).toBeGreaterThan(20)
+  expect(await page.locator('audio').evaluate(audio => (audio as HTMLAudioElement).paused)).toBe(true)
+  expect(await small.evaluate(() => navigator.mediaSession.metadata?.title)).toBe('A drawer full of reeds')
+  await context.close()
+})
+
+it('a listener writes, the maker reads it, answers, and both are shown', async () => {
+  const { context, page } = await visit()
+  await page.goto(`${house.address}/bellows-and-reeds/a-drawer-full-of-reeds`)
+  await page.getByLabel('Your name').fill('Ilse from the ferry')
+  await page.getByLabel('What you want to say').fill('Which drawer was Sunday?')
+  await page.getByRole('button', { name: 'Send it' }).click()
+  await page.getByRole('heading', { name: 'Thank you' }).waitFor()
+  await page.getByRole('link', { name: 'A drawer full of reeds' }).click()
+  expect(await page.getByText('Which drawer was Sunday?').count()).toBe(0)
+
+  await studio.goto(`${house.address}/studio/bellows-and-reeds/site/comments`)
+  await studio.getByText('1 to read').waitFor()
+  await studio.getByRole('button', { name: 'Answer', exact: true }).click()
+  await studio.getByLabel('Your answer').fill('The one that is opened last.')
+  await studio.getByRole('button', { name: 'Answer, and show both' }).click()
+  await studio.getByText('1 to read').waitFor({ state: 'detached' })
+  await page.reload()
+  await page.getByText('Which drawer was Sunday?').waitFor()
+  await page.getByText('The one that is opened last.').waitFor()
+  await context.close()
+})
+
+it('a look is tried beside the pages, taken over, and put back', async () => {
+  const { context, page } = await visit()
+  await studio.goto(`${house.address}/studio/bellows-and-reeds/site`)
+  const seen = studio.frameLocator('iframe[title="The show’s pages"]')
+  await seen.getByRole('heading', { name: 'Bellows & Reeds' }).waitFor()
+  await studio.getByText('Quay', { exact: true }).click()
+  await seen.locator('html.layout-quay').waitFor()
+  await page.goto(`${house.address}/bellows-and-reeds`)
+  expect(await page.locator('html').getAttribute('class')).toContain('layout-shore')
+  await seen.getByRole('link', { name: 'How to listen', exact: true }).click()
+  await seen.getByRole('heading', { name: 'How to listen' }).waitFor()
+  await studio.getByRole('button', { name: 'Take this look over' }).click()
+  await studio.getByText('Visitors see it as it is here.').waitFor()
+  await page.reload()
+  expect(await page.locator('html').getAttribute('class')).toContain('layout-quay')
+  await studio.getByRole('button', { name: 'Put the former look back' }).click()
+  await expect
+    .poll(async () => {
+      await page.reload()
+      return page.locator('html').getAttribute('class')
+    })
+    .toContain('layout-shore')
+  await context.close()
+})
+
+describe('with axe nothing is found, by day and by night, on a phone and a desktop', () => {
+  const paths = [
+    '',
+    '/episodes',
+    '/people',
+    '/listen',
+    '/search?q=reeds',
+    '/a-drawer-full-of-reeds',
+    '/a-drawer-full-of-reeds/comments',
+    '/embed',
+    '/a-drawer-full-of-reeds/embed',
+    '/nothing-here',
+  ]
+  it.each(['shore', 'letter', 'quay', 'horizon'])('in the layout %s', async layout => {
+    const { version, tried } = await call<{ version: number; tried: object }>('GET', 'look')
+    await call('PUT', 'look', { version, look: { ...tried, layout } })
+    await call('POST', 'look/take-over', { version: version + 1 })
+    const { context, page } = await visit()
+    await page.emulateMedia({ reducedMotion: 'reduce' })
+    const found: string[] = []
+    // Each kind of page once; then, in the other layouts, those that differ in them.
+    for (const path of layout === 'shore' ? paths : ['', '/a-drawer-full-of-reeds']) {
+      await page.goto(`${house.address}/bellows-and-reeds${path}`)
+      found.push(...(await violations(page)).map(each => `${path} ${each}`))
+    }
+    expect(found).toEqual([])
+    await context.close()
+  })
+})
