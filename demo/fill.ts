@@ -8,6 +8,9 @@ import { type Rhythm, weekdays } from '@core/release/rhythm'
 import { accountService } from '@server/accounts/service'
 import { MovableClock } from '@server/clock'
 import { readConfiguration } from '@server/configuration'
+import { commentService } from '@server/comments/service'
+import { commentTaking } from '@server/comments/taking'
+import { releasedEpisodes } from '@server/episodes/released'
 import { episodeService } from '@server/episodes/service'
 import { currentFeed, mainFeed } from '@server/feeds/service'
 import { finishingService } from '@server/finishing/service'
@@ -17,6 +20,7 @@ import { openPlatform } from '@server/openPlatform'
 import type { Platform } from '@server/platform'
 import { releaseService } from '@server/releases/service'
 import { houseScope, type Scope } from '@server/access/scope'
+import { ownPageService } from '@server/ownPages/service'
 import { pictureService } from '@server/pictures/service'
 import { Show } from '@server/shows/models'
 import { showService } from '@server/shows/service'
@@ -66,6 +70,27 @@ async function fillShow(
     await fillEpisode(platform, clock, today, folder, { showId, accountId }, show.facts, episode, releaseAt(episode))
     // Somebody fetches the feed between the releases.
     await currentFeed(platform, await Show.findByPk(showId, { rejectOnEmpty: true }), mainFeed)
+  }
+  await fillSite(platform, houseScope({ id: showId, showId }), show)
+}
+
+/** Pages of the maker's own, and what listeners wrote to the first episode. */
+async function fillSite(platform: Platform, scope: Scope, { pages, comments }: DemoShow): Promise<void> {
+  const ownPages = ownPageService(platform)
+  for (const { title, content } of pages) {
+    const made = (await ownPages.create(scope, { title })).pages.at(-1)!
+    await ownPages.change({ ...scope, id: made.id }, { version: made.version, title, content })
+  }
+  if (comments.length === 0) return
+  const service = commentService(platform)
+  await service.open(scope, true)
+  const show = await Show.findByPk(scope.showId, { rejectOnEmpty: true })
+  const [first] = await releasedEpisodes(scope.showId, 'everybody')
+  for (const [at, { name, words, answer }] of comments.entries()) {
+    await commentTaking(platform).take(show, first!, { name, words, trap: '' }, `192.0.2.${at}`)
+    const [written] = (await service.list(scope, { state: 'waiting' })).comments
+    if (answer !== null)
+      await service.change({ ...scope, id: written!.id }, { version: written!.version, state: 'shown', answer })
   }
 }
 

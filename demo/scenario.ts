@@ -35,6 +35,10 @@ export interface DemoShow {
   /** What else its feed says. */
   feedFacts: Partial<FeedFacts>
   strands: readonly Omit<NewStrand, 'artworkId'>[]
+  /** Pages of the maker's own. */
+  pages: readonly { title: string; content: string }[]
+  /** What listeners wrote to the newest episode; one without an answer waits to be read. */
+  comments: readonly { name: string; words: string; answer: string | null }[]
   episodes: readonly DemoEpisode[]
 }
 
@@ -78,6 +82,22 @@ export const demoShows: readonly DemoShow[] = [
         value: 'reeds',
         isPrivate: false,
       },
+    ],
+    pages: [
+      {
+        title: 'About the workshop',
+        content:
+          '<p>We mend what breathes: accordions, harmoniums, reed organs. The workshop stands on the lake, and the window is mostly open.</p><h3>To bring something</h3><p>Write first to <a href="mailto:workshop@bellowsandreeds.example">workshop@bellowsandreeds.example</a>. Instruments that come in the rain wait until they are dry.</p><ul><li>Mondays are for reeds.</li><li>Thursdays are for leather.</li></ul>',
+      },
+    ],
+    comments: [
+      {
+        name: 'Ilse from the ferry',
+        words:
+          'My aunt’s had the same fold worn, and she only ever played one march.\n\nIs card better than cloth for the new ones?',
+        answer: 'Card for the folds, cloth for the corners, and a year of patience for both.',
+      },
+      { name: 'A reader of labels', words: 'What was the name inside the lid?', answer: null },
     ],
     episodes: [
       {
@@ -251,6 +271,8 @@ export const demoShows: readonly DemoShow[] = [
     listenerZones: [],
     feedFacts: {},
     strands: [],
+    pages: [],
+    comments: [],
     episodes: [
       {
         number: 4,
