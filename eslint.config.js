@@ -54,6 +54,7 @@ const floors = [
   'measuring',
   'uploads',
   'remote',
+  'hosts',
   'checking',
   'together',
   'mail',

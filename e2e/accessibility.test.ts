@@ -142,6 +142,7 @@ describe('by day and by night', () => {
     ['/share', 'A player in another page'],
     ['/pages', 'Title of a new page'],
     ['/comments', 'Listeners may write to episodes'],
+    ['/host', 'A host name of its own'],
   ])('the site %s', async (path, words) => {
     await page.goto(`${house.address}/studio/bellows-and-reeds/site${path}`)
     await page.getByText(words).first().waitFor()

@@ -32,6 +32,8 @@ import { mediaSender } from './delivery/send'
 import { listenerRoutes } from './listeners/routes'
 import { ownAddressRoutes } from './listeners/ownAddresses'
 import { lookRoutes } from './looks/routes'
+import { hostRoutes } from './hosts/routes'
+import { hostTable } from './shows/hostTable'
 import { mailRoutes } from './mail/routes'
 import { missingAddress } from './missingAddress'
 import { readJson } from './json'
@@ -63,7 +65,9 @@ import { uploadRoutes } from './uploads/routes'
 /** Puts the capabilities together; `onRoute` is told of each route. */
 export async function createApp(platform: Platform, onRoute?: (route: RouteOptions) => void): Promise<FastifyInstance> {
   const { configuration, log } = platform
-  const short = shortWay()
+  const hosts = hostTable(platform)
+  await hosts.load()
+  const short = shortWay(hosts)
   const sender = mediaSender(platform)
   const soundbites = soundbiteService(platform)
   const app = Fastify({
@@ -71,6 +75,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
     ...(log.isLevelEnabled('info')
       ? { loggerInstance: log as FastifyBaseLogger }
       : { serverFactory: short.serverFactory }),
+    rewriteUrl: request => hosts.addressOf(request),
     // The nearest proxies only: what stands farther back in X-Forwarded-For was written by whoever sent the request.
     trustProxy: configuration.trustProxy > 0 && ((_address: string, hop: number) => hop < configuration.trustProxy),
     forceCloseConnections: true,
@@ -154,6 +159,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
         await answers.register(ownPageRoutes(platform))
         await answers.register(commentRoutes(platform))
         await answers.register(sharingRoutes(platform))
+        await answers.register(hostRoutes(platform))
       })
     },
     { prefix: '/api/v1' },

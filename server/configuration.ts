@@ -11,6 +11,19 @@ const schema = z.object({
   SERVER_DIR: z.string().default('dist/server'),
   MAX_UPLOAD_BYTES: z.coerce.number().int().positive().default(2_000_000_000),
   FETCH_ALLOW: z.string().default(''),
+  DNS_SERVERS: z
+    .string()
+    .default('')
+    .transform(words =>
+      words
+        .split(',')
+        .map(each => each.trim())
+        .filter(Boolean),
+    )
+    .refine(
+      servers => servers.every(each => /^[\d.]+(:\d{1,5})?$|^\[[\da-f:]+\](:\d{1,5})?$/i.test(each)),
+      'Addresses apart by commas, such as 192.0.2.53 or 192.0.2.53:53.',
+    ),
   CACHE_BYTES: z.coerce.number().int().min(0).default(64_000_000),
   MEDIA_ACCEL: z
     .string()
@@ -46,6 +59,8 @@ export interface Configuration {
   maxUploadBytes: number
   /** Hosts with ports (`127.0.0.1:4312`) that are fetched from although they are not public; for stand-ins. */
   fetchAllow: readonly string[]
+  /** Name servers that are asked about host names; those of the machine where there is none. */
+  dnsServers: readonly string[]
   listenerUrl: string | null
   /** Of the service that drafts transcripts, without a trailing slash; null where there is none. */
   copyistUrl: string | null
@@ -96,6 +111,7 @@ export function readConfiguration(environment: NodeJS.ProcessEnv): Configuration
     fetchAllow: data.FETCH_ALLOW.split(',')
       .map(each => each.trim())
       .filter(Boolean),
+    dnsServers: data.DNS_SERVERS,
     listenerUrl: data.LISTENER_URL ?? null,
     copyistUrl: data.COPYIST_URL ? withoutSlashesBehind(data.COPYIST_URL) : null,
     hubUrl: data.HUB_URL ?? null,

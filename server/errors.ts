@@ -22,6 +22,11 @@ const catalogue = {
     title: 'Nothing here is as the request wants it',
     todo: 'Ask with a wider Accept-Encoding.',
   },
+  'not-proved': {
+    status: 409,
+    title: 'The host name is not proved yet',
+    todo: 'Put the word there, wait until it can be seen from outside, and look again.',
+  },
   'no-such-format': {
     status: 501,
     title: 'This is not written in that format',

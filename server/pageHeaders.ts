@@ -10,7 +10,8 @@ export function pageHeaders({ publicUrl }: Pick<Configuration, 'publicUrl'>) {
         defaultSrc: ["'self'"],
         // The interface library writes its theme into style elements.
         styleSrc: ["'self'", "'unsafe-inline'"],
-        imgSrc: ["'self'", 'data:', 'blob:'],
+        // Pages at a show's own host have their pictures from the house.
+        imgSrc: ["'self'", new URL(publicUrl).origin, 'data:', 'blob:'],
         // Episodes may have their audio elsewhere.
         mediaSrc: ["'self'", 'blob:', 'https:', 'http:'],
         frameAncestors: ["'none'"],

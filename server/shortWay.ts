@@ -1,6 +1,7 @@
 import { createServer, type IncomingMessage, type RequestListener, type Server, type ServerResponse } from 'node:http'
 import proxyAddr from '@fastify/proxy-addr'
 import type { FastifyServerOptions } from 'fastify'
+import type { HostTable } from './shows/hostTable'
 
 /** Answers a request where it can do so at once; tells whether it has. */
 export type Answering = (request: IncomingMessage, response: ServerResponse) => boolean
@@ -10,7 +11,7 @@ export type Answering = (request: IncomingMessage, response: ServerResponse) => 
  * objects for each request take longer than the answer itself. Whatever is not answered here goes the usual way, on which
  * the same answer is given by a route.
  */
-export function shortWay() {
+export function shortWay(hosts: Pick<HostTable, 'addressOf'>) {
   const ways: Answering[] = []
   return {
     add(way: Answering): void {
@@ -18,6 +19,7 @@ export function shortWay() {
     },
     serverFactory(usual: RequestListener, options: FastifyServerOptions): Server {
       const server = createServer((request, response) => {
+        request.url = hosts.addressOf(request)
         for (const way of ways) if (way(request, response)) return
         usual(request, response)
       })

@@ -119,7 +119,7 @@ export const fields = {
     unset: null,
     since: 1,
     name: 'season',
-    appears: { feed: ['itunes:season'], page: null, tag: null },
+    appears: { feed: ['itunes:season'], page: 'beside the date', tag: null },
   }),
   kind: whole({
     schema: z.enum(['full', 'trailer', 'bonus']),
@@ -185,7 +185,7 @@ export const fields = {
       unset: [],
       since: 2,
       name: 'links at hand',
-      appears: { feed: [], page: null, tag: null },
+      appears: { feed: [], page: 'below the notes', tag: null },
       shown: links => links.map(each => each.words || each.address).join(', '),
     },
     ({ address: key }: Link) => key,

@@ -13,6 +13,7 @@ import { readersOf } from '../feeds/readers'
 import { feedText, feedTextWith } from '../feeds/service'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
+import { addressesOf } from '../shows/service'
 import { feedAsker } from './ask'
 import { lookAtFeed } from './ownFeed'
 import { run } from './run'
@@ -75,7 +76,7 @@ export function checkingService(platform: Pick<Platform, 'configuration' | 'cloc
       const { name, feed, items, findings } = await lookAtFeed(platform, show)
       const states = await statesOf(show.id, name)
       return {
-        feedAddress: `${configuration.publicUrl}/${show.slug}/feed.xml`,
+        feedAddress: addressesOf(configuration.publicUrl, show).feedAddress,
         items,
         bytes: feed.bodies.identity.length,
         changedAt: new Date(Math.min(+feed.lastModified, +clock.now())).toISOString(),

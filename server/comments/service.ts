@@ -10,7 +10,7 @@ import { AppError } from '../errors'
 import type { Platform } from '../platform'
 import { touchPages } from '../shows/feedRevision'
 import { Show } from '../shows/models'
-import { addressesOf } from '../shows/service'
+import { addressed, addressesOf } from '../shows/service'
 import { Comment, CommentBan } from './models'
 
 const onPage = 50
@@ -21,11 +21,11 @@ export function commentService(platform: Pick<Platform, 'database' | 'clock' | '
 
   async function viewsOf(showId: string, rows: readonly Comment[]): Promise<CommentView[]> {
     const [show, bans] = await Promise.all([
-      Show.findByPk(showId, { attributes: ['slug'], rejectOnEmpty: true }),
+      Show.findByPk(showId, { attributes: [...addressed], rejectOnEmpty: true }),
       CommentBan.findAll({ where: { showId, asker: rows.map(({ asker }) => asker) }, attributes: ['asker'] }),
     ])
     const banned = new Set(bans.map(({ asker }) => asker))
-    const { pageAddress } = addressesOf(configuration.publicUrl, show.slug)
+    const { pageAddress } = addressesOf(configuration.publicUrl, show)
     return rows.map(({ id, version, name, words, answer, state, cameAt, asker, episode }) => ({
       id,
       version: Number(version),

@@ -30,6 +30,7 @@ import { looks } from './migrations/0027-looks'
 import { ownPages } from './migrations/0028-own-pages'
 import { comments } from './migrations/0029-comments'
 import { sharing } from './migrations/0030-sharing'
+import { hostNames } from './migrations/0031-host-names'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -62,6 +63,7 @@ const migrations = [
   { name: '0028-own-pages', statements: ownPages },
   { name: '0029-comments', statements: comments },
   { name: '0030-sharing', statements: sharing },
+  { name: '0031-host-names', statements: hostNames },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

@@ -83,7 +83,7 @@ export function directoryService(platform: Platform) {
     )
     return {
       problem,
-      feedAddress: addressesOf(publicUrl, show.slug).feedAddress,
+      feedAddress: addressesOf(publicUrl, show).feedAddress,
       released,
       directories: await Promise.all(
         all.map(async directory => {
@@ -159,7 +159,7 @@ export function directoryService(platform: Platform) {
           )
         return listing
       })
-      const { feedAddress } = addressesOf(publicUrl, show.slug)
+      const { feedAddress } = addressesOf(publicUrl, show)
       try {
         const state = await asked(() => directories!.begin(id, row.submissionId!, feedAddress))
         await transact(database, transaction => noteState(platform, row, state, transaction))

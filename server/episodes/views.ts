@@ -6,6 +6,7 @@ import { type TranscriptFormat, transcriptTypes } from '@core/transcript/formats
 import type { Upload } from '../files/upload'
 import { deliveredName } from '../media/names'
 import { studioPictureAddress } from '../pictures/names'
+import { addressesOf } from '../shows/service'
 import type { Episode } from './models'
 import { hindrancesNow } from './readiness'
 import { deliveredRole, fileIn } from './roles'
@@ -50,7 +51,7 @@ export function episodeOf(
     retireZone: episode.retireZone,
     keepsPage: Boolean(episode.keepsPage),
     artworkAddress: episode.artworkId && studioPictureAddress({ id: episode.artworkId }),
-    pageAddress: episode.slug && `${publicUrl}/${show!.slug}/${episode.slug}`,
+    pageAddress: episode.slug && `${addressesOf(publicUrl, show!).pageAddress}/${episode.slug}`,
     enclosureAddress:
       episode.standing === 'released' && released ? enclosureAddress(publicUrl, episode.id, released) : null,
     upload: upload && uploadOf(upload),

@@ -3,7 +3,7 @@ import { strandAddress } from '@core/feed/strands'
 import type { JobDefinition, Payloads } from '../jobs/kinds'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
-import { addressesOf } from '../shows/service'
+import { addressed, addressesOf } from '../shows/service'
 import { Strand } from '../shows/strands'
 
 const patienceMs = 10_000
@@ -21,9 +21,9 @@ export function announceFeed({
     limitMs: 60_000,
     async run({ showId }, { signal }) {
       const { hubUrl, publicUrl } = configuration
-      const show = await Show.findByPk(showId, { attributes: ['slug', 'feedFacts'] })
+      const show = await Show.findByPk(showId, { attributes: [...addressed, 'feedFacts'] })
       if (!hubUrl || !show || withAllFacts(show.feedFacts).isPrivate) return
-      const { feedAddress, jsonAddress } = addressesOf(publicUrl, show.slug)
+      const { feedAddress, jsonAddress } = addressesOf(publicUrl, show)
       const strands = await Strand.findAll({ where: { showId, isPrivate: false }, attributes: ['slug'], raw: true })
       const form = new URLSearchParams([['hub.mode', 'publish']])
       for (const topic of [feedAddress, jsonAddress, ...strands.map(({ slug }) => strandAddress(feedAddress, slug))])

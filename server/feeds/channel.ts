@@ -28,9 +28,9 @@ export async function channelOf(
       picture,
     ]),
   )
-  const isAtNewAddress = await hasMovedHere(show.id)
+  const isAtNewAddress = show.hostName !== null || (await hasMovedHere(show.id))
   const artwork = pictures.get(show.artworkId)!
-  const { pageAddress, feedAddress, jsonAddress } = addressesOf(base, show.slug)
+  const { pageAddress, feedAddress, jsonAddress } = addressesOf(base, show)
   const addressOf = (id: string | null | undefined): string | null => {
     const picture = pictures.get(id ?? '')
     return picture ? publicPictureAddress(publicUrl, picture) : null

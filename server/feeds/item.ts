@@ -10,13 +10,16 @@ import { addressesOf, tellerOf } from '../shows/service'
 
 /** What of a show is told in its items; another show tells the same of them where this is the same. */
 export interface Telling extends Pick<FeedFacts, 'seasonNames'> {
-  show: Pick<Show, 'slug' | 'name' | 'titlePattern' | 'explicit'>
+  show: Pick<Show, 'slug' | 'hostName' | 'name' | 'titlePattern' | 'explicit'>
   /** The beginning of all addresses. */
   base: string
 }
 
-export const tellingOf = ({ slug, name, titlePattern, explicit, feedFacts }: Show, base: string): Telling => ({
-  show: { slug, name, titlePattern, explicit },
+export const tellingOf = (
+  { slug, hostName, name, titlePattern, explicit, feedFacts }: Show,
+  base: string,
+): Telling => ({
+  show: { slug, hostName, name, titlePattern, explicit },
   base,
   seasonNames: withAllFacts(feedFacts).seasonNames,
 })
@@ -26,7 +29,7 @@ export function feedItemOf(
   { id, guid, slug, text, chapters, soundbites, transcripts, file, at, pictureAddress }: Outgoing,
   { show, base, seasonNames }: Telling,
 ): FeedItem {
-  const { pageAddress } = addressesOf(base, show.slug)
+  const { pageAddress } = addressesOf(base, show)
   const { number, season, kind, hook, tags, people, extras } = text
   const { title, notesHtml } = toldOf(text, tellerOf(show, base), chapters)
   return {

@@ -1,10 +1,12 @@
 import type { IncomingMessage, ServerResponse } from 'node:http'
 import type { FastifyPluginAsync } from 'fastify'
 import { AppError } from '../errors'
+import { askedHostOf } from '../shows/hostTable'
 import { preflight } from '../media/publicAccess'
 import { notAcceptable, sendingOf } from '../media/written'
 import type { Platform } from '../platform'
 import { askerOf, type ShortWay } from '../shortWay'
+import { addressesOf } from '../shows/service'
 import type { Told } from '../shows/writtenAnswers'
 import { feedReaders } from './readers'
 import { feedService } from './service'
@@ -31,7 +33,8 @@ export const feedRoutes =
         const told = feeds.atHand(show, name) ?? (await feeds.current(show, name))
         if (!told) throw new AppError('not-found', 'There is no feed at this address.')
         // One feed has one address; other spellings of it lead there.
-        if (told.slug !== show) return reply.redirect(`${publicUrl}/${told.slug}/${name}`, 301)
+        if (told.slug !== show || told.hostName !== askedHostOf(request.raw))
+          return reply.redirect(`${addressesOf(publicUrl, told).pageAddress}/${name}`, 301)
         if (told.movedTo) return reply.redirect(told.movedTo, 301)
         if (!send(request.raw, reply.raw, told)) throw notAcceptable()
         return reply.hijack()
@@ -43,7 +46,7 @@ export const feedRoutes =
         /^\/([^/?]+)\/((?:(?:parts|strands)\/[a-z0-9-]+\/)?feed\.(?:xml|json))$/.exec(request.url!) ?? []
       if (!show || (request.method !== 'GET' && request.method !== 'HEAD')) return false
       const feed = feeds.atHand(show, name)
-      return feed !== null && !feed.movedTo && send(request, response, feed)
+      return feed !== null && !feed.movedTo && feed.hostName === askedHostOf(request) && send(request, response, feed)
     })
 
     /** Sends a feed; false where the request takes none of its encodings. */

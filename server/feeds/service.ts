@@ -110,7 +110,7 @@ export async function listenersFeed(
   const outlet = { audience: { strandId: strand?.id ?? null }, base: listenerBase(publicUrl, anyListener) }
   return keptFeed(platform, show, name, async () => {
     const whole = await wholeModel(show, { publicUrl, hubUrl: null }, outlet)
-    const known = addressesOf(publicUrl, show.slug).feedAddress
+    const known = addressesOf(publicUrl, show).feedAddress
     const { channel, items } = strand ? await strandModel(whole, strand, publicUrl, known) : whole
     // A strand for listeners is found where a whole show is: at the secret alone.
     const { feedAddress, movedTo } = whole.channel

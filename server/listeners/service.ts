@@ -34,7 +34,7 @@ export function listenerService({ configuration, clock }: Pick<Platform, 'config
         id: listener.id,
         name: listener.name,
         strandId: listener.strandId,
-        address: addressesOf(listenerBase(publicUrl, listener.secret), show.slug).feedAddress,
+        address: addressesOf(listenerBase(publicUrl, listener.secret), show).feedAddress,
         since: listener.createdAt.toISOString(),
         renewedAt: listener.renewedAt && listener.renewedAt.toISOString(),
         withdrawnAt: listener.withdrawnAt && listener.withdrawnAt.toISOString(),

@@ -11,6 +11,7 @@ import { withFiles } from '../episodes/roles'
 import type { JobDefinition, Payloads } from '../jobs/kinds'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
+import { type Addressed, addressed, addressesOf } from '../shows/service'
 import { Mail, Notice } from './models'
 
 /** The job: writes a mail to everybody who wants to know of what has become of a show's episodes, one for all of a kind. */
@@ -28,7 +29,7 @@ export function tellPeople(platform: Platform): JobDefinition<Payloads['tell-peo
         await Notice.update({ toldAt: now }, { where: { id: notices.map(({ id }) => id) }, transaction })
         if (!configuration.smtpUrl) return
         const [show, people] = await Promise.all([
-          Show.findByPk(showId, { attributes: ['name', 'slug', 'zone'], rejectOnEmpty: true, transaction }),
+          Show.findByPk(showId, { attributes: ['name', ...addressed, 'zone'], rejectOnEmpty: true, transaction }),
           peopleOf(showId),
         ])
         const episodes = await Episode.findAll({
@@ -41,7 +42,7 @@ export function tellPeople(platform: Platform): JobDefinition<Payloads['tell-peo
           const told = notices
             .filter(each => each.kind === kind)
             .toSorted((one, other) => +one.moment - +other.moment)
-            .map(({ episodeId, moment }) => toldOf(known.get(episodeId)!, show.slug, moment, kind))
+            .map(({ episodeId, moment }) => toldOf(known.get(episodeId)!, show, moment, kind))
           await writeTo(platform, people, kind, mailOf(kind, show, told), transaction)
         }
       })
@@ -49,17 +50,18 @@ export function tellPeople(platform: Platform): JobDefinition<Payloads['tell-peo
     gaveUp: null,
   }
 
-  function toldOf(episode: Episode, slug: string, moment: Date, kind: NoticeKind) {
+  function toldOf(episode: Episode, show: Addressed, moment: Date, kind: NoticeKind) {
     const isOut = episode.standing === 'released'
     const { publicUrl } = configuration
-    const place =
+    const studio = `${publicUrl}/studio/${show.slug}`
+    const address =
       kind === 'commented'
-        ? `studio/${slug}/site/comments`
+        ? `${studio}/site/comments`
         : isOut
-          ? `${slug}/${episode.slug}`
-          : `studio/${slug}/episodes/${episode.id}`
+          ? `${addressesOf(publicUrl, show).pageAddress}/${episode.slug}`
+          : `${studio}/episodes/${episode.id}`
     const hindrances = isOut ? [] : hindrancesNow(episode)
-    return { title: episode.title, moment, hindrances, address: `${publicUrl}/${place}` }
+    return { title: episode.title, moment, hindrances, address }
   }
 }
 

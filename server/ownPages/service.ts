@@ -11,7 +11,7 @@ import type { Platform } from '../platform'
 import { lockShow, touchPages } from '../shows/feedRevision'
 import { Show } from '../shows/models'
 import { OwnPage } from '../shows/ownPages'
-import { addressesOf } from '../shows/service'
+import { addressed, addressesOf } from '../shows/service'
 
 const mostPages = 20
 
@@ -21,10 +21,10 @@ export function ownPageService(platform: Pick<Platform, 'database' | 'clock' | '
 
   async function list({ showId }: Pick<Scope, 'showId'>): Promise<OwnPageList> {
     const [show, pages] = await Promise.all([
-      Show.findByPk(showId, { attributes: ['slug'], rejectOnEmpty: true }),
+      Show.findByPk(showId, { attributes: [...addressed], rejectOnEmpty: true }),
       OwnPage.findAll({ where: { showId }, order: [['createdAt', 'ASC']] }),
     ])
-    const { pageAddress } = addressesOf(configuration.publicUrl, show.slug)
+    const { pageAddress } = addressesOf(configuration.publicUrl, show)
     return {
       pages: pages.map(({ id, version, title, content, slug }) => ({
         id,

@@ -74,7 +74,7 @@ export function wordIndex({ database, configuration: { publicUrl } }: Pick<Platf
     const now = Number(show.feedRevision)
     if (Number(revision) >= now) return
     const versions = await releasedVersions(showId, 'whoever')
-    const by = JSON.stringify([edition, show.titlePattern, show.name, show.slug])
+    const by = JSON.stringify([edition, show.titlePattern, show.name, show.slug, show.hostName])
     const states = new Map(versions.map(({ id, is }) => [id, digestOf(Buffer.from(`${is} ${by}`))]))
     const known = new Map(
       (

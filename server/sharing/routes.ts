@@ -27,7 +27,7 @@ export const sharingRoutes =
         const show = await Show.findByPk(scope.showId, { rejectOnEmpty: true })
         const { entries } = await catalogueOf(show, publicUrl, publicOutlet(publicUrl))
         const first = entries.filter(({ id }) => id === query.first)
-        const { feedAddress } = addressesOf(publicUrl, show.slug)
+        const { feedAddress } = addressesOf(publicUrl, show)
         return {
           episodes: [...first, ...entries.filter(({ id }) => id !== query.first)]
             .slice(0, newest)

@@ -52,6 +52,11 @@ export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<S
   declare feedChangedAt: Date
   /** How much of what was found in its feed must be mended. */
   declare feedFaults: CreationOptional<number>
+  /** The host name that is the show's own; null where it lives at the house's. */
+  declare hostName: CreationOptional<string | null>
+  /** One that somebody says is the show's, and the word that proves it. */
+  declare claimedHost: CreationOptional<string | null>
+  declare hostToken: CreationOptional<string | null>
   /** What it says of an episode elsewhere; null where that is what the house says. */
   declare shareTexts: CreationOptional<ShareTexts | null>
   /** How its pages look, how they did before, and how somebody is trying them; null where nobody has said. */
@@ -97,6 +102,9 @@ export function initShows(sequelize: Sequelize): void {
       feedRevision: DataTypes.BIGINT.UNSIGNED,
       feedChangedAt: DataTypes.DATE(3),
       feedFaults: DataTypes.SMALLINT.UNSIGNED,
+      hostName: DataTypes.STRING,
+      claimedHost: DataTypes.STRING,
+      hostToken: DataTypes.CHAR(43),
       shareTexts: DataTypes.JSON,
       takesComments: { type: DataTypes.BOOLEAN, defaultValue: false },
       commentSalt: DataTypes.CHAR(32),

@@ -52,11 +52,18 @@ export function showService(
       ),
     ])
     const { look: _look, formerLook: _former, triedLook: _tried, lookVersion: _lookVersion, ...rest } = show.get()
-    const { takesComments: _takes, commentSalt: _salt, ...told } = rest
+    const {
+      takesComments: _takes,
+      commentSalt: _salt,
+      hostName: _host,
+      claimedHost: _claim,
+      hostToken: _token,
+      ...told
+    } = rest
     const { createdAt: _createdAt, feedRevision: _revision, feedChangedAt: _changedAt, ...facts } = told
     return {
       ...facts,
-      ...addressesOf(publicUrl, show.slug),
+      ...addressesOf(publicUrl, show),
       artworkAddress: publicPictureAddress(publicUrl, picture),
       artworkIsProvisional: Boolean(show.artworkIsProvisional),
       releasedCount: Number(counted?.count ?? 0),
@@ -135,7 +142,7 @@ export function showService(
     /** Makes a show, which the account keeps; its feed answers from then on. Throws `address-taken` where another show has the address part. */
     async create(accountId: string, { artworkId: given, ...wanted }: NewShow): Promise<ShowView> {
       const now = clock.now()
-      const { feedAddress } = addressesOf(publicUrl, wanted.slug)
+      const { feedAddress } = addressesOf(publicUrl, { slug: wanted.slug, hostName: null })
       const artworkId = given ?? (await pictures.addProvisional(wanted.slug))
       try {
         const show = await transact(database, async transaction => {
@@ -198,7 +205,7 @@ export function showService(
         const current = await find(scope, transaction)
         needVersion(current, version, wanted)
         const facts = changedFacts(current, cleaned(wanted))
-        const { feedAddress } = addressesOf(publicUrl, current.slug)
+        const { feedAddress } = addressesOf(publicUrl, current)
         if (facts.feedFacts?.movedTo === feedAddress)
           throw badInput('feedFacts.movedTo', feedAddress, 'Another address than that of this feed.')
         if (Object.keys(facts).length === 0) return current
@@ -265,21 +272,35 @@ function changedFacts(show: Show, wanted: Omit<ShowChange, 'version'>): Partial<
 export const withFacts = (show: Show, wanted: Omit<ShowChange, 'version'>): Show =>
   Show.build({ ...show.get(), ...changedFacts(show, cleaned(wanted)) }, { isNewRecord: false })
 
-/** The addresses that follow from a show's address part. */
-export const addressesOf = (publicUrl: string, slug: string) => ({
-  pageAddress: `${publicUrl}/${slug}`,
-  feedAddress: `${publicUrl}/${slug}/feed.xml`,
-  jsonAddress: `${publicUrl}/${slug}/feed.json`,
-})
+/** What a show's addresses follow from. */
+export type Addressed = Pick<Show, 'slug' | 'hostName'>
+export const addressed = ['slug', 'hostName'] as const
+
+/**
+ * The addresses of a show: at its own host name where it has one, else at its part of the house's. What goes out to listeners with
+ * an address of their own stays at the house's.
+ */
+export function addressesOf(base: string, { slug, hostName }: Addressed) {
+  const pageAddress = hostName && !isSecret(base) ? atHost(base, hostName) : `${base}/${slug}`
+  return { pageAddress, feedAddress: `${pageAddress}/feed.xml`, jsonAddress: `${pageAddress}/feed.json` }
+}
+
+const isSecret = (base: string): boolean => new URL(base).pathname.includes('/_')
+
+/** The beginning of addresses at another host, which is reached as the house is. */
+function atHost(base: string, hostName: string): string {
+  const { protocol, port } = new URL(base)
+  return `${protocol}//${hostName}${port && `:${port}`}`
+}
 
 /** What of a show is told with each of its episodes. */
 export const tellerOf = (
-  { name, titlePattern, slug }: Pick<Show, 'name' | 'titlePattern' | 'slug'>,
+  { name, titlePattern, ...show }: Pick<Show, 'name' | 'titlePattern'> & Addressed,
   publicUrl: string,
 ): Teller => ({
   name,
   titlePattern,
-  address: addressesOf(publicUrl, slug).pageAddress,
+  address: addressesOf(publicUrl, show).pageAddress,
 })
 
 /** How a show's episodes are usually finished. */

@@ -11,6 +11,8 @@ export interface Told {
   showId: string
   /** The show's address part as it is written. */
   slug: string
+  /** The host name that is the show's own; null where it lives at the house's. */
+  hostName: string | null
   /** The path within the show as it is written; empty for the show itself. */
   path: string
   revision: number
@@ -74,7 +76,13 @@ export function writtenAnswers(
     const show = await Show.findOne({ where: { slug }, rejectOnEmpty: true })
     const what = await write(show, path, settledAt(show.feedChangedAt))
     if (!what) return null
-    const told = { showId: show.id, slug: show.slug, revision: Number(show.feedRevision), ...what }
+    const told = {
+      showId: show.id,
+      slug: show.slug,
+      hostName: show.hostName,
+      revision: Number(show.feedRevision),
+      ...what,
+    }
     // Other spellings only lead to this one.
     if (told.slug === slug && told.path === path) kept.set(keyOf(slug, path), told)
     return told

@@ -32,8 +32,8 @@ const toldEntries = new LRUCache<string, Entry>({ max: mostEntries })
 /** The released episodes of a show that go out to an audience, newest first. */
 async function entriesOf(show: Show, publicUrl: string, { audience, base }: Omit<Outlet, 'headers'>): Promise<Entry[]> {
   const versions = await releasedVersions(show.id, audience)
-  const { name, titlePattern, slug, zone, explicit } = show
-  const byWhom = JSON.stringify([base, name, titlePattern, slug, zone, explicit])
+  const { name, titlePattern, slug, hostName, zone, explicit } = show
+  const byWhom = JSON.stringify([base, name, titlePattern, slug, hostName, zone, explicit])
   const keyOf = ({ is }: { is: string }): string => `${is} ${byWhom}`
   const known = new Map(versions.map(each => [each.id, toldEntries.get(keyOf(each))]))
   const untold = versions.filter(({ id }) => !known.get(id))
@@ -79,7 +79,7 @@ export async function catalogueOf(show: Show, publicUrl: string, outlet: Omit<Ou
       .filter(strand => isInStrand(strand, entry, new Set(chosen.has(`${strand.id} ${entry.id}`) ? [entry.guid] : [])))
       .map(({ slug }) => slug),
   }))
-  const { feedAddress } = addressesOf(outlet.base, show.slug)
+  const { feedAddress } = addressesOf(outlet.base, show)
 
   return {
     entries,

@@ -9,6 +9,7 @@ import type { Platform } from '../platform'
 import { askerOf } from '../shortWay'
 import { currentSlug } from '../shows/addresses'
 import { Show } from '../shows/models'
+import { addressesOf } from '../shows/service'
 import { publicEpisode, publicShow } from './facts'
 
 /** A comment is not longer than this, whatever it is written in. */
@@ -59,7 +60,10 @@ export function commenting(platform: Platform) {
       )
       // RFC 9110 section 15.4.4: what is fetched from there can be fetched again without being sent again.
       if (taken.kind === 'taken')
-        return reply.code(303).header('location', `${publicUrl}/${found.row.slug}/${path}/comments`).send()
+        return reply
+          .code(303)
+          .header('location', `${addressesOf(publicUrl, found.row).pageAddress}/${path}/comments`)
+          .send()
       const problem =
         taken.kind === 'faulty'
           ? taken.fault.rule

@@ -3,7 +3,7 @@ import { artworkAt, artworkSidesPx } from '@core/show/artwork'
 import { element, told, xmlDocument } from '@core/xml/write'
 import { literal } from 'sequelize'
 import { Show } from '../shows/models'
-import { addressesOf } from '../shows/service'
+import { addressed, addressesOf } from '../shows/service'
 import type { Catalogue } from './catalogue'
 import type { Page } from './page'
 
@@ -59,7 +59,7 @@ export function manifest(show: PublicShow): Page {
 export async function sitemapIndex(publicUrl: string): Promise<string> {
   const shows = await Show.findAll({
     where: literal("COALESCE(JSON_VALUE(feed_facts, '$.isPrivate'), '0') <> '1'"),
-    attributes: ['slug', 'feedChangedAt'],
+    attributes: [...addressed, 'feedChangedAt'],
     order: [['slug', 'ASC']],
     limit: mostInSitemap,
     raw: true,
@@ -67,9 +67,9 @@ export async function sitemapIndex(publicUrl: string): Promise<string> {
   return xmlDocument(
     element(
       'sitemapindex',
-      shows.map(({ slug, feedChangedAt }) =>
+      shows.map(({ feedChangedAt, ...show }) =>
         element('sitemap', [
-          told('loc', `${addressesOf(publicUrl, slug).pageAddress}/sitemap.xml`),
+          told('loc', `${addressesOf(publicUrl, show).pageAddress}/sitemap.xml`),
           told('lastmod', feedChangedAt.toISOString()),
         ]),
       ),
@@ -77,6 +77,13 @@ export async function sitemapIndex(publicUrl: string): Promise<string> {
     ),
   )
 }
+
+/** The same of a show at a host name of its own. */
+export const robotsOf = ({ pageAddress }: PublicShow): Page => ({
+  path: 'robots.txt',
+  type: 'text/plain; charset=utf-8',
+  body: ['User-agent: *', 'Disallow:', `Sitemap: ${pageAddress}/sitemap.xml`, ''].join('\n'),
+})
 
 /** What search engines may look at (RFC 9309): all that is for everybody; nothing of the studio. */
 export const robots = (publicUrl: string): string =>

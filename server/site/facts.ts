@@ -51,18 +51,13 @@ export async function publicShow(
     people: row.hosts.map(person => ({ ...person, pictureAddress: pictureAddress(person.pictureId ?? null) })),
     pages: pages.map(({ title, slug }) => ({
       name: title,
-      address: `${addressesOf(base, row.slug).pageAddress}/${slug}`,
+      address: `${addressesOf(base, row).pageAddress}/${slug}`,
     })),
     oembedAddress: base === publicUrl ? `${publicUrl}/embed/oembed` : null,
-    sharePicture: sharePictureAt(addressesOf(base, row.slug).pageAddress, [
-      row.name,
-      row.author,
-      row.artworkId,
-      wanted,
-    ]),
+    sharePicture: sharePictureAt(addressesOf(base, row).pageAddress, [row.name, row.author, row.artworkId, wanted]),
     takesComments: Boolean(row.takesComments) && base === publicUrl,
     look: await publicLook(platform, wanted, picture),
-    ...addressesOf(base, row.slug),
+    ...addressesOf(base, row),
   }
 }
 
@@ -94,7 +89,7 @@ export function publicEpisode(
   base: string,
   said: PublicEpisode['said'] = [],
 ): PublicEpisode {
-  const { pageAddress } = addressesOf(base, row.slug)
+  const { pageAddress } = addressesOf(base, row)
   const { number, season, hook, tags, people, links, extras } = text
   const { title, notesHtml } = toldOf(text, tellerOf(row, base), chapters)
   return {

@@ -24,10 +24,7 @@ export async function oembed(platform: SitePlatform, { url, format = 'json', max
     throw new AppError('no-such-format', `The format ${JSON.stringify(format)} is not there; json and xml are.`)
   if (!url) throw badInput('url', url ?? '', 'The address of a show’s or an episode’s page.')
   const { publicUrl } = platform.configuration
-  const path = url.startsWith(`${publicUrl}/`) ? url.slice(publicUrl.length) : ''
-  const [, named, slug] = /^\/([a-z0-9-]+)(?:\/([a-z0-9-]+))?\/?(?:[?#]|$)/.exec(path) ?? []
-  const current = named && (await currentSlug(named))
-  const row = current ? await Show.findOne({ where: { slug: current } }) : null
+  const { row, slug } = await meant(url, publicUrl)
   if (!row || withAllFacts(row.feedFacts).isPrivate) throw nothingThere()
   const [show, { entries }] = await Promise.all([
     publicShow(platform, row, publicUrl),
@@ -59,6 +56,18 @@ export async function oembed(platform: SitePlatform, { url, format = 'json', max
   return format === 'json'
     ? { type: 'application/json; charset=utf-8', body: JSON.stringify(facts) }
     : { type: 'text/xml; charset=utf-8', body: xmlOf(facts) }
+}
+
+/** The show, and the part of an episode's address, that an address names. */
+async function meant(url: string, publicUrl: string): Promise<{ row: Show | null; slug: string | undefined }> {
+  if (url.startsWith(`${publicUrl}/`)) {
+    const [, named, slug] = /^\/([a-z0-9-]+)(?:\/([a-z0-9-]+))?\/?(?:[?#]|$)/.exec(url.slice(publicUrl.length)) ?? []
+    const current = named && (await currentSlug(named))
+    return { row: current ? await Show.findOne({ where: { slug: current } }) : null, slug }
+  }
+  const [, slug] = URL.canParse(url) ? (/^\/(?:([a-z0-9-]+)\/?)?$/.exec(new URL(url).pathname) ?? []) : []
+  const row = URL.canParse(url) ? await Show.findOne({ where: { hostName: new URL(url).hostname } }) : null
+  return { row, slug }
 }
 
 const xmlOf = (facts: Readonly<Record<string, string | number>>): string =>

@@ -21,7 +21,7 @@ import type { Show } from '../shows/models'
 import { OwnPage } from '../shows/ownPages'
 import { releasedWords } from '../transcripts/release'
 import { type Catalogue, catalogueOf } from './catalogue'
-import { manifest, sitemap } from './documents'
+import { manifest, robotsOf, sitemap } from './documents'
 import { publicEpisode, publicShow } from './facts'
 import type { Page, SitePlatform } from './page'
 
@@ -86,6 +86,8 @@ async function otherPage(what: What, name: string): Promise<Page | null> {
     }
     case 'sitemap.xml':
       return sitemap(...(await tellShow(what)), what.row)
+    case 'robots.txt':
+      return robotsOf((await tellShow(what))[0])
     case 'manifest.webmanifest':
       return manifest((await tellShow(what))[0])
     case '':

@@ -5,6 +5,7 @@ import { embedQuery, readEmbedLook } from '@core/site/embed'
 import { filterQuery, readFilter } from '@core/site/filter'
 import { renderMissingPage } from '@site/pages'
 import { publicOutlet } from '../episodes/audience'
+import { askedHostOf } from '../shows/hostTable'
 import { precondition } from '../media/conditions'
 import { notAcceptable, sendingOf } from '../media/written'
 import { publicAccess } from '../media/publicAccess'
@@ -13,7 +14,7 @@ import type { Platform } from '../platform'
 import type { ShortWay } from '../shortWay'
 import { currentSlug } from '../shows/addresses'
 import { Show } from '../shows/models'
-import { addressesOf } from '../shows/service'
+import { type Addressed, addressesOf } from '../shows/service'
 import type { Told } from '../shows/writtenAnswers'
 import { commenting, mostCommentBytes } from './commenting'
 import { robots, sitemapIndex } from './documents'
@@ -46,7 +47,7 @@ export const siteRoutes =
       const [, show, episode = ''] = /^\/([a-z0-9-]+)(?:\/([a-z0-9-]+))?$/.exec(request.url!) ?? []
       if (!show || (request.method !== 'GET' && request.method !== 'HEAD')) return false
       const told = pages.atHand(show, episode)
-      return told !== null && send(request, response, told)
+      return told !== null && told.hostName === askedHostOf(request) && send(request, response, told)
     })
 
     /** Sends a page; false where the request takes none of its encodings. */
@@ -74,22 +75,28 @@ export const siteRoutes =
           .headers({ ...security, 'cache-control': 'public, no-cache' })
           .send(
             gone
-              ? await renderMissingPage(siteAssets, { name: gone.name, ...addressesOf(publicUrl, gone.slug) })
+              ? await renderMissingPage(siteAssets, { name: gone.name, ...addressesOf(publicUrl, gone) })
               : await missing,
           )
       }
-      const way = elsewhere(request, reply, `/${told.slug}${episode && `/${told.path.replace(/\?.*/, '')}`}`)
+      const way = elsewhere(request, reply, told, told.path.replace(/\?.*/, ''))
       if (way) return way
       if (!send(request.raw, reply.raw, told)) throw notAcceptable()
       return reply.hijack()
     }
 
-    /** Leads another spelling of a page's address to the one that it has; null where it is that one. */
-    function elsewhere(request: FastifyRequest, reply: FastifyReply, ownPath: string): FastifyReply | null {
-      const [path, query] = request.url.split(/\?(.*)/s)
-      if (path === ownPath) return null
+    /** Leads another spelling of a page's address, or another host, to the one that it has; null where it is that one. */
+    function elsewhere(
+      request: FastifyRequest,
+      reply: FastifyReply,
+      show: Addressed,
+      path: string,
+    ): FastifyReply | null {
+      const own = path && `/${path}`
+      const [asked, query] = request.url.split(/\?(.*)/s)
+      if (asked === `/${show.slug}${own}` && show.hostName === askedHostOf(request.raw)) return null
       return reply
-        .header('location', `${publicUrl}${ownPath}${query ? `?${query}` : ''}`)
+        .header('location', `${addressesOf(publicUrl, show).pageAddress}${own}${query ? `?${query}` : ''}`)
         .code(301)
         .send()
     }
@@ -101,7 +108,7 @@ export const siteRoutes =
       const show = slug && (await Show.findOne({ where: { slug } }))
       if (!show || withAllFacts(show.feedFacts).isPrivate || (await pages.current(slug, 'search')))
         return page(request, reply, request.params.show, 'search')
-      const way = elsewhere(request, reply, `/${slug}/search`)
+      const way = elsewhere(request, reply, show, 'search')
       if (way) return way
       const { q } = request.query
       return reply
@@ -157,6 +164,9 @@ export const siteRoutes =
     )
     app.get<{ Params: { show: string; episode: string } }>('/:show/:episode/share.jpg', (request, reply) =>
       sendPicture(request, reply, request.params.show, request.params.episode),
+    )
+    app.get<{ Params: { show: string } }>('/:show/robots.txt', (request, reply) =>
+      page(request, reply, request.params.show, 'robots.txt'),
     )
     app.get('/robots.txt', (_request, reply) => reply.type('text/plain; charset=utf-8').send(robots(publicUrl)))
     app.get('/sitemap.xml', async (_request, reply) =>

@@ -14,7 +14,7 @@ import { pictureService } from '../pictures/service'
 import type { Platform } from '../platform'
 import { touchFeed } from '../shows/feedRevision'
 import { Show } from '../shows/models'
-import { addressesOf } from '../shows/service'
+import { type Addressed, addressed, addressesOf } from '../shows/service'
 import { Strand, StrandEpisode } from '../shows/strands'
 
 const mostStrands = 100
@@ -24,8 +24,8 @@ export function strandService(platform: Platform) {
   const { database, clock, configuration } = platform
   const pictures = pictureService(platform)
 
-  const addressIn = (show: Pick<Show, 'slug'>, slug: string): string =>
-    strandAddress(addressesOf(configuration.publicUrl, show.slug).feedAddress, slug)
+  const addressIn = (show: Addressed, slug: string): string =>
+    strandAddress(addressesOf(configuration.publicUrl, show).feedAddress, slug)
 
   async function list({ showId }: Pick<Scope, 'showId'>): Promise<StrandList> {
     const [show, strands, episodes] = await Promise.all([
@@ -92,7 +92,11 @@ export function strandService(platform: Platform) {
       try {
         await transact(database, async transaction => {
           await takeArtwork(facts.artworkId, null, scope, transaction)
-          const show = await Show.findByPk(scope.showId, { attributes: ['slug'], transaction, rejectOnEmpty: true })
+          const show = await Show.findByPk(scope.showId, {
+            attributes: [...addressed],
+            transaction,
+            rejectOnEmpty: true,
+          })
           const guid = podcastGuid(addressIn(show, slug))
           await Strand.create(
             { id: uuidV7(), showId: scope.showId, slug, podcastGuid: guid, ...facts, createdAt: clock.now() },

@@ -19,6 +19,7 @@ const ShelfPage = () => import('./shelf/ShelfPage.vue')
 const ShowFormPage = () => import('./show/ShowFormPage.vue')
 const ShowPage = () => import('./show/ShowPage.vue')
 const YouPage = () => import('./account/YouPage.vue')
+const HostPage = () => import('./site/HostPage.vue')
 const LooksPage = () => import('./site/LooksPage.vue')
 const OwnPagesPage = () => import('./site/OwnPagesPage.vue')
 const PrivateFeedsPage = () => import('./listeners/PrivateFeedsPage.vue')
@@ -53,6 +54,7 @@ export function createStudioRouter(): Router {
           { path: 'site', name: 'site', component: LooksPage, props: true },
           { path: 'site/comments', name: 'site-comments', component: CommentsPage, props: true },
           { path: 'site/share', name: 'site-share', component: SharePage, props: true },
+          { path: 'site/host', name: 'site-host', component: HostPage, props: true },
           { path: 'site/pages', name: 'site-pages', component: OwnPagesPage, props: true },
           { path: 'habits', name: 'habits', component: HabitsPage, props: true },
           { path: 'rhythm', name: 'rhythm', component: RhythmPage, props: true },

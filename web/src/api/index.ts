@@ -35,6 +35,7 @@ import type { ListenerList, NewListeners } from '@contract/listeners'
 import type { Comment, CommentChange, CommentList, CommentListQuery } from '@contract/comments'
 import type { LookStep, ShowLook, TriedLook } from '@contract/looks'
 import type { SharedEpisodes } from '@contract/sharing'
+import type { ShowHost, WantedHost } from '@contract/hosts'
 import type { NewOwnPage, OwnPageChange, OwnPageList } from '@contract/ownPages'
 import type { NewStrand, StrandChange, StrandList } from '@contract/strands'
 import type { TablePage, TableQuery } from '@contract/table'
@@ -120,6 +121,11 @@ export const api = {
 
   sharing: (showId: string, query: { first?: string | undefined }) =>
     call<SharedEpisodes>('GET', `/shows/${showId}/sharing${queryOf(query)}`),
+
+  host: (showId: string) => call<ShowHost>('GET', `/shows/${showId}/host`),
+  claimHost: (showId: string, wanted: WantedHost) => call<ShowHost>('PUT', `/shows/${showId}/host`, wanted),
+  proveHost: (showId: string) => call<ShowHost>('POST', `/shows/${showId}/host/prove`),
+  leaveHost: (showId: string) => call<ShowHost>('DELETE', `/shows/${showId}/host`),
 
   ownPages: (showId: string) => call<OwnPageList>('GET', `/shows/${showId}/pages`),
   createOwnPage: (showId: string, page: NewOwnPage) => call<OwnPageList>('POST', `/shows/${showId}/pages`, page),

@@ -91,6 +91,7 @@ const begin = (): void => {
 <style scoped>
 li {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: var(--space-2);
   padding-block: var(--space-4);
   border-top: 1px solid var(--edge);

@@ -86,6 +86,7 @@ watch(
 .page {
   max-width: 50rem;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: var(--space-3);
   padding: var(--space-5);
 }

@@ -116,6 +116,7 @@ const address = computed(
 }
 .choices {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: var(--space-3);
   align-content: start;
   overflow-y: auto;
@@ -173,7 +174,7 @@ legend {
 @media (max-width: 60rem) {
   .looks {
     flex: none;
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
 }
 </style>

@@ -81,6 +81,7 @@ async function create(): Promise<void> {
 .page {
   max-width: 46rem;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: var(--space-4);
   padding: var(--space-5);
 }

@@ -105,6 +105,7 @@ const passOn = (text: string): void => {
 <style scoped>
 .page {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: var(--space-4);
   max-width: 62rem;
   padding: var(--space-5);

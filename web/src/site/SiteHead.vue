@@ -8,6 +8,7 @@ const places = [
   { name: 'site-share', words: 'Pass it on' },
   { name: 'site-pages', words: 'Pages of your own' },
   { name: 'site-comments', words: 'Comments' },
+  { name: 'site-host', words: 'Host name' },
 ]
 </script>
 
