@@ -25,7 +25,8 @@ export default defineConfig({
           include: ['server/**/*.test.ts', 'demo/**/*.test.ts'],
           testTimeout: 120_000,
           hookTimeout: 120_000,
-          maxWorkers: 2,
+          // One more than processors: each waits for its database, its programs, its browser a good part of the time.
+          maxWorkers: 3,
           // The server is loaded once in a process and not for each file.
           isolate: false,
         },
@@ -38,7 +39,7 @@ export default defineConfig({
           testTimeout: 120_000,
           hookTimeout: 120_000,
           globalSetup: 'e2e/demoTemplate.ts',
-          maxWorkers: 2,
+          maxWorkers: 3,
           isolate: false,
           expect: { poll: { timeout: 10_000 } },
         },

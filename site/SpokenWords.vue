@@ -21,7 +21,7 @@ const mostOpen = 12
           ><template v-if="index">, </template><a :href="file.address">{{ fileName(file, files) }}</a></template
         >
       </p>
-      <div class="said" data-said>
+      <div class="said" data-said data-follows role="region" aria-labelledby="transcript" tabindex="0">
         <p v-for="(paragraph, index) in paragraphs(said)" :key="index">
           <b v-if="paragraph.speaker">{{ paragraph.speaker }}</b><template v-for="(cue, at) in paragraph.cues" :key="at"
             ><a v-if="cue.fromMs !== null && soundAddress" :href="`${soundAddress}#t=${cue.fromMs / 1000}`" data-at>{{

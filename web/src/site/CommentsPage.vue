@@ -101,6 +101,9 @@ watch(
   gap: var(--space-4);
   align-items: center;
 }
+.row :deep(.p-selectbutton) {
+  flex-wrap: wrap;
+}
 .row a {
   margin-inline-start: auto;
 }

@@ -91,6 +91,9 @@ const code = computed(() =>
   gap: var(--space-2) var(--space-4);
   align-items: center;
 }
+.choices :deep(.p-selectbutton) {
+  flex-wrap: wrap;
+}
 .choices label {
   display: flex;
   gap: var(--space-2);
