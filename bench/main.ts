@@ -6,6 +6,7 @@ import { benchLaying } from './laying'
 import { benchReleases } from './releases'
 import { benchServing } from './serving'
 import { benchSignals } from './signals'
+import { benchSite } from './site'
 import { benchSize } from './size'
 import { benchSounds } from './sounds'
 import { benchTranscripts } from './transcripts'
@@ -20,6 +21,7 @@ const benches: Record<string, () => void | Promise<void>> = {
   transcripts: benchTranscripts,
   laying: benchLaying,
   demoFiles: benchDemoFiles,
+  site: benchSite,
   size: benchSize,
   releases: benchReleases,
 }

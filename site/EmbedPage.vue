@@ -3,6 +3,7 @@ import WebPicture from './WebPicture.vue'
 import { clock } from '@core/words/amounts'
 import SoundPlayer from './SoundPlayer.vue'
 import type { Embed } from './facts'
+import { playing } from './words'
 
 const props = defineProps<Embed>()
 const [first] = props.episodes
@@ -46,12 +47,7 @@ const [first] = props.episodes
         <li
           v-for="(episode, at) in episodes"
           :key="episode.pageAddress"
-          :data-address="episode.sound.address"
-          :data-duration-ms="episode.sound.durationMs"
-          :data-title="episode.title"
-          :data-show="show.name"
-          :data-picture="episode.artworkAddress ?? show.artworkAddress"
-          :data-page="episode.pageAddress"
+          v-bind="playing(show, episode)"
           :aria-current="at === 0 ? 'true' : undefined"
         >
           <a :href="episode.sound.address" data-plays>{{ episode.title }}</a>

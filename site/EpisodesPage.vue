@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { type EpisodeFilter, filterQuery } from '@core/site/filter'
 import { tagKey } from '@core/tags/tags'
+import ChoiceField from './ChoiceField.vue'
 import EpisodeList from './EpisodeList.vue'
 import PageFrame from './PageFrame.vue'
 import type { EpisodesPage } from './facts'
@@ -24,45 +25,32 @@ const isChosen = (tag: string): boolean => props.filter.tag !== null && tagKey(t
       :action="`${show.pageAddress}/episodes`"
       aria-label="Which episodes"
     >
-      <p v-if="choices.seasons.length > 1">
-        <label for="season">Season</label>
-        <select id="season" name="season">
-          <option value="">all</option>
-          <option v-for="each in choices.seasons" :key="each" :value="each" :selected="each === filter.season">
-            {{ each }}
-          </option>
-        </select>
-      </p>
-      <p v-if="choices.strands.length">
-        <label for="strand">Strand</label>
-        <select id="strand" name="strand">
-          <option value="">all</option>
-          <option
-            v-for="{ slug, name } in choices.strands"
-            :key="slug"
-            :value="slug"
-            :selected="slug === filter.strand"
-          >
-            {{ name }}
-          </option>
-        </select>
-      </p>
-      <p v-if="choices.tags.length">
-        <label for="tag">Tag</label>
-        <select id="tag" name="tag">
-          <option value="">all</option>
-          <option v-for="{ tag } in choices.tags" :key="tag" :value="tag" :selected="isChosen(tag)">{{ tag }}</option>
-        </select>
-      </p>
-      <p v-if="choices.years.length > 1">
-        <label for="year">Year</label>
-        <select id="year" name="year">
-          <option value="">all</option>
-          <option v-for="each in choices.years" :key="each" :value="each" :selected="each === filter.year">
-            {{ each }}
-          </option>
-        </select>
-      </p>
+      <ChoiceField
+        v-if="choices.seasons.length > 1"
+        name="season"
+        words="Season"
+        :options="choices.seasons.map(each => ({ value: each, words: each, isChosen: each === filter.season }))"
+      />
+      <ChoiceField
+        v-if="choices.strands.length"
+        name="strand"
+        words="Strand"
+        :options="
+          choices.strands.map(({ slug, name }) => ({ value: slug, words: name, isChosen: slug === filter.strand }))
+        "
+      />
+      <ChoiceField
+        v-if="choices.tags.length"
+        name="tag"
+        words="Tag"
+        :options="choices.tags.map(({ tag }) => ({ value: tag, words: tag, isChosen: isChosen(tag) }))"
+      />
+      <ChoiceField
+        v-if="choices.years.length > 1"
+        name="year"
+        words="Year"
+        :options="choices.years.map(each => ({ value: each, words: each, isChosen: each === filter.year }))"
+      />
       <button type="submit">Show them</button>
       <a v-if="isNarrowed" :href="`${show.pageAddress}/episodes`">All {{ choices.total }}</a>
     </form>

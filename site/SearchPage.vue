@@ -5,7 +5,7 @@ import PageFrame from './PageFrame.vue'
 import SearchForm from './SearchForm.vue'
 import SoundPlayer from './SoundPlayer.vue'
 import type { SearchPage } from './facts'
-import { placeNames, releaseDay } from './words'
+import { placeNames, playing, releaseDay } from './words'
 
 const props = defineProps<SearchPage>()
 const [first] = props.found
@@ -31,16 +31,7 @@ const soundAt = (address: string, fromMs: number): string => `${address}#t=${fro
         ><template v-else>{{ found.length }} episodes</template>{{ isCut ? ', the best of more' : '' }}.
       </p>
       <ol class="found">
-        <li
-          v-for="{ episode, places } in found"
-          :key="episode.pageAddress"
-          :data-address="episode.sound.address"
-          :data-duration-ms="episode.sound.durationMs"
-          :data-title="episode.title"
-          :data-show="show.name"
-          :data-picture="episode.artworkAddress ?? show.artworkAddress"
-          :data-page="episode.pageAddress"
-        >
+        <li v-for="{ episode, places } in found" :key="episode.pageAddress" v-bind="playing(show, episode)">
           <h2>
             <a class="episode-title" :href="episode.pageAddress">{{ episode.title }}</a>
           </h2>

@@ -4,8 +4,8 @@ import CommentList from './CommentList.vue'
 import EpisodeList from './EpisodeList.vue'
 import FeedAddress from './FeedAddress.vue'
 import PageFrame from './PageFrame.vue'
+import PersonLine from './PersonLine.vue'
 import ReadyToPlay from './ReadyToPlay.vue'
-import WebPicture from './WebPicture.vue'
 import type { ShowPage } from './facts'
 
 const props = defineProps<ShowPage>()
@@ -51,17 +51,7 @@ const mostTags = 24
         <h2 id="people" class="section">Who is to be heard</h2>
         <ul class="faces">
           <li v-for="person in people" :key="person.name">
-            <WebPicture
-              v-if="person.pictureAddress"
-              class="face"
-              :address="person.pictureAddress"
-              :width="40"
-              :height="40"
-              is-lazy
-            />
-            <a v-if="person.address" :href="person.address">{{ person.name }}</a>
-            <template v-else>{{ person.name }}</template>{{ ' '
-            }}<span class="quiet">{{ person.roles.join(', ') }}</span>
+            <PersonLine :person="person" :roles="person.roles.join(', ')" />
           </li>
         </ul>
         <p><a :href="`${show.pageAddress}/people`">All of them, and where they are to be heard</a></p>

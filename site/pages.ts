@@ -36,8 +36,7 @@ import { filterWords } from './words'
 
 /** Addresses of what a page loads in the browser. */
 export interface SiteAssets {
-  /** Null where no script is to run. */
-  script: string | null
+  script: string
   styles: readonly string[]
 }
 
@@ -228,7 +227,7 @@ ${head.about ? aboutElements(head, head.about) : '<meta name="robots" content="n
 ${head.about ? '' : '<link rel="icon" href="/favicon.svg" type="image/svg+xml">'}
 ${assets.styles.map(style => `<link rel="stylesheet" href="${style}">`).join('\n')}
 ${head.look ? `<style>${head.look.style}</style>` : ''}
-${assets.script ? `<script type="module" src="${assets.script}"></script>` : ''}
+<script type="module" src="${assets.script}"></script>
 </head>
 <body>${body}</body>
 </html>`

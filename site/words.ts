@@ -1,7 +1,7 @@
 import { DateTime } from 'luxon'
 import type { PassageKind } from '@core/search/passages'
 import type { EpisodeFilter } from '@core/site/filter'
-import type { Choices, PublicEpisode, PublicShow, SaidCue } from './facts'
+import type { Choices, EpisodeLine, PublicEpisode, PublicShow, SaidCue } from './facts'
 
 /** The day of a release as the show's zone and language write it. */
 export function releaseDay(releasedAt: string, { zone, language }: Pick<PublicShow, 'zone' | 'language'>): string {
@@ -32,6 +32,16 @@ export const placeNames: Readonly<Record<PassageKind, string>> = {
   chapter: 'Chapter',
   said: 'Said',
 }
+
+/** What a player needs of an episode to play it, as an element tells it. */
+export const playing = (show: Pick<PublicShow, 'name' | 'artworkAddress'>, episode: EpisodeLine) => ({
+  'data-address': episode.sound.address,
+  'data-duration-ms': episode.sound.durationMs,
+  'data-title': episode.title,
+  'data-show': show.name,
+  'data-picture': episode.artworkAddress ?? show.artworkAddress,
+  'data-page': episode.pageAddress,
+})
 
 /** The name of the site that an address leads to. */
 export const siteOf = (address: string): string => new URL(address).host.replace(/^www\./, '')

@@ -76,7 +76,7 @@ export function hostService(platform: Platform) {
     /** Looks for the proof, and has the show live there from then on. Throws `not-proved` where it is not there. */
     async prove({ showId }: Pick<Scope, 'showId'>): Promise<ShowHost> {
       const { claimedHost: host, hostToken: word } = await Show.findByPk(showId, { rejectOnEmpty: true })
-      if (!host || !word) throw new AppError('not-found', 'No host name waits to be proved.')
+      if (!host || !word) throw new AppError('not-proved', 'No host name was said to be the show’s.')
       const [byRecord, byFile] = await Promise.all([
         isInRecord(host, word),
         fileSays(fetchRemote, proofFile(host), word),

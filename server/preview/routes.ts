@@ -3,18 +3,11 @@ import { z } from 'zod'
 import { feedComparison } from '@contract/feed'
 import { preview } from '@contract/preview'
 import { accessTo } from '../access/access'
+import { lookedAtInside } from '../pageHeaders'
 import type { Platform } from '../platform'
 import { previewService } from './service'
 
 const byId = z.object({ id: z.uuid() })
-/** The page is looked at inside the studio, where no script of it runs, and nowhere else. */
-const framed = {
-  'content-security-policy':
-    "default-src 'self'; script-src 'none'; style-src 'self' 'unsafe-inline'; img-src 'self' data: https: http:; media-src 'self' https: http:; frame-ancestors 'self'; base-uri 'none'; form-action 'none'",
-  'x-frame-options': 'SAMEORIGIN',
-  'cache-control': 'no-store',
-}
-
 export const previewRoutes =
   (platform: Platform): FastifyPluginAsyncZod =>
   async app => {
@@ -35,7 +28,7 @@ export const previewRoutes =
       { ...accessTo('episode', 'look'), schema: { params: byId, response: { 200: z.string() } } },
       async (request, reply) =>
         reply
-          .headers(framed)
+          .headers(lookedAtInside)
           .type('text/html; charset=utf-8')
           .send(await previews.page(request.scope)),
     )

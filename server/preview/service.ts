@@ -112,7 +112,7 @@ export function previewService(platform: Pick<Platform, 'clock'> & SitePlatform)
       const sound = facts.sound && file && { ...facts.sound, address: fileOf(file).playAddress }
       return renderEpisodePage(
         { show, episode: { ...facts, sound }, before: null, after: null, comments: [] },
-        { ...siteAssets, script: null },
+        siteAssets,
       )
     },
   }

@@ -121,3 +121,41 @@ it('pages may load their own files only', async () => {
   expect(policy).toContain("frame-ancestors 'none'")
   expect(policy).not.toContain("script-src 'unsafe-inline'")
 })
+
+describe('a film that lives elsewhere', () => {
+  const withFilm = async (film: string) => {
+    const show = await house.makeShow(`film-${Math.random().toString(36).slice(2, 8)}`)
+    const { id, version } = await house.makeReady(show.id, 'With a film')
+    const { text } = await house.get(id)
+    const written = await house.call('PATCH', `/episodes/${id}`, {
+      version,
+      text: { extras: { ...text.extras, film } },
+    })
+    if (written.statusCode !== 200) return written
+    const when = { kind: 'now' }
+    const sent = await house.call('POST', `/episodes/${id}/release`, { version: written.json().version, when })
+    return page(pathOf(sent.json().pageAddress))
+  }
+  it('is kept by its address alone, and may be framed on that page and no other', async () => {
+    const { body, headers } = await withFilm(
+      '<iframe onload="alert(1)" src="https://films.example/embed/42"></iframe><script>alert(2)</script>',
+    )
+    expect(body).toContain('data-film data-address="https://films.example/embed/42"')
+    expect(body).not.toMatch(/alert\(|<iframe/)
+    expect(headers['content-security-policy']).toMatch(/;frame-src https:\/\/films\.example$/)
+    expect((await page('/bellows-and-reeds')).headers['content-security-policy']).not.toContain('films.example')
+  })
+  it('that is a page of the house is a link and no frame', async () => {
+    const { body, headers } = await withFilm('https://lake.example/bellows-and-reeds')
+    expect(body).not.toContain('data-film')
+    expect(body).toContain('href="https://lake.example/bellows-and-reeds"')
+    expect(headers['content-security-policy']).not.toContain('frame-src')
+  })
+  it.each(['javascript:alert(1)', '<iframe src="data:text/html,x"></iframe>', 'http://films.example/'])(
+    'is refused where it is none: %s',
+    async film => {
+      const answer = await withFilm(film)
+      expect([answer.statusCode, answer.json().faults[0].field]).toEqual([422, 'text.extras.film'])
+    },
+  )
+})

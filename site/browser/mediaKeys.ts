@@ -1,7 +1,16 @@
-import type { Player } from './player'
+/** What is to be shown and done of a player. */
+interface Playing {
+  audio: HTMLAudioElement
+  /** What the keys for back and on move by, in seconds, where they do not say it. */
+  step: number
+  source: { title: string; show: string; picture: string }
+  toggle(): void
+  goTo(seconds: number): void
+  moveBy(seconds: number): void
+}
 
 /** What lock screens and media keys show and do while this player plays (W3C Media Session). */
-export function mediaKeys(player: Player): void {
+export function mediaKeys(player: Playing): void {
   const { mediaSession } = navigator
   if (!mediaSession) return
   const { audio } = player

@@ -5,6 +5,7 @@ import Tabs from 'primevue/tabs'
 import { storeToRefs } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import type { Preview } from '@contract/preview'
+import { keepInside } from '../parts/insideFrame'
 import ProblemNote from '../parts/ProblemNote.vue'
 import AppList from './AppList.vue'
 import AppOpened from './AppOpened.vue'
@@ -63,8 +64,9 @@ const missing = computed(() => {
           v-else-if="view === 'page'"
           :src="pageAddress!"
           title="The public page"
-          sandbox="allow-same-origin"
+          sandbox="allow-same-origin allow-scripts"
           loading="lazy"
+          @load="event => keepInside(event.target as HTMLIFrameElement, null)"
         />
         <FeedItem v-else-if="view === 'feed'" :lines="seen.item" />
         <FileTags v-else :tags="seen.tags" />

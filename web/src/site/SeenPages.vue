@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import SelectButton from 'primevue/selectbutton'
 import { computed, onMounted, onUnmounted, ref } from 'vue'
-import { keepInside } from './insideFrame'
+import { keepInside } from '../parts/insideFrame'
 
 /** The pages as they would look, as wide as a desktop, made smaller until it fits, or as a phone. */
 defineProps<{ address: string | null; pageAddress: string }>()
@@ -50,7 +50,10 @@ onUnmounted(() => watching?.disconnect())
           transform: `scale(${scale})`,
           marginInlineStart: `${Math.max(0, (room.width - px) / 2)}px`,
         }"
-        @load="event => keepInside(event.target as HTMLIFrameElement, pageAddress, path => emit('open', path))"
+        @load="
+          event =>
+            keepInside(event.target as HTMLIFrameElement, { address: pageAddress, open: path => emit('open', path) })
+        "
       />
     </div>
   </section>
