@@ -26,7 +26,8 @@ const states: readonly { words: string; state: CommentState | undefined }[] = [
 ]
 const chosen = ref(states[0]!)
 watch(
-  () => [show.value.id, chosen.value] as const,
+  // Each for itself: another state of the same show is no reason to load what is there once more.
+  [() => show.value.id, chosen] as const,
   ([id, { state }]) => void comments.load(id, state),
   { immediate: true },
 )

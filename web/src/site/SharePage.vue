@@ -23,7 +23,7 @@ const show = computed(() => shows.bySlug(props.show)!)
 const first = computed(() => (typeof route.query.episode === 'string' ? route.query.episode : undefined))
 const chosenId = ref<string>()
 watch(
-  () => [show.value.id, first.value] as const,
+  [() => show.value.id, first] as const,
   async ([id, episode]) => {
     await sharing.load(id, episode)
     chosenId.value = episodes.value?.[0]?.id
