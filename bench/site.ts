@@ -32,7 +32,7 @@ export async function benchSite(): Promise<void> {
       `the first search, which makes the words of ${episodes} episodes findable: ${ms(performance.now() - began)}`,
     )
     const like = (word: string): Promise<unknown> =>
-      platform.database.query('SELECT id FROM search_passages WHERE words LIKE :word LIMIT 300', {
+      platform.database.query('SELECT id FROM search_passages WHERE passage LIKE :word LIMIT 300', {
         replacements: { word: `%${word}%` },
         type: QueryTypes.SELECT,
       })
