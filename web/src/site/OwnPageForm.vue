@@ -17,7 +17,13 @@ const content = ref(props.page.content)
     <FormField v-slot="{ id }" label="Title">
       <InputText :id="id" v-model="title" maxlength="120" />
     </FormField>
-    <NotesEditor v-model="content" :revision="0" label="What stands on it" placeholder="Bold, italic, links, lists." />
+    <NotesEditor
+      v-model="content"
+      without-fields
+      :revision="0"
+      label="What stands on it"
+      placeholder="Bold, italic, links, lists."
+    />
     <div class="actions">
       <Button type="submit" label="Save it" :loading="busy" :disabled="title.trim() === ''" />
       <Button type="button" label="Leave it as it was" text @click="emit('cancel')" />

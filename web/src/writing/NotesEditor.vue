@@ -18,6 +18,8 @@ const props = defineProps<{
   label?: string
   placeholder?: string
   fault?: string
+  /** Where nothing is filled in. */
+  withoutFields?: boolean
   /** Where undoing is the page's business, because there is more than the notes to undo. */
   undoneByPage?: boolean
 }>()
@@ -157,7 +159,7 @@ function leaveLink(): void {
             Down
           </button>
         </template>
-        <FieldMenu v-if="!isSource" :fields="noteFields" @chosen="insertField" />
+        <FieldMenu v-if="!isSource && !withoutFields" :fields="noteFields" @chosen="insertField" />
         <button type="button" class="tool" :aria-pressed="isSource" @click="turnSource">Source</button>
       </div>
     </div>
