@@ -41,6 +41,5 @@ export const showLook = z.object({
   former: z.custom<Look>().nullable(),
   /** The colours that were found in the artwork. */
   found: z.custom<Seeds>(),
-  headerPictureAddress: z.string().nullable(),
 })
 export type ShowLook = z.infer<typeof showLook>

@@ -138,7 +138,6 @@ export async function shownComments(
 export const newestComments = (showId: string, limit: number): Promise<Comment[]> =>
   Comment.findAll({
     where: { showId, state: 'shown' },
-    include: { model: Episode, as: 'episode', attributes: ['id', 'slug', 'standing'] },
     order: [['id', 'DESC']],
     limit,
   })

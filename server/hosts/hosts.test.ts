@@ -189,6 +189,19 @@ describe('a file', () => {
       expect(await says('the-word')).toBe(false)
     }
   })
+  it('of another host, to which this one leads, proves nothing', async () => {
+    file = 'the-word'
+    const { port } = files.address() as AddressInfo
+    const leading = createServer((_request, response) =>
+      response.writeHead(302, { location: `http://127.0.0.1:${port}/` }).end(),
+    )
+    await new Promise<void>(resolve => leading.listen(0, '127.0.0.1', resolve))
+    const at = (leading.address() as AddressInfo).port
+    const fetchRemote = remoteFetcher([`localhost:${at}`, `127.0.0.1:${port}`], 2000)
+    expect(await fileSays(fetchRemote, `http://localhost:${at}/`, 'the-word')).toBe(false)
+    expect((await fetchRemote(`http://localhost:${at}/`, { mostBytes: 100 })).body.toString().trim()).toBe('the-word')
+    leading.close()
+  })
   it('is not looked for where nobody outside could', async () => {
     file = 'the-word'
     expect(await says('the-word', () => [])).toBe(false)

@@ -103,15 +103,16 @@ export function hostService(platform: Platform) {
   }
 }
 
-/** Whether a file says just a word. */
+/** Whether a file says just a word; one to which another host leads proves nothing of that one. */
 export async function fileSays(
   fetchRemote: ReturnType<typeof remoteFetcher>,
   address: string,
   word: string,
 ): Promise<boolean> {
   try {
-    const { status, body } = await fetchRemote(address, { mostBytes: mostFileBytes })
-    return status === 200 && body.toString('utf8').trim() === word
+    const { status, body, address: from } = await fetchRemote(address, { mostBytes: mostFileBytes })
+    const isThere = status === 200 && new URL(from).hostname === new URL(address).hostname
+    return isThere && body.toString('utf8').trim() === word
   } catch {
     return false
   }

@@ -6,7 +6,6 @@ import { transact } from '../database/transact'
 import { AppError } from '../errors'
 import { publish, usePictures } from '../pictures/artwork'
 import { Picture } from '../pictures/models'
-import { studioPictureAddress } from '../pictures/names'
 import { pictureService } from '../pictures/service'
 import type { Platform } from '../platform'
 import { touchPages } from '../shows/feedRevision'
@@ -20,14 +19,12 @@ export function lookService(platform: Platform) {
 
   async function view(showId: string): Promise<ShowLook> {
     const show = await Show.findByPk(showId, { rejectOnEmpty: true })
-    const tried = withAllBlocks(show.triedLook ?? show.look)
     return {
       version: Number(show.lookVersion),
-      tried,
+      tried: withAllBlocks(show.triedLook ?? show.look),
       out: withAllBlocks(show.look),
       former: show.formerLook && withAllBlocks(show.formerLook),
       found: await seedsOfArtwork(platform, await Picture.findByPk(show.artworkId, { rejectOnEmpty: true })),
-      headerPictureAddress: tried.headerPictureId && studioPictureAddress({ id: tried.headerPictureId }),
     }
   }
 
