@@ -7,6 +7,7 @@ import { differingFields, type EpisodeField, episodeFields, type EpisodeText } f
 import { doneAgain, type Stroke, undone, withStroke } from '@core/episode/strokes'
 import { api, type Step } from '../api'
 import { ApiError, passes } from '../api/client'
+import { oneByOne } from './oneByOne'
 import { dropUnsent, keepUnsent, takeUnsent } from './outbox'
 
 /** Where the writing is: on the server, on its way, held up (and tried again), or refused as it stands. */
@@ -36,7 +37,7 @@ export const useDesk = defineStore('desk', () => {
   let seen: EpisodeText | null = null
   let sendTimer: ReturnType<typeof setTimeout> | undefined
   let firstUnsentMs: number | null = null
-  let sending: Promise<void> | null = null
+  let isSending = false
   let turns = 0
 
   const theirs = computed(() => episode.value?.text ?? null)
@@ -162,17 +163,14 @@ export const useDesk = defineStore('desk', () => {
   }
 
   /** Sends what is unsent; resolves when it is on the server or known not to be. */
-  async function send(): Promise<void> {
+  const send = oneByOne(async () => {
     clearTimeout(sendTimer)
-    await sending
     const fields = unsentFields()
     if (!episode.value || !text.value || fields.length === 0) return
     firstUnsentMs = null
-    sending = sendFields(episode.value, { ...text.value }, fields).finally(() => {
-      sending = null
-    })
-    await sending
-  }
+    isSending = true
+    await sendFields(episode.value, { ...text.value }, fields).finally(() => (isSending = false))
+  })
 
   async function sendFields(target: Episode, sent: EpisodeText, fields: EpisodeField[]): Promise<void> {
     try {
@@ -240,7 +238,7 @@ export const useDesk = defineStore('desk', () => {
     const turn = ++turns
     const fresh = await api.episode(id)
     // Of answers that overtake each other the one asked for last is the newest.
-    if (turn !== turns || sending || episode.value?.id !== id) return
+    if (turn !== turns || isSending || episode.value?.id !== id) return
     if (fresh.version === episode.value.version) episode.value = { ...fresh, text: episode.value.text }
     else absorb(fresh)
     noteChanges()

@@ -6,6 +6,7 @@ import { doubtfulPlaces } from '@core/transcript/doubtful'
 import { mergeCues, type Splice, spliceBetween, spliced } from '@core/transcript/splice'
 import { api } from '../api'
 import { ApiError, passes } from '../api/client'
+import { oneByOne } from '../desk/oneByOne'
 import { unsentBox } from '../desk/unsent'
 import type { Saving } from '../desk/desk'
 
@@ -43,7 +44,7 @@ export const useTranscript = defineStore('transcript', () => {
   let base: readonly Cue[] = []
   let lastStroke = { what: '', atMs: 0 }
   let timer: ReturnType<typeof setTimeout> | undefined
-  let sending: Promise<void> | null = null
+  let isSending = false
 
   async function load(id: string): Promise<void> {
     if (id !== episodeId) close()
@@ -56,8 +57,11 @@ export const useTranscript = defineStore('transcript', () => {
       await (fresh[0] ? show(fresh[0].id) : Promise.resolve(put(null)))
       return
     }
-    if (here.version !== open.value!.version && !sending) await takeNewer(await api.transcript(here.id))
-    else open.value = { ...here, version: open.value!.version }
+    if (here.version > open.value!.version && !isSending) {
+      const newer = await api.transcript(here.id)
+      // What was saved here meanwhile is newer still.
+      if (newer.id === open.value?.id && newer.version > open.value.version) await takeNewer(newer)
+    } else open.value = { ...here, version: open.value!.version }
   }
 
   function close(): void {
@@ -143,17 +147,14 @@ export const useTranscript = defineStore('transcript', () => {
     }
   }
 
-  async function send(): Promise<void> {
+  const send = oneByOne(async () => {
     clearTimeout(timer)
-    await sending
     const target = open.value
     const splice = spliceBetween(base, cues.value)
     if (!target || !splice) return
-    sending = sendSplice(target, splice, cues.value).finally(() => {
-      sending = null
-    })
-    await sending
-  }
+    isSending = true
+    await sendSplice(target, splice, cues.value).finally(() => (isSending = false))
+  })
 
   async function sendSplice(target: TranscriptSummary, splice: Splice, sent: readonly Cue[]): Promise<void> {
     try {
