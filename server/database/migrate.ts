@@ -31,6 +31,7 @@ import { ownPages } from './migrations/0028-own-pages'
 import { comments } from './migrations/0029-comments'
 import { sharing } from './migrations/0030-sharing'
 import { hostNames } from './migrations/0031-host-names'
+import { searchKinds } from './migrations/0032-search-kinds'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -64,6 +65,7 @@ const migrations = [
   { name: '0029-comments', statements: comments },
   { name: '0030-sharing', statements: sharing },
   { name: '0031-host-names', statements: hostNames },
+  { name: '0032-search-kinds', statements: searchKinds },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

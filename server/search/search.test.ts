@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Show } from '@contract/shows'
 import { readQuery } from '@core/search/query'
+import { releasedVersions } from '../episodes/released'
 import { Show as ShowRow } from '../shows/models'
 import { type House, openHouse } from '../testing/house'
 import { searchService } from './service'
@@ -62,7 +63,12 @@ async function release({ id: showId }: Show, title: string, text: object): Promi
 }
 const find = async (asked: string, { id }: Show = show) => {
   const row = await ShowRow.findByPk(id, { rejectOnEmpty: true })
-  return searchService(house.platform).find(row, readQuery(asked))
+  const episodes = await releasedVersions(id, 'whoever')
+  return searchService(house.platform).find(
+    row,
+    episodes.map(episode => episode.id),
+    readQuery(asked),
+  )
 }
 const first = async (asked: string) => (await find(asked)).episodes[0]?.places[0]
 const page = (asked: string, slug = 'bellows-and-reeds') =>

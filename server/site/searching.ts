@@ -11,11 +11,12 @@ import type { SitePlatform } from './page'
 /** What is found by words in a show, for one who may hear what an outlet has. */
 export async function writeSearch(platform: SitePlatform, row: Show, asked: string, outlet: Outlet): Promise<string> {
   const words = oneLine(asked).trim()
-  const [show, catalogue, found] = await Promise.all([
-    publicShow(platform, row, outlet.base),
-    catalogueOf(row, platform.configuration.publicUrl, outlet),
-    searchService(platform).find(row, readQuery(words)),
-  ])
+  const finding = async () => {
+    const catalogue = await catalogueOf(row, platform.configuration.publicUrl, outlet)
+    const ids = catalogue.entries.map(({ id }) => id)
+    return { catalogue, found: await searchService(platform).find(row, ids, readQuery(words)) }
+  }
+  const [show, { catalogue, found }] = await Promise.all([publicShow(platform, row, outlet.base), finding()])
   const lines = new Map(catalogue.entries.map(({ id, line }) => [id, line]))
   const episodes = found.episodes.flatMap(({ id, places }) => {
     const episode = lines.get(id)
