@@ -1,12 +1,35 @@
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vitest/config'
+import { BaseSequencer, type TestSpecification } from 'vitest/node'
 import { aliases } from './vite.aliases.ts'
 import { kernels } from './vite.kernel.ts'
 
 const shared = { plugins: [vue(), kernels()], resolve: { alias: aliases } }
 
+/** Files that take a minute or more: begun first, so that at the end none of them is waited for alone. */
+const longest = [
+  'e2e/kills',
+  'e2e/accessibility',
+  'e2e/mishaps',
+  'e2e/sounds',
+  'e2e/releases',
+  'server/sound/formats',
+  'server/finishing/finishing',
+  'server/finishing/badSound',
+]
+class LongestFirst extends BaseSequencer {
+  override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
+    const rank = ({ moduleId }: TestSpecification): number => {
+      const at = longest.findIndex(name => moduleId.endsWith(`/${name}.test.ts`))
+      return at < 0 ? longest.length : at
+    }
+    return (await super.sort(files)).toSorted((one, other) => rank(one) - rank(other))
+  }
+}
+
 export default defineConfig({
   test: {
+    sequence: { sequencer: LongestFirst },
     projects: [
       {
         ...shared,
@@ -39,7 +62,8 @@ export default defineConfig({
           testTimeout: 120_000,
           hookTimeout: 120_000,
           globalSetup: 'e2e/demoTemplate.ts',
-          maxWorkers: 3,
+          // Most of the time they wait: for a page, for a server that was killed, for a moment that comes.
+          maxWorkers: 4,
           isolate: false,
           expect: { poll: { timeout: 10_000 } },
         },

@@ -214,7 +214,7 @@ it(`${kills} times killed amid uploads, finishes and releases, the server loses 
     .poll(
       () =>
         connection.query(
-          "SELECT id FROM uploads WHERE state IN ('receiving', 'reading') UNION SELECT id FROM jobs WHERE state = 'open' AND kind <> 'tidy'",
+          "SELECT state AS kind, NULL AS attempts, NULL AS failures, NULL AS error FROM uploads WHERE state IN ('receiving', 'reading') UNION SELECT kind, attempts, failures, error FROM jobs WHERE state = 'open' AND kind <> 'tidy'",
         ),
       { timeout: 60_000 },
     )

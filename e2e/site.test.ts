@@ -1,6 +1,7 @@
 import type { BrowserContext, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type DemoHouse, openDemoHouse } from './demoHouse'
+import { openPart, saved } from './hands'
 import { violations } from './judge'
 
 let house: DemoHouse
@@ -123,6 +124,88 @@ it('the player keeps its speed and its place for the next visit, moves by keys, 
   await expect.poll(() => heardAt(small), { timeout: 15_000 }).toBeGreaterThan(20)
   expect(await page.locator('audio').evaluate(audio => (audio as HTMLAudioElement).paused)).toBe(true)
   expect(await small.evaluate(() => navigator.mediaSession.metadata?.title)).toBe('A drawer full of reeds')
+  await context.close()
+})
+
+it('chapters are chosen in the player of a frame, and by the keys for the next and the one before', async () => {
+  const { context, page } = await visit()
+  await page.addInitScript(() => {
+    const media = navigator.mediaSession
+    const set = media.setActionHandler.bind(media)
+    const acts: Partial<Record<MediaSessionAction, MediaSessionActionHandler | null>> = {}
+    Object.assign(globalThis, { press: (action: MediaSessionAction) => acts[action]!({ action }) })
+    media.setActionHandler = (action, act) => {
+      acts[action] = act
+      set(action, act)
+    }
+  })
+  const press = (action: MediaSessionAction): Promise<void> =>
+    page.evaluate(which => (globalThis as unknown as { press(action: string): void }).press(which), action)
+  await page.goto(`${house.address}/bellows-and-reeds/a-drawer-full-of-reeds/embed`)
+  const choice = page.getByLabel('Chapter')
+  const names = await choice.locator('option').allInnerTexts()
+  expect(names.length).toBeGreaterThan(2)
+  await choice.selectOption({ index: 1 })
+  await page.getByRole('button', { name: 'Pause' }).waitFor()
+  const second = await heardAt(page)
+  expect(names[1]).toContain(`0:${Math.floor(second)} `)
+  await page.getByRole('button', { name: 'Pause' }).click()
+  await press('nexttrack')
+  expect(await heardAt(page)).toBeGreaterThan(second + 1)
+  await expect.poll(() => choice.evaluate(select => (select as HTMLSelectElement).selectedIndex)).toBe(2)
+  await press('previoustrack')
+  await expect.poll(() => choice.evaluate(select => (select as HTMLSelectElement).selectedIndex)).toBe(1)
+  await context.close()
+})
+
+it('of the code for a film only the address is kept, and nothing of it is loaded before somebody presses it', async () => {
+  await studio.goto(`${house.address}/studio/bellows-and-reeds`)
+  await studio.getByRole('link', { name: /^\d+ A drawer full of reeds/ }).click()
+  await openPart(studio, 'Extras')
+  await studio
+    .getByLabel('Film')
+    .fill(
+      '<iframe onload="alert(1)" width="5" src="https://films.example/frame/reeds?a=1"><script>alert(2)</script></iframe>',
+    )
+  expect(await studio.getByLabel('Film').inputValue()).toBe('https://films.example/frame/reeds?a=1')
+  await saved(studio)
+  await studio.getByRole('button', { name: 'Send the changes' }).click()
+  await studio.getByText('The feed carries it just as it stands here').waitFor()
+
+  const { context, page } = await visit()
+  const asked: string[] = []
+  await context.route('https://films.example/**', route => {
+    asked.push(route.request().url())
+    return route.fulfill({ contentType: 'text/html', body: '<p>The film runs.</p>' })
+  })
+  await page.goto(`${house.address}/bellows-and-reeds/a-drawer-full-of-reeds`)
+  const film = page.getByRole('link', { name: 'See the film' })
+  await film.waitFor()
+  expect(asked).toEqual([])
+  await film.click()
+  await page.frameLocator('[data-film] iframe').getByText('The film runs.').waitFor()
+  expect(asked).toEqual(['https://films.example/frame/reeds?a=1'])
+  expect(await page.locator('[data-film] iframe').getAttribute('sandbox')).not.toContain('allow-top-navigation')
+  await context.close()
+})
+
+it('a page of the maker’s own is written, is still there after a reload, and stands on the site once it is saved', async () => {
+  await studio.goto(`${house.address}/studio/bellows-and-reeds/site/pages`)
+  await studio.getByLabel('Title of a new page').fill('How to write to us')
+  await studio.getByRole('button', { name: 'Make the page' }).click()
+  const words = studio.getByRole('textbox', { name: 'What stands on it' })
+  await words.click()
+  await words.pressSequentially('A letter to the quay finds us.')
+  await studio.reload()
+  const row = studio.getByRole('region', { name: 'How to write to us' })
+  await row.getByRole('button', { name: 'Write on it' }).click()
+  await studio.getByText('What you wrote last time, and did not save, is still here.').waitFor()
+  await studio.getByRole('button', { name: 'Save it' }).click()
+  await row.getByRole('button', { name: 'Write on it' }).waitFor()
+  const { context, page } = await visit()
+  await page.goto(`${house.address}/bellows-and-reeds`)
+  await page.getByRole('link', { name: 'How to write to us' }).click()
+  await page.getByText('A letter to the quay finds us.').waitFor()
   await context.close()
 })
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import ChapterList from './ChapterList.vue'
 import WebPicture from './WebPicture.vue'
 import { clock } from '@core/words/amounts'
 import SoundPlayer from './SoundPlayer.vue'
@@ -43,6 +44,7 @@ const [first] = props.episodes
         :picture="first.artworkAddress ?? show.artworkAddress"
         :page-address="first.pageAddress"
       />
+      <ChapterList v-if="chapters.length" :chapters="chapters" :sound-address="first.sound.address" />
       <ol v-if="isList" class="found" aria-label="Episodes" tabindex="0">
         <li
           v-for="(episode, at) in episodes"

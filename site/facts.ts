@@ -222,6 +222,8 @@ export interface Embed {
   show: PublicShow
   episodes: readonly EpisodeLine[]
   isList: boolean
+  /** Of the one episode. */
+  chapters: PublicEpisode['chapters']
   look: EmbedLook
 }
 

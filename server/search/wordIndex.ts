@@ -1,8 +1,9 @@
 import { QueryTypes, type Transaction } from 'sequelize'
 import { toldOf } from '@core/episode/told'
 import { readSnapshot } from '@core/episode/snapshot'
-import { passagesOf } from '@core/search/passages'
+import { type Passage, passagesOf } from '@core/search/passages'
 import { indexed, tokensOf } from '@core/search/tokens'
+import type { Cue } from '@core/transcript/cue'
 import { transact } from '../database/transact'
 import { type ReleasedEpisode, releasedEpisodes, releasedVersions } from '../episodes/released'
 import { digestOf } from '../media/written'
@@ -13,6 +14,10 @@ import { releasedWords } from '../transcripts/release'
 
 /** Raise it when passages or words become other ones: then all are made anew. */
 const edition = 1
+
+const episodesAtOnce = 20
+/** So many passages are a statement of a megabyte or less. */
+const mostRows = 1_000
 
 /** The words of a show's released episodes, as its visitors find them. */
 export function wordIndex({ database, configuration: { publicUrl } }: Pick<Platform, 'database' | 'configuration'>) {
@@ -37,31 +42,40 @@ export function wordIndex({ database, configuration: { publicUrl } }: Pick<Platf
     return rowOf(showId)
   }
 
-  /** Has the words of an episode there in one form; what other processes do to the same show waits meanwhile. */
-  async function write(show: Show, number: number, episode: ReleasedEpisode, state: string): Promise<void> {
+  function passagesIn(show: Show, episode: ReleasedEpisode, said: readonly Cue[]): Passage[] {
     const text = readSnapshot(episode.released)
     const chapters = episode.released.chapters ?? []
     const { title, notesHtml } = toldOf(text, tellerOf(show, publicUrl), chapters)
-    const passages = passagesOf({ ...text, notes: notesHtml }, title, chapters, await releasedWords(episode.id))
-    const rows = passages.map(passage => [
-      episode.id,
-      passage.kind,
-      JSON.stringify(passage),
-      // A word that is there twice is found no better.
-      [...new Set(tokensOf(passage.text).map(({ word }) => `${number}_${indexed(word)}`))].join(' '),
-    ])
+    return passagesOf({ ...text, notes: notesHtml }, title, chapters, said)
+  }
+
+  /** Has the words of some episodes there, each in one form; what other processes do to the same show waits meanwhile. */
+  async function write(show: Show, number: number, ids: readonly string[], states: ReadonlyMap<string, string>) {
+    // Together they are some tens of milliseconds of the database; one by one they are that each.
+    const episodes = await releasedEpisodes(show.id, 'whoever', { ids })
+    const said = await releasedWords(ids)
+    const rows = episodes.flatMap(episode =>
+      passagesIn(show, episode, said.get(episode.id) ?? []).map(passage => [
+        episode.id,
+        passage.kind,
+        JSON.stringify(passage),
+        // A word that is there twice is found no better.
+        [...new Set(tokensOf(passage.text).map(({ word }) => `${number}_${indexed(word)}`))].join(' '),
+      ]),
+    )
+    if (episodes.length === 0) return
     await transact(database, async transaction => {
       await select('SELECT 1 FROM search_shows WHERE number = :number FOR UPDATE', { number }, transaction)
-      await change('DELETE FROM search_episodes WHERE episode_id = :id', { id: episode.id }, transaction)
+      await change('DELETE FROM search_episodes WHERE episode_id IN (:ids)', { ids }, transaction)
       await change(
-        'INSERT INTO search_episodes (episode_id, show_id, state) VALUES (:id, :showId, :state)',
-        { id: episode.id, showId: show.id, state },
+        'INSERT INTO search_episodes (episode_id, show_id, state) VALUES :episodes',
+        { episodes: episodes.map(({ id }) => [id, show.id, states.get(id)]) },
         transaction,
       )
-      if (rows.length > 0)
+      for (let at = 0; at < rows.length; at += mostRows)
         await change(
           'INSERT INTO search_passages (episode_id, kind, passage, words) VALUES :rows',
-          { rows },
+          { rows: rows.slice(at, at + mostRows) },
           transaction,
         )
     })
@@ -88,9 +102,8 @@ export function wordIndex({ database, configuration: { publicUrl } }: Pick<Platf
     if (gone.length > 0) await change('DELETE FROM search_episodes WHERE episode_id IN (:gone)', { gone })
     const wanted = versions.map(({ id }) => id).filter(id => known.get(id) !== states.get(id))
     // Read in parts, so that a long show need not be in memory as a whole.
-    for (let at = 0; at < wanted.length; at += 50)
-      for (const episode of await releasedEpisodes(showId, 'whoever', { ids: wanted.slice(at, at + 50) }))
-        await write(show, number, episode, states.get(episode.id)!)
+    for (let at = 0; at < wanted.length; at += episodesAtOnce)
+      await write(show, number, wanted.slice(at, at + episodesAtOnce), states)
     await change('UPDATE search_shows SET revision = GREATEST(revision, :now) WHERE number = :number', { now, number })
   }
 

@@ -1,6 +1,6 @@
 import { LRUCache } from 'lru-cache'
 import { DateTime } from 'luxon'
-import type { Choices, EpisodeLine, PersonInShow } from '@site/facts'
+import type { Choices, EpisodeLine, PersonInShow, PublicEpisode } from '@site/facts'
 import type { ToldPerson } from '@core/feed/model'
 import { isInStrand, strandAddress } from '@core/feed/strands'
 import { type EpisodeFilter, type Filtered, passes } from '@core/site/filter'
@@ -22,6 +22,7 @@ export interface Entry extends Omit<Filtered, 'strands'> {
   kind: 'full' | 'trailer' | 'bonus'
   tags: readonly string[]
   people: readonly ToldPerson[]
+  chapters: PublicEpisode['chapters']
   line: EpisodeLine
 }
 
@@ -54,6 +55,7 @@ async function entriesOf(show: Show, publicUrl: string, { audience, base }: Omit
         tags: told.tags,
         tagKeys: told.tags.map(tagKey),
         people: told.people,
+        chapters: told.chapters,
         line: lineOf(told),
       })
     }

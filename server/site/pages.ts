@@ -56,9 +56,9 @@ async function episodePage(what: What, slug: string): Promise<Page | null> {
   const [[show, catalogue], pictureAddress, said] = await Promise.all([
     tellShow(what),
     releasedPictures([episode], platform.configuration.publicUrl),
-    releasedWords(episode.id),
+    releasedWords([episode.id]),
   ])
-  const told = publicEpisode(outgoingOf(episode, pictureAddress), row, outlet.base, said)
+  const told = publicEpisode(outgoingOf(episode, pictureAddress), row, outlet.base, said.get(episode.id))
   const comments = (await shownComments(episode.id)).map(each => commentOf(each))
   const page = { show, episode: told, ...catalogue.around(episode.id), comments }
   return {
@@ -163,7 +163,14 @@ async function embed(what: What, slug: string | null): Promise<Page | null> {
   const [show, { entries }] = await tellShow(what)
   const chosen = slug === null ? entries.slice(0, inFrame) : entries.filter(entry => entry.slug === slug)
   if (slug !== null && chosen.length === 0) return null
-  const page = { show, episodes: chosen.map(({ line }) => line), isList: slug === null, look }
+  const isList = slug === null
+  const page = {
+    show,
+    episodes: chosen.map(({ line }) => line),
+    isList,
+    chapters: isList ? [] : chosen[0]!.chapters,
+    look,
+  }
   return {
     path: `${slug === null ? '' : `${slug}/`}embed${embedQuery(look)}`,
     body: await renderEmbed(page, what.platform.siteAssets),

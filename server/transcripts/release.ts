@@ -30,13 +30,13 @@ export async function transcriptsNow(
   })
 }
 
-/** What is said in a released episode, in the language that is spoken there. */
-export async function releasedWords(episodeId: string): Promise<Cue[]> {
-  const row = await Transcript.findOne({
-    where: { episodeId, isSpoken: true, released: { [Op.not]: null } },
-    attributes: ['released'],
+/** What is said in released episodes, each in the language that is spoken there. */
+export async function releasedWords(episodeIds: readonly string[]): Promise<Map<string, Cue[]>> {
+  const rows = await Transcript.findAll({
+    where: { episodeId: [...episodeIds], isSpoken: true, released: { [Op.not]: null } },
+    attributes: ['episodeId', 'released'],
   })
-  return row?.released?.cues ?? []
+  return new Map(rows.map(({ episodeId, released }) => [episodeId, released!.cues]))
 }
 
 /** Which of some episodes have transcripts, or had them when they last went out. */

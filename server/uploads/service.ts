@@ -1,4 +1,4 @@
-import type { Transaction } from 'sequelize'
+import { Op, type Transaction } from 'sequelize'
 import { firstRecipe, isDeliverable } from '@core/audio/recipe'
 import { amount } from '@core/words/amounts'
 import { cut, isBlank, oneLine } from '@core/words/line'
@@ -39,8 +39,10 @@ const isUploadRole = (role: string): role is UploadRole => (uploadRoles as reado
 const spareBytes = 50_000_000
 /** An upload that nobody goes on with is given up. */
 const abandonedMs = 7 * 24 * 3600_000
-/** An upload's first byte makes its file; without one for so long, there was none. */
+/** One of which no byte came for so long never began. */
 const neverBegunMs = 3600_000
+/** Some stores make its file with the first byte, others when it is announced. */
+const hasBegun = (here: { bytes: number } | null): boolean => (here?.bytes ?? 0) > 0
 const kind = 'read-upload'
 
 /**
@@ -112,6 +114,15 @@ export function uploadService(platform: Platform) {
   /** An upload that nobody waits for any more, and of which not all has come. */
   const forget = (id: string): Promise<unknown> =>
     transact(database, transaction => Upload.destroy({ where: { id, state: 'receiving' }, transaction }))
+
+  /** Where the answer to an announcement was lost, it is made once more: of the first one nothing will ever come. */
+  async function forgetUnbegun({ episodeId, role, fileName, bytes, createdAt }: Upload): Promise<void> {
+    const alike = await Upload.findAll({
+      where: { episodeId, role, fileName, bytes, state: 'receiving', createdAt: { [Op.lte]: createdAt } },
+      attributes: ['id'],
+    })
+    for (const { id } of alike) if (!hasBegun(await arrivals.seen(id))) await forget(id)
+  }
 
   /** Room for all that is still to come of the uploads under way, this one among them. */
   async function needRoom(fileName: string, bytes: number): Promise<void> {
@@ -204,6 +215,7 @@ export function uploadService(platform: Platform) {
           const { path, release } = await arrivals.onDisk(id)
           try {
             if (!(await arrivals.seen(id))) throw refusalFor('lost')
+            await forgetUnbegun(upload)
             await giveFile(episode, await fileOf(episode.showId, upload.fileName, path, await read(path, run)), {
               upload,
             })
@@ -232,7 +244,7 @@ export function uploadService(platform: Platform) {
       for (const { id, bytes, createdAt } of await Upload.findAll({ where: { state: 'receiving' } })) {
         const here = await arrivals.seen(id)
         if (here && here.bytes >= Number(bytes)) await received(id)
-        else if (now - Math.max(+createdAt, +(here?.at ?? 0)) > (here ? abandonedMs : neverBegunMs)) {
+        else if (now - Math.max(+createdAt, +(here?.at ?? 0)) > (hasBegun(here) ? abandonedMs : neverBegunMs)) {
           await forget(id)
           await arrivals.remove(id)
         }

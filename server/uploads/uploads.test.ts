@@ -289,6 +289,33 @@ describe('an upload that a crash left behind', () => {
     })
   })
 
+  it('that was announced twice, because the first answer was lost, is not waited for once it is here; another that has begun is', async () => {
+    const { id } = await create()
+    const sound = makeSound(join(folder, 'twice.mp3'), 2, [])
+    const metadata = Object.entries({ episodeId: id, filename: 'twice.mp3' })
+      .map(([key, value]) => `${key} ${Buffer.from(value).toString('base64')}`)
+      .join(',')
+    const headers = { cookie: house.cookie, 'tus-resumable': '1.0.0' }
+    const announce = async (): Promise<string> => {
+      const answer = await fetch(address, {
+        method: 'POST',
+        headers: { ...headers, 'upload-length': String(sound.length), 'upload-metadata': metadata },
+      })
+      return new URL(answer.headers.get('location')!, address).href
+    }
+    await announce()
+    const begun = await announce()
+    await fetch(begun, {
+      method: 'PATCH',
+      headers: { ...headers, 'upload-offset': '0', 'content-type': 'application/offset+octet-stream' },
+      body: new Uint8Array(sound.subarray(0, 1000)),
+    })
+    await send(id, 'twice.mp3', sound)
+    while (await house.platform.jobs.runNext('reading'));
+    const left = await Upload.findAll({ where: { episodeId: id, state: 'receiving' } })
+    expect(left.map(upload => begun.endsWith(upload.id.replaceAll('-', '')))).toEqual([true])
+  })
+
   it('that nobody went on with ends after a week, with its bytes', async () => {
     const sound = makeSound(join(folder, 'abandoned.mp3'), 20, [])
     const { id: episodeId } = await create()

@@ -118,6 +118,10 @@ export function createPlayer(place: HTMLElement) {
   const player = {
     audio,
     step,
+    // A page has one list of chapters, which is of its one player.
+    chapters: [...document.querySelectorAll<HTMLAnchorElement>('[data-chapters] a[data-at]')].map(
+      ({ hash }) => momentIn(hash)?.from ?? 0,
+    ),
     get source() {
       return source
     },

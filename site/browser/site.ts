@@ -1,5 +1,6 @@
 import './site.css'
 import './layouts.css'
+import { chapterChoice } from './chapterChoice'
 import { copyButton } from './copyButton'
 import { film } from './film'
 import { createPlayer } from './player'
@@ -9,6 +10,8 @@ import { times } from './times'
 const all = <Kind extends HTMLElement>(selector: string): Kind[] => [...document.querySelectorAll<Kind>(selector)]
 
 const [player] = all('[data-player]').map(createPlayer)
+const [inFrame] = all('.embed [data-chapters]')
+if (player && inFrame) chapterChoice(inFrame, player, all('.beside')[0]!)
 if (player) for (const list of all('[data-chapters], [data-soundbites], [data-said]')) times(list, player)
 all<HTMLButtonElement>('[data-copy]').forEach(copyButton)
 all('[data-film]').forEach(film)

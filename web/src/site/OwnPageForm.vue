@@ -1,15 +1,25 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
-import { ref } from 'vue'
+import { ref, watch } from 'vue'
 import type { OwnPage, OwnPageChange } from '@contract/ownPages'
 import FormField from '../parts/FormField.vue'
 import NotesEditor from '../writing/NotesEditor.vue'
 
-const props = defineProps<{ page: OwnPage; busy: boolean }>()
-const emit = defineEmits<{ save: [change: OwnPageChange]; cancel: [] }>()
-const title = ref(props.page.title)
-const content = ref(props.page.content)
+const props = defineProps<{
+  page: OwnPage
+  /** What was written here before and not saved. */
+  unsaved: Pick<OwnPage, 'title' | 'content'> | null
+  busy: boolean
+}>()
+const emit = defineEmits<{
+  write: [words: Pick<OwnPage, 'title' | 'content'>]
+  save: [change: OwnPageChange]
+  cancel: []
+}>()
+const title = ref(props.unsaved?.title ?? props.page.title)
+const content = ref(props.unsaved?.content ?? props.page.content)
+watch([title, content], () => emit('write', { title: title.value, content: content.value }))
 </script>
 
 <template>
@@ -24,6 +34,7 @@ const content = ref(props.page.content)
       label="What stands on it"
       placeholder="Bold, italic, links, lists."
     />
+    <p v-if="unsaved" class="small quiet">What you wrote last time, and did not save, is still here.</p>
     <div class="actions">
       <Button type="submit" label="Save it" :loading="busy" :disabled="title.trim() === ''" />
       <Button type="button" label="Leave it as it was" text @click="emit('cancel')" />

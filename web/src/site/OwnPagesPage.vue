@@ -18,6 +18,7 @@ const { list, problem, busy } = storeToRefs(pages)
 const show = computed(() => shows.bySlug(props.show)!)
 const title = ref('')
 const open = ref<string | null>(null)
+const unsaved = ref<ReturnType<typeof pages.takeUnsaved>>(null)
 const parting = ref<string | null>(null)
 watch(
   () => show.value.id,
@@ -28,7 +29,17 @@ watch(
 async function create(): Promise<void> {
   if (!(await pages.create(show.value.id, title.value))) return
   title.value = ''
-  open.value = list.value!.pages.at(-1)!.id
+  write(list.value!.pages.at(-1)!.id)
+}
+function write(id: string): void {
+  unsaved.value = pages.takeUnsaved(id)
+  // It is taken out where it lay, and lies there again until it is saved.
+  if (unsaved.value) pages.keepUnsaved(id, unsaved.value)
+  open.value = id
+}
+function leave(id: string): void {
+  pages.dropUnsaved(id)
+  open.value = null
 }
 </script>
 
@@ -50,9 +61,11 @@ async function create(): Promise<void> {
       <OwnPageForm
         v-if="open === page.id"
         :page="page"
+        :unsaved="unsaved"
         :busy="busy"
-        @save="async change => (await pages.change(page.id, change)) && (open = null)"
-        @cancel="open = null"
+        @write="words => pages.keepUnsaved(page.id, words)"
+        @save="async change => (await pages.change(show.id, page.id, change)) && (open = null)"
+        @cancel="leave(page.id)"
       />
       <template v-else>
         <h2 :id="page.id">{{ page.title }}</h2>
@@ -69,7 +82,7 @@ async function create(): Promise<void> {
           </div>
         </div>
         <div v-else class="actions small">
-          <button type="button" class="link-button" @click="open = page.id">Write on it</button>
+          <button type="button" class="link-button" @click="write(page.id)">Write on it</button>
           <button type="button" class="link-button" @click="parting = page.id">Take it away</button>
         </div>
       </template>

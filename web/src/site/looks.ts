@@ -42,7 +42,10 @@ export const useLooks = defineStore('looks', () => {
   }
 
   async function load(id: string): Promise<void> {
-    if (showId !== id) looks.value = tried.value = null
+    if (showId !== id) {
+      if (timer !== undefined) await send()
+      looks.value = tried.value = null
+    }
     showId = id
     await act(() => api.look(id))
   }
@@ -51,7 +54,8 @@ export const useLooks = defineStore('looks', () => {
     clearTimeout(timer)
     timer = undefined
     const look = tried.value!
-    return act(() => api.tryLook(showId, { version: looks.value!.version, look }))
+    const id = showId
+    return act(() => api.tryLook(id, { version: looks.value!.version, look }))
   }
   function change(part: Partial<Look>): void {
     tried.value = { ...tried.value!, ...part }

@@ -52,7 +52,7 @@ const editor = useEditor({
     }),
   ],
   editorProps: {
-    attributes: { 'aria-label': 'Show notes', role: 'textbox', 'aria-multiline': 'true', id: 'notes' },
+    attributes: { 'aria-label': props.label ?? 'Show notes', role: 'textbox', 'aria-multiline': 'true', id: 'notes' },
     transformPastedHTML: pastedNotes,
     transformPastedText: words => words.slice(0, mostNotesCharacters),
   },

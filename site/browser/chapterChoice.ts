@@ -1,0 +1,22 @@
+import { momentIn } from './moments'
+import type { Player } from './player'
+
+/** In a small frame, a choice in the place of the list of chapters: it says which one is heard, and leads to each. */
+export function chapterChoice(list: HTMLElement, player: Player, place: HTMLElement): void {
+  const { audio } = player
+  const choice = document.createElement('select')
+  choice.setAttribute('aria-label', 'Chapter')
+  const starts = [...list.querySelectorAll<HTMLElement>('li')].map(row => {
+    const link = row.querySelector<HTMLAnchorElement>('a[data-at]')!
+    choice.add(new Option(`${link.textContent} ${row.querySelector('span')!.textContent}`))
+    return momentIn(link.hash)!.from
+  })
+  const show = (): void => {
+    choice.selectedIndex = starts.findLastIndex(from => from <= audio.currentTime + 0.05)
+  }
+  choice.addEventListener('change', () => player.playFrom({ from: starts[choice.selectedIndex]!, to: null }))
+  for (const event of ['timeupdate', 'seeked']) audio.addEventListener(event, show)
+  show()
+  place.prepend(choice)
+  list.closest('section')!.remove()
+}
