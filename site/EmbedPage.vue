@@ -4,7 +4,7 @@ import WebPicture from './WebPicture.vue'
 import { clock } from '@core/words/amounts'
 import SoundPlayer from './SoundPlayer.vue'
 import type { Embed } from './facts'
-import { playing } from './words'
+import { playerOf, playing } from './words'
 
 const props = defineProps<Embed>()
 const [first] = props.episodes
@@ -36,14 +36,7 @@ const [first] = props.episodes
           </p>
         </div>
       </div>
-      <SoundPlayer
-        is-alone
-        :sound="first.sound"
-        :title="first.title"
-        :show="show.name"
-        :picture="first.artworkAddress ?? show.artworkAddress"
-        :page-address="first.pageAddress"
-      />
+      <SoundPlayer is-alone v-bind="playerOf(show, first, first.sound)" />
       <ChapterList v-if="chapters.length" :chapters="chapters" :sound-address="first.sound.address" />
       <ol v-if="isList" class="found" aria-label="Episodes" tabindex="0">
         <li

@@ -13,7 +13,7 @@ import SoundPlayer from './SoundPlayer.vue'
 import SpokenWords from './SpokenWords.vue'
 import WebPicture from './WebPicture.vue'
 import type { EpisodePage } from './facts'
-import { releaseDay } from './words'
+import { playerOf, releaseDay } from './words'
 
 const props = defineProps<EpisodePage>()
 const listed = (filter: Partial<typeof everyEpisode>): string =>
@@ -42,14 +42,7 @@ const listed = (filter: Partial<typeof everyEpisode>): string =>
         <span v-if="episode.isExplicit">Explicit</span>
         <span v-if="episode.isPromotion">Contains paid promotion</span>
       </p>
-      <SoundPlayer
-        v-if="episode.sound"
-        :sound="episode.sound"
-        :title="episode.title"
-        :show="show.name"
-        :picture="episode.artworkAddress ?? show.artworkAddress"
-        :page-address="episode.pageAddress"
-      />
+      <SoundPlayer v-if="episode.sound" v-bind="playerOf(show, episode, episode.sound)" />
       <FilmFrame v-if="episode.film?.isShown" :address="episode.film.address" :title="`Film: ${episode.title}`" />
       <p v-else-if="episode.film"><a :href="episode.film.address">See the film</a></p>
       <ChapterList

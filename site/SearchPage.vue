@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { mostSearchLetters } from '@core/search/query'
 import { clock } from '@core/words/amounts'
+import EpisodeHead from './EpisodeHead.vue'
 import PageFrame from './PageFrame.vue'
 import SearchForm from './SearchForm.vue'
 import SoundPlayer from './SoundPlayer.vue'
 import type { SearchPage } from './facts'
-import { placeNames, playing, releaseDay } from './words'
+import { placeNames, playerOf, playing } from './words'
 
 const props = defineProps<SearchPage>()
 const [first] = props.found
@@ -32,13 +33,7 @@ const soundAt = (address: string, fromMs: number): string => `${address}#t=${fro
       </p>
       <ol class="found">
         <li v-for="{ episode, places } in found" :key="episode.pageAddress" v-bind="playing(show, episode)">
-          <h2>
-            <a class="episode-title" :href="episode.pageAddress">{{ episode.title }}</a>
-          </h2>
-          <p class="meta">
-            <span v-if="episode.number">No. {{ episode.number }}</span>
-            <time :datetime="episode.releasedAt">{{ releaseDay(episode.releasedAt, show) }}</time>
-          </p>
+          <EpisodeHead :show="show" :episode="episode" />
           <ul>
             <li v-for="(place, at) in places" :key="at">
               <a
@@ -64,13 +59,7 @@ const soundAt = (address: string, fromMs: number): string => `${address}#t=${fro
         <p>
           <a class="episode-title" data-heard :href="first.episode.pageAddress">{{ first.episode.title }}</a>
         </p>
-        <SoundPlayer
-          :sound="first.episode.sound"
-          :title="first.episode.title"
-          :show="show.name"
-          :picture="first.episode.artworkAddress ?? show.artworkAddress"
-          :page-address="first.episode.pageAddress"
-        />
+        <SoundPlayer v-bind="playerOf(show, first.episode, first.episode.sound)" />
       </div>
     </template>
   </PageFrame>

@@ -1,7 +1,7 @@
 import { DateTime } from 'luxon'
 import type { PassageKind } from '@core/search/passages'
 import type { EpisodeFilter } from '@core/site/filter'
-import type { Choices, EpisodeLine, PublicEpisode, PublicShow, SaidCue } from './facts'
+import type { Choices, EpisodeLine, PublicEpisode, PublicShow, PublicSound, SaidCue } from './facts'
 
 /** The day of a release as the show's zone and language write it. */
 export function releaseDay(releasedAt: string, { zone, language }: Pick<PublicShow, 'zone' | 'language'>): string {
@@ -33,7 +33,14 @@ export const placeNames: Readonly<Record<PassageKind, string>> = {
   said: 'Said',
 }
 
-/** What a player needs of an episode to play it, as an element tells it. */
+/** What a player shows and tells of an episode. */
+export const playerOf = (
+  show: Pick<PublicShow, 'name' | 'artworkAddress'>,
+  { title, artworkAddress, pageAddress }: Pick<EpisodeLine, 'title' | 'artworkAddress' | 'pageAddress'>,
+  sound: PublicSound,
+) => ({ sound, title, show: show.name, picture: artworkAddress ?? show.artworkAddress, pageAddress })
+
+/** The same as an element has it, where there is one player for several. */
 export const playing = (show: Pick<PublicShow, 'name' | 'artworkAddress'>, episode: EpisodeLine) => ({
   'data-address': episode.sound.address,
   'data-duration-ms': episode.sound.durationMs,

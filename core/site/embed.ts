@@ -25,11 +25,16 @@ export function embedQuery({ scheme, accent }: EmbedLook): string {
   return query && `?${query}`
 }
 
-/** Sizes in CSS px: as wide as there is room, and as high as what is in it. */
-export const embedSizes = {
-  episode: { width: 600, height: 210 },
-  show: { width: 600, height: 460 },
-} as const
+/** As wide as a frame is where somebody says no width, in CSS px. */
+export const embedWidth = 600
+/** Below that the player needs more lines. */
+const narrowest = 480
+
+/** As high as what is in a frame, in CSS px: one episode, or a list; `null` for as wide as there is room. */
+export function embedHeight(what: 'episode' | 'show', width: number | null): number {
+  if (what === 'show') return 460
+  return width !== null && width < narrowest ? 290 : 210
+}
 
 const entities: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' }
 const escaped = (words: string): string => words.replace(/[&<>"]/g, letter => entities[letter]!)

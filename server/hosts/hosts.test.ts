@@ -170,6 +170,8 @@ it('the short way tells each host its own', async () => {
   for (let time = 0; time < 2; time++) {
     expect(await ask('/feed.xml', 'reeds.example')).toBe(200)
     expect(await ask('/the-harmonium-that-coughed', 'reeds.example:8080')).toBe(200)
+    // RFC 1034 section 3.1: a name with a dot at its end is the same, said in full.
+    expect(await ask('/feed.xml', 'Reeds.Example.')).toBe(200)
     expect(await ask('/bellows-and-reeds/feed.xml', ours)).toBe(301)
     expect(await ask('/bellows-and-reeds/the-harmonium-that-coughed', ours)).toBe(301)
     expect(await ask('/slow-ferry', ours)).toBe(200)

@@ -1,3 +1,4 @@
+import { QueryTypes } from 'sequelize'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Show } from '@contract/shows'
 import { readQuery } from '@core/search/query'
@@ -155,6 +156,18 @@ it('what is released is found at once, what is changed by its new words only, an
   expect([(await find('rosemary')).episodes.length, (await find('marigold')).episodes.length]).toEqual([1, 0])
   await step(id, 'retire', { keepsPage: false })
   expect((await find('rosemary')).episodes).toEqual([])
+})
+
+it('of a show whose words nobody has made findable, as after an upgrade, they are made without a visitor', async () => {
+  const index = (): Promise<object[]> =>
+    house.platform.database.query('SELECT 1 FROM search_shows WHERE revision > 0', { type: QueryTypes.SELECT })
+  await house.platform.database.query('DELETE FROM search_episodes')
+  await house.platform.database.query('UPDATE search_shows SET revision = 0')
+  await house.platform.jobs.add({ kind: 'tidy', payload: {} })
+  while (await house.platform.jobs.runNext('tidying'));
+  expect(await index()).toEqual([])
+  while (await house.platform.jobs.runNext('checking'));
+  expect((await index()).length).toBeGreaterThan(1)
 })
 
 it('several that ask at once, of several processes, leave each passage there once', async () => {

@@ -52,7 +52,7 @@ export function hostTable({ events }: Pick<Platform, 'events'>) {
     addressOf(request: IncomingMessage): string {
       const url = request.url ?? '/'
       if (slugs.size === 0 || askedAt.has(request)) return url
-      const host = (request.headers.host ?? '').toLowerCase().replace(/:\d+$/, '')
+      const host = (request.headers.host ?? '').toLowerCase().replace(/\.?(?::\d+)?$/, '')
       const slug = slugs.get(host)
       if (!slug) return url
       askedAt.set(request, host)

@@ -1,5 +1,5 @@
 import { artworkAt } from '@core/show/artwork'
-import { embedCode, embedSizes } from '@core/site/embed'
+import { embedCode, embedHeight, embedWidth } from '@core/site/embed'
 import { element, told, xmlDocument } from '@core/xml/write'
 import { withAllFacts } from '@core/feed/facts'
 import { publicOutlet } from '../episodes/audience'
@@ -32,9 +32,8 @@ export async function oembed(platform: SitePlatform, { url, format = 'json', max
   ])
   const entry = slug ? entries.find(each => each.slug === slug) : null
   if (slug && !entry) throw nothingThere()
-  const size = entry ? embedSizes.episode : embedSizes.show
-  const width = Math.min(size.width, most('maxwidth', maxwidth))
-  const height = Math.min(size.height, most('maxheight', maxheight))
+  const width = Math.min(embedWidth, most('maxwidth', maxwidth))
+  const height = Math.min(embedHeight(entry ? 'episode' : 'show', width), most('maxheight', maxheight))
   const title = entry ? entry.line.title : show.name
   const picture = artworkAt(entry?.line.artworkAddress ?? show.artworkAddress, 480)
   const facts = {

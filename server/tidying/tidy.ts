@@ -38,6 +38,9 @@ const unusedPictures = `SELECT id FROM pictures WHERE NOT is_public AND created_
   AND id NOT IN (SELECT artwork_id FROM episodes WHERE artwork_id IS NOT NULL)
   AND id NOT IN (SELECT artwork_id FROM episode_states WHERE artwork_id IS NOT NULL) AND id NOT IN (SELECT picture_id FROM files WHERE picture_id IS NOT NULL) LIMIT 500`
 
+const showsBehind = `SELECT s.id FROM shows s LEFT JOIN search_shows w ON w.show_id = s.id WHERE s.feed_revision > COALESCE(w.revision, 0)
+  AND EXISTS (SELECT 1 FROM episodes e WHERE e.show_id = s.id AND e.standing = 'released') LIMIT 200`
+
 /** What is not needed any more goes: finished jobs, old news, sessions that ran out, pictures and bytes that nobody holds. */
 export function tidying(platform: Platform) {
   const { database, clock, jobs } = platform
@@ -87,6 +90,15 @@ export function tidying(platform: Platform) {
     }
   }
 
+  /** Words that no change has made findable, as after an upgrade: better now than while a visitor waits. */
+  async function indexWhatIsBehind(): Promise<void> {
+    const behind = await database.query<{ id: string }>(showsBehind, { type: QueryTypes.SELECT })
+    for (const { id } of behind)
+      await transact(database, transaction =>
+        jobs.addOnce({ kind: 'index-words', payload: { showId: id }, subject: id }, transaction),
+      )
+  }
+
   return {
     job: {
       lane: 'tidying',
@@ -99,6 +111,7 @@ export function tidying(platform: Platform) {
         await dropUnusedPictures()
         await dropUnaskedSoundbites()
         await blobs.clear()
+        await indexWhatIsBehind()
         if (!(await isPlanned())) await next(everyMs)
       },
       async gaveUp() {

@@ -3,7 +3,7 @@ import SelectButton from 'primevue/selectbutton'
 import { computed, ref } from 'vue'
 import type { SharedEpisode } from '@contract/sharing'
 import type { Show } from '@contract/shows'
-import { embedCode, type EmbedLook, embedQuery, embedSizes } from '@core/site/embed'
+import { embedCode, type EmbedLook, embedHeight, embedQuery } from '@core/site/embed'
 import CopyField from '../parts/CopyField.vue'
 
 /** A player for another page: what is in it, its colours and its size, seen as it will be, and the code for it. */
@@ -23,7 +23,7 @@ const scheme = ref<EmbedLook['scheme']>(null)
 const accent = ref<string | null>(null)
 const width = ref<number | null>(null)
 
-const size = computed(() => ({ width: width.value ?? '100%', height: embedSizes[what.value].height }))
+const size = computed(() => ({ width: width.value ?? '100%', height: embedHeight(what.value, width.value) }))
 const address = computed(
   () =>
     `${what.value === 'episode' ? props.episode.pageAddress : props.show.pageAddress}/embed${embedQuery({ scheme: scheme.value, accent: accent.value })}`,
