@@ -5,11 +5,27 @@ import { compressed } from './vite.compressed.ts'
 import { kernels } from './vite.kernel.ts'
 import { devServer, studioAddresses } from './vite.studio.ts'
 
+interface StyleSheet {
+  source?: { input: { file?: string } }
+  walkDecls(name: string, act: (declaration: { value: string }) => void): void
+}
+/** On public pages a letter that comes late does not move what is read already: it is there from the next page on. */
+const steadyLetters = {
+  postcssPlugin: 'steady-letters',
+  Once(root: StyleSheet): void {
+    if (root.source?.input.file?.endsWith('site/browser/site.css'))
+      root.walkDecls('font-display', display => {
+        display.value = 'optional'
+      })
+  },
+}
+
 /** The studio and what the public pages load in the browser. */
 export default defineConfig({
   plugins: [vue(), kernels(), compressed(), studioAddresses()],
   server: devServer,
   resolve: { alias: aliases },
+  css: { postcss: { plugins: [steadyLetters] } },
   publicDir: 'web/public',
   build: {
     outDir: 'dist/web',

@@ -256,6 +256,37 @@ it('a look is tried beside the pages, taken over, and put back', async () => {
   await context.close()
 })
 
+it('nothing moves while a page is loaded, on a phone and a desktop, also where script and letters come late', async () => {
+  for (const viewport of [
+    { width: 1280, height: 800 },
+    { width: 390, height: 844 },
+  ]) {
+    const { context, page } = await visit()
+    await page.setViewportSize(viewport)
+    await context.route(/\.(js|woff2)$/, async route => {
+      await new Promise(resolve => setTimeout(resolve, 400))
+      await route.continue()
+    })
+    await page.addInitScript(() => {
+      const moved: string[] = []
+      Object.assign(globalThis, { moved })
+      // Layout Instability (WICG): what moved though nobody pressed anything.
+      new PerformanceObserver(list => {
+        for (const entry of list.getEntries()) moved.push(String((entry as PerformanceEntry & { value: number }).value))
+      }).observe({ type: 'layout-shift', buffered: true })
+    })
+    for (const path of ['', '/a-drawer-full-of-reeds', '/listen', '/search?q=reeds']) {
+      await page.goto(`${house.address}/bellows-and-reeds${path}`, { waitUntil: 'networkidle' })
+      const moved = await page.evaluate(() => (globalThis as unknown as { moved: string[] }).moved)
+      expect(
+        moved.map(Number).reduce((sum, each) => sum + each, 0),
+        `${path} ${viewport.width}`,
+      ).toBeLessThan(0.01)
+    }
+    await context.close()
+  }
+})
+
 describe('with axe nothing is found, by day and by night, on a phone and a desktop', () => {
   const paths = [
     '',

@@ -1,5 +1,6 @@
 import type { Logger } from 'pino'
 import type { Sequelize } from 'sequelize'
+import type { SiteAssets } from '@site/pages'
 import type { Clock } from './clock'
 import type { Configuration } from './configuration'
 import type { DeliveryLog } from './delivery/log'
@@ -18,5 +19,5 @@ export interface Platform {
   events: Events
   deliveries: DeliveryLog
   /** Addresses of what the public pages load in the browser. */
-  siteAssets: { script: string; styles: readonly string[] }
+  siteAssets: SiteAssets
 }

@@ -2,6 +2,7 @@ import { renderToString } from '@vue/server-renderer'
 import { type Component, createSSRApp } from 'vue'
 import { writingDirection } from '@core/words/writingDirection'
 import { type EpisodeFilter, filterQuery } from '@core/site/filter'
+import type { Face } from '@core/site/look'
 import { paletteStyle } from '@core/site/palette'
 import { plainNotes } from '@core/notes/plain'
 import { cut } from '@core/words/line'
@@ -38,6 +39,8 @@ import { filterWords } from './words'
 export interface SiteAssets {
   script: string
   styles: readonly string[]
+  /** The letters of each face that nearly every page needs. */
+  fonts: Readonly<Record<Face, string>>
 }
 
 interface Head {
@@ -225,6 +228,7 @@ async function render(view: Component, props: object, assets: SiteAssets, head: 
 <meta name="description" content="${escaped(head.description)}">
 ${head.about ? aboutElements(head, head.about) : '<meta name="robots" content="noindex">'}
 ${head.about ? '' : '<link rel="icon" href="/favicon.svg" type="image/svg+xml">'}
+<link rel="preload" href="${assets.fonts[head.look?.face ?? 'literata']}" as="font" type="font/woff2" crossorigin>
 ${assets.styles.map(style => `<link rel="stylesheet" href="${style}">`).join('\n')}
 ${head.look ? `<style>${head.look.style}</style>` : ''}
 <script type="module" src="${assets.script}"></script>

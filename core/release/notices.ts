@@ -28,7 +28,8 @@ export const mailChoices: Readonly<Record<MailKind, string>> = {
 /** One episode that a mail is about. */
 export interface Told {
   title: string
-  moment: Date
+  /** Null where it says nothing: one mail tells what came within an hour. */
+  moment: Date | null
   hindrances: readonly Hindrance[]
   /** Its page where it went out, else its desk; or where it is read what listeners wrote. */
   address: string
@@ -46,14 +47,16 @@ export function mailOf(
   const lines = episodes
     .slice(0, mostListed)
     .flatMap(({ title, moment, hindrances, address }) => [
-      `${title}`,
-      `${dateWords(moment, show.zone)} in ${show.zone}${hindrances.length > 0 ? `; it ${list.format(hindrances.map(each => hindranceWords[each]))}` : ''}`,
+      title,
+      ...(moment ? [whenWords(moment, hindrances, show.zone)] : []),
       address,
       '',
     ])
   const more = episodes.length - mostListed
   return { subject, text: [leads[kind], '', ...lines, ...(more > 0 ? [`and ${more} more.`, ''] : [])].join('\n') }
 }
+const whenWords = (moment: Date, hindrances: readonly Hindrance[], zone: string): string =>
+  `${dateWords(moment, zone)} in ${zone}${hindrances.length > 0 ? `; it ${list.format(hindrances.map(each => hindranceWords[each]))}` : ''}`
 const mostListed = 50
 const list = new Intl.ListFormat('en-GB')
 

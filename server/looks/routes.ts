@@ -35,6 +35,10 @@ export const lookRoutes =
         request => act(request.scope, request.body),
       )
 
+    /** A picture that is only tried is not public yet; the studio has all of them, and each in the same sizes. */
+    const withPicturesOfStudio = (html: string): string =>
+      html.replaceAll(`${publicUrl}/media/artwork/`, '/api/v1/pictures/')
+
     /** A page of the show as it would look. */
     app.get(
       '/shows/:id/look/page',
@@ -51,7 +55,7 @@ export const lookRoutes =
         show.look = looks.triedOf(show)
         const page = await pageAt(platform, show, request.query.path, publicOutlet(publicUrl))
         if (!page) throw new AppError('not-found', 'There is no such page of the show.')
-        return reply.headers(lookedAtInside).type('text/html; charset=utf-8').send(page.body)
+        return reply.headers(lookedAtInside).type('text/html; charset=utf-8').send(withPicturesOfStudio(page.body))
       },
     )
   }

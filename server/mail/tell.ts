@@ -61,7 +61,7 @@ export function tellPeople(platform: Platform): JobDefinition<Payloads['tell-peo
           ? `${addressesOf(publicUrl, show).pageAddress}/${episode.slug}`
           : `${studio}/episodes/${episode.id}`
     const hindrances = isOut ? [] : hindrancesNow(episode)
-    return { title: episode.title, moment, hindrances, address }
+    return { title: episode.title, moment: kind === 'commented' ? null : moment, hindrances, address }
   }
 }
 

@@ -3,6 +3,7 @@ import { join, resolve } from 'node:path'
 import fastifyCompress from '@fastify/compress'
 import fastifyStatic from '@fastify/static'
 import type { FastifyPluginAsync } from 'fastify'
+import type { SiteAssets } from '@site/pages'
 import type { Platform } from '../platform'
 
 /** The studio: one page whose addresses the browser tells apart, and the built files it loads. */
@@ -32,11 +33,19 @@ export const studioRoutes =
   }
 
 /** The addresses of what the public pages load, out of the build's manifest. */
-export async function readSiteAssets(webDir: string): Promise<{ script: string; styles: readonly string[] }> {
+export async function readSiteAssets(webDir: string): Promise<SiteAssets> {
   const manifest = JSON.parse(await readFile(join(webDir, '.vite/manifest.json'), 'utf8')) as Record<
     string,
     { file: string; css?: string[] }
   >
   const entry = manifest['site/browser/site.ts']!
-  return { script: `/${entry.file}`, styles: (entry.css ?? []).map(file => `/${file}`) }
+  const font = (file: string): string => `/${manifest[`node_modules/${file}.woff2`]!.file}`
+  return {
+    script: `/${entry.file}`,
+    styles: (entry.css ?? []).map(file => `/${file}`),
+    fonts: {
+      literata: font('@fontsource/literata/files/literata-latin-400-normal'),
+      'public-sans': font('@fontsource-variable/public-sans/files/public-sans-latin-wght-normal'),
+    },
+  }
 }

@@ -82,7 +82,11 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
     jobs: createJobs(database, clock, events, report),
     events,
     deliveries: deliveryLog(database, clock, report),
-    siteAssets: { script: '/assets/site.js', styles: ['/assets/site.css'] },
+    siteAssets: {
+      script: '/assets/site.js',
+      styles: ['/assets/site.css'],
+      fonts: { literata: '/assets/literata.woff2', 'public-sans': '/assets/public-sans.woff2' },
+    },
   }
   const routes: House['routes'] = []
   platform.jobs.use(jobList(platform))
