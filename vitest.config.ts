@@ -62,8 +62,8 @@ export default defineConfig({
           testTimeout: 120_000,
           hookTimeout: 120_000,
           globalSetup: 'e2e/demoTemplate.ts',
-          // Most of the time they wait: for a page, for a server that was killed, for a moment that comes.
-          maxWorkers: 4,
+          // With one more, waits of ten seconds are not long enough.
+          maxWorkers: 3,
           isolate: false,
           expect: { poll: { timeout: 10_000 } },
         },

@@ -28,7 +28,7 @@ const soundAt = (address: string, fromMs: number): string => `${address}#t=${fro
     <template v-else>
       <p class="quiet" role="status">
         <template v-if="!hasAllWords">Nothing has all these words together. With some of them: </template
-        ><template v-if="found.length === 1">one episode</template
+        ><template v-if="found.length === 1">{{ hasAllWords ? 'One' : 'one' }} episode</template
         ><template v-else>{{ found.length }} episodes</template>{{ isCut ? ', the best of more' : '' }}.
       </p>
       <ol class="found">
