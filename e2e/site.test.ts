@@ -1,5 +1,6 @@
 import type { BrowserContext, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { embedHeight } from '@core/site/embed'
 import { type DemoHouse, openDemoHouse } from './demoHouse'
 import { openPart, saved } from './hands'
 import { violations } from './judge'
@@ -145,6 +146,12 @@ it('chapters are chosen in the player of a frame, and by the keys for the next a
   const choice = page.getByLabel('Chapter')
   const names = await choice.locator('option').allInnerTexts()
   expect(names.length).toBeGreaterThan(2)
+  for (const width of [320, 480, 600, 800]) {
+    const height = embedHeight('episode', width)
+    await page.setViewportSize({ width, height })
+    const { y, height: high } = (await page.locator('.player').boundingBox())!
+    expect(y + high, `${width} px wide`).toBeLessThanOrEqual(height)
+  }
   await choice.selectOption({ index: 1 })
   await page.getByRole('button', { name: 'Pause' }).waitFor()
   const second = await heardAt(page)

@@ -27,13 +27,12 @@ export function embedQuery({ scheme, accent }: EmbedLook): string {
 
 /** As wide as a frame is where somebody says no width, in CSS px. */
 export const embedWidth = 600
-/** Below that the player needs more lines. */
-const narrowest = 480
-
 /** As high as what is in a frame, in CSS px: one episode, or a list; `null` for as wide as there is room. */
 export function embedHeight(what: 'episode' | 'show', width: number | null): number {
   if (what === 'show') return 460
-  return width !== null && width < narrowest ? 290 : 210
+  if (width === null || width >= 580) return 210
+  // The player needs more lines.
+  return width >= 350 ? 300 : 370
 }
 
 const entities: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' }
