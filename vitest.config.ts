@@ -6,6 +6,9 @@ import { kernels } from './vite.kernel.ts'
 
 const shared = { plugins: [vue(), kernels()], resolve: { alias: aliases } }
 
+/** What is waited for has so long, also on a slow machine, where the usual second is too short. */
+const waiting = { poll: { timeout: 30_000 } }
+
 /** Files that take a minute or more: begun first, so that at the end none of them is waited for alone. */
 const longest = [
   'e2e/kills',
@@ -39,6 +42,7 @@ export default defineConfig({
           testTimeout: 30_000,
           maxWorkers: 2,
           isolate: false,
+          expect: waiting,
         },
       },
       {
@@ -52,6 +56,8 @@ export default defineConfig({
           maxWorkers: 3,
           // The server is loaded once in a process and not for each file.
           isolate: false,
+          setupFiles: 'server/testing/movedDate.ts',
+          expect: waiting,
         },
       },
       {
@@ -65,7 +71,7 @@ export default defineConfig({
           // With one more, waits of ten seconds are not long enough.
           maxWorkers: 3,
           isolate: false,
-          expect: { poll: { timeout: 10_000 } },
+          expect: waiting,
         },
       },
     ],

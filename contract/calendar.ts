@@ -23,11 +23,14 @@ export const calendarQuery = z
   })
 export type CalendarQuery = z.infer<typeof calendarQuery>
 
-/** What goes out and went out, and the open slots. */
+const calendarEpisode = episodeSummary.extend({ showId: z.string() })
+
+/** What goes out and went out, the open slots, and what goes out first after these days. */
 export const calendar = z.object({
   shows: z.array(z.object({ id: z.string(), slug: z.string(), name: z.string(), zone: z.string() })),
-  episodes: z.array(episodeSummary.extend({ showId: z.string() })),
+  episodes: z.array(calendarEpisode),
   slots: z.array(z.object({ showId: z.string(), at: z.string(), local: z.string() })),
+  next: calendarEpisode.nullable(),
 })
 export type Calendar = z.infer<typeof calendar>
 export type CalendarEpisode = Calendar['episodes'][number]

@@ -26,6 +26,7 @@ import { Show } from '@server/shows/models'
 import { showService } from '@server/shows/service'
 import { strandService } from '@server/strands/service'
 import { transcriptService } from '@server/transcripts/service'
+import { moveClock } from '@server/travel/clock'
 import { uploadService } from '@server/uploads/service'
 import { type DemoEpisode, type DemoShow, demoAccount, demoShows } from './scenario'
 
@@ -187,11 +188,14 @@ async function bring(platform: Platform, scope: Scope, path: string): Promise<vo
 }
 
 if (process.env.FILL_DEMO === 'yes') {
-  const clock = new MovableClock(new Date())
+  const offsetMs = Number(process.env.CLOCK_OFFSET_MS ?? 0)
+  const today = new Date(Date.now() + offsetMs)
+  const clock = new MovableClock(today)
   const platform = await openPlatform(readConfiguration(process.env), clock)
   if (await accountService(platform).isFirstVisit()) {
     console.log('Filling in the demo …')
-    await fillDemo(platform, clock, new Date(), resolve('demo'))
+    await fillDemo(platform, clock, today, resolve('demo'))
+    await moveClock(platform.database, offsetMs)
   }
   await platform.database.close()
 }

@@ -5,6 +5,7 @@ import { inject } from 'vitest'
 import { startDatabase } from '../scripts/setup/database.mjs'
 import { freePort } from '../scripts/setup/ports.mjs'
 import { startProgram } from '../scripts/setup/programs.mjs'
+import { clockOf } from './clock'
 import { copyOf } from './demoTemplate'
 
 export interface DemoHouse {
@@ -40,12 +41,16 @@ export async function openDemoHouse(more: Record<string, string> = {}): Promise<
     MEDIA_DIR: join(folder, 'media'),
     LISTENER_URL: listenerAddress,
     COPYIST_URL: `http://127.0.0.1:${copyistPort}`,
+    ...clockOf(),
     ...more,
   }
   let server = startProgram('dist/server/main.js', environment)
   const others: ReturnType<typeof startProgram>[] = []
   let copyist: ReturnType<typeof startProgram> | undefined
-  const listener = startProgram('dist/server/listener.js', { LISTENER_PORT: String(listenerPort) })
+  const listener = startProgram('dist/server/listener.js', {
+    LISTENER_PORT: String(listenerPort),
+    CLOCK_URL: `${address}/api/v1/travel`,
+  })
   await Promise.all([server.listening, listener.listening])
   const browser: Browser = await chromium.launch({
     executablePath: '/usr/bin/chromium',

@@ -16,8 +16,10 @@ declare module 'vitest' {
 export default async function fillTemplate({ provide }: TestProject): Promise<() => Promise<void>> {
   const folder = await mkdtemp(join(tmpdir(), 'lake-letter-template-'))
   const database = await startDatabase(folder)
+  const clockOffsetMs = Number(process.env.CLOCK_OFFSET_MS ?? 0)
   try {
     await runProgram('dist/server/demo.js', {
+      CLOCK_OFFSET_MS: String(clockOffsetMs),
       DATABASE_URL: database.url,
       MEDIA_DIR: join(folder, 'media'),
       FILL_DEMO: 'yes',
@@ -26,6 +28,7 @@ export default async function fillTemplate({ provide }: TestProject): Promise<()
     await database.stop()
   }
   provide('demoFolder', folder)
+  provide('clockOffsetMs', clockOffsetMs)
   return () => rm(folder, { recursive: true, force: true })
 }
 

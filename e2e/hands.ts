@@ -35,7 +35,7 @@ export async function typeOver(field: Locator, text: string): Promise<void> {
     await field.pressSequentially(text)
     return field.inputValue()
   }
-  await expect.poll(type, { timeout: 15_000 }).toBe(text)
+  await expect.poll(type).toBe(text)
   await field.press('Tab')
 }
 

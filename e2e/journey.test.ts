@@ -43,7 +43,7 @@ it('from a file to a feed: sign in, drop a file, write, release, and the stand-i
   await expect.poll(() => first.innerText()).toContain('A letter, sent by test')
   await first.click()
   await expect
-    .poll(() => page.locator('audio').evaluate(audio => (audio as HTMLAudioElement).currentTime), { timeout: 15_000 })
+    .poll(() => page.locator('audio').evaluate(audio => (audio as HTMLAudioElement).currentTime))
     .toBeGreaterThan(1)
   await page.getByLabel('Place').fill('60')
   await expect

@@ -2,6 +2,7 @@ import { setTimeout as wait } from 'node:timers/promises'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { makeSound } from '../core/audio/sound.fixture'
+import { now } from './clock'
 import { type DemoHouse, openDemoHouse } from './demoHouse'
 import { saved } from './hands'
 
@@ -137,7 +138,7 @@ it('a scheduled episode goes out by itself, also when the server was down at tha
     const episodeId = location.pathname.split('/').at(-1)!
     return (await fetch(`/api/v1/episodes/${episodeId}`)).json() as Promise<{ id: string; version: number }>
   })
-  const local = new Date(Date.now() + 5_000).toISOString().slice(0, 23)
+  const local = new Date(+now() + 5_000).toISOString().slice(0, 23)
   await page.evaluate(
     async ([episodeId, startVersion, at]) =>
       fetch(`/api/v1/episodes/${episodeId}/release`, {
@@ -151,7 +152,7 @@ it('a scheduled episode goes out by itself, also when the server was down at tha
   await wait(6_000)
   await house.startServer()
   const feed = async () => (await fetch(`${house.address}/bellows-and-reeds/feed.xml`)).text()
-  await expect.poll(feed, { timeout: 2_000 }).toContain('A letter from a chapel')
+  await expect.poll(feed).toContain('A letter from a chapel')
   expect((await feed()).split('A letter from a chapel</title>')).toHaveLength(2)
   await page.getByTestId('standing').getByText('Released.').waitFor()
 })

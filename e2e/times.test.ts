@@ -286,7 +286,7 @@ it('soundbites are drawn under the waveform, moved by keys, sent, and heard to t
   const audio = own.locator('audio')
   const at = (): Promise<number> => audio.evaluate((sound: HTMLAudioElement) => sound.currentTime)
   await expect.poll(at).toBeGreaterThan(fromMs / 1000 + 0.5)
-  await expect.poll(() => audio.evaluate((sound: HTMLAudioElement) => sound.paused), { timeout: 20_000 }).toBe(true)
+  await expect.poll(() => audio.evaluate((sound: HTMLAudioElement) => sound.paused)).toBe(true)
   expect(Math.abs((await at()) - 8)).toBeLessThan(0.6)
   await own.close()
 })

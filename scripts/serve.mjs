@@ -6,6 +6,7 @@ import { needPrograms } from './setup/debian.mjs'
 import { needRoom } from './setup/disk.mjs'
 import { Halt } from './setup/halt.mjs'
 import { claim, Parts } from './setup/house.mjs'
+import { momentOf } from './setup/moment.mjs'
 import { needPackages } from './setup/packages.mjs'
 import { runFolder } from './setup/place.mjs'
 import { needPort } from './setup/ports.mjs'
@@ -20,6 +21,7 @@ const portFrom = (variable, usual) => {
 /** Sets up, starts and keeps running: the database (where DATABASE_URL names none), the server, and for the demo its data and the stand-ins. */
 export async function serve({ name, demo = false, fresh = false }) {
   const command = `npm run ${name}`
+  const moment = momentOf(process.env.NOW)
   const folder = join(runFolder, name)
   const port = portFrom('PORT', 4310)
   const listenerPort = portFrom('LISTENER_PORT', 4311)
@@ -62,7 +64,8 @@ export async function serve({ name, demo = false, fresh = false }) {
       environment.OUTBOX_URL = `http://127.0.0.1:${outboxPort}`
       environment.SMTP_URL = `smtp://127.0.0.1:${smtpPort}`
       environment.TRAVEL = 'yes'
-      await runProgram('dist/server/demo.js', { ...environment, FILL_DEMO: 'yes' })
+      const offset = moment ? { CLOCK_OFFSET_MS: String(+moment - Date.now()) } : {}
+      await runProgram('dist/server/demo.js', { ...environment, ...offset, FILL_DEMO: 'yes' })
       const time = { CLOCK_URL: `${address}/api/v1/travel` }
       await parts.addStandIn(() =>
         startProgram('dist/server/listener.js', { ...time, LISTENER_PORT: String(listenerPort) }),

@@ -7,17 +7,21 @@ import { needPrograms } from './setup/debian.mjs'
 import { needRoom } from './setup/disk.mjs'
 import { main } from './setup/halt.mjs'
 import { Parts } from './setup/house.mjs'
+import { momentOf } from './setup/moment.mjs'
 import { needPackages } from './setup/packages.mjs'
 import { root, runFolder } from './setup/place.mjs'
 
 /**
  * Sets up, then runs types, lint, unit tests, server tests and journeys; the last line counts them all. With paths, or parts
- * of them, as parameters: the tests in those files only.
+ * of them, as parameters: the tests in those files only. Server tests and journeys begin at the moment that NOW names, where it does.
  */
 const folder = join(runFolder, 'test')
 const counts = { passed: 0, failed: 0 }
 const paths = process.argv.slice(2)
 const areChosen = paths.length > 0
+let moment
+/** By how much the clock of a part that begins now is ahead of the world's. */
+const clock = () => (moment ? { CLOCK_OFFSET_MS: String(+moment - Date.now()) } : {})
 
 function run(name, program, parameters, environment = {}) {
   console.log(`\n— ${name}`)
@@ -63,6 +67,7 @@ async function tests(project, environment) {
 }
 
 await main(async () => {
+  moment = momentOf(process.env.NOW)
   await needRoom(folder)
   needPrograms([
     'mariadbd',
@@ -90,8 +95,9 @@ await main(async () => {
         count(ok)
     await tests('unit')
     const database = parts.add(await startDatabase(folder))
-    await tests('server', { DATABASE_URL: database.url })
-    await tests('journeys')
+    if (moment) console.log(`\nIt is ${moment.toISOString()}.`)
+    await tests('server', { DATABASE_URL: database.url, ...clock() })
+    await tests('journeys', clock())
   } finally {
     await parts.stop()
   }

@@ -45,14 +45,14 @@ async function read(path: string) {
 describe('the calendar', () => {
   const calendar = async (query: string) => house.call('GET', `/calendar?${query}`)
 
-  it('has what goes out on its days by the clock of the show, and the open slots', async () => {
+  it('has what goes out on its days by the clock of the show, the open slots, and what goes out first after them', async () => {
     const episode = await schedule(await house.makeReady(show.id, 'Just after midnight'), '2026-03-17T00:05')
     const march = (await calendar(`from=2026-03-16&to=2026-03-31&shows=${show.id}`)).json() as Calendar
     expect(march.episodes.map(({ id, showId }) => [id, showId])).toEqual([[episode.id, show.id]])
     expect(march.slots.map(({ local }) => local)).toEqual(['2026-03-24T00:05', '2026-03-31T00:05'])
     // 23:05 on the 16th in UTC is the 17th in Zurich.
     const before = (await calendar(`from=2026-03-16&to=2026-03-16&shows=${show.id}`)).json() as Calendar
-    expect(before.episodes).toEqual([])
+    expect([before.episodes, before.next?.id, march.next]).toEqual([[], episode.id, null])
   })
 
   it('leaves shows of others out, and refuses what is no stretch of days by name', async () => {

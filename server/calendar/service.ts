@@ -34,7 +34,9 @@ export async function calendarOf(accountId: string, query: CalendarQuery, clock:
     include: withFiles('durationMs', 'type', 'reachable'),
     order: [['releaseAt', 'ASC']],
   })
-  const arriving = await arrivingTo(rows)
+  const next = shows.length > 0 ? await nextAfter(query.to, shows) : null
+  const arriving = await arrivingTo(next ? [...rows, next] : rows)
+  const told = (row: Episode) => ({ ...summaryOf(row, arriving.get(row.id) ?? null), showId: row.showId })
   const within = (at: Date, zone: string): boolean => {
     const day = DateTime.fromJSDate(at, { zone }).toISODate()!
     return day >= query.from && day <= query.to
@@ -52,7 +54,23 @@ export async function calendarOf(accountId: string, query: CalendarQuery, clock:
   })
   return {
     shows: shows.map(({ id, slug, name, zone }) => ({ id, slug, name, zone })),
-    episodes: episodes.map(row => ({ ...summaryOf(row, arriving.get(row.id) ?? null), showId: row.showId })),
+    episodes: episodes.map(told),
     slots,
+    next: next && told(next),
   }
 }
+
+/** What goes out first after a day, which is one of each show's own zone. */
+const nextAfter = (day: string, shows: readonly Show[]): Promise<Episode | null> =>
+  Episode.findOne({
+    where: {
+      deletedAt: null,
+      standing: 'scheduled',
+      [Op.or]: shows.map(({ id, zone }) => ({
+        showId: id,
+        releaseAt: { [Op.gte]: DateTime.fromISO(day, { zone }).plus({ days: 1 }).toJSDate() },
+      })),
+    },
+    include: withFiles('durationMs', 'type', 'reachable'),
+    order: [['releaseAt', 'ASC']],
+  })

@@ -139,10 +139,10 @@ describe('what an address delivers is known here, and', () => {
     expect([await status(), await status(other)]).toEqual([200, 200])
     await house.call('POST', `/episodes/${id}/retire`, { version })
     expect(await status()).toBe(404)
-    await expect.poll(() => status(other), { timeout: 600, interval: 20 }).toBe(404)
+    await expect.poll(() => status(other), { interval: 20 }).toBe(404)
     await house.call('POST', `/episodes/${id}/restore`, { version: version + 1 })
     expect(await status()).toBe(200)
-    await expect.poll(() => status(other), { timeout: 600, interval: 20 }).toBe(200)
+    await expect.poll(() => status(other), { interval: 20 }).toBe(200)
     await events.stop()
     await other.close()
   })
@@ -217,7 +217,7 @@ describe('the log of deliveries', () => {
       bytesSent: Number(headers.get('content-length')),
     }
     const ofFeed = async () => (await entries()).filter(({ kind, agent }) => kind === 'feed' && agent !== 'node')
-    await expect.poll(ofFeed, { timeout: 5_000 }).toMatchObject([
+    await expect.poll(ofFeed).toMatchObject([
       { ...feed, status: 200, agent: 'Directory', times: 3 },
       { ...feed, status: 200, agent: 'Another' },
       { ...feed, status: 304, agent: 'Another', bytesSent: 0 },

@@ -81,9 +81,9 @@ describe('behind Debian’s nginx, with the configuration that ships', () => {
     await house.call('POST', `/episodes/${episodeId}/retire`, { version })
     const status = async () => (await fetch(base + path)).status
     // For a second, nginx goes by what it was told.
-    await expect.poll(status, { timeout: 3000 }).toBe(404)
+    await expect.poll(status).toBe(404)
     await house.call('POST', `/episodes/${episodeId}/restore`, { version: version + 1 })
-    await expect.poll(status, { timeout: 3000 }).toBe(200)
+    await expect.poll(status).toBe(200)
   })
 
   it('what is not there, what may not be done and what a browser asks before it asks, the server answers', async () => {
@@ -139,7 +139,7 @@ describe('what nginx notes', () => {
     await fetched('First "wireless" é')
     await fetched('First', { range: 'bytes=10-19' })
     await fetched('First', {}, 'HEAD')
-    await expect.poll(() => entries('First'), { timeout: 5000 }).toHaveLength(2)
+    await expect.poll(() => entries('First')).toHaveLength(2)
     const [all, part] = await entries('First')
     expect(all).toEqual({
       at: expect.any(Date) as Date,
@@ -170,7 +170,7 @@ describe('what nginx notes', () => {
       await read()
       await fetched(`Second ${round} after`)
       await read()
-      await expect.poll(count, { timeout: 8000 }).toBe(12 * round)
+      await expect.poll(count).toBe(12 * round)
     }
     expect(new Set((await entries('Second')).map(({ agent }) => agent)).size).toBe(24)
   })
@@ -181,6 +181,6 @@ describe('what nginx notes', () => {
     await log().read()
     appendFileSync(nginx.logPath, 'od":"GET"}\n')
     await fetched('Third')
-    await expect.poll(() => entries('Third'), { timeout: 5000 }).toHaveLength(1)
+    await expect.poll(() => entries('Third')).toHaveLength(1)
   })
 })

@@ -57,11 +57,11 @@ describe('a window that listens', () => {
     const { answer, heard, leave } = await listen(house.cookie)
     expect(answer.headers.get('content-type')).toBe('text/event-stream')
     const { id } = await house.makeReady(show.id, 'News')
-    await expect.poll(() => kinds(heard), { timeout: 1000, interval: 20 }).toContain(`episode ${id}`)
+    await expect.poll(() => kinds(heard), { interval: 20 }).toContain(`episode ${id}`)
     heard.length = 0
     const { version } = (await house.call('GET', `/episodes/${id}`)).json() as Episode
     await house.call('POST', `/episodes/${id}/release`, { version, when: { kind: 'now' } })
-    await expect.poll(() => kinds(heard), { timeout: 1000, interval: 20 }).toEqual([`episode ${id}`, `feed ${show.id}`])
+    await expect.poll(() => kinds(heard), { interval: 20 }).toEqual([`episode ${id}`, `feed ${show.id}`])
     await leave()
   })
 
@@ -69,13 +69,13 @@ describe('a window that listens', () => {
     const other = createEvents(house.platform.database, house.clock, () => undefined)
     const { heard, leave } = await listen(house.cookie)
     const { id } = await draft('Elsewhere')
-    await expect.poll(() => kinds(heard), { timeout: 1000, interval: 20 }).toEqual([`episode ${id}`])
+    await expect.poll(() => kinds(heard), { interval: 20 }).toEqual([`episode ${id}`])
     heard.length = 0
     // Its process does not wake this one.
     await house.platform.database.transaction(transaction =>
       other.note({ kind: 'sound', showId: show.id, id }, transaction),
     )
-    await expect.poll(() => kinds(heard), { timeout: 1000, interval: 20 }).toEqual([`sound ${id}`])
+    await expect.poll(() => kinds(heard), { interval: 20 }).toEqual([`sound ${id}`])
     await leave()
   })
 

@@ -173,7 +173,7 @@ it('a job tells how far it is, and one whose process stops in order begins anew 
   const subject = '0190a000-0000-7000-8000-000000000002'
   await one.add({ kind: 'long', payload: {}, subject })
   one.start()
-  await expect.poll(async () => (await one.openFor(subject))?.progress, { timeout: 5000 }).toBe(0.4)
+  await expect.poll(async () => (await one.openFor(subject))?.progress).toBe(0.4)
   await one.stop()
   const other = jobs()
   const ran: string[] = []
@@ -346,6 +346,6 @@ it('how far a job is never goes back', async () => {
   })
   await one.add({ kind: 'long', payload: {} })
   const ran = one.runNext()
-  await expect.poll(async () => (await Job.findOne())?.progress, { timeout: 3000 }).toBe(0.6)
+  await expect.poll(async () => (await Job.findOne())?.progress).toBe(0.6)
   await ran
 })

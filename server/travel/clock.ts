@@ -20,6 +20,14 @@ export async function readOffset(database: Sequelize, transaction?: Transaction)
   return Number(row?.offsetMs ?? 0)
 }
 
+/** Moves the clock of the house by so many ms from where it is. */
+export async function moveClock(database: Sequelize, byMs: number, transaction?: Transaction): Promise<void> {
+  await database.query(
+    'INSERT INTO travels (id, offset_ms) VALUES (1, :byMs) ON DUPLICATE KEY UPDATE offset_ms = offset_ms + :byMs',
+    { replacements: { byMs }, transaction },
+  )
+}
+
 /** Keeps the clock of this process with those of the others; it goes right from the beginning. */
 export async function followTravels(
   clock: TravellingClock,

@@ -6,7 +6,7 @@ import { transact } from '../database/transact'
 import { Episode } from '../episodes/models'
 import { AppError } from '../errors'
 import type { Platform } from '../platform'
-import { readOffset, TravellingClock } from './clock'
+import { moveClock, readOffset, TravellingClock } from './clock'
 
 /** Moving the clock, where it can be moved: in the demo. The stand-ins ask what time it is, without signing in. */
 export const travelRoutes =
@@ -21,9 +21,9 @@ export const travelRoutes =
       clock.offsetMs = await transact(database, async transaction => {
         const run = (sql: string, replacements: Record<string, unknown>) =>
           database.query(sql, { replacements, transaction })
-        await run('INSERT INTO travels (id, offset_ms) VALUES (1, 0) ON DUPLICATE KEY UPDATE id = id', {})
+        await moveClock(database, 0, transaction)
         const byMs = await wayTo(request.body, transaction)
-        await run('UPDATE travels SET offset_ms = offset_ms + :byMs WHERE id = 1', { byMs })
+        await moveClock(database, byMs, transaction)
         // Whoever travels stays signed in.
         await run('UPDATE sessions SET expires_at = expires_at + INTERVAL :byMs * 1000 MICROSECOND', { byMs })
         await run(

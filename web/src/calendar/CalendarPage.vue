@@ -60,6 +60,14 @@ const open = ({ id, showId }: CalendarEpisode): void => {
   void router.push({ name: 'desk', params: { show: slug, id } })
 }
 
+/** What goes out first after the days that are shown: at the end of a month they may be empty. */
+const following = computed(() => {
+  const { next, shows: known } = calendar.shown ?? {}
+  if (!next) return null
+  const { slug, zone } = known!.find(({ id }) => id === next.showId)!
+  return { id: next.id, slug, title: next.title || 'Untitled episode', when: shortMoment(next.releaseAt!, zone) }
+})
+
 const chooser = useTemplateRef('chooser')
 const slot = ref<OpenSlot | null>(null)
 async function fillable(chosenSlot: OpenSlot, event: Event): Promise<void> {
@@ -122,6 +130,13 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
       @move="calendar.move"
       @fill="fillable"
     />
+    <p v-if="following" class="next">
+      After these days:
+      <RouterLink :to="{ name: 'desk', params: { show: following.slug, id: following.id } }">{{
+        following.title
+      }}</RouterLink>
+      {{ following.when }}
+    </p>
     <p class="small quiet">
       Drag a sealed letter to another day, or move it with Shift and an arrow: a day to the sides, a week up or down.
       Each keeps its time. Days are those of each show’s own zone.

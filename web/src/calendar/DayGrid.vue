@@ -20,7 +20,9 @@ const emit = defineEmits<{
 }>()
 const calendar = useTemplateRef('calendar')
 const api = () => calendar.value!.getApi()
-const views: Readonly<Record<Look, string>> = { month: 'dayGridMonth', agenda: 'listMonth' }
+const views: Readonly<Record<Look, string>> = { month: 'dayGridMonth', agenda: 'agenda' }
+/** An agenda begins with today, or where one has gone from there, and goes on for so long. */
+const agenda = { type: 'list', duration: { days: 42 }, dateAlignment: 'day' }
 
 const entries = computed(() => (props.shown ? entriesOf(props.shown) : []))
 const canMove = (entry: Entry): boolean => entry.kind === 'episode' && entry.episode.standing === 'scheduled'
@@ -38,6 +40,7 @@ const dayBefore = (day: string): string =>
 
 const options = computed<CalendarOptions>(() => ({
   plugins: [dayGridPlugin, listPlugin, interactionPlugin],
+  views: { agenda },
   initialView: views[props.look],
   initialDate: currentMoment().toISOString(),
   now: () => currentMoment().toISOString(),
@@ -46,7 +49,8 @@ const options = computed<CalendarOptions>(() => ({
   firstDay: 1,
   locale: 'en-gb',
   height: 'auto',
-  fixedWeekCount: false,
+  // So the week after a month's last days is on its sheet.
+  fixedWeekCount: true,
   dayMaxEvents: 6,
   eventDurationEditable: false,
   eventInteractive: false,

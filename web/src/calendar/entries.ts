@@ -12,7 +12,7 @@ export type Entry = { local: string; showName: string | null } & (
 )
 
 /** Everything on the calendar, each at the wall time of its own show; shows are named where there are several. */
-export function entriesOf({ shows, episodes, slots }: Calendar): Entry[] {
+export function entriesOf({ shows, episodes, slots }: Omit<Calendar, 'next'>): Entry[] {
   const known = new Map(shows.map(show => [show.id, show]))
   const nameOf = (showId: string): string | null => (shows.length > 1 ? known.get(showId)!.name : null)
   return [
