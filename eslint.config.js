@@ -1,6 +1,7 @@
 import imports from 'eslint-plugin-import-x'
 import vue from 'eslint-plugin-vue'
 import ts from 'typescript-eslint'
+import { noModelSpread } from './eslint.models.js'
 
 /** Imports run one way: web, site and server -> contract -> core; stand-ins and core stand alone. */
 const rooms = {
@@ -156,6 +157,11 @@ export default ts.config(
       'vue/multi-word-component-names': 'off',
       '@typescript-eslint/no-explicit-any': 'error',
     },
+  },
+  {
+    files: ['{server,demo,bench}/**/*.ts'],
+    plugins: { models: { rules: { 'no-model-spread': noModelSpread } } },
+    rules: { 'models/no-model-spread': 'error' },
   },
   ...oneWay,
   ...upwards,

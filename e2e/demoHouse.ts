@@ -72,6 +72,13 @@ export async function openDemoHouse(more: Record<string, string> = {}): Promise<
       const own =
         context ?? (await browser.newContext({ viewport: { width: 1280, height: 800 }, timezoneId: 'Europe/Zurich' }))
       const page = await own.newPage()
+      await page.addInitScript(() => {
+        const refused: string[] = []
+        Object.assign(window, { refused })
+        document.addEventListener('securitypolicyviolation', ({ violatedDirective, blockedURI, sourceFile }) =>
+          refused.push(`refused: ${violatedDirective} ${blockedURI} ${sourceFile}`),
+        )
+      })
       await page.goto(`${at}/studio/`)
       if (!context) await signIn(page)
       await page.getByRole('button', { name: 'New episode' }).waitFor()

@@ -27,6 +27,10 @@ async function sticksOut(page: Page): Promise<string[]> {
   return found
 }
 
+/** What the page asked for although its own policy forbids it (CSP 3 section 5). */
+const refused = (page: Page): Promise<string[]> =>
+  page.evaluate(() => (window as unknown as { refused: string[] }).refused)
+
 /** What is wrong by day: everything; by night, where only the colours are others: the colours. */
 export async function violations(page: Page): Promise<string[]> {
   await page.waitForTimeout(400)
@@ -41,7 +45,7 @@ export async function violations(page: Page): Promise<string[]> {
     if (byNight.length === 0) break
   }
   await page.emulateMedia({ colorScheme: 'light' })
-  return [...byDay, ...byNight.map(found => `by night: ${found}`), ...(await sticksOut(page))]
+  return [...(await refused(page)), ...byDay, ...byNight.map(found => `by night: ${found}`), ...(await sticksOut(page))]
 }
 
 const judged = (page: Page, runOnly: { type: 'tag' | 'rule'; values: string[] }): Promise<string[]> =>

@@ -1,4 +1,4 @@
-import type { Fault } from '@contract/problem'
+import type { Fault, ProblemExtension } from '@contract/problem'
 
 /** Every error that leaves the server: its status, what it says to a person, and what to do. */
 const catalogue = {
@@ -137,7 +137,7 @@ const catalogue = {
 
 export type ErrorCode = keyof typeof catalogue
 
-/** An error by its name in the catalogue. `extra` goes into the answer as further members. */
+/** An error by its name in the catalogue, with what else the answer has. */
 export class AppError extends Error {
   readonly status: number
   readonly title: string
@@ -147,7 +147,7 @@ export class AppError extends Error {
     readonly code: ErrorCode,
     detail: string,
     readonly faults?: Fault[],
-    readonly extra?: Record<string, unknown>,
+    readonly extension?: ProblemExtension,
   ) {
     super(detail)
     this.status = catalogue[code].status

@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { z } from 'zod'
 import type { Episode } from '@contract/episodes'
+import { problem } from '@contract/problem'
 import { type House, openHouse, showFacts } from './testing/house'
 
 // A route answers 500 only for our own fault. Every route is asked with what its own schema takes, with one thing in it bad
@@ -236,8 +237,10 @@ describe('two thousand odd requests', () => {
           request.url.startsWith('/api/') &&
           !request.url.includes('/uploads') &&
           request.method !== 'HEAD'
-        )
+        ) {
           expect(answer.headers['content-type'], request.url).toContain('application/problem+json')
+          expect(answer.json(), request.url).toEqual(problem.parse(answer.json()))
+        }
         expect(answer.body).not.toMatch(/SELECT |INSERT INTO|ER_[A-Z]+|node_modules|at Object\./)
       }
     }

@@ -2,7 +2,7 @@ import type { FastifyError, FastifyInstance, FastifyReply, FastifyRequest } from
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod'
 import type { Logger } from 'pino'
 import { BaseError, ConnectionError, DatabaseError } from 'sequelize'
-import type { Problem } from '@contract/problem'
+import { type Problem, problem } from '@contract/problem'
 import { AppError, shown } from './errors'
 
 /** Turns whatever was thrown into a problem answer; nothing of a stack, a path or SQL leaves the server. */
@@ -12,7 +12,7 @@ export function installProblems(app: FastifyInstance, log: Logger): void {
 
 /** The body of a problem answer. */
 export function problemOf(error: AppError): Problem {
-  return {
+  return problem.parse({
     type: `urn:lake-letter:${error.code}`,
     code: error.code,
     title: error.title,
@@ -20,8 +20,8 @@ export function problemOf(error: AppError): Problem {
     detail: error.message,
     todo: error.todo,
     ...(error.faults && { faults: error.faults }),
-    ...error.extra,
-  }
+    ...error.extension,
+  })
 }
 
 /** Answers with a problem. */

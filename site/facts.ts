@@ -26,7 +26,7 @@ export interface PublicShow {
   pages: readonly Link[]
   look: PublicLook
   /** For whoever is sent a link to it. */
-  sharePicture: string
+  sharePicture: string | null
   /** Whether listeners may write to its episodes. */
   takesComments: boolean
   /** Where other sites ask for its player; null where they get none. */
@@ -77,7 +77,7 @@ export interface PublicSound {
 
 export interface PublicEpisode extends Omit<EpisodeLine, 'sound' | 'releasedAt'> {
   /** For whoever is sent a link to it. */
-  sharePicture: string
+  sharePicture: string | null
   /** One line; empty where there is none. */
   hook: string
   /** Clean HTML. */

@@ -57,7 +57,8 @@ interface Head {
     /** Of the Open Graph protocol's list. */
     type: 'website' | 'article'
     site: string
-    picture: string
+    /** For whoever is sent a link; null where only those come who have one of their own. */
+    picture: string | null
     feed: { title: string; address: string }
     /** The show's page and artwork. */
     show: string
@@ -259,11 +260,13 @@ function aboutElements(
     title,
     type,
     url: address,
-    image: picture,
-    'image:type': 'image/jpeg',
-    'image:width': String(shareWidthPx),
-    'image:height': String(shareHeightPx),
-    'image:alt': title,
+    ...(picture !== null && {
+      image: picture,
+      'image:type': 'image/jpeg',
+      'image:width': String(shareWidthPx),
+      'image:height': String(shareHeightPx),
+      'image:alt': title,
+    }),
     description,
     site_name: site,
   }

@@ -123,6 +123,34 @@ describe('every route', () => {
     ).toEqual([])
   })
 
+  it('of the API says what it answers, so that nothing else leaves, unless it sends a file, a stream or nothing', () => {
+    const silent = house.routes
+      .filter(({ url, method }) => url.startsWith('/api/') && method !== 'HEAD' && method !== 'OPTIONS')
+      .filter(({ schema }) => {
+        const { response = {} } = (schema ?? {}) as { response?: Record<string, unknown> }
+        return !Object.keys(response).some(status => status.startsWith('2'))
+      })
+    expect(
+      [...new Set(silent.map(({ method, url }) => `${method} ${url.slice('/api/v1'.length)}`))].toSorted(),
+    ).toEqual([
+      'DELETE /episodes/:id/draft',
+      'DELETE /transcripts/:id',
+      'DELETE /uploads/:id',
+      'GET /calendar/:secret.ics',
+      'GET /episodes/:id/soundbites/:soundbite/download',
+      'GET /events',
+      'GET /files/:id/download',
+      'GET /files/:id/sound',
+      'GET /files/:id/waveform',
+      'GET /lent/:token/:name',
+      'GET /openapi.json',
+      'GET /pictures/:name',
+      'GET /transcripts/:id/file.:format',
+      'PATCH /uploads/:id',
+      'POST /uploads',
+    ])
+  })
+
   it('of the API lets in anyone only to sign in, to make the first account, to the description of itself, and with a secret to what is lent and to a calendar', () => {
     expect(
       [

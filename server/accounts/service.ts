@@ -61,6 +61,17 @@ export function accountService({ database, clock }: { database: Sequelize; clock
       await Session.destroy({ where: { tokenHash: digest(token) } })
     },
 
+    /** Those of some session tokens that are still good. */
+    async stillSignedIn(tokens: readonly string[]): Promise<ReadonlySet<string>> {
+      const byHash = new Map(tokens.map(token => [digest(token), token]))
+      const rows = await Session.findAll({
+        where: { tokenHash: [...byHash.keys()], expiresAt: { [Op.gt]: clock.now() } },
+        attributes: ['tokenHash'],
+        raw: true,
+      })
+      return new Set(rows.map(({ tokenHash }) => byHash.get(tokenHash)!))
+    },
+
     /** The account that a session token belongs to; null where it is unknown or has run out. */
     async accountOf(token: string): Promise<Account | null> {
       const session = await Session.findOne({

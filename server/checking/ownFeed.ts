@@ -1,6 +1,7 @@
 import { withAllFacts } from '@core/feed/facts'
 import { ruleEdition } from '@core/feed/rules'
 import { blockedShow } from '@core/feed/rules/blockedShow'
+import type { Columns } from '../database/columns'
 import { transact } from '../database/transact'
 import type { KeptFeed } from '../feeds/kept'
 import { feedOf } from '../feeds/service'
@@ -43,7 +44,7 @@ export async function lookAtFeed(
 async function keep(
   { database, events }: Pick<Platform, 'database' | 'events'>,
   { id: showId, feedRevision }: Show,
-  check: Pick<FeedCheck, 'tag' | 'edition' | 'items' | 'findings'>,
+  check: Columns<FeedCheck, 'tag' | 'edition' | 'items' | 'findings'>,
 ): Promise<void> {
   // A show that nothing came of yet has no listeners who would miss anything.
   const feedFaults = check.items === 0 ? 0 : check.findings.filter(({ weight }) => weight === 'must mend').length

@@ -175,6 +175,16 @@ it('all of it is taken along as a table', async () => {
   expect(body.split('\r\n').slice(0, 2).join('|')).toContain(
     `"The harmonium that coughed","'=1+1","He said ""wax"",\nand meant it.","waiting",""`,
   )
+  for (const [words, cell] of [
+    ['Wax;=1+1', `"Wax;'=1+1"`],
+    ['＝1+1', `"'＝1+1"`],
+    ['＠SUM(1)', `"'＠SUM(1)"`],
+    ['Glue\n-2+3', `"Glue\n'-2+3"`],
+    ['Half-way; 1 - 2', '"Half-way; 1 - 2"'],
+  ] as const) {
+    await write({ name: 'Ilse', words }, `203.0.113.${words.length}`)
+    expect((await house.call('GET', `/shows/${show.id}/comments.csv`)).body).toContain(cell)
+  }
 })
 
 it('of two windows the second is told', async () => {

@@ -124,8 +124,12 @@ export function commentService(platform: Pick<Platform, 'database' | 'clock' | '
   }
 }
 
-/** A cell of a table; one that a spreadsheet would take for a formula is marked as words. */
-const cell = (words: string): string => `"${(/^[=+\-@\t\r]/.test(words) ? `'${words}` : words).replaceAll('"', '""')}"`
+/**
+ * A cell of a table; what a spreadsheet would take for a formula is marked as words, also where it takes semicolons or tabs, and not
+ * commas, for what parts cells (OWASP, CSV injection: = + - @, tab, carriage return, and their full-width forms).
+ */
+const cell = (words: string): string =>
+  `"${words.replace(/(^|[;\t\r\n])(?=[=+\-@\t\r＝＋－＠])/g, "$1'").replaceAll('"', '""')}"`
 
 /** What is shown of what was written to an episode, the oldest first. */
 export async function shownComments(

@@ -2,6 +2,7 @@ import { createHmac } from 'node:crypto'
 import { Op, type WhereOptions } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
 import { cleanName, cleanWords, commentFault, type Fault } from '@core/comments/comment'
+import type { Columns } from '../database/columns'
 import { transact } from '../database/transact'
 import type { Episode } from '../episodes/models'
 import { note } from '../mail/notices'
@@ -50,7 +51,7 @@ export function commentTaking(platform: Pick<Platform, 'database' | 'clock' | 'j
   }
 
   /** The show's row is locked, so that of those that come at once each is counted. */
-  function keep(said: Pick<Comment, 'showId' | 'episodeId' | 'name' | 'words' | 'asker'>): Promise<Taken> {
+  function keep(said: Columns<Comment, 'showId' | 'episodeId' | 'name' | 'words' | 'asker'>): Promise<Taken> {
     const { showId, episodeId, asker } = said
     const now = clock.now()
     return transact(database, async (transaction): Promise<Taken> => {

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { listingStates } from '@contract/directories'
+import { webAddress } from '@core/words/schemas'
 import { serviceAt } from '../outside/service'
 
 const hours = z.tuple([z.number(), z.number()])
@@ -10,7 +11,7 @@ const directory = z.object({
   wants: z.array(z.object({ name: z.string(), words: z.string().max(300) })).max(20),
   everyHours: hours,
   reviewDays: hours.nullable(),
-  address: z.url(),
+  address: webAddress,
 })
 export type ToldDirectory = z.infer<typeof directory>
 
@@ -21,7 +22,7 @@ const state = z.object({
   why: z.string().max(500).nullable(),
   sentTo: z.string().max(300).nullable(),
   isClosed: z.boolean(),
-  listingAddress: z.url().nullable(),
+  listingAddress: webAddress.nullable(),
   fetchedAt: moment.nullable(),
   nextFetchAt: moment.nullable(),
   guids: z.array(z.string()),

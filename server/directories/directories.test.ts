@@ -121,6 +121,19 @@ it('a show is handed in by its feed address, confirmed by a code, reviewed, list
   expect((await house.app.inject({ url: `/${show.slug}` })).body).toContain(`href="${listingAddress}"`)
 })
 
+it.each(['javascript:alert(1)', 'data:text/html,x', ' https://quay.example/with space'])(
+  'one that says it lists a show at %s answers what cannot be, and the page links nowhere',
+  async listingAddress => {
+    const show = await showWith(1)
+    await handIn(show)
+    service.state = { ...fresh(), state: 'listed', listingAddress, guids: show.guids }
+    house.clock.moveBy(3_000)
+    await follow()
+    expect(await listing(show)).toMatchObject({ state: 'reading', listingAddress: null })
+    expect((await house.app.inject({ url: `/${show.slug}` })).body).not.toContain(listingAddress)
+  },
+)
+
 it('tells which episodes it has not yet and when to expect them, and looks sooner while it lacks any', async () => {
   const show = await showWith(1)
   await handIn(show)

@@ -40,6 +40,7 @@ async function listen(cookie: string, lastEventId?: number) {
   return {
     answer,
     heard,
+    ended,
     leave: async () => {
       leaving.abort()
       await ended
@@ -131,6 +132,19 @@ describe('a window that listens', () => {
     await leave()
   })
 })
+
+it('whoever signs out hears nothing more, in whichever process the stream is', async () => {
+  const signedIn = await house.app.inject({ method: 'POST', url: '/api/v1/session', payload: account })
+  const cookie = String(signedIn.headers['set-cookie']).split(';')[0]!
+  const leaving = await listen(cookie)
+  const staying = await listen(house.cookie)
+  await house.app.inject({ method: 'DELETE', url: '/api/v1/session', headers: { cookie } })
+  await leaving.ended
+  const { id } = await draft('After they left')
+  await expect.poll(() => kinds(staying.heard)).toContain(`episode ${id}`)
+  expect(leaving.heard).toEqual([])
+  await staying.leave()
+}, 15_000)
 
 it('another’s account hears of its own shows alone, of one that it makes from then on', async () => {
   await house.platform.database.query(

@@ -1,3 +1,4 @@
+import type { ServerResponse } from 'node:http'
 import type { FastifyPluginAsync } from 'fastify'
 import { signedIn } from '../access/access'
 import { accountService, sessionCookie } from '../accounts/service'
@@ -6,6 +7,8 @@ import type { Platform } from '../platform'
 
 /** So often a line is sent where there is no news: it shows both sides that the other is there. */
 const pulseMs = 20_000
+/** So often it is looked whether those who listen are still signed in. */
+const signedInMs = 1_000
 
 /** `GET /events`: server-sent events (HTML Standard, section 9.2), resumed by `Last-Event-ID`. */
 export const eventRoutes =
@@ -13,6 +16,25 @@ export const eventRoutes =
   async app => {
     const { events, log } = platform
     const accounts = accountService(platform)
+    const streams = new Map<ServerResponse, string>()
+
+    /** Ends the streams of those who have signed out, by one question for all of them. */
+    async function endSignedOut(): Promise<void> {
+      if (streams.size === 0) return
+      const good = await accounts.stillSignedIn([...new Set(streams.values())])
+      for (const [stream, token] of streams) if (!good.has(token)) stream.end()
+    }
+    let isLooking = false
+    const look = setInterval(() => {
+      if (isLooking) return
+      isLooking = true
+      endSignedOut()
+        .catch((error: unknown) => log.error(error))
+        .finally(() => {
+          isLooking = false
+        })
+    }, signedInMs)
+    app.addHook('onClose', async () => clearInterval(look))
 
     app.get('/events', { ...signedIn, schema: { hide: true } }, async (request, reply) => {
       const { raw } = reply.hijack()
@@ -39,14 +61,10 @@ export const eventRoutes =
         log.error(error)
         raw.destroy()
       })
-      const pulse = setInterval(() => {
-        // Who has signed out meanwhile hears no more.
-        accounts.accountOf(request.cookies[sessionCookie]!).then(
-          account => (account ? raw.write(':\n\n') : raw.end()),
-          error => log.error(error),
-        )
-      }, pulseMs)
+      streams.set(raw, request.cookies[sessionCookie]!)
+      const pulse = setInterval(() => write(':'), pulseMs)
       raw.once('close', () => {
+        streams.delete(raw)
         clearInterval(pulse)
         listening.then(
           stop => stop(),

@@ -1,5 +1,6 @@
 import { type Transaction, UniqueConstraintError } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
+import type { Columns } from '../database/columns'
 import { type Bringing, blobKeeper } from '../media/blobs'
 import type { Platform } from '../platform'
 import type { AudioFacts } from '../sound/reading'
@@ -7,8 +8,8 @@ import { AudioFile } from './models'
 
 type NewFile = Omit<AudioFacts, 'picture' | 'chapters'> &
   Partial<Pick<AudioFacts, 'chapters'>> &
-  Pick<AudioFile, 'showId' | 'name' | 'pictureId'> &
-  Partial<Pick<AudioFile, 'origin' | 'measuring' | 'measurement' | 'waveformId' | 'address' | 'checkedAt'>>
+  Columns<AudioFile, 'showId' | 'name' | 'pictureId'> &
+  Partial<Columns<AudioFile, 'origin' | 'measuring' | 'measurement' | 'waveformId' | 'address' | 'checkedAt'>>
 
 /** Writes files down, each content once for a show, together with their bytes. */
 export function fileKeeper(platform: Pick<Platform, 'database' | 'media' | 'clock' | 'jobs'>) {

@@ -2,6 +2,7 @@ import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
 import type { Clock } from '../clock'
 import type { Events } from '../events/events'
+import type { Columns } from '../database/columns'
 import { transact } from '../database/transact'
 import { type JobDefinition, type JobKind, type JobList, type JobRun, type Lane, type Payloads } from './kinds'
 import { Job } from './models'
@@ -94,7 +95,7 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
   /** Changes the job while it is still ours: not cancelled, and not taken over by another process. */
   async function note(
     job: Job,
-    change: Partial<Pick<Job, 'state' | 'heldUntil' | 'progress' | 'runAfter' | 'error' | 'failures' | 'attempts'>>,
+    change: Partial<Columns<Job, 'state' | 'heldUntil' | 'progress' | 'runAfter' | 'error' | 'failures' | 'attempts'>>,
   ): Promise<boolean> {
     return transact(database, async transaction => {
       const [changed] = await Job.update(

@@ -123,6 +123,8 @@ describe('a strand for its own listeners', () => {
     expect(part.headers['x-robots-tag']).toBe('noindex, nofollow')
     const page = (await ask(own.find(address => address.endsWith('/for-friends'))!)).body
     expect(page).toContain(`${secret}bellows-and-reeds/for-friends/soundbites/bite.mp3`)
+    // Nobody is sent a link to it, and the picture for that is not drawn.
+    expect(page).not.toContain('share.jpg')
     expect((await ask(`/${secret}bellows-and-reeds/for-friends/soundbites/bite.mp3`)).statusCode).toBe(200)
     expect((await ask('/bellows-and-reeds/for-friends/soundbites/bite.mp3')).statusCode).toBe(404)
   })

@@ -27,6 +27,16 @@ const page = async () => (await house.app.inject({ url: '/bellows-and-reeds' }))
 const tried = async (path = '') =>
   (await house.call('GET', `/shows/${show.id}/look/page?path=${encodeURIComponent(path)}`)).body
 
+it.each([
+  ['', 'text/html; charset=utf-8'],
+  ['manifest.webmanifest', 'application/manifest+json; charset=utf-8'],
+])('what is tried at “%s” is sent as what it is', async (path, type) => {
+  const { headers, statusCode } = await house.call('GET', `/shows/${show.id}/look/page?path=${path}`)
+  expect([statusCode, headers['content-type']]).toEqual([200, type])
+  const out = await house.app.inject({ url: `/bellows-and-reeds${path && `/${path}`}` })
+  expect(out.headers['content-type']).toBe(type)
+})
+
 it('a look is tried unseen, taken over at a press, and the former one put back at another', async () => {
   expect(await page()).toContain('class="layout-shore face-literata"')
   const before = await look()

@@ -7,6 +7,7 @@ import { AppError } from '../errors'
 import { lookedAtInside } from '../pageHeaders'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
+import { htmlType } from '../site/page'
 import { pageAt } from '../site/pages'
 import { lookService } from './service'
 
@@ -55,7 +56,11 @@ export const lookRoutes =
         show.look = looks.triedOf(show)
         const page = await pageAt(platform, show, request.query.path, publicOutlet(publicUrl))
         if (!page) throw new AppError('not-found', 'There is no such page of the show.')
-        return reply.headers(lookedAtInside).type('text/html; charset=utf-8').send(withPicturesOfStudio(page.body))
+        const { type = htmlType, body } = page
+        return reply
+          .headers(lookedAtInside)
+          .type(type)
+          .send(type === htmlType ? withPicturesOfStudio(body) : body)
       },
     )
   }

@@ -69,10 +69,7 @@ export function ownPageService(platform: Pick<Platform, 'database' | 'clock' | '
       await transact(database, async transaction => {
         const page = await OwnPage.findByPk(id, { rejectOnEmpty: true, transaction, lock: true })
         if (Number(page.version) !== version)
-          throw new AppError('version-conflict', 'The page was changed in another window.', undefined, {
-            current: page.get(),
-            yours: { title, content },
-          })
+          throw new AppError('version-conflict', 'The page was changed in another window.')
         await page.update({ title, content: cleanNotes(content), version: version + 1 }, { transaction })
         await touchPages(platform, showId, transaction)
       })

@@ -14,7 +14,7 @@ export async function orderOf({ showId }: Scope): Promise<OrderFindings> {
     raw: true,
   })
   const { total, findings } = orderFindings(
-    rows.map(({ releaseAt, ...row }) => ({ ...row, at: releaseAt! })),
+    rows.map(({ id, title, number, season, kind, releaseAt }) => ({ id, title, number, season, kind, at: releaseAt! })),
     mostFindings,
   )
   return {

@@ -83,6 +83,27 @@ it('a title is found, however often the same is said elsewhere', async () => {
   expect(found(drifting)).toEqual(newer.slice(0, 30))
 })
 
+it('however often a word is said in private, it is found where everybody hears it', async () => {
+  const [hidden, open] = [ids[3]!, ids[7]!]
+  const add = (episode: string, kind: string, often: number) =>
+    house.platform.database.query(
+      `INSERT INTO search_passages (episode_id, kind, passage, words)
+        SELECT :episode, :kind, '{"kind":"said","text":"A heron.","times":[],"speaker":null}', CONCAT(number, '_heron')
+        FROM search_shows JOIN (SELECT seq FROM seq_1_to_${often}) AS often WHERE show_id = :showId`,
+      { replacements: { episode, kind, showId: row.id } },
+    )
+  await add(hidden, 'title', 400)
+  await add(open, 'said', 1)
+  expect(
+    found(
+      await find(
+        'heron',
+        ids.filter(id => id !== hidden),
+      ),
+    ),
+  ).toEqual([open])
+})
+
 it('only those episodes are looked at that may be heard', async () => {
   expect(found(await find('lake', ids.slice(5, 40)))).toEqual(ids.slice(5, 35))
   expect(await find('zebra', ids.slice(2))).toMatchObject({ episodes: [], hasAllWords: true, isCut: false })

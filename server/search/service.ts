@@ -76,19 +76,24 @@ export function searchService(platform: Pick<Platform, 'database' | 'configurati
   }
 
   /**
-   * Passages by their numbers alone, as what stands in them is much to sort; the best of them first. All of the `needed` words
-   * stand in them, else at least one of `wanted`.
+   * Passages of some episodes by their numbers alone, as what stands in them is much to sort; the best of them first. All of the
+   * `needed` words stand in them, else at least one of `wanted`.
    */
-  async function rankedWith(wanted: readonly IndexWord[], needed: readonly IndexWord[]): Promise<Ranked[]> {
+  async function rankedWith(
+    episodes: readonly string[],
+    wanted: readonly IndexWord[],
+    needed: readonly IndexWord[],
+  ): Promise<Ranked[]> {
+    if (episodes.length === 0) return []
     const isNeeded = new Set(needed)
     // Nothing of what was typed gets here but letters, digits and low lines; see core/search/tokens.
     const asked = wanted.map(word => `${isNeeded.has(word) ? '+' : ''}${word.text}${word.goesOn ? '*' : ''}`).join(' ')
     const beside = needed.filter(word => !wanted.includes(word))
     return index.select<Ranked>(
       `SELECT id, episode_id AS episodeId, kind, MATCH (words) AGAINST (:asked IN BOOLEAN MODE) * ${weight} AS score FROM search_passages
-        WHERE MATCH (words) AGAINST (:asked IN BOOLEAN MODE) ${beside.map((_, at) => `AND ${stands(at)}`).join(' ')}
+        WHERE MATCH (words) AGAINST (:asked IN BOOLEAN MODE) AND episode_id IN (:episodes) ${beside.map((_, at) => `AND ${stands(at)}`).join(' ')}
         ORDER BY score DESC, id DESC LIMIT ${mostPassages}`,
-      { asked, ...wordValues(beside) },
+      { asked, episodes, ...wordValues(beside) },
     )
   }
 
@@ -140,23 +145,21 @@ export function searchService(platform: Pick<Platform, 'database' | 'configurati
       const rare = words.filter(word => !common.has(word))
       const place = new Map(episodes.map((id, at) => [id, at]))
       const best = async (found: Promise<Ranked[]>): Promise<readonly Ranked[]> => {
-        const ranked = (await found)
-          .filter(({ episodeId }) => place.has(episodeId))
-          .toSorted(
-            (one, other) =>
-              other.score - one.score ||
-              place.get(one.episodeId)! - place.get(other.episodeId)! ||
-              Number(one.id) - Number(other.id),
-          )
+        const ranked = (await found).toSorted(
+          (one, other) =>
+            other.score - one.score ||
+            place.get(one.episodeId)! - place.get(other.episodeId)! ||
+            Number(one.id) - Number(other.id),
+        )
         return withPhrases(ranked, query)
       }
       const wanted = rare.length > 0 ? rare : words
       const near = rare.length === 0 && query.phrases.length === 0 ? await best(rankedAmong(episodes, words)) : []
-      const all = near.length > 0 ? near : await best(rankedWith(wanted, words))
+      const all = near.length > 0 ? near : await best(rankedWith(episodes, wanted, words))
       const inPhrases = new Set(query.phrases.flat())
       const needed = words.filter((_, at) => inPhrases.has(query.words[at]!))
       const takesLess = all.length === 0 && words.length > 1 && needed.length < words.length
-      const some = takesLess ? await best(rankedWith(wanted, needed)) : []
+      const some = takesLess ? await best(rankedWith(episodes, wanted, needed)) : []
       const byEpisode = new Map<string, Ranked[]>()
       for (const row of [...all, ...some]) {
         const places = byEpisode.get(row.episodeId) ?? []

@@ -5,6 +5,7 @@ import {
   categoryRule,
   type NewAddress,
   type NewShow,
+  show as showView,
   type Show as ShowView,
   type ShowChange,
   type ShowListQuery,
@@ -51,18 +52,8 @@ export function showService(
         { replacements: [show.id], type: QueryTypes.SELECT },
       ),
     ])
-    const { look: _look, formerLook: _former, triedLook: _tried, lookVersion: _lookVersion, ...rest } = show.get()
-    const {
-      takesComments: _takes,
-      commentSalt: _salt,
-      hostName: _host,
-      claimedHost: _claim,
-      hostToken: _token,
-      ...told
-    } = rest
-    const { createdAt: _createdAt, feedRevision: _revision, feedChangedAt: _changedAt, ...facts } = told
-    return {
-      ...facts,
+    return showView.parse({
+      ...show.get(),
       ...addressesOf(publicUrl, show),
       artworkAddress: publicPictureAddress(publicUrl, picture),
       artworkIsProvisional: Boolean(show.artworkIsProvisional),
@@ -70,9 +61,7 @@ export function showService(
       recipe: usualRecipeOf(show),
       shareTexts: show.shareTexts ?? firstShareTexts,
       feedFacts: withAllFacts(show.feedFacts),
-      subcategory: show.subcategory,
-      version: Number(show.version),
-    }
+    })
   }
 
   /** Makes a picture that an account has brought the artwork of a show. */
@@ -87,10 +76,8 @@ export function showService(
     ])
 
   /** Throws `version-conflict` where another window was first. */
-  function needVersion(show: Show, version: number, yours: object): void {
-    if (show.version === version) return
-    const current = show.get()
-    throw new AppError('version-conflict', 'The show was changed in another window.', undefined, { current, yours })
+  function needVersion(show: Show, version: number): void {
+    if (show.version !== version) throw new AppError('version-conflict', 'The show was changed in another window.')
   }
 
   async function find({ showId }: Scope, transaction?: Transaction): Promise<Show> {
@@ -180,7 +167,7 @@ export function showService(
       try {
         const show = await transact(database, async transaction => {
           const current = await find(scope, transaction)
-          needVersion(current, version, { slug })
+          needVersion(current, version)
           if (current.slug === slug) return current
           if (await isAnothersPast(slug, current.id, transaction)) throw addressTaken(slug)
           await PastAddress.destroy({ where: { slug }, transaction })
@@ -198,12 +185,12 @@ export function showService(
 
     /**
      * Changes a show's facts; the feed tells them at once. What changes nothing is no change. Throws `version-conflict`
-     * with the newest facts where another window was first.
+     * where another window was first.
      */
     async change(scope: Scope, { version, ...wanted }: ShowChange): Promise<ShowView> {
       const show = await transact(database, async transaction => {
         const current = await find(scope, transaction)
-        needVersion(current, version, wanted)
+        needVersion(current, version)
         const facts = changedFacts(current, cleaned(wanted))
         const { feedAddress } = addressesOf(publicUrl, current)
         if (facts.feedFacts?.movedTo === feedAddress)
@@ -285,7 +272,8 @@ export function addressesOf(base: string, { slug, hostName }: Addressed) {
   return { pageAddress, feedAddress: `${pageAddress}/feed.xml`, jsonAddress: `${pageAddress}/feed.json` }
 }
 
-const isSecret = (base: string): boolean => new URL(base).pathname.includes('/_')
+/** Whether addresses that begin so are for a listener of their own only. */
+export const isSecret = (base: string): boolean => new URL(base).pathname.includes('/_')
 
 /** The beginning of addresses at another host, which is reached as the house is. */
 function atHost(base: string, hostName: string): string {
@@ -294,12 +282,9 @@ function atHost(base: string, hostName: string): string {
 }
 
 /** What of a show is told with each of its episodes. */
-export const tellerOf = (
-  { name, titlePattern, ...show }: Pick<Show, 'name' | 'titlePattern'> & Addressed,
-  publicUrl: string,
-): Teller => ({
-  name,
-  titlePattern,
+export const tellerOf = (show: Pick<Show, 'name' | 'titlePattern'> & Addressed, publicUrl: string): Teller => ({
+  name: show.name,
+  titlePattern: show.titlePattern,
   address: addressesOf(publicUrl, show).pageAddress,
 })
 

@@ -67,10 +67,10 @@ export async function sitemapIndex(publicUrl: string): Promise<string> {
   return xmlDocument(
     element(
       'sitemapindex',
-      shows.map(({ feedChangedAt, ...show }) =>
+      shows.map(show =>
         element('sitemap', [
           told('loc', `${addressesOf(publicUrl, show).pageAddress}/sitemap.xml`),
-          told('lastmod', feedChangedAt.toISOString()),
+          told('lastmod', show.feedChangedAt.toISOString()),
         ]),
       ),
       { xmlns: 'http://www.sitemaps.org/schemas/sitemap/0.9' },

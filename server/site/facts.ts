@@ -1,7 +1,9 @@
 import type { EpisodeLine, PublicEpisode, PublicShow } from '@site/facts'
+import { isWebAddress } from '@core/address/web'
 import { listed } from '@core/chapters/chapters'
 import { toldOf } from '@core/episode/told'
 import { withAllFacts } from '@core/feed/facts'
+import { isFilmAddress } from '@core/film/address'
 import { unsetText } from '@core/episode/fields'
 import type { Look } from '@core/site/look'
 import { plainNotes } from '@core/notes/plain'
@@ -15,7 +17,7 @@ import { digestOf } from '../media/written'
 import { Picture } from '../pictures/models'
 import { publicPictureAddress } from '../pictures/names'
 import type { Show } from '../shows/models'
-import { addressesOf, tellerOf } from '../shows/service'
+import { addressesOf, isSecret, tellerOf } from '../shows/service'
 import { OwnPage } from '../shows/ownPages'
 import { publicLook } from './look'
 import type { SitePlatform } from './page'
@@ -46,7 +48,10 @@ export async function publicShow(
     language,
     zone,
     artworkAddress: publicPictureAddress(publicUrl, picture),
-    subscribe: listings.map(({ name: directory, listingAddress }) => ({ name: directory, address: listingAddress! })),
+    // A directory answers what it likes.
+    subscribe: listings
+      .map(({ name: directory, listingAddress }) => ({ name: directory, address: listingAddress! }))
+      .filter(({ address }) => isWebAddress(address)),
     funding: withAllFacts(row.feedFacts).funding.map(({ words, address }) => ({ name: words, address })),
     people: row.hosts.map(person => ({ ...person, pictureAddress: pictureAddress(person.pictureId ?? null) })),
     pages: pages.map(({ title, slug }) => ({
@@ -126,7 +131,7 @@ export function publicEpisode(
       .map(({ words, address }) => ({ name: words || address, address })),
     page: extras.page,
     discussion: extras.discussion,
-    film: extras.film ? { address: extras.film, isShown: isElsewhere(extras.film, base) } : null,
+    film: extras.film ? { address: extras.film, isShown: isFramed(extras.film, base) } : null,
     isPromotion: extras.isPromotion,
     isExplicit: extras.explicit ?? row.explicit,
     licence: extras.licence,
@@ -142,12 +147,16 @@ export function publicEpisode(
   }
 }
 
-/** Another address for each state, because places that show such pictures keep them long. */
-const sharePictureAt = (pageAddress: string, state: readonly unknown[]): string =>
-  `${pageAddress}/share.jpg?${digestOf(Buffer.from(JSON.stringify(state))).slice(0, 8)}`
+/**
+ * Another address for each state, because places that show such pictures keep them long. Pages for a listener of their own are not
+ * shared, and have none.
+ */
+const sharePictureAt = (pageAddress: string, state: readonly unknown[]): string | null =>
+  isSecret(pageAddress) ? null : `${pageAddress}/share.jpg?${digestOf(Buffer.from(JSON.stringify(state))).slice(0, 8)}`
 
-/** A frame of the house's own pages could do what they can. */
-const isElsewhere = (address: string, base: string): boolean => new URL(address).host !== new URL(base).host
+/** A frame of the house's own pages could do what they can; an address that was kept before the rule became stricter is a link. */
+const isFramed = (address: string, base: string): boolean =>
+  isFilmAddress(address) && new URL(address).host !== new URL(base).host
 
 const hrefsIn = (html: string): Set<string> =>
   new Set([...html.matchAll(/ href="([^"]*)"/g)].map(([, href]) => href!.replaceAll('&amp;', '&')))

@@ -3,6 +3,9 @@ import type { Platform } from '../platform'
 /** What pages are written with. */
 export type SitePlatform = Pick<Platform, 'configuration' | 'database' | 'media' | 'siteAssets'>
 
+/** What a page is where it does not say. */
+export const htmlType = 'text/html; charset=utf-8'
+
 /** What is at a path of a show. */
 export interface Page {
   /** As it is spelt. */

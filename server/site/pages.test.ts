@@ -35,6 +35,7 @@ beforeAll(async () => {
     released.push(
       await release(title, {
         ...text,
+        notes: '<p>All of them: {show link}</p>',
         people: [{ name: 'Odile Varn', role: 'Guest', address: null, pictureId: null }],
       }),
     )
@@ -54,6 +55,15 @@ const titles = (html: string): string[] =>
   [...html.matchAll(/<li[^>]*>(?:(?!<\/li>).)*?class="episode-title" href="[^"]*">([^<]*)</gs)].map(
     ([, title]) => title!,
   )
+
+it('a field in the notes for the show’s address is filled in alike: on the page, in its structured data, in the feed', async () => {
+  const page = (await get('/bellows-and-reeds/ebb')).body
+  const feed = (await get('/bellows-and-reeds/feed.xml')).body
+  for (const text of [page, /<script type="application\/ld\+json">(.*?)<\/script>/s.exec(page)![1]!, feed]) {
+    expect(text).toContain('All of them: ')
+    expect(text).not.toContain('undefined')
+  }
+})
 
 describe('all episodes', () => {
   it.each([

@@ -7,7 +7,7 @@ import { framedAnywhere, withFrameOf, writtenPageHeaders } from '../pageHeaders'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
 import { writtenAnswers } from '../shows/writtenAnswers'
-import type { SitePlatform } from './page'
+import { htmlType, type SitePlatform } from './page'
 import { pageAt } from './pages'
 
 /** The public pages of shows and episodes, written once for each change: released episodes only, as they stand in the feed. */
@@ -42,7 +42,7 @@ export async function writePage(
 ): Promise<{ path: string; answer: Written } | null> {
   const page = await pageAt(platform, row, path, outlet)
   if (!page) return null
-  const { type = 'text/html; charset=utf-8', isFramed = false, frames } = page
+  const { type = htmlType, isFramed = false, frames } = page
   const own = isFramed ? framedAnywhere(outlet.headers) : outlet.headers
   const headers = frames ? withFrameOf(frames, own) : own
   return { path: page.path, answer: await written(type, page.body, lastModified, headers) }

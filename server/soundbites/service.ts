@@ -8,6 +8,7 @@ import { v7 as uuidV7 } from 'uuid'
 import { type EpisodeText, type Soundbite, textOf } from '@core/episode/fields'
 import { readSnapshot } from '@core/episode/snapshot'
 import type { Scope } from '../access/scope'
+import type { Columns } from '../database/columns'
 import { transact } from '../database/transact'
 import { type Audience, goesTo } from '../episodes/audience'
 import { soundbitesNow } from '../episodes/chapters'
@@ -116,7 +117,7 @@ export function soundbiteService(platform: Platform) {
     })
 
   async function keep(
-    file: Pick<SoundbiteFile, 'id' | 'episodeId' | 'madeOf' | 'sha256' | 'bytes'>,
+    file: Columns<SoundbiteFile, 'id' | 'episodeId' | 'madeOf' | 'sha256' | 'bytes'>,
     path: string,
   ): Promise<SoundbiteFile> {
     const { episodeId, madeOf, sha256 } = file

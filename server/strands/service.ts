@@ -118,10 +118,7 @@ export function strandService(platform: Platform) {
       await transact(database, async transaction => {
         const strand = await Strand.findByPk(scope.id, { rejectOnEmpty: true, transaction, lock: true })
         if (Number(strand.version) !== version)
-          throw new AppError('version-conflict', 'The strand was changed in another window.', undefined, {
-            current: strand.get(),
-            yours: facts,
-          })
+          throw new AppError('version-conflict', 'The strand was changed in another window.')
         await takeArtwork(facts.artworkId, strand.artworkId, scope, transaction)
         await strand.update({ ...facts, version: version + 1 }, { transaction })
         await touchFeed(platform, scope.showId, transaction)

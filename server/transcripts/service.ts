@@ -15,6 +15,7 @@ import {
   transcriptTypes,
   writeTranscript,
 } from '@core/transcript/formats'
+import type { Columns } from '../database/columns'
 import type { Scope } from '../access/scope'
 import { episodeChanges } from '../episodes/change'
 import { Episode } from '../episodes/models'
@@ -96,7 +97,7 @@ export function transcriptService(
   async function put(
     { id: episodeId, showId, accountId }: Pick<Scope, 'id' | 'showId' | 'accountId'>,
     language: string,
-    made: Pick<Transcript, 'content' | 'origin' | 'name'> & Partial<Pick<Transcript, 'sourceId' | 'isUnread'>>,
+    made: Columns<Transcript, 'content' | 'origin' | 'name'> & Partial<Columns<Transcript, 'sourceId' | 'isUnread'>>,
     isWanted: (transaction: Transaction) => Promise<boolean> = () => Promise.resolve(true),
   ): Promise<string> {
     let id = uuidV7()
