@@ -162,8 +162,14 @@ function told(within: ReadElement, known: Readonly<Record<string, string | null>
   return things
 }
 
-const spelled = ({ name, attributes, text, children }: ReadElement): string =>
-  JSON.stringify([name, attributes, text.trim(), children.map(spelled)])
+/** Spelt once for the whole: a text within a text within a text would have its quotation marks escaped again at each level. */
+const spelled = (element: ReadElement): string => JSON.stringify(tree(element))
+const tree = ({ name, attributes, text, children }: ReadElement): unknown[] => [
+  name,
+  attributes,
+  text.trim(),
+  children.map(tree),
+]
 
 const mostShown = 2_000
 function shownOf({ name, text }: ReadElement): string | null {

@@ -1,4 +1,4 @@
-import { Parser } from 'htmlparser2'
+import { parseHtml } from '../xml/html'
 
 /** The longest code that is looked through for an address. */
 export const mostFilmCharacters = 20_000
@@ -11,12 +11,11 @@ export function filmAddress(pasted: string): string {
   const words = pasted.trim()
   if (!words.startsWith('<')) return words
   let found: string | undefined
-  const parser = new Parser({
+  parseHtml(words, {
     onopentag(name, { src }) {
       if (name === 'iframe') found ??= (src ?? '').trim()
     },
   })
-  parser.end(words)
   return (found ?? '').replace(/^\/\//, 'https://')
 }
 

@@ -7,12 +7,14 @@ export interface Piece {
 }
 
 const words = new Intl.Segmenter('en', { granularity: 'word' })
-/** Where texts are so far apart that a comparison takes long, they are told as wholes. */
-const longestMs = 400
+/** A comparison takes as many steps as there are words times changes: where texts are so far apart that these are more, they are told as wholes. */
+const mostSteps = 4_000_000
 
 /** Compares two texts word by word (UAX 29), so that it also works where words are not set apart by spaces. */
 export function compareWords(earlier: string, later: string): Piece[] {
-  const parts = diffArrays(segments(earlier), segments(later), { timeout: longestMs }) ?? [
+  const [before, after] = [segments(earlier), segments(later)]
+  const maxEditLength = Math.ceil(mostSteps / (before.length + after.length + 1))
+  const parts = diffArrays(before, after, { maxEditLength }) ?? [
     { value: [earlier], added: false, removed: true },
     { value: [later], added: true, removed: false },
   ]

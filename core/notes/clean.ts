@@ -1,4 +1,5 @@
 import sanitizeHtml from 'sanitize-html'
+import { shallowHtml } from '../xml/html'
 
 /**
  * Show notes as every listening app can draw them: paragraphs, line breaks, headings of one level, bold,
@@ -7,7 +8,7 @@ import sanitizeHtml from 'sanitize-html'
  * http, https and mailto addresses only. Unclosed tags come out closed.
  */
 export function cleanNotes(html: string): string {
-  const clean = sanitizeHtml(html, {
+  const clean = sanitizeHtml(shallowHtml(html), {
     allowedTags: ['p', 'h3', 'br', 'strong', 'em', 'a', 'ul', 'ol', 'li'],
     allowedAttributes: { a: ['href'] },
     allowedSchemes: ['http', 'https', 'mailto'],

@@ -17,6 +17,8 @@ export interface NoteValues {
   show: { name: string; address: string }
 }
 
+/** So many fields are filled in; each can be a list of a thousand chapters. */
+const mostFields = 50
 const named = /\{([a-z ]{1,20})\}/g
 const isField = (name: string): name is NoteField => (noteFields as readonly string[]).includes(name)
 
@@ -41,15 +43,24 @@ export const isGuest = ({ role }: Pick<Person, 'role'>): boolean => role === 'Gu
  * field as a list, where there are several; a block whose only field has nothing to say goes.
  */
 export function fillNotes(html: string, values: NoteValues): string {
+  const known = new Map<NoteField, string[]>()
+  let filled = 0
+  /** What a field has to say; null where so many were filled in already that this one stays as it is written. */
+  const parts = (name: NoteField): string[] | null => {
+    if (++filled > mostFields) return null
+    if (!known.has(name)) known.set(name, partsOf(name, values))
+    return known.get(name)!
+  }
   return html
     .replace(/<(p|li)>(?:<p>)?\s*\{([a-z ]{1,20})\}\s*(?:<\/p>)?<\/\1>/g, (block, tag: string, name: string) => {
       if (!isField(name)) return block
-      const parts = partsOf(name, values)
-      if (parts.length === 0) return ''
-      if (parts.length === 1 || tag === 'li') return parts.map(part => `<${tag}>${part}</${tag}>`).join('')
-      return `<ul>${parts.map(part => `<li>${part}</li>`).join('')}</ul>`
+      const told = parts(name)
+      if (!told) return block
+      if (told.length === 0) return ''
+      if (told.length === 1 || tag === 'li') return told.map(part => `<${tag}>${part}</${tag}>`).join('')
+      return `<ul>${told.map(part => `<li>${part}</li>`).join('')}</ul>`
     })
-    .replace(named, (written, name: string) => (isField(name) ? partsOf(name, values).join(', ') : written))
+    .replace(named, (written, name: string) => (isField(name) ? (parts(name)?.join(', ') ?? written) : written))
 }
 
 function partsOf(name: NoteField, { title, hook, people, links, chapters, show }: NoteValues): string[] {

@@ -1,5 +1,5 @@
-import { Parser } from 'htmlparser2'
 import { escapeText, escapeUTF8 } from 'entities'
+import { parseHtml } from '../xml/html'
 
 /** What a tag of another program stands for in notes; of all others only the words are taken. */
 const inline: Readonly<Record<string, 'strong' | 'em'>> = { b: 'strong', strong: 'strong', i: 'em', em: 'em' }
@@ -27,48 +27,44 @@ interface Open {
  */
 export function pastedNotes(html: string): string {
   const writer = notesWriter()
+  // Some programs put what was copied between two comments, and much of their own around it.
+  const source = /<!--StartFragment-->([^]*)<!--EndFragment-->/.exec(html)?.[1] ?? html
   let quiet = 0
   const open: Open[] = []
-  const parser = new Parser(
-    {
-      onopentag(name, attributes) {
-        if (silent.has(name) || name.includes(':')) {
-          quiet += silent.has(name) ? 1 : 0
-          open.push({ name, marks: [], href: null })
-          return
-        }
-        const marks = marksOf(name, attributes.style ?? '')
-        const href = name === 'a' ? linkable(attributes.href) : null
-        open.push({ name, marks, href })
-        if (quiet > 0) return
-        if (name === 'br') writer.breakLine()
-        else if (name === 'ul' || name === 'ol') writer.openList(name)
-        else if (name === 'li') writer.openBlock('li')
-        else if (headings.test(name)) writer.openBlock('h3')
-        else if (blocks.has(name)) writer.openBlock(isListParagraph(attributes) ? 'listed' : 'p')
-        else if (name === 'td' || name === 'th') writer.space()
-      },
-      ontext(words) {
-        if (quiet > 0) return
-        const active = open.flatMap(({ marks }) => marks)
-        const href = open.findLast(each => each.href)?.href ?? null
-        writer.write(words, active.includes('strong'), active.includes('em'), href)
-      },
-      onclosetag(name) {
-        const at = open.findLastIndex(each => each.name === name)
-        if (at < 0) return
-        open.splice(at)
-        if (silent.has(name)) quiet--
-        else if (quiet > 0) return
-        else if (name === 'ul' || name === 'ol') writer.closeList()
-        else if (name === 'li' || headings.test(name) || blocks.has(name)) writer.closeBlock()
-      },
+  parseHtml(source, {
+    onopentag(name, attributes) {
+      if (silent.has(name) || name.includes(':')) {
+        quiet += silent.has(name) ? 1 : 0
+        open.push({ name, marks: [], href: null })
+        return
+      }
+      const marks = marksOf(name, attributes.style ?? '')
+      const href = name === 'a' ? linkable(attributes.href) : null
+      open.push({ name, marks, href })
+      if (quiet > 0) return
+      if (name === 'br') writer.breakLine()
+      else if (name === 'ul' || name === 'ol') writer.openList(name)
+      else if (name === 'li') writer.openBlock('li')
+      else if (headings.test(name)) writer.openBlock('h3')
+      else if (blocks.has(name)) writer.openBlock(isListParagraph(attributes) ? 'listed' : 'p')
+      else if (name === 'td' || name === 'th') writer.space()
     },
-    { decodeEntities: true },
-  )
-  // Some programs put what was copied between two comments, and much of their own around it.
-  const fragment = /<!--StartFragment-->([^]*)<!--EndFragment-->/.exec(html)
-  parser.end(fragment ? fragment[1]! : html)
+    ontext(words) {
+      if (quiet > 0) return
+      const active = open.flatMap(({ marks }) => marks)
+      const href = open.findLast(each => each.href)?.href ?? null
+      writer.write(words, active.includes('strong'), active.includes('em'), href)
+    },
+    onclosetag(name) {
+      const at = open.findLastIndex(each => each.name === name)
+      if (at < 0) return
+      open.splice(at)
+      if (silent.has(name)) quiet--
+      else if (quiet > 0) return
+      else if (name === 'ul' || name === 'ol') writer.closeList()
+      else if (name === 'li' || headings.test(name) || blocks.has(name)) writer.closeBlock()
+    },
+  })
   return writer.end()
 }
 

@@ -1,4 +1,4 @@
-import { Parser } from 'htmlparser2'
+import { parseHtml } from '../xml/html'
 
 /**
  * Clean notes as plain text: a line for each paragraph and list item, an empty line between blocks,
@@ -6,30 +6,28 @@ import { Parser } from 'htmlparser2'
  */
 export function plainNotes(html: string): string {
   let text = ''
-  let linkFrom = 0
+  /** What stands in the link that is open. */
+  let linked = ''
   const hrefs: string[] = []
-  const parser = new Parser(
-    {
-      onopentag(name, attributes) {
-        if (name === 'br') text += '\n'
-        if (name === 'li') text += '\n– '
-        if (name !== 'a') return
-        hrefs.push(attributes.href ?? '')
-        linkFrom = text.length
-      },
-      ontext(words) {
-        text += words
-      },
-      onclosetag(name) {
-        if (name === 'p' || name === 'h3' || name === 'ul' || name === 'ol') text += '\n\n'
-        if (name !== 'a') return
-        const href = (hrefs.pop() ?? '').replace(/^mailto:/, '')
-        if (href && !text.slice(linkFrom).includes(href)) text += ` (${href})`
-      },
+  parseHtml(html, {
+    onopentag(name, attributes) {
+      if (name === 'br') text += '\n'
+      if (name === 'li') text += '\n– '
+      if (name !== 'a') return
+      hrefs.push(attributes.href ?? '')
+      linked = ''
     },
-    { decodeEntities: true },
-  )
-  parser.end(html)
+    ontext(words) {
+      text += words
+      linked += words
+    },
+    onclosetag(name) {
+      if (name === 'p' || name === 'h3' || name === 'ul' || name === 'ol') text += '\n\n'
+      if (name !== 'a') return
+      const href = (hrefs.pop() ?? '').replace(/^mailto:/, '')
+      if (href && !linked.includes(href)) text += ` (${href})`
+    },
+  })
   return tidied(text)
 }
 

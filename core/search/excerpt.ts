@@ -1,6 +1,6 @@
 import type { Passage } from './passages'
 import { isMeant, type Query } from './query'
-import { tokensOf } from './tokens'
+import { type Token, tokensOf } from './tokens'
 
 /** The sentence of a passage that has most of what was looked for. */
 export interface Excerpt {
@@ -17,16 +17,8 @@ const sentence = /[^.!?…。！？]*(?:[.!?…。！？]+["”’»)\]]*\s*|$)/
 
 export function excerptOf({ text, times }: Pick<Passage, 'text' | 'times'>, query: Query): Excerpt {
   const hits = tokensOf(text).filter(token => query.words.some(word => isMeant(token, word)))
-  const sentences = [...text.matchAll(sentence)]
-    .filter(({ 0: words }) => words !== '')
-    .map(({ 0: words, index }) => ({ from: index, to: index + words.length }))
-  const within = ({ from, to }: { from: number; to: number }) => hits.filter(hit => hit.from >= from && hit.from < to)
-  const different = (place: { from: number; to: number }): number =>
-    query.words.filter(word => within(place).some(hit => isMeant(hit, word))).length
-  const best = sentences.reduce(
-    (most, each) => (different(each) > different(most) ? each : most),
-    sentences[0] ?? { from: 0, to: text.length },
-  )
+  const best = bestSentence(text, hits, query)
+  const within = ({ from, to }: Stretch) => hits.filter(hit => hit.from >= from && hit.from < to)
   const shown = shortened(text, best, within(best)[0]?.from ?? best.from)
   return {
     parts: marked(text, shown, within(shown)),
@@ -34,8 +26,31 @@ export function excerptOf({ text, times }: Pick<Passage, 'text' | 'times'>, quer
   }
 }
 
+interface Stretch {
+  from: number
+  to: number
+}
+
+/** The first of the sentences that have the most of the words; hits and sentences are gone through once, as they stand. */
+function bestSentence(text: string, hits: readonly Token[], { words }: Query): Stretch {
+  let best: Stretch = { from: 0, to: text.length }
+  let most = -1
+  let next = 0
+  for (const { 0: said, index: from } of text.matchAll(sentence)) {
+    if (said === '') continue
+    const to = from + said.length
+    const different = new Set<string>()
+    for (; next < hits.length && hits[next]!.from < to; next++)
+      for (const word of words) if (isMeant(hits[next]!, word)) different.add(word)
+    if (different.size <= most) continue
+    best = { from, to }
+    most = different.size
+  }
+  return best
+}
+
 /** The part of a long sentence that has its first hit, cut between words. */
-function shortened(text: string, { from, to }: { from: number; to: number }, hitAt: number) {
+function shortened(text: string, { from, to }: Stretch, hitAt: number) {
   if (to - from <= longestExcerpt) return { from, to, isCutBefore: false, isCutBehind: false }
   const wanted = Math.max(from, hitAt - before)
   const space = text.indexOf(' ', wanted)

@@ -24,7 +24,7 @@ export function doubtfulWords({ text, doubtful = [] }: Said): DoubtfulWords[] {
 /** Where words stand by themselves, and not inside others. */
 function placeOf(text: string, words: string, from: number): number {
   for (let at = text.indexOf(words, from); at >= 0; at = text.indexOf(words, at + 1)) {
-    const [before, behind] = [text.slice(0, at).at(-1) ?? '', text.slice(at + words.length)[0] ?? '']
+    const [before, behind] = [text[at - 1] ?? '', text[at + words.length] ?? '']
     if (!letter.test(before) && !letter.test(behind)) return at
   }
   return -1

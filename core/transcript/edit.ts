@@ -139,14 +139,16 @@ export function findWords(cues: readonly Cue[], words: string): Found[] {
 /** Puts other words at places that were found. */
 export function replaceWords(cues: readonly Cue[], places: readonly Found[], words: string, by: string): Cue[] {
   const byCue = new Map<string, number[]>()
-  for (const { id, at } of places) byCue.set(id, [...(byCue.get(id) ?? []), at])
+  for (const { id, at } of places) {
+    const known = byCue.get(id)
+    if (known) known.push(at)
+    else byCue.set(id, [at])
+  }
   return cues.map(cue => {
-    const ats = byCue.get(cue.id)
+    const ats = byCue.get(cue.id)?.toSorted((one, other) => one - other)
     if (!ats) return cue
-    const text = ats
-      .toSorted((one, other) => other - one)
-      .reduce((written, at) => written.slice(0, at) + by + written.slice(at + words.length), cue.text)
-    return { ...cue, text }
+    const kept = [0, ...ats.map(at => at + words.length)].map((from, index) => cue.text.slice(from, ats[index]))
+    return { ...cue, text: kept.join(by) }
   })
 }
 

@@ -1,6 +1,6 @@
 import { escapeText } from 'entities'
-import { Parser } from 'htmlparser2'
 import { clock } from '../words/amounts'
+import { parseHtml } from '../xml/html'
 import { type Cue, type Reading, type Transcript } from './cue'
 import { millisecondsPerLetter, readPlain } from './plain'
 import { looseMoment, vttStamp } from './stamps'
@@ -24,35 +24,32 @@ export function readHtml(words: string, known: readonly string[] = []): Reading 
   let [open, hidden] = ['', 0]
   let next: Omit<Part, 'text'> = { speaker: null, fromMs: null }
   let heard = ''
-  const parser = new Parser(
-    {
-      onopentag(name, { datetime }) {
-        if (leftOut.has(name)) hidden++
-        if (name === 'cite' || name === 'time' || name === 'p') [open, heard] = [name, '']
-        if (name === 'time' && datetime) next.fromMs = looseMoment(datetime)
-        if (name === 'br' && open === 'p') heard += '\n'
-      },
-      ontext(text) {
-        if (hidden > 0) return
-        heard += text
-        plain += text
-      },
-      onclosetag(name) {
-        if (leftOut.has(name)) hidden--
-        if (breaks.has(name)) plain += name === 'br' ? '\n' : '\n\n'
-        const told = heard.replace(/[^\S\n]+/g, ' ').trim()
-        if (name === 'cite') next.speaker = told.replace(/:$/, '') || null
-        else if (name === 'time') next.fromMs ??= looseMoment(told.replace(/[()[\]]/g, ''))
-        else if (name === 'p' && told) {
-          parts.push({ ...next, text: told })
-          next = { speaker: null, fromMs: null }
-        } else return
-        ;[open, heard] = ['', '']
-      },
+  parseHtml(words, {
+    onopentag(name, { datetime }) {
+      if (leftOut.has(name)) hidden++
+      if (name === 'cite' || name === 'time' || name === 'p') [open, heard] = [name, '']
+      if (name === 'time' && datetime) next.fromMs = looseMoment(datetime)
+      if (name === 'br' && open === 'p') heard += '\n'
     },
-    { decodeEntities: true },
-  )
-  parser.end(words)
+    ontext(text) {
+      if (hidden > 0) return
+      heard += text
+      plain += text
+    },
+    onclosetag(name) {
+      if (leftOut.has(name)) hidden--
+      if (breaks.has(name)) plain += name === 'br' ? '\n' : '\n\n'
+      if (name !== 'cite' && name !== 'time' && name !== 'p') return
+      const told = heard.replace(/[^\S\n]+/g, ' ').trim()
+      if (name === 'cite') next.speaker = told.replace(/:$/, '') || null
+      else if (name === 'time') next.fromMs ??= looseMoment(told.replace(/[()[\]]/g, ''))
+      else if (told) {
+        parts.push({ ...next, text: told })
+        next = { speaker: null, fromMs: null }
+      } else return
+      ;[open, heard] = ['', '']
+    },
+  })
   if (!parts.some(({ speaker, fromMs }) => speaker !== null || fromMs !== null))
     return readPlain(plain.replace(/[^\S\n]+/g, ' '), known)
   const isTimed = parts.every(({ fromMs }) => fromMs !== null)

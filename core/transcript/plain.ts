@@ -8,7 +8,8 @@ const time = /^[[(]?(\d{1,3}:\d{2}(?::\d{2})?(?:[.,]\d{1,3})?)[\])]?(?:\s*[-â€“â
 
 interface Part {
   fromMs: number | null
-  text: string
+  /** Its lines; put together at the end, so that no text grows line by line. */
+  lines: string[]
 }
 
 /**
@@ -18,7 +19,7 @@ interface Part {
 export function readPlain(words: string, known: readonly string[] = []): Reading {
   const parts = partsIn(words.replace(/^\ufeff/, '').split('\n'))
   const said = withSpeakers(
-    parts.map(({ text }) => text),
+    parts.map(({ lines }) => textOf(lines)),
     known,
   )
   const hasTimes = parts.length > 0 && parts.every(({ fromMs }) => fromMs !== null)
@@ -50,15 +51,19 @@ function partsIn(lines: readonly string[]): Part[] {
       waiting = fromMs
       open = null
     } else if (text === '') open = null
-    else if (open && fromMs === null) open.text += open.text.endsWith(':') ? ` ${text}` : `\n${text}`
+    else if (open && fromMs === null) open.lines.push(text)
     else {
-      open = { fromMs: fromMs ?? waiting, text }
+      open = { fromMs: fromMs ?? waiting, lines: [text] }
       waiting = null
       parts.push(open)
     }
   }
   return parts
 }
+
+/** What follows a line that ends in a colon is said by whom it names. */
+const textOf = (lines: readonly string[]): string =>
+  lines.map((line, at) => (at === 0 ? line : `${lines[at - 1]!.endsWith(':') ? ' ' : '\n'}${line}`)).join('')
 
 /** Writes plain text: a paragraph for each part, who speaks before it, and if wanted its time. */
 export const writePlain = ({ cues }: Pick<Transcript, 'cues'>, withTimes = false): string =>
