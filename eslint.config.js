@@ -36,6 +36,7 @@ const floors = [
   'events',
   'jobs',
   'outside',
+  'foreignText',
   'sound',
   'media',
   'pictures',
@@ -165,6 +166,27 @@ export default ts.config(
   },
   ...oneWay,
   ...upwards,
+  {
+    files: ['server/**/*.ts'],
+    ignores: ['server/foreignText/**', '**/*.test.ts'],
+    rules: {
+      '@typescript-eslint/no-restricted-imports': [
+        'error',
+        {
+          paths: [
+            ['@core/transcript/formats', ['readTranscript']],
+            ['@core/transcript/draft', ['readDraft']],
+            ['@core/chapters/json', ['chaptersFault']],
+            ['@core/feed/check', ['checkFeed']],
+          ].map(([name, importNames]) => ({
+            name,
+            importNames,
+            message: 'What others wrote is read by readText(), in a thread with a limit.',
+          })),
+        },
+      ],
+    },
+  },
   {
     files: ['server/**/*.ts'],
     ignores: ['server/database/**', '**/*.test.ts'],

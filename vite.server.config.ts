@@ -18,7 +18,7 @@ export default defineConfig({
         worker: 'server/worker.ts',
         pictureWorker: 'server/pictures/worker.ts',
         soundWorker: 'server/sound/worker.ts',
-        feedWorker: 'server/checking/worker.ts',
+        textWorker: 'server/foreignText/worker.ts',
         demo: 'demo/fill.ts',
         listener: 'stand-ins/listener/main.ts',
         copyist: 'stand-ins/copyist/main.ts',

@@ -73,6 +73,8 @@ export const feedChecked = z.object({
   bytes: z.number(),
   /** How many of the addresses in it were asked. */
   asked: z.number(),
+  /** How many there are in what is asked of a feed; more than `asked` where they were too many. */
+  named: z.number(),
   rules: z.number(),
   findings: z.array(finding),
 })

@@ -109,6 +109,12 @@ export async function openDemoHouse(more: Record<string, string> = {}): Promise<
     },
     async stop() {
       await browser.close()
+      const { eventLoopDelayMs } = (await (await fetch(`${address}/healthz`)).json()) as {
+        eventLoopDelayMs: { p99: number; max: number }
+      }
+      console.log(
+        `  the server’s event loop was held for ${eventLoopDelayMs.max} ms at most, p99 ${eventLoopDelayMs.p99} ms`,
+      )
       await copyist?.stop()
       await Promise.all([server, listener, ...others].map(program => program.stop()))
       await database.stop()

@@ -59,6 +59,11 @@ const catalogue = {
     title: 'Too many attempts to sign in',
     todo: 'Wait a quarter of an hour, then try again.',
   },
+  'too-many-checks': {
+    status: 429,
+    title: 'Too many feeds checked',
+    todo: 'Wait a quarter of an hour, then check it again.',
+  },
   'foreign-origin': {
     status: 403,
     title: 'The request came from another site',

@@ -165,7 +165,7 @@ describe('behind proxies', () => {
   const countedAddresses = async (of: House) =>
     (
       await of.platform.database.query<{ subject: string }>(
-        "SELECT subject FROM sign_in_counts WHERE kind = 'address' ORDER BY subject",
+        "SELECT subject FROM rate_counts WHERE kind = 'address' ORDER BY subject",
         { type: QueryTypes.SELECT },
       )
     ).map(({ subject }) => subject)

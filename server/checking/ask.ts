@@ -1,12 +1,10 @@
 import { mostFeedBytes } from '@contract/feed'
-import { chaptersFault } from '@core/chapters/json'
 import type { NamedAddress } from '@core/feed/addresses'
 import type { FeedAnswer, MetAddress } from '@core/feed/met'
 import { amount } from '@core/words/amounts'
-import { NoTranscript } from '@core/transcript/cue'
-import { readTranscript } from '@core/transcript/formats'
 import type { Configuration } from '../configuration'
 import { AppError } from '../errors'
+import { readText, TooMuchText } from '../foreignText/run'
 import { draw, PictureFailure } from '../pictures/draw'
 import { type RemoteAnswer, remoteFetcher } from '../remote/fetch'
 import { Refusal } from '../sound/refusals'
@@ -94,11 +92,20 @@ export function feedAsker(configuration: Pick<Configuration, 'fetchAllow' | 'pub
       if (isPicture) return { ...metOf(whole), picture: await pictureOf(whole.body) }
       return {
         ...metOf(whole),
-        fault: as === 'transcript' ? transcriptFault(whole.body) : chaptersFault(whole.body.toString()),
+        fault: await faultOf(`${as} fault`, whole.body),
       }
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
       return { ...nothing, problem: error.detail }
+    }
+  }
+
+  async function faultOf(kind: 'transcript fault' | 'chapters fault', bytes: Buffer): Promise<string | null> {
+    try {
+      return await readText({ kind, bytes }, configuration)
+    } catch (error) {
+      if (error instanceof TooMuchText) return error.message
+      throw error
     }
   }
 
@@ -132,16 +139,6 @@ const metOf = ({ status, headers, redirects }: RemoteAnswer): MetAddress => ({
   contentType: headers['content-type'] ?? '',
   redirects,
 })
-
-function transcriptFault(bytes: Buffer): string | null {
-  try {
-    readTranscript(bytes)
-    return null
-  } catch (error) {
-    if (error instanceof NoTranscript) return error.message
-    throw error
-  }
-}
 
 /** Asks whether it has changed, by what it was given; null where nothing was. */
 async function conditionOf(

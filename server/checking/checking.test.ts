@@ -75,6 +75,7 @@ const names = ({ findings }: Pick<FeedChecked, 'findings'>): string[] => finding
 
 describe('checking anybody’s feed', () => {
   beforeEach(async () => {
+    house.clock.moveBy(16 * 60_000)
     answers.clear()
     answers.set('/feed.xml', well(here()))
     for (const path of ['/first.mp3', '/second.mp3']) answers.set(path, serve('audio/mpeg', sound))
@@ -86,7 +87,7 @@ describe('checking anybody’s feed', () => {
   it('finds nothing where all is well, having asked for everything', async () => {
     const { findings, ...rest } = await checked('/feed.xml')
     expect(findings.map(({ name, places }) => [name, places])).toEqual([])
-    expect(rest).toMatchObject({ title: 'The Tide Table', items: 2, asked: 5 })
+    expect(rest).toMatchObject({ title: 'The Tide Table', items: 2, asked: 5, named: 5 })
   })
 
   it.each<[string, () => void, string[]]>([
@@ -136,6 +137,32 @@ describe('checking anybody’s feed', () => {
       say(Buffer.concat([bytes.subarray(0, 700), Buffer.from([0xff, 0xfe]), bytes.subarray(700)])),
     )
     expect(names(await checked('/feed.xml'))).toContain('encoding')
+  })
+
+  it('asks one host for no more than it should, however many addresses a feed names, and says so', async () => {
+    const many = Array.from(
+      { length: 3_000 },
+      (_, at) => `<podcast:transcript url="${base}/${at}.vtt" type="text/vtt" />`,
+    )
+    answers.set('/feed.xml', well(here().replace('</item>', `${many.join('')}</item>`)))
+    const { asked, named } = await checked('/feed.xml')
+    expect([asked, named]).toEqual([80, 3_005])
+  })
+
+  it('reads what others wrote to its end: the worst transcript and feed that we know', async () => {
+    answers.set('/second.vtt', serve('text/vtt', Buffer.from('1\n'.repeat(2_000_000))))
+    answers.set('/feed.xml', well(here().replace('</channel>', `${'<item/>'.repeat(9_000)}</channel>`)))
+    const { items, findings } = await checked('/feed.xml')
+    expect(items).toBe(9_002)
+    expect(findings.find(({ name }) => name === 'enclosure')!.count).toBe(9_000)
+  })
+
+  it('checks so many for one account, and then asks to wait', async () => {
+    let answer = await check({ text: here() })
+    for (let count = 0; count < 40 && answer.statusCode === 200; count++) answer = await check({ text: here() })
+    expect([answer.statusCode, answer.json().code]).toEqual([429, 'too-many-checks'])
+    house.clock.moveBy(16 * 60_000)
+    expect((await check({ text: here() })).statusCode).toBe(200)
   })
 
   it('takes a pasted one', async () => {

@@ -3,12 +3,12 @@ import { ruleEdition } from '@core/feed/rules'
 import { blockedShow } from '@core/feed/rules/blockedShow'
 import type { Columns } from '../database/columns'
 import { transact } from '../database/transact'
+import { readText } from '../foreignText/run'
 import type { KeptFeed } from '../feeds/kept'
 import { feedOf } from '../feeds/service'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
 import { FeedCheck } from './models'
-import { run } from './run'
 
 export interface LookedAt extends Pick<FeedCheck, 'items' | 'findings'> {
   /** Which of the show's feeds. */
@@ -25,7 +25,7 @@ export async function lookAtFeed(
   const kept = await FeedCheck.findByPk(show.id)
   if (kept?.tag === feed.tag && kept.edition === ruleEdition)
     return { name, feed, items: kept.items, findings: kept.findings }
-  const { items, findings: all } = await run(
+  const { items, findings: all } = await readText(
     {
       kind: 'check',
       bytes: feed.bodies.identity,

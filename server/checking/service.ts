@@ -7,7 +7,9 @@ import { comparisonWords, firstStateWords } from '@core/feed/compare'
 import { feedRules } from '@core/feed/rules'
 import { Membership } from '../access/models'
 import type { Scope } from '../access/scope'
+import { rateCounts } from '../database/rateCounts'
 import { AppError } from '../errors'
+import { readText, TooMuchText } from '../foreignText/run'
 import { FeedState } from '../feeds/models'
 import { readersOf } from '../feeds/readers'
 import { feedText, feedTextWith } from '../feeds/service'
@@ -16,11 +18,13 @@ import { Show } from '../shows/models'
 import { addressesOf } from '../shows/service'
 import { feedAsker } from './ask'
 import { lookAtFeed } from './ownFeed'
-import { run } from './run'
 import { foundElsewhere, foundHere } from './told'
 
 /** So long everything that a feed names is asked for, and no longer. */
 const limitMs = 50_000
+/** So many feeds are checked for one account in so long. */
+const mostChecks = 30
+const checksMs = 15 * 60_000
 const shownStates = 20
 /** So long a look at the feed waits for words of what became of it. */
 const patienceMs = 2_000
@@ -29,6 +33,7 @@ const patienceMs = 2_000
 export function checkingService(platform: Pick<Platform, 'configuration' | 'clock' | 'database' | 'events'>) {
   const { configuration, clock } = platform
   const ask = feedAsker(configuration)
+  const counts = rateCounts(platform, checksMs)
 
   async function find({ showId }: Scope): Promise<Show> {
     const show = await Show.findByPk(showId)
@@ -61,7 +66,7 @@ export function checkingService(platform: Pick<Platform, 'configuration' | 'cloc
 
   async function compared(earlierId: string, laterId: string) {
     const [earlier, later] = await Promise.all([bytesOf(earlierId), bytesOf(laterId)])
-    return run({ kind: 'compare', earlier, later }, configuration)
+    return readText({ kind: 'compare', earlier, later }, configuration)
   }
 
   async function bytesOf(id: string): Promise<Buffer> {
@@ -106,20 +111,25 @@ export function checkingService(platform: Pick<Platform, 'configuration' | 'cloc
       const show = await find(scope)
       const earlier = Buffer.from(await feedText(show, configuration))
       const later = Buffer.from(await feedTextWith(show, change, configuration))
-      const comparison = await run({ kind: 'compare', earlier, later }, configuration)
+      const comparison = await readText({ kind: 'compare', earlier, later }, configuration)
       return { comparison, words: comparisonWords(comparison) }
     },
 
-    /** Checks any feed. Throws `feed-refused` where there is none. */
+    /** Checks any feed. Throws `feed-refused` where there is none, and `too-many-checks`. */
     async check(wanted: FeedCheck, accountId: string, gone: AbortSignal): Promise<FeedChecked> {
+      if ((await counts.count('feed check', accountId)) > mostChecks)
+        throw new AppError(
+          'too-many-checks',
+          `At most ${mostChecks} feeds are checked for one account in a quarter of an hour.`,
+        )
       const signal = AbortSignal.any([gone, AbortSignal.timeout(limitMs)])
       try {
         const asked = 'address' in wanted ? await ask.feed(wanted.address, signal) : null
         const bytes = asked?.body ?? Buffer.from((wanted as { text: string }).text)
         const contentType = asked?.contentType ?? ''
-        const named = await run({ kind: 'addresses', bytes, contentType }, configuration)
-        const answers = await ask.named(named, signal)
-        const { findings, title, items } = await run(
+        const { asked: worth, named } = await readText({ kind: 'addresses', bytes, contentType }, configuration)
+        const answers = await ask.named(worth, signal)
+        const { findings, title, items } = await readText(
           {
             kind: 'check',
             bytes,
@@ -133,13 +143,15 @@ export function checkingService(platform: Pick<Platform, 'configuration' | 'cloc
           title,
           items,
           bytes: bytes.length,
-          asked: named.length,
+          asked: worth.length,
+          named,
           rules: feedRules.length,
           findings: show ? await foundHere(findings, show) : foundElsewhere(findings),
         }
       } catch (error) {
         if (signal.aborted && !gone.aborted)
           throw new AppError('feed-refused', `It was not all answered within ${limitMs / 1000} seconds.`)
+        if (error instanceof TooMuchText) throw new AppError('feed-refused', error.message)
         throw error
       }
     },

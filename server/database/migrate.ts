@@ -32,6 +32,7 @@ import { comments } from './migrations/0029-comments'
 import { sharing } from './migrations/0030-sharing'
 import { hostNames } from './migrations/0031-host-names'
 import { searchKinds } from './migrations/0032-search-kinds'
+import { rateCounts } from './migrations/0033-rate-counts'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -66,6 +67,7 @@ const migrations = [
   { name: '0030-sharing', statements: sharing },
   { name: '0031-host-names', statements: hostNames },
   { name: '0032-search-kinds', statements: searchKinds },
+  { name: '0033-rate-counts', statements: rateCounts },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

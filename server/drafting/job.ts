@@ -1,10 +1,10 @@
 import type { Transaction } from 'sequelize'
 import { NoTranscript } from '@core/transcript/cue'
-import { readDraft } from '@core/transcript/draft'
 import { transact } from '../database/transact'
 import { Episode } from '../episodes/models'
 import { AppError } from '../errors'
 import { AudioFile } from '../files/models'
+import { readText, TooMuchText } from '../foreignText/run'
 import type { JobDefinition, Payloads } from '../jobs/kinds'
 import { Refused, Trouble } from '../outside/service'
 import type { Platform } from '../platform'
@@ -71,7 +71,7 @@ export function askCopyist(platform: Platform): JobDefinition<Payloads['ask-copy
 
   async function take(draft: Draft, copyist: Copyist, signal: AbortSignal): Promise<void> {
     const bytes = await copyist.transcript(draft.id, signal)
-    const content = readDraft(bytes)
+    const content = await readText({ kind: 'draft', bytes }, configuration)
     if (content.cues.length === 0) throw new NoDraft('The copyist heard no words.')
     const { showId } = await Episode.findByPk(draft.episodeId, { attributes: ['showId'], rejectOnEmpty: true })
     await transcripts.put(
@@ -133,7 +133,7 @@ export function askCopyist(platform: Platform): JobDefinition<Payloads['ask-copy
 type Copyist = ReturnType<typeof copyistAt>
 
 const isForAPerson = (error: unknown): error is Error =>
-  [NoDraft, Refused, NoTranscript, AppError].some(kind => error instanceof kind)
+  [NoDraft, Refused, NoTranscript, TooMuchText, AppError].some(kind => error instanceof kind)
 
 const wordsOf = (error: Error): string =>
   `${error instanceof NoTranscript ? 'What the copyist sent cannot be taken. ' : ''}${error.message}`.slice(0, 500)

@@ -1,12 +1,22 @@
+import { monitorEventLoopDelay } from 'node:perf_hooks'
 import type { FastifyPluginAsync } from 'fastify'
 import { QueryTypes } from 'sequelize'
 import type { Platform } from '../platform'
 
-/** `/healthz`: the process is up. `/readyz`: database and media store answer. */
+const inMs = (nanoseconds: number): number => Math.round(nanoseconds / 1e4) / 100
+
+/** `/healthz`: the process is up, and how long its event loop was held since it began. `/readyz`: database and media store answer. */
 export const healthRoutes =
   ({ database, media }: Platform): FastifyPluginAsync =>
   async app => {
-    app.get('/healthz', async () => ({ status: 'up' }))
+    const delay = monitorEventLoopDelay({ resolution: 10 })
+    delay.enable()
+    app.addHook('onClose', async () => delay.disable())
+
+    app.get('/healthz', async () => ({
+      status: 'up',
+      eventLoopDelayMs: { p99: inMs(delay.percentile(99)), max: inMs(delay.max) },
+    }))
 
     app.get('/readyz', async (_request, reply) => {
       const answers = async (check: Promise<unknown>): Promise<'answers' | 'does not answer'> =>

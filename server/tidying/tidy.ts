@@ -19,6 +19,7 @@ const outdated: readonly { statement: string; ageMs: number }[] = [
   { statement: "DELETE FROM jobs WHERE state = 'failed' AND run_after < ?", ageMs: 90 * dayMs },
   { statement: 'DELETE FROM events WHERE at < ?', ageMs: dayMs },
   { statement: 'DELETE FROM sessions WHERE expires_at < ?', ageMs: 0 },
+  { statement: 'DELETE FROM rate_counts WHERE since < ?', ageMs: dayMs },
   { statement: 'DELETE FROM past_deliveries WHERE until < ?', ageMs: dayMs },
   { statement: 'DELETE FROM episode_states WHERE saved_at < ?', ageMs: historyMs },
   { statement: 'DELETE FROM asked_links WHERE asked_at < ?', ageMs: 30 * dayMs },

@@ -8,19 +8,14 @@ import type {
   TranscriptSummary,
 } from '@contract/transcripts'
 import { isTimed, mostCues, NoTranscript, type Transcript as Content } from '@core/transcript/cue'
-import {
-  formatsOf,
-  readTranscript,
-  type TranscriptFormat,
-  transcriptTypes,
-  writeTranscript,
-} from '@core/transcript/formats'
+import { formatsOf, type TranscriptFormat, transcriptTypes, writeTranscript } from '@core/transcript/formats'
 import type { Columns } from '../database/columns'
 import type { Scope } from '../access/scope'
 import { episodeChanges } from '../episodes/change'
 import { Episode } from '../episodes/models'
 import { fileIdOf, loadRoles } from '../episodes/roles'
 import { AppError, badInput } from '../errors'
+import { readText, TooMuchText } from '../foreignText/run'
 import type { Platform } from '../platform'
 import { Transcript } from './models'
 
@@ -158,10 +153,11 @@ export function transcriptService(
       bytes: Uint8Array,
     ): Promise<BroughtTranscript> {
       const { people } = await Episode.findByPk(scope.id, { attributes: ['people'], rejectOnEmpty: true })
-      const { transcript, format, remarks } = read(
+      const { transcript, format, remarks } = await read(
         bytes,
         name,
         people.map(person => person.name),
+        platform.configuration,
       )
       const origin = format === 'txt' && !transcript.cues.every(isTimed) ? 'written' : 'file'
       const id = await put(scope, language, { content: transcript, origin, name: name || null })
@@ -255,16 +251,21 @@ const hasBefore: [ReturnType<typeof literal>, string] = [literal('before_content
 const announced = /\.(srt|vtt|json|txt)$/i
 
 /** Reads a file, and says in words why it is none. */
-function read(bytes: Uint8Array, name: string, known: readonly string[]) {
+async function read(
+  bytes: Uint8Array,
+  name: string,
+  known: readonly string[],
+  configuration: Platform['configuration'],
+) {
   try {
-    const reading = readTranscript(bytes, known)
+    const reading = await readText({ kind: 'transcript', bytes, known }, configuration)
     if (reading.format === 'html' && announced.test(name))
       throw new NoTranscript(
         `It is an HTML page, though its name ends in ${announced.exec(name)![0]}; it may say why it is not the file.`,
       )
     return reading
   } catch (error) {
-    if (!(error instanceof NoTranscript)) throw error
+    if (!(error instanceof NoTranscript || error instanceof TooMuchText)) throw error
     throw new AppError('transcript-refused', `${name ? `${name}: ` : ''}${error.message}`)
   }
 }

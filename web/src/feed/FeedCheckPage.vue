@@ -89,7 +89,11 @@ onMounted(() => {
       <h2 id="found">{{ checked.title || 'A feed without a title' }}</h2>
       <p class="quiet">
         {{ checked.items }} {{ checked.items === 1 ? 'episode' : 'episodes' }}, {{ amount(checked.bytes) }};
-        {{ checked.asked }} addresses in it were asked.
+        <template v-if="checked.named > checked.asked"
+          >{{ checked.asked }} of {{ checked.named }} addresses in it were asked; no more are asked for one
+          feed.</template
+        >
+        <template v-else>{{ checked.asked }} addresses in it were asked.</template>
       </p>
       <FeedFindings
         :findings="checked.findings"
