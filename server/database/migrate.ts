@@ -33,6 +33,7 @@ import { sharing } from './migrations/0030-sharing'
 import { hostNames } from './migrations/0031-host-names'
 import { searchKinds } from './migrations/0032-search-kinds'
 import { rateCounts } from './migrations/0033-rate-counts'
+import { uploadAccounts } from './migrations/0034-upload-accounts'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -68,6 +69,7 @@ const migrations = [
   { name: '0031-host-names', statements: hostNames },
   { name: '0032-search-kinds', statements: searchKinds },
   { name: '0033-rate-counts', statements: rateCounts },
+  { name: '0034-upload-accounts', statements: uploadAccounts },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

@@ -15,6 +15,8 @@ export type UploadRole = (typeof uploadRoles)[number]
 export class Upload extends Model<InferAttributes<Upload>, InferCreationAttributes<Upload>> {
   declare id: string
   declare episodeId: string
+  /** Who began it; null for one that was begun before this was kept, and for what the house does. */
+  declare accountId: CreationOptional<string | null>
   /** What it is for. */
   declare role: CreationOptional<UploadRole>
   declare fileName: string
@@ -29,6 +31,7 @@ export function initUploads(sequelize: Sequelize): void {
     {
       id: { type: DataTypes.CHAR(32), primaryKey: true },
       episodeId: DataTypes.UUID,
+      accountId: DataTypes.UUID,
       role: { type: DataTypes.STRING, defaultValue: 'source' },
       fileName: DataTypes.STRING,
       bytes: DataTypes.BIGINT.UNSIGNED,

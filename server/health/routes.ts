@@ -10,7 +10,7 @@ export const healthRoutes =
   ({ database, media }: Platform): FastifyPluginAsync =>
   async app => {
     const delay = monitorEventLoopDelay({ resolution: 10 })
-    delay.enable()
+    app.addHook('onListen', async () => void delay.enable())
     app.addHook('onClose', async () => delay.disable())
 
     app.get('/healthz', async () => ({

@@ -37,6 +37,10 @@ const isUploadRole = (role: string): role is UploadRole => (uploadRoles as reado
 
 /** Room that uploads leave for the database, for finishing and for pictures. */
 const spareBytes = 50_000_000
+/** Room is kept for an upload as long as bytes of it come; whoever goes on later has what is left then. */
+const keptMs = 10 * 60_000
+/** At most so much of what is free is kept for one account's uploads, so that others have some. */
+const shareOfOne = 0.5
 /** An upload that nobody goes on with is given up. */
 const abandonedMs = 7 * 24 * 3600_000
 /** One of which no byte came for so long never began. */
@@ -124,14 +128,32 @@ export function uploadService(platform: Platform) {
     for (const { id } of alike) if (!hasBegun(await arrivals.seen(id))) await forget(id)
   }
 
-  /** Room for all that is still to come of the uploads under way, this one among them. */
-  async function needRoom(fileName: string, bytes: number): Promise<void> {
-    const underway = await Upload.findAll({ where: { state: 'receiving' }, attributes: ['id', 'bytes'] })
-    const toCome = await Promise.all(
-      underway.map(async upload => Math.max(0, Number(upload.bytes) - ((await arrivals.seen(upload.id))?.bytes ?? 0))),
-    )
+  /** How much is still to come of the uploads of each account of which bytes came lately. */
+  async function underWay(): Promise<Map<string | null, number>> {
+    const since = new Date(+clock.now() - keptMs)
+    const uploads = await Upload.findAll({
+      where: { state: 'receiving' },
+      attributes: ['id', 'bytes', 'accountId', 'createdAt'],
+    })
+    const toCome = new Map<string | null, number>()
+    for (const { id, bytes, accountId, createdAt } of uploads) {
+      const here = await arrivals.seen(id)
+      if (createdAt < since && (!here || here.at < since)) continue
+      const left = Math.max(0, Number(bytes) - (here?.bytes ?? 0))
+      toCome.set(accountId, (toCome.get(accountId) ?? 0) + left)
+    }
+    return toCome
+  }
+
+  /** Room for what is still to come of an account's uploads, this one among them, beside what is kept for those of others. */
+  async function needRoom(fileName: string, bytes: number, accountId: string | null): Promise<void> {
+    const toCome = await underWay()
     const free = (await media.roomLeft()) - spareBytes
-    const others = toCome.reduce((sum, each) => sum + each, 0) - bytes
+    const own = (toCome.get(accountId) ?? 0) - bytes
+    const others = [...toCome].reduce(
+      (sum, [account, left]) => sum + (account === accountId ? own : Math.min(left, Math.max(0, free) * shareOfOne)),
+      0,
+    )
     if (others + bytes <= free) return
     const reserved = others > 0 ? `, of which ${amount(others)} are kept for uploads under way` : ''
     throw new AppError(
@@ -191,11 +213,14 @@ export function uploadService(platform: Platform) {
       await transact(database, async transaction => {
         if ((await Episode.count({ where: { id: to.id, showId: to.showId, deletedAt: null }, transaction })) === 0)
           throw new AppError('not-found', 'There is no such episode.')
-        await Upload.create({ id, episodeId: to.id, role, fileName, bytes, createdAt: clock.now() }, { transaction })
+        await Upload.create(
+          { id, episodeId: to.id, accountId: to.accountId, role, fileName, bytes, createdAt: clock.now() },
+          { transaction },
+        )
         await tell(id, transaction)
       })
       // Written down first, so that of two at once the later one sees the earlier one.
-      await needRoom(fileName, bytes).catch(async error => {
+      await needRoom(fileName, bytes, to.accountId).catch(async error => {
         await forget(id)
         throw error
       })

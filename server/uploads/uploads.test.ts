@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import { mkdtempSync, readFileSync, rmSync, utimesSync, writeFileSync } from 'node:fs'
-import { readdir } from 'node:fs/promises'
+import { readdir, utimes } from 'node:fs/promises'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -423,6 +423,40 @@ describe('an upload’s beginning', () => {
     } finally {
       Object.defineProperty(media, 'roomLeft', roomLeft)
       await Upload.destroy({ where: { episodeId: [one.id, two.id, three.id] } })
+    }
+  })
+
+  it('announced by one account in great number leave room for others, and after some minutes without a byte all of it', async () => {
+    const { media } = house.platform
+    const roomLeft = Object.getOwnPropertyDescriptor(media, 'roomLeft')!
+    const { id } = await create()
+    Object.defineProperty(media, 'roomLeft', { value: async () => 90_000_000, configurable: true })
+    const announce = async (bytes: number): Promise<number> =>
+      (
+        await fetch(address, {
+          method: 'POST',
+          headers: { ...common(), 'upload-length': String(bytes), 'upload-metadata': metadataOf(id, 'mine.mp3') },
+        })
+      ).status
+    try {
+      await Upload.bulkCreate(
+        Array.from({ length: 37 }, (_, at) => ({
+          id: `${at}`.padStart(32, 'f'),
+          episodeId: id,
+          accountId: '0192f0c1-0000-7000-8000-000000000000',
+          fileName: 'theirs.mp3',
+          bytes: 50_000_000,
+          createdAt: house.clock.now(),
+        })),
+      )
+      // Forty million are free for uploads, of which twenty are kept for theirs.
+      expect([await announce(21_000_000), await announce(19_000_000)]).toEqual([507, 201])
+      house.clock.moveBy(11 * 60_000)
+      for (const name of await readdir(house.inbox)) await utimes(join(house.inbox, name), 0, 0)
+      expect(await announce(39_000_000)).toBe(201)
+    } finally {
+      Object.defineProperty(media, 'roomLeft', roomLeft)
+      await Upload.destroy({ where: { episodeId: id } })
     }
   })
 
