@@ -430,7 +430,7 @@ describe('an upload’s beginning', () => {
     const { media } = house.platform
     const roomLeft = Object.getOwnPropertyDescriptor(media, 'roomLeft')!
     const { id } = await create()
-    Object.defineProperty(media, 'roomLeft', { value: async () => 90_000_000, configurable: true })
+    Object.defineProperty(media, 'roomLeft', { value: async () => 56_000_000, configurable: true })
     const announce = async (bytes: number): Promise<number> =>
       (
         await fetch(address, {
@@ -449,11 +449,11 @@ describe('an upload’s beginning', () => {
           createdAt: house.clock.now(),
         })),
       )
-      // Forty million are free for uploads, of which twenty are kept for theirs.
-      expect([await announce(21_000_000), await announce(19_000_000)]).toEqual([507, 201])
+      // Six million are free for uploads, of which three are kept for theirs.
+      expect([await announce(3_100_000), await announce(2_900_000)]).toEqual([507, 201])
       house.clock.moveBy(11 * 60_000)
       for (const name of await readdir(house.inbox)) await utimes(join(house.inbox, name), 0, 0)
-      expect(await announce(39_000_000)).toBe(201)
+      expect(await announce(5_900_000)).toBe(201)
     } finally {
       Object.defineProperty(media, 'roomLeft', roomLeft)
       await Upload.destroy({ where: { episodeId: id } })
