@@ -453,7 +453,7 @@ describe('an upload’s beginning', () => {
       expect([await announce(3_100_000), await announce(2_900_000)]).toEqual([507, 201])
       house.clock.moveBy(11 * 60_000)
       for (const name of await readdir(house.inbox)) await utimes(join(house.inbox, name), 0, 0)
-      expect(await announce(5_900_000)).toBe(201)
+      expect(await announce(4_900_000)).toBe(201)
     } finally {
       Object.defineProperty(media, 'roomLeft', roomLeft)
       await Upload.destroy({ where: { episodeId: id } })
