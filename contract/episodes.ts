@@ -12,7 +12,15 @@ export const episodeText = z.object(writtenSchemas)
 /** The same as it is kept: what was kept before a rule became stricter is told all the same. */
 const keptEpisodeText = z.object(keptSchemas)
 
-export const newEpisode = z.object({ title: episodeText.shape.title.optional() })
+/**
+ * Whoever begins one may say by which id, and then asks again without beginning another where no answer came; made as RFC 9562
+ * section 5.7 says, so that those begun later come later.
+ */
+export const newEpisode = z.object({
+  id: z.uuidv7('An id of its own, as a UUID of version 7.').optional(),
+  title: episodeText.shape.title.optional(),
+})
+export type NewEpisode = z.infer<typeof newEpisode>
 
 /** A change names the version it started from; what it does not name stays. */
 export const episodeChange = z.object({ version, text: episodeText.partial() })

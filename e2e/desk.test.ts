@@ -64,7 +64,7 @@ beforeEach(async () => {
   vi.stubGlobal('sessionStorage', new Shelf())
   setActivePinia(createPinia())
   line.isCut = false
-  id = (await api.createEpisode(showId, 'One')).id
+  id = (await api.createEpisode(showId, { title: 'One' })).id
   await fromElsewhere({ number: 1, notes: '<p>a</p>' })
   line.sent = []
 })

@@ -95,6 +95,39 @@ it('one that is given up is forgotten, here and on the server; the others go on 
   expect(begun).toHaveLength(1)
 })
 
+it('fifteen that are dropped are in line at once, and a reload right after loses none: each has its draft and its audio', async () => {
+  await takes(200_000)
+  // The server takes its time to begin a draft.
+  await page.context().route('**/api/v1/shows/*/episodes', async route => {
+    await new Promise(resolve => setTimeout(resolve, 700))
+    await route.continue()
+  })
+  const dropped = Array.from({ length: 15 }, (_, at) => `${at + 60}_crossing.mp3`)
+  await dropFiles(
+    page,
+    dropped.map((name, at) => ({ name, path: join(demoSounds, `br-3${(at % 4) + 1}.mp3`) })),
+    'a new episode begins with each file',
+  )
+  await page.getByText(/^0 of 15 files are here/).waitFor()
+  await page.waitForTimeout(1_000)
+  await page.reload()
+  await page.getByText(/^\d+ of 15 files are here/).waitFor()
+  await takes(-1)
+  const drafts = async (): Promise<(string | null)[]> =>
+    page.evaluate(async () => {
+      const ask = async (path: string) => (await (await fetch(`/api/v1${path}`)).json()) as never
+      const { id } = (await ask('/shows/at/bellows-and-reeds')) as { id: string }
+      const { episodes } = (await ask(`/shows/${id}/episodes?standing=draft&limit=100`)) as {
+        episodes: { number: number | null; hasAudio: boolean }[]
+      }
+      return episodes.filter(({ number, hasAudio }) => hasAudio && number! >= 60).map(({ number }) => String(number))
+    })
+  await expect
+    .poll(async () => (await drafts()).toSorted(), { timeout: 90_000 })
+    .toEqual(dropped.map(name => name.slice(0, 2)))
+  await page.context().unroute('**/api/v1/shows/*/episodes')
+})
+
 it('one that is refused says why and can be tried again; an empty one is refused before it is sent', async () => {
   const uploads: string[] = []
   page.on('request', request => {

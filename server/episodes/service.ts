@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize'
 import { v4 as uuidV4, v7 as uuidV7 } from 'uuid'
-import type { Episode as EpisodeView, EpisodeChange } from '@contract/episodes'
+import type { Episode as EpisodeView, EpisodeChange, NewEpisode } from '@contract/episodes'
 import type { Sound } from '@contract/sound'
 import { differingFields, type EpisodeText, mostNotesCharacters, picturesIn, textOf } from '@core/episode/fields'
 import { cleanNotes } from '@core/notes/clean'
@@ -126,12 +126,15 @@ export function episodeService(
 
     sound: async (place: InShow): Promise<Sound> => soundOf(await find(place), { clock, configuration }),
 
-    async create({ showId }: Scope, text: { title?: string }): Promise<EpisodeView> {
+    /** Begins a draft; one whose id was given, and is begun in this show already, is answered as it is. Throws `bad-input` for the id of another. */
+    async create({ showId }: Scope, { id = uuidV7(), ...text }: NewEpisode): Promise<EpisodeView> {
       const now = clock.now()
-      const id = uuidV7()
       await transact(database, async transaction => {
         // Of episodes that are begun together each has a number of its own.
         await lockShow(showId, transaction)
+        const known = await Episode.findByPk(id, { attributes: ['showId'], transaction })
+        if (known?.showId === showId) return
+        if (known) throw badInput('id', id, 'Another episode has this id.')
         const { notesTemplate, hosts } = await Show.findByPk(showId, { transaction, rejectOnEmpty: true })
         const numbers = await nextNumber(database, showId, transaction)
         const begun = { notes: notesTemplate, people: hosts, ...numbers, ...text, createdAt: now, updatedAt: now }

@@ -4,6 +4,7 @@ import type { Draft } from '@contract/drafts'
 import type {
   Episode,
   EpisodeChange,
+  NewEpisode,
   EpisodePage,
   EpisodesNear,
   ListQuery,
@@ -170,7 +171,7 @@ export const api = {
   takeBackTogether: (showId: string, id: string) =>
     call<TogetherTakenBack>('POST', `/shows/${showId}/together/${id}/take-back`, {}),
   vocabulary: (showId: string) => call<Vocabulary>('GET', `/shows/${showId}/vocabulary`),
-  createEpisode: (showId: string, title?: string) => call<Episode>('POST', `/shows/${showId}/episodes`, { title }),
+  createEpisode: (showId: string, begun: NewEpisode = {}) => call<Episode>('POST', `/shows/${showId}/episodes`, begun),
   sound: (id: string) => call<Sound>('GET', `/episodes/${id}/sound`),
   episode: (id: string) => call<Episode>('GET', `/episodes/${id}`),
   changeEpisode: (id: string, change: EpisodeChange) => call<Episode>('PATCH', `/episodes/${id}`, change),

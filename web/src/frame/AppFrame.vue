@@ -36,12 +36,8 @@ async function load(): Promise<void> {
 
 /** Begins a draft for each file, in the order of the numbers in their names, or one without a file. */
 async function begin(files: readonly File[] = []): Promise<void> {
-  const ids: string[] = []
-  for (const file of files.length > 0 ? inNaturalOrder(files) : [null]) {
-    const id = await shows.beginEpisode()
-    if (file) void uploads.begin(id, file)
-    ids.push(id)
-  }
+  const ids =
+    files.length > 0 ? await uploads.beginNew(show.value!.id, inNaturalOrder(files)) : [await shows.beginEpisode()]
   if (ids.length === 1) await router.push({ name: 'desk', params: { show: props.show, id: ids[0] } })
   await load()
 }

@@ -84,7 +84,10 @@ const foldAway = (): void => {
     />
     <ol v-if="open" class="small">
       <li v-for="each in all" :key="each.episodeId" :class="{ needs: each.state === 'refused' }">
-        <RouterLink :to="{ name: 'desk', params: { show: slug, id: each.episodeId } }">{{ each.fileName }}</RouterLink>
+        <RouterLink v-if="!each.beginsIn" :to="{ name: 'desk', params: { show: slug, id: each.episodeId } }">{{
+          each.fileName
+        }}</RouterLink>
+        <span v-else>{{ each.fileName }}</span>
         <span v-if="titleOf(each)" class="quiet title">{{ titleOf(each) }}</span>
         <span class="figures state">{{ stateOf(each) }}</span>
         <span class="acts">

@@ -1,17 +1,21 @@
-import { del, entries, set } from 'idb-keyval'
+import { del, entries, set, setMany } from 'idb-keyval'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { DetailedError, Upload } from 'tus-js-client'
+import { v7 as uuidV7 } from 'uuid'
 import type { Problem } from '@contract/problem'
 import { pace, type Progress, recent } from '@core/upload/pace'
 import { amount } from '@core/words/amounts'
 import { api } from '../api'
+import { ApiError, passes } from '../api/client'
 import { useNews } from '../news/news'
 import { useSession } from '../account/session'
 
 /** An upload that this window sends; `sent` is read by the server next, `here` is an episode's audio. */
 export interface Sending {
   episodeId: string
+  /** The show in which its draft is still to be begun, under the id that was chosen for it; null where it is there. */
+  beginsIn: string | null
   fileName: string
   bytes: number
   sentBytes: number
@@ -25,6 +29,8 @@ interface Kept {
   episodeId: string
   file: File
   uploadUrl: string | null
+  /** The show in which its draft is still to be begun; null where it is there. */
+  beginsIn?: string | null
 }
 
 /** Does something now and at each news of an episode, by the clock while no news come; until it is told to end. */
@@ -49,6 +55,8 @@ function atNewsOf(episodeId: string, act: () => Promise<'goes on' | 'ends'>): vo
 const keyOf = (episodeId: string): string => `lake-letter:upload:${episodeId}`
 /** So many are sent at the same time; the others wait in line. */
 const mostAtOnce = 2
+/** So long until a draft that could not be begun is tried again. */
+const beginAgainMs = 2_000
 const retryMs = [0, 1000, 2000, 4000, 8000, ...Array<number>(200).fill(10_000)]
 
 /** Uploads by the tus protocol: they go on after a cut line, a reload, a closed lid. */
@@ -64,6 +72,10 @@ export const useUploads = defineStore('uploads', () => {
   /** Ends the wait for an upload that is given up, so that the line moves on. */
   const settled = new Map<string, () => void>()
   let active = 0
+  /** Files that a reload would lose: the browser has not kept them yet, or has no room for them. */
+  const unkept = new Set<string>()
+  /** Drafts are begun one after the other, in the order of their files. */
+  let beginnings: Promise<unknown> = Promise.resolve()
 
   const all = computed(() => Object.values(sendings.value))
 
@@ -79,18 +91,80 @@ export const useUploads = defineStore('uploads', () => {
     const problem = sizeProblem(file, most)
     sendings.value = {
       ...sendings.value,
-      [episodeId]: sendingOf(episodeId, file, problem ? 'refused' : 'sending', problem),
+      [episodeId]: sendingOf({ episodeId, file }, problem ? 'refused' : 'sending', problem),
     }
     if (problem) return
     const kept: Kept = { episodeId, file, uploadUrl: null }
-    // Where the browser has no room to keep the file, the upload works all the same, and a reload asks for the file again.
-    await set(keyOf(episodeId), kept).catch(() => undefined)
+    await keep([kept])
     enqueue(kept)
   }
 
+  /**
+   * Begins a new episode of a show with each file. All of them are in line, and kept in the browser, before the first draft is
+   * there; answers their ids once all drafts are.
+   */
+  async function beginNew(showId: string, chosen: readonly File[]): Promise<string[]> {
+    const brought = chosen.map((file): Kept => ({ episodeId: uuidV7(), file, uploadUrl: null, beginsIn: showId }))
+    sendings.value = {
+      ...sendings.value,
+      ...Object.fromEntries(brought.map(kept => [kept.episodeId, sendingOf(kept, 'queued', null)])),
+    }
+    await keep(brought)
+    await Promise.all(brought.map(beginDraft))
+    return brought.map(({ episodeId }) => episodeId)
+  }
+
+  /** Keeps files in the browser; where it has no room, the upload works all the same, and leaving asks first. */
+  async function keep(all: readonly Kept[]): Promise<void> {
+    for (const { episodeId } of all) unkept.add(episodeId)
+    await setMany(all.map(kept => [keyOf(kept.episodeId), kept]))
+      .then(() => all.forEach(({ episodeId }) => unkept.delete(episodeId)))
+      .catch(() => undefined)
+  }
+
+  /** Begins the draft of a file, however long the server is away, and puts the file in line. */
+  function beginDraft(kept: Kept): Promise<void> {
+    const begun = beginnings.then(async () => {
+      const refused = await begunDraft(kept)
+      // It may have been given up meanwhile.
+      if (!sendings.value[kept.episodeId]) return
+      const problem = refused ?? sizeProblem(kept.file, useSession().session?.maxUploadBytes ?? Infinity)
+      if (problem) {
+        await forget(kept.episodeId)
+        files.set(kept.episodeId, kept.file)
+        return patch(kept.episodeId, { state: 'refused', beginsIn: refused ? kept.beginsIn! : null, problem })
+      }
+      const there = { ...kept, beginsIn: null }
+      await set(keyOf(kept.episodeId), there).catch(() => undefined)
+      enqueue(there)
+    })
+    beginnings = begun
+    return begun
+  }
+
+  /** Asks for a draft until it is there; asked again under the same id, it is begun once. Answers why it cannot be. */
+  async function begunDraft({ episodeId, beginsIn }: Kept): Promise<Sending['problem']> {
+    while (sendings.value[episodeId]) {
+      try {
+        await api.createEpisode(beginsIn!, { id: episodeId })
+        return null
+      } catch (error) {
+        const isSignedOut = error instanceof ApiError && error.problem.status === 401
+        if (!passes(error) && !isSignedOut) return (error as ApiError).problem
+        patch(episodeId, { state: 'waiting' })
+        await new Promise(resolve => setTimeout(resolve, beginAgainMs))
+      }
+    }
+    return null
+  }
+
+  window.addEventListener('beforeunload', event => {
+    if (unkept.size > 0) event.preventDefault()
+  })
+
   function enqueue(kept: Kept): void {
     files.set(kept.episodeId, kept.file)
-    sendings.value = { ...sendings.value, [kept.episodeId]: sendingOf(kept.episodeId, kept.file, 'queued', null) }
+    sendings.value = { ...sendings.value, [kept.episodeId]: sendingOf(kept, 'queued', null) }
     line.push(kept)
     next()
   }
@@ -110,7 +184,12 @@ export const useUploads = defineStore('uploads', () => {
     const found = await entries<string, Kept>().catch(() => [])
     for (const [key, kept] of found) {
       if (!key.startsWith('lake-letter:upload:') || sendings.value[kept.episodeId]) continue
-      enqueue(kept)
+      if (!kept.beginsIn) {
+        enqueue(kept)
+        continue
+      }
+      sendings.value = { ...sendings.value, [kept.episodeId]: sendingOf(kept, 'queued', null) }
+      void beginDraft(kept)
     }
   }
 
@@ -202,8 +281,13 @@ export const useUploads = defineStore('uploads', () => {
 
   /** Tries a file again that was refused. */
   async function retry(episodeId: string): Promise<void> {
-    const file = files.get(episodeId)
-    if (file) await begin(episodeId, file)
+    const [file, beginsIn] = [files.get(episodeId), sendings.value[episodeId]?.beginsIn]
+    if (!file) return
+    if (!beginsIn) return begin(episodeId, file)
+    const kept = { episodeId, file, uploadUrl: null, beginsIn }
+    patch(episodeId, { state: 'queued', problem: null })
+    await keep([kept])
+    await beginDraft(kept)
   }
 
   /** Gives an upload up, here and on the server. */
@@ -219,6 +303,7 @@ export const useUploads = defineStore('uploads', () => {
 
   async function forget(episodeId: string): Promise<void> {
     running.delete(episodeId)
+    unkept.delete(episodeId)
     await del(keyOf(episodeId)).catch(() => undefined)
   }
 
@@ -227,11 +312,24 @@ export const useUploads = defineStore('uploads', () => {
     sendings.value = rest
   }
 
-  return { sendings, all, begin, resumeAll, pause, goOn, cancel, retry, drop }
+  return { sendings, all, begin, beginNew, resumeAll, pause, goOn, cancel, retry, drop }
 })
 
-function sendingOf(episodeId: string, file: File, state: Sending['state'], problem: Sending['problem']): Sending {
-  return { episodeId, fileName: file.name, bytes: file.size, sentBytes: 0, pace: null, state, problem }
+function sendingOf(
+  { episodeId, file, beginsIn }: Pick<Kept, 'episodeId' | 'file' | 'beginsIn'>,
+  state: Sending['state'],
+  problem: Sending['problem'],
+): Sending {
+  return {
+    episodeId,
+    beginsIn: beginsIn ?? null,
+    fileName: file.name,
+    bytes: file.size,
+    sentBytes: 0,
+    pace: null,
+    state,
+    problem,
+  }
 }
 
 function sizeProblem(file: File, mostBytes: number): Sending['problem'] {
