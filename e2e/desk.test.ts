@@ -134,6 +134,20 @@ describe('writing', () => {
     expect(JSON.stringify(localStorage)).not.toContain('Written in the dark')
   })
 
+  it('waits for a choice, and no more for the server, where another window changed the same while the line was cut', async () => {
+    const desk = await opened()
+    line.isCut = true
+    desk.text!.title = 'Mine'
+    await expect.poll(() => desk.saving).toBe('waiting')
+    line.isCut = false
+    await fromElsewhere({ title: 'Theirs' })
+    await expect.poll(() => desk.conflicts).toEqual(['title'])
+    await expect.poll(() => desk.saving).toBe('undecided')
+    desk.settle('title', 'mine')
+    await expect.poll(() => desk.saving).toBe('saved')
+    expect((await onServer()).title).toBe('Mine')
+  })
+
   it('that the server refuses stays, with the rule beside it, until it is mended', async () => {
     const desk = await opened()
     desk.text!.title = 'x'.repeat(1000)

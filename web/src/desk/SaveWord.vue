@@ -14,6 +14,8 @@ const words = computed(() => {
       return 'Saving …'
     case 'waiting':
       return 'The server does not answer. Your words are kept in this window and sent as soon as it does.'
+    case 'undecided':
+      return 'Kept in this window until you choose one of the two versions below.'
     default:
       return 'Not saved: something here cannot be kept as it is.'
   }
@@ -23,7 +25,7 @@ const words = computed(() => {
 <template>
   <p
     class="word small"
-    :class="{ needs: saving === 'waiting' || saving === 'refused' }"
+    :class="{ needs: saving !== 'saved' && saving !== 'unsaved' }"
     role="status"
     data-testid="saving"
   >

@@ -10,8 +10,8 @@ import { ApiError, passes } from '../api/client'
 import { oneByOne } from './oneByOne'
 import { dropUnsent, keepUnsent, takeUnsent } from './outbox'
 
-/** Where the writing is: on the server, on its way, held up (and tried again), or refused as it stands. */
-export type Saving = 'saved' | 'unsaved' | 'waiting' | 'refused'
+/** Where the writing is: on the server, on its way, held up (and tried again), waiting for a choice between two, or refused as it stands. */
+export type Saving = 'saved' | 'unsaved' | 'waiting' | 'undecided' | 'refused'
 
 const pauseMs = 500
 const longestMs = 1_400
@@ -151,7 +151,10 @@ export const useDesk = defineStore('desk', () => {
       version: episode.value.version,
       atMs: Date.now(),
     })
-    if (unsentFields().length === 0) return
+    if (unsentFields().length === 0) {
+      saving.value = 'undecided'
+      return
+    }
     if (saving.value !== 'waiting') saving.value = 'unsaved'
     firstUnsentMs ??= Date.now()
     plan(Math.max(0, Math.min(pauseMs, firstUnsentMs + longestMs - Date.now())))

@@ -23,7 +23,7 @@ export const useTranscript = defineStore('transcript', () => {
   const list = shallowRef<readonly TranscriptSummary[]>([])
   const open = shallowRef<TranscriptSummary | null>(null)
   const cues = shallowRef<readonly Cue[]>([])
-  const saving = ref<Saving>('saved')
+  const saving = ref<Exclude<Saving, 'undecided'>>('saved')
   const problem = ref('')
   /** What was found while a file was read, and cues of another window that lost to the ones here. */
   const remarks = shallowRef<readonly string[]>([])

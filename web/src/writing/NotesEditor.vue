@@ -27,6 +27,12 @@ const linking = ref(false)
 /** The notes as they are written down, tags and all. */
 const isSource = ref(false)
 
+/** What stands in the editor as it came, and how the editor spells that: without a change by a person it is what came. */
+let came = { given: notes.value, spelt: '' }
+const note = (from: Pick<Editor, 'isEmpty' | 'getHTML'>): void => {
+  came = { given: notes.value, spelt: wordsOf(from) }
+}
+
 const editor = useEditor({
   content: notes.value,
   extensions: [
@@ -38,6 +44,8 @@ const editor = useEditor({
       horizontalRule: false,
       strike: false,
       underline: false,
+      // It would write an empty paragraph behind a list at the first click.
+      trailingNode: false,
       ...(props.undoneByPage && { undoRedo: false }),
       link: {
         openOnClick: false,
@@ -54,10 +62,14 @@ const editor = useEditor({
   editorProps: {
     attributes: { 'aria-label': props.label ?? 'Show notes', role: 'textbox', 'aria-multiline': 'true', id: 'notes' },
     transformPastedHTML: pastedNotes,
+    // Said to be done, it is left to the browser.
+    handleDOMEvents: { keydown: (_view, { key }) => key === 'Tab' },
     transformPastedText: words => words.slice(0, mostNotesCharacters),
   },
+  onCreate: ({ editor: made }) => note(made),
   onUpdate: ({ editor: changed }) => {
-    notes.value = wordsOf(changed)
+    const html = wordsOf(changed)
+    notes.value = html === came.spelt ? came.given : html
   },
 })
 
@@ -66,7 +78,9 @@ const wordsOf = (from: Pick<Editor, 'isEmpty' | 'getHTML'>): string => (from.isE
 watch(
   () => props.revision,
   () => {
-    if (editor.value && editor.value.getHTML() !== notes.value) putContent(editor.value, notes.value)
+    if (!editor.value) return
+    if (editor.value.getHTML() !== notes.value) putContent(editor.value, notes.value)
+    note(editor.value)
   },
 )
 
@@ -125,10 +139,14 @@ defineExpose({ insertLink })
 /** Between the words and their source; what was written in the one is in the other. */
 function turnSource(): void {
   isSource.value = !isSource.value
-  if (isSource.value || !editor.value) return
-  putContent(editor.value, notes.value)
-  notes.value = wordsOf(editor.value)
+  if (isSource.value) sourceBefore = notes.value
+  else if (editor.value && notes.value !== sourceBefore) {
+    putContent(editor.value, notes.value)
+    notes.value = wordsOf(editor.value)
+    note(editor.value)
+  }
 }
+let sourceBefore = ''
 
 function leaveLink(): void {
   linking.value = false
