@@ -27,9 +27,9 @@ async function sticksOut(page: Page): Promise<string[]> {
   return found
 }
 
-/** What the page asked for although its own policy forbids it (CSP 3 section 5). */
+/** What the page asked for although its own policy forbids it (CSP 3 section 5), where its window was opened by its house. */
 const refused = (page: Page): Promise<string[]> =>
-  page.evaluate(() => (window as unknown as { refused: string[] }).refused)
+  page.evaluate(() => (window as unknown as { refused?: string[] }).refused ?? [])
 
 /** What is wrong by day: everything; by night, where only the colours are others: the colours. */
 export async function violations(page: Page): Promise<string[]> {

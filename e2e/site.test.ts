@@ -1,6 +1,8 @@
+import { createServer } from 'node:http'
+import type { AddressInfo } from 'node:net'
 import type { BrowserContext, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { embedHeight } from '@core/site/embed'
+import { embedCode, embedHeight } from '@core/site/embed'
 import { type DemoHouse, openDemoHouse } from './demoHouse'
 import { openPart, saved } from './hands'
 import { violations } from './judge'
@@ -163,6 +165,34 @@ it('chapters are chosen in the player of a frame, and by the keys for the next a
   await press('previoustrack')
   await expect.poll(() => choice.evaluate(select => (select as HTMLSelectElement).selectedIndex)).toBe(1)
   await context.close()
+})
+
+it('the code for another page fits the player at any width; where its script is left out, nothing is cut off either', async () => {
+  const page = await (await studio.context().browser()!.newContext()).newPage()
+  const address = `${house.address}/bellows-and-reeds/a-drawer-full-of-reeds/embed`
+  const code = embedCode(address, 'A drawer full of reeds', { width: '100%', height: embedHeight('episode', null) })
+  const other = createServer((request, response) => {
+    const body = request.url === '/bare' ? code.replace(/<script.*/, '') : code
+    response.writeHead(200, { 'content-type': 'text/html' }).end(`<!doctype html><body style="margin:0">${body}`)
+  })
+  await new Promise<void>(resolve => other.listen(0, '127.0.0.1', resolve))
+  for (const path of ['', 'bare'])
+    for (const width of [320, 400, 480, 800]) {
+      await page.setViewportSize({ width, height: 600 })
+      await page.goto(`http://127.0.0.1:${(other.address() as AddressInfo).port}/${path}`)
+      const player = page.frameLocator('iframe').locator('.player')
+      await player.waitFor()
+      /** How much room there is below the player. */
+      const room = async (): Promise<number> => {
+        const { y, height } = (await player.boundingBox())!
+        const frame = (await page.locator('iframe').boundingBox())!
+        return frame.y + frame.height - (y + height)
+      }
+      await expect.poll(room, { message: `${path} ${width}` }).toBeGreaterThanOrEqual(0)
+      if (path === '') await expect.poll(room, { message: `${width}` }).toBeLessThan(40)
+    }
+  await page.context().close()
+  other.close()
 })
 
 it('of the code for a film only the address is kept, and nothing of it is loaded before somebody presses it', async () => {

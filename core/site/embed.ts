@@ -30,18 +30,22 @@ export const embedWidth = 600
 /** As high as what is in a frame, in CSS px: one episode, or a list; `null` for as wide as there is room. */
 export function embedHeight(what: 'episode' | 'show', width: number | null): number {
   if (what === 'show') return 460
-  if (width === null || width >= 580) return 210
-  // The player needs more lines.
-  return width >= 350 ? 300 : 370
+  if (width !== null && width >= 580) return 210
+  // In a narrow one the player needs more lines; how narrow one is that is as wide as there is room, nobody knows.
+  return width !== null && width >= 350 ? 300 : 370
 }
 
 const entities: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' }
 const escaped = (words: string): string => words.replace(/[&<>"]/g, letter => entities[letter]!)
 
-/** What is put into another page: a frame of the player, and nothing that runs there. */
+/** Makes a frame as high as what is in it says; where a page leaves it out, the height that it has suffices. */
+const fitting = (address: string): string =>
+  `<script>addEventListener("message",e=>{if(e.origin==="${new URL(address).origin}"&&e.data.playerHeight>0)for(const f of document.getElementsByTagName("iframe"))if(f.contentWindow===e.source)f.height=e.data.playerHeight})</script>`
+
+/** What is put into another page: a frame of the player; of one that is as wide as there is room the height follows what is in it. */
 export const embedCode = (
   address: string,
   title: string,
   { width, height }: { width: number | string; height: number },
 ): string =>
-  `<iframe src="${escaped(address)}" title="${escaped(title)}" width="${width}" height="${height}" style="border:0;max-width:100%" loading="lazy" allow="autoplay"></iframe>`
+  `<iframe src="${escaped(address)}" title="${escaped(title)}" width="${width}" height="${height}" style="border:0;max-width:100%" loading="lazy" allow="autoplay"></iframe>${width === '100%' ? fitting(address) : ''}`

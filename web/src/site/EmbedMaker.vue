@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import SelectButton from 'primevue/selectbutton'
-import { computed, ref } from 'vue'
+import { computed, onMounted, onScopeDispose, ref, useTemplateRef } from 'vue'
 import type { SharedEpisode } from '@contract/sharing'
 import type { Show } from '@contract/shows'
 import { embedCode, type EmbedLook, embedHeight, embedQuery } from '@core/site/embed'
@@ -22,6 +22,15 @@ const what = ref<'episode' | 'show'>('episode')
 const scheme = ref<EmbedLook['scheme']>(null)
 const accent = ref<string | null>(null)
 const width = ref<number | null>(null)
+
+/** How high the player says that it is. */
+const told = ref<number | null>(null)
+const frame = useTemplateRef('frame')
+function hear({ source, data }: MessageEvent<{ playerHeight?: number } | null>): void {
+  if (source === frame.value?.contentWindow && data?.playerHeight) told.value = data.playerHeight
+}
+onMounted(() => addEventListener('message', hear))
+onScopeDispose(() => removeEventListener('message', hear))
 
 const size = computed(() => ({ width: width.value ?? '100%', height: embedHeight(what.value, width.value) }))
 const address = computed(
@@ -68,10 +77,11 @@ const code = computed(() =>
       </label>
     </div>
     <iframe
+      ref="frame"
       :src="address"
       title="The player as it will be"
       :style="{ width: width ? `${width}px` : '100%' }"
-      :height="size.height"
+      :height="width === null && told !== null && what === 'episode' ? told : size.height"
     />
     <CopyField label="Code for the page" :text="code" />
     <p class="small quiet">
