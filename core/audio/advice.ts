@@ -17,9 +17,21 @@ export const widestRangeLu = 14
 
 /** What a measurement gives reason to say, the gravest first. */
 export function advice(measured: Measurement, standard: Standard): Finding[] {
-  const found = [silent, loudness, limiting, peaks, clipped, head, tail, gaps, sides, turnedOver, range, twice].flatMap(
-    check => check(measured, standard) ?? [],
-  )
+  const found = [
+    silent,
+    damaged,
+    loudness,
+    limiting,
+    peaks,
+    clipped,
+    head,
+    tail,
+    gaps,
+    sides,
+    turnedOver,
+    range,
+    twice,
+  ].flatMap(check => check(measured, standard) ?? [])
   return found.sort((one, other) => order.indexOf(one.weight) - order.indexOf(other.weight))
 }
 
@@ -29,6 +41,9 @@ type Check = (measured: Measurement, standard: Standard) => Finding | null
 
 const silent: Check = ({ samplePeakDbfs, headSilenceMs, durationMs }) =>
   samplePeakDbfs !== null && headSilenceMs < durationMs ? null : finding('must mend', 'silent', {})
+
+const damaged: Check = ({ damaged: places = [] }) =>
+  places.length === 0 ? null : finding('must mend', 'damaged', { places: places.length }, { places })
 
 const loudness: Check = (measured, { recipe, usualLufs }) => {
   const { integratedLufs, truePeakDbtp, channels } = measured

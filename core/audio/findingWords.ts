@@ -144,6 +144,12 @@ const words: { [Code in FindingCode]: Words<Code> } = {
     rule: `Three seconds at the tail are enough (${practice}).`,
     ifItStays: 'The next episode starts late, and the length shown is not what is heard.',
   }),
+  damaged: ({ places: count }, places) => ({
+    says: `The file is damaged at ${clock(places[0]!.fromMs)}${count > 1 ? ` and in ${count - 1} other place${count > 2 ? 's' : ''}` : ''}: what is decoded there is no sound.`,
+    rule: `Sound lies near full scale, or below it (${practice}).`,
+    ifItStays:
+      'In what is processed here it is left out, so there is a gap; apps that play the file itself may burst out loud.',
+  }),
   gaps: ({ gaps }, places) => ({
     says:
       gaps === 1

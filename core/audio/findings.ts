@@ -28,6 +28,7 @@ export interface Figures {
   'head-silence': { silenceMs: number }
   'tail-silence': { silenceMs: number }
   gaps: { gaps: number }
+  damaged: { places: number }
   'one-side': object
   antiphase: object
   range: { rangeLu: number }

@@ -21,6 +21,8 @@ export interface Measurement {
   clipCount: number
   headSilenceMs: number
   tailSilenceMs: number
+  /** Where what was decoded could not be sound, and is left out; absent where it was measured before this was looked for. */
+  damaged?: Stretch[]
   /** Silences within, of at least 3 s; the first 100. */
   gaps: Stretch[]
   /** `antiphase`: one side is the other one turned over, so that mixed they cancel each other. */

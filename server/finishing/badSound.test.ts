@@ -1,5 +1,6 @@
 import { execFileSync, spawnSync } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
+import { readFileSync } from 'node:fs'
 import { mkdir, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -73,6 +74,51 @@ describe('a damaged file', () => {
     const { source } = (await bring('mixed.mp3', both)).sound
     expect(Math.abs(source!.durationMs - 10_000)).toBeLessThan(200)
     expect(Math.abs(source!.measurement!.durationMs - 10_000)).toBeLessThan(300)
+  })
+
+  it('that was joined in mid-frame with another rate is finished as loud as it should be, without the burst that is decoded there', async () => {
+    const noise = (name: string, seed: number, rate: string, bits: string): Buffer => {
+      const source = `anoisesrc=d=3:c=white:a=0.8:seed=${seed}`
+      const bare = ['-write_xing', '0', '-id3v2_version', '0']
+      execFileSync('ffmpeg', [
+        '-v',
+        'error',
+        '-y',
+        '-f',
+        'lavfi',
+        '-i',
+        source,
+        '-ar',
+        rate,
+        '-ac',
+        '2',
+        '-b:a',
+        bits,
+        ...bare,
+        place(name),
+      ])
+      return readFileSync(place(name))
+    }
+    const [first, second] = [noise('joined-a.mp3', 7, '48000', '64k'), noise('joined-b.mp3', 9, '44100', '128k')]
+    const joined = Buffer.concat([first.subarray(0, first.length - 375), second])
+    // As ffmpeg decodes it, it goes a hundred thousand times beyond full scale.
+    await writeFile(place('joined.mp3'), joined)
+    const decoded = execFileSync(
+      'ffmpeg',
+      ['-v', 'quiet', '-i', place('joined.mp3'), '-ac', '2', '-ar', '48000', '-f', 'f32le', '-'],
+      { maxBuffer: 1e8 },
+    )
+    const samples = new Float32Array(decoded.buffer.slice(decoded.byteOffset, decoded.byteOffset + decoded.length))
+    expect(samples.reduce((most, value) => Math.max(most, Math.abs(value)), 0)).toBeGreaterThan(1_000)
+    const episode = await bring('joined.mp3', joined)
+    const found = episode.sound.findings.find(({ code }) => code === 'damaged')!
+    expect(found.places[0]!.fromMs).toBeGreaterThan(2_800)
+    expect(found.places[0]!.toMs).toBeLessThan(3_300)
+    await begin(episode)
+    await house.workOnSound()
+    const { finishing, finished } = (await get(episode.id)).sound
+    expect(finishing).toBe('done')
+    expect(Math.abs(finished!.measurement!.integratedLufs! - firstRecipe.targetLufs)).toBeLessThan(1.5)
   })
 
   it('a film without sound is refused in words', async () => {

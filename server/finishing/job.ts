@@ -13,6 +13,7 @@ import { type Bringing, blobKeeper } from '../media/blobs'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
 import type { AudioFacts } from '../sound/reading'
+import { Refusal } from '../sound/refusals'
 import { sameRecipe } from './service'
 import { finishWork } from './work'
 
@@ -148,6 +149,7 @@ const neverFinished = {
 
 /** What to say of an error that trying again will not mend; null for those that may pass. */
 function problemFor(error: unknown): Episode['finishProblem'] {
+  if (error instanceof Refusal) return { title: error.title, detail: error.detail, todo: error.todo }
   const { code, message } = error as NodeJS.ErrnoException
   if (code === 'ENOSPC' || /No space left/i.test(message)) {
     return {

@@ -1,5 +1,6 @@
 import { type ChildProcess, spawn } from 'node:child_process'
 import type { Readable } from 'node:stream'
+import { DamageFinder } from '@core/audio/damage'
 import { surroundChannels } from '@core/audio/surroundMeter'
 
 /** Which sound to decode, and what to. */
@@ -39,8 +40,14 @@ function mixing({ channels, side }: Source): string[] {
   return channels === surroundChannels ? ['-af', 'aformat=channel_layouts=5.0'] : ['-ac', String(channels)]
 }
 
-/** Interleaved frames of a source as ffmpeg decodes them, 32 bit, full scale 1. Throws where ffmpeg was ended or hangs. */
-export async function* decoded(source: Source): AsyncGenerator<Float32Array> {
+/**
+ * Interleaved frames of a source as ffmpeg decodes them, 32 bit, full scale 1; what cannot be sound is left out, and told to
+ * `damage`. Throws where ffmpeg was ended or hangs.
+ */
+export async function* decoded(
+  source: Source,
+  damage = new DamageFinder(source.sampleRateHz, source.channels),
+): AsyncGenerator<Float32Array> {
   const child = spawn(
     'ffmpeg',
     [...reading(source), ...mixing(source), '-ar', String(source.sampleRateHz), '-f', 'f32le', '-'],
@@ -49,7 +56,7 @@ export async function* decoded(source: Source): AsyncGenerator<Float32Array> {
   const ended = endOf(child)
   ended.catch(() => undefined)
   try {
-    yield* frames(child.stdout, source.channels, child)
+    for await (const sound of frames(child.stdout, source.channels, child)) yield damage.push(sound)
     await ended
   } finally {
     child.kill('SIGKILL')

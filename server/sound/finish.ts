@@ -10,6 +10,7 @@ import { SoundMeter } from '@core/audio/soundMeter'
 import { type SoundProfile, SoundProfiler } from '@core/audio/soundProfile'
 import { decoded, type Source } from './decoder'
 import { encodedName, startEncoding } from './encoder'
+import { Refusal } from './refusals'
 import type { Finished, FinishReport, Measured, SoundTask } from './tasks'
 
 type FinishTask = Extract<SoundTask, { kind: 'finish' }>
@@ -68,8 +69,18 @@ export async function finishSound(task: FinishTask, progress: Progress): Promise
     miss = { lu: miss.lu + (isShort ? 0 : missed.lu), peakDb: miss.peakDb + missed.peakDb }
   }
   const { miss: _miss, ...finished } = best!
+  if (isSilent(finished.measurement) && !isSilent(measurement))
+    throw new Refusal(
+      'There is nothing to be heard',
+      'What came out is silent, though the file is not: a part of it may be damaged.',
+      'Listen to the file to its end, export it anew, and upload that.',
+    )
   return finished
 }
+
+/** Nobody hears what lies so low (common practice, no source: the noise of a quiet room recorded well is louder). */
+const silentDbfs = -70
+const isSilent = ({ samplePeakDbfs }: Measurement): boolean => samplePeakDbfs === null || samplePeakDbfs < silentDbfs
 
 /** The peaks that a limiter may have to do with, given what the search may spend; smaller ones need no look between their samples. */
 function lookedInto({ gainBeforeDb, channels }: FinishPlan, recipe: Recipe, { integratedLufs }: Measurement): number {

@@ -1,4 +1,5 @@
 import { parentPort, workerData } from 'node:worker_threads'
+import { DamageFinder } from '@core/audio/damage'
 import { SoundMeter } from '@core/audio/soundMeter'
 import { surroundChannels, SurroundMeter } from '@core/audio/surroundMeter'
 import { decoded } from './decoder'
@@ -20,13 +21,15 @@ function sayProgress(share: number): void {
 async function measure({ source, expectedMs }: Extract<SoundTask, { kind: 'measure' }>): Promise<Measured> {
   const { sampleRateHz, channels } = source
   const meter = channels === surroundChannels ? new SurroundMeter(sampleRateHz) : new SoundMeter(sampleRateHz, channels)
+  const damage = new DamageFinder(sampleRateHz, channels)
   let frames = 0
-  for await (const sound of decoded(source)) {
+  for await (const sound of decoded(source, damage)) {
     meter.push(sound)
     frames += sound.length / channels
     sayProgress(((frames / sampleRateHz) * 1000) / Math.max(1, expectedMs))
   }
-  return meter.finish()
+  const { measurement, waveform } = meter.finish()
+  return { measurement: { ...measurement, damaged: damage.places() }, waveform }
 }
 
 const task = workerData as SoundTask
