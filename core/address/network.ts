@@ -12,7 +12,7 @@ export interface Networks {
  * section 2.5.5.2), each address is one. What is no address is itself.
  */
 export function networksOf(address: string): Networks {
-  const bare = address.replace(/%.*$/, '')
+  const bare = address.split('%', 1)[0]!
   if (!ipaddr.isValid(bare)) return { own: address, site: address }
   const read = ipaddr.process(bare)
   if (read.kind() === 'ipv4') return { own: read.toString(), site: read.toString() }

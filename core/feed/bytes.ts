@@ -1,3 +1,5 @@
+import { decoderOf } from '../words/encodings'
+
 /** What bytes of a feed say, and what about how they are written is not as it is told; null where it is. */
 export interface FeedText {
   text: string
@@ -20,7 +22,7 @@ export function feedText(bytes: Uint8Array, contentType = ''): FeedText {
   const sent = /charset=["']?([\w-]+)/i.exec(contentType)?.[1] ?? null
   const said = /^\s*<\?xml[^>]*?encoding=["']([\w-]+)["']/i.exec(head)?.[1] ?? null
   const name = marked ?? sent ?? said ?? 'utf-8'
-  const decoder = decoderOf(name)
+  const decoder = decoderOf(name, { fatal: true })
   if (!decoder) return { text: lenient(bytes, 'utf-8'), fault: `said to be ${name}, which nobody knows` }
   try {
     return { text: decoder.decode(bytes), fault: null }
@@ -29,12 +31,4 @@ export function feedText(bytes: Uint8Array, contentType = ''): FeedText {
   }
 }
 
-function decoderOf(name: string): TextDecoder | null {
-  try {
-    return new TextDecoder(name, { fatal: true })
-  } catch {
-    return null
-  }
-}
-
-const lenient = (bytes: Uint8Array, name: string): string => new TextDecoder(name).decode(bytes)
+const lenient = (bytes: Uint8Array, name: string): string => decoderOf(name)!.decode(bytes)

@@ -1,3 +1,5 @@
+import { decoderOf } from '../words/encodings'
+
 /** The words of a text file, whichever of the usual encodings it is in; a mark of byte order goes, line ends become one sign. */
 export function wordsOf(bytes: Uint8Array): string {
   return decoded(bytes).replace(/\r\n?/g, '\n')
@@ -13,7 +15,7 @@ function decoded(bytes: Uint8Array): string {
     return new TextDecoder('utf-8', { fatal: true }).decode(bytes)
   } catch {
     // What is no UTF-8 is what older programs write (WHATWG Encoding, windows-1252 for Latin-1).
-    return new TextDecoder('windows-1252').decode(bytes)
+    return decoderOf('windows-1252')!.decode(bytes)
   }
 }
 

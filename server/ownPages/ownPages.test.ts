@@ -40,12 +40,12 @@ it('has an address that is no episode’s and none of the site’s own, and no e
   expect((await house.call('POST', `/episodes/${later.id}/release`, step)).json().pageAddress).toMatch(/\/thanks-2$/)
 })
 
-it('of two windows the second is told, and what it wrote is kept', async () => {
+it('of two windows the second is told', async () => {
   const { id, version } = await made('Two windows')
   const write = (content: string) => house.call('PUT', `/pages/${id}`, { version, title: 'Two windows', content })
   expect((await write('<p>One</p>')).statusCode).toBe(200)
   const second = await write('<p>Two</p>')
-  expect([second.statusCode, second.json().yours.content]).toEqual([409, '<p>Two</p>'])
+  expect([second.statusCode, second.json().code]).toEqual([409, 'version-conflict'])
 })
 
 it('without a title, or a twenty-first one, is refused', async () => {
