@@ -51,10 +51,14 @@ it('a rhythm is told in words with its next dates, one of which is left out', as
   await page.getByRole('link', { name: /^Every other .* at 06:00$/ }).click()
   const dates = page.getByRole('region', { name: 'The next dates' })
   await dates.getByText(/^Every other \w+day at 06:00$/).waitFor()
-  expect(await dates.getByText('00:00 in New York').count()).toBe(6)
+  // For some weeks of March the clock there is set forward already, and not yet here.
+  expect(await dates.getByText(/0[01]:00 in New York/).count()).toBe(6)
   await typeOver(page.getByRole('spinbutton', { name: 'Every' }), '1')
-  await page.getByRole('button', { name: 'Monday', exact: true }).click()
-  await page.getByRole('button', { name: 'Thursday', exact: true }).click()
+  // One of them may be the day of the demo's rhythm, which follows from today.
+  for (const name of ['Monday', 'Thursday']) {
+    const day = page.getByRole('button', { name, exact: true })
+    if ((await day.getAttribute('aria-pressed')) !== 'true') await day.click()
+  }
   await page.getByLabel('Time in Europe/Zurich').fill('0:05')
   const words = dates.getByRole('status')
   await expect.poll(() => words.textContent()).toMatch(/Monday.* at 00:05$/)
@@ -141,7 +145,7 @@ it('the next open slot is the first offer when a time is chosen, by the clock of
   await page.getByLabel('Time', { exact: true }).fill('1:00')
   await page.getByLabel('By the clock in').click()
   await page.getByRole('option', { name: 'New York' }).click()
-  await page.getByText('07:00 UTC+1').or(page.getByText('07:00 UTC+2')).waitFor()
+  await page.getByText(/0[67]:00 UTC\+[12]/).waitFor()
   await page.getByRole('button', { name: 'Schedule', exact: true }).click()
   await expect.poll(async () => (await letter()).releaseZone).toBe('America/New_York')
 })
