@@ -158,7 +158,7 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
 .head {
   display: flex;
   flex-wrap: wrap;
-  gap: var(--space-2) var(--space-4);
+  gap: var(--space-2);
   align-items: center;
 }
 h1 {

@@ -22,7 +22,15 @@ const calendar = useTemplateRef('calendar')
 const api = () => calendar.value!.getApi()
 const views: Readonly<Record<Look, string>> = { month: 'dayGridMonth', agenda: 'agenda' }
 /** An agenda begins with today, or where one has gone from there, and goes on for so long. */
-const agenda = { type: 'list', duration: { days: 42 }, dateAlignment: 'day' }
+const agenda: CalendarOptions & { type: string } = {
+  type: 'list',
+  duration: { days: 42 },
+  dateAlignment: 'day',
+  titleFormat: { day: 'numeric', month: 'short', year: 'numeric' },
+  listDayFormat: { weekday: 'long', day: 'numeric', month: 'long' },
+  // The library writes the date once more; there is no format for none.
+  listDayHeaderInnerClass: ({ level }) => (level > 0 ? 'said-already' : ''),
+}
 
 const entries = computed(() => (props.shown ? entriesOf(props.shown) : []))
 const canMove = (entry: Entry): boolean => entry.kind === 'episode' && entry.episode.standing === 'scheduled'
@@ -64,8 +72,6 @@ const options = computed<CalendarOptions>(() => ({
 
   dayHeaderInnerClass: 'day-name',
   listDayHeaderClass: 'list-day',
-  listDayFormat: { weekday: 'long', day: 'numeric', month: 'long' },
-  listDayAltFormat: false,
   eventClass: 'entry',
   events: events.value,
   datesSet: ({ startStr, endStr, view }) => {
@@ -159,6 +165,9 @@ defineExpose({
   font-size: var(--text-s);
   font-weight: 600;
   color: var(--ink-soft);
+}
+.grid :deep(.said-already) {
+  display: none;
 }
 .grid :deep(.list-day) {
   padding: var(--space-2) var(--space-4);

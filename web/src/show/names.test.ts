@@ -3,7 +3,16 @@ import type { Sending } from '../uploads/uploads'
 import { episodeName, isArriving } from './names'
 
 const sending = (state: Sending['state']): Record<string, Sending> => ({
-  a: { episodeId: 'a', beginsIn: null, fileName: '03 night boat.mp3', bytes: 5, sentBytes: 0, pace: null, state, problem: null },
+  a: {
+    episodeId: 'a',
+    beginsIn: null,
+    fileName: '03 night boat.mp3',
+    bytes: 5,
+    sentBytes: 0,
+    pace: null,
+    state,
+    problem: null,
+  },
 })
 const bare = { id: 'a', title: '', arriving: null, hasAudio: false }
 
