@@ -128,7 +128,9 @@ async function keepAsUsual(recipe: Recipe): Promise<void> {
 async function remove(): Promise<void> {
   await uploads.cancel(props.id)
   await desk.remove(props.id)
-  await router.push({ name: 'show', params: { show: props.show } })
+  // Whoever has gone elsewhere meanwhile stays there.
+  if (router.currentRoute.value.params.id === props.id)
+    await router.push({ name: 'show', params: { show: props.show } })
 }
 </script>
 
