@@ -2,18 +2,13 @@ import { execFileSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 
 /** Sound made by ffmpeg on the spot: a quiet beat of two tones, as the given format. */
-export function makeSound(path: string, seconds: number, coding: string[]): Buffer {
-  execFileSync('ffmpeg', [
-    '-v',
-    'error',
-    '-y',
-    '-f',
-    'lavfi',
-    '-i',
-    `sine=frequency=220:sample_rate=44100:duration=${seconds}`,
-    ...coding,
-    path,
-  ])
+export function makeSound(
+  path: string,
+  seconds: number,
+  coding: string[],
+  source = `sine=frequency=220:sample_rate=44100:duration=${seconds}`,
+): Buffer {
+  execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', source, ...coding, path])
   return readFileSync(path)
 }
 

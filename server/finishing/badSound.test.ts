@@ -1,6 +1,5 @@
 import { execFileSync, spawnSync } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
-import { readFileSync } from 'node:fs'
 import { mkdir, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -77,28 +76,9 @@ describe('a damaged file', () => {
   })
 
   it('that was joined in mid-frame with another rate is finished as loud as it should be, without the burst that is decoded there', async () => {
-    const noise = (name: string, seed: number, rate: string, bits: string): Buffer => {
-      const source = `anoisesrc=d=3:c=white:a=0.8:seed=${seed}`
-      const bare = ['-write_xing', '0', '-id3v2_version', '0']
-      execFileSync('ffmpeg', [
-        '-v',
-        'error',
-        '-y',
-        '-f',
-        'lavfi',
-        '-i',
-        source,
-        '-ar',
-        rate,
-        '-ac',
-        '2',
-        '-b:a',
-        bits,
-        ...bare,
-        place(name),
-      ])
-      return readFileSync(place(name))
-    }
+    const bare = ['-ac', '2', '-write_xing', '0', '-id3v2_version', '0']
+    const noise = (name: string, seed: number, rate: string, bits: string): Buffer =>
+      makeSound(place(name), 3, ['-ar', rate, '-b:a', bits, ...bare], `anoisesrc=d=3:c=white:a=0.8:seed=${seed}`)
     const [first, second] = [noise('joined-a.mp3', 7, '48000', '64k'), noise('joined-b.mp3', 9, '44100', '128k')]
     const joined = Buffer.concat([first.subarray(0, first.length - 375), second])
     // As ffmpeg decodes it, it goes a hundred thousand times beyond full scale.
