@@ -7,7 +7,7 @@ import { kernels } from './vite.kernel.ts'
 const shared = { plugins: [vue(), kernels()], resolve: { alias: aliases } }
 
 /** What is waited for has so long, also on a slow machine, where the usual second is too short. */
-const waiting = { poll: { timeout: 30_000 } }
+const waiting = { poll: { timeout: 90_000 } }
 
 /** Files that take a minute or more: begun first, so that at the end none of them is waited for alone. */
 const longest = [
@@ -65,10 +65,9 @@ export default defineConfig({
         test: {
           name: 'journeys',
           include: ['e2e/**/*.test.ts'],
-          testTimeout: 120_000,
-          hookTimeout: 120_000,
+          testTimeout: 400_000,
+          hookTimeout: 400_000,
           globalSetup: 'e2e/demoTemplate.ts',
-          // With one more, waits of ten seconds are not long enough.
           maxWorkers: 3,
           isolate: false,
           expect: waiting,

@@ -169,4 +169,4 @@ it('a month goes by, and all of them are in the feed in order, each with its dat
     return mails.map(({ text }) => text).join('\n')
   }
   for (const { title } of planned) await expect.poll(told).toContain(`${title}\n`)
-}, 300_000)
+})

@@ -28,10 +28,28 @@ export interface DemoHouse {
 
 export const demoSounds = join(import.meta.dirname, '../demo/sounds')
 
+let launched: Promise<Browser> | undefined
+
+/** One Chromium for all files of a worker; it ends with the worker. */
+const sharedBrowser = (): Promise<Browser> =>
+  (launched ??= chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      '--autoplay-policy=no-user-gesture-required',
+    ],
+  }))
+
 /** The built server and listener with the demo's data, on a database, a folder and ports of their own, and a Chromium. */
 export async function openDemoHouse(more: Record<string, string> = {}): Promise<DemoHouse> {
   const folder = await copyOf(inject('demoFolder'))
-  let database = await startDatabase(folder)
+  let database = await startDatabase(folder, { isThrowAway: true })
   const [port, listenerPort, copyistPort] = [await freePort(), await freePort(), await freePort()]
   const address = `http://127.0.0.1:${port}`
   const listenerAddress = `http://127.0.0.1:${listenerPort}`
@@ -52,25 +70,14 @@ export async function openDemoHouse(more: Record<string, string> = {}): Promise<
     CLOCK_URL: `${address}/api/v1/travel`,
   })
   await Promise.all([server.listening, listener.listening])
-  const browser: Browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-      '--autoplay-policy=no-user-gesture-required',
-    ],
-  })
+  const browser = await sharedBrowser()
   return {
     address,
     listenerAddress,
     async openWindow(context, at = address) {
       const own =
         context ?? (await browser.newContext({ viewport: { width: 1280, height: 800 }, timezoneId: 'Europe/Zurich' }))
+      own.setDefaultTimeout(90_000)
       const page = await own.newPage()
       await page.addInitScript(() => {
         const refused: string[] = []
@@ -93,7 +100,7 @@ export async function openDemoHouse(more: Record<string, string> = {}): Promise<
     },
     stopDatabase: () => database.stop(),
     async startDatabase() {
-      database = await startDatabase(folder, { port: database.port })
+      database = await startDatabase(folder, { port: database.port, isThrowAway: true })
     },
     async startCopyist() {
       copyist = startProgram('dist/server/copyist.js', { COPYIST_PORT: String(copyistPort), COPYIST_WORK_MS: '3000' })
@@ -108,7 +115,7 @@ export async function openDemoHouse(more: Record<string, string> = {}): Promise<
       await server.listening
     },
     async stop() {
-      await browser.close()
+      for (const context of browser.contexts()) await context.close()
       const { eventLoopDelayMs } = (await (await fetch(`${address}/healthz`)).json()) as {
         eventLoopDelayMs: { p99: number; max: number }
       }

@@ -15,7 +15,7 @@ declare module 'vitest' {
 /** Fills in the demo once, for all journeys. */
 export default async function fillTemplate({ provide }: TestProject): Promise<() => Promise<void>> {
   const folder = await mkdtemp(join(tmpdir(), 'lake-letter-template-'))
-  const database = await startDatabase(folder)
+  const database = await startDatabase(folder, { isThrowAway: true })
   const clockOffsetMs = Number(process.env.CLOCK_OFFSET_MS ?? 0)
   try {
     await runProgram('dist/server/demo.js', {

@@ -96,9 +96,7 @@ it('the edges of a cue are dragged and moved by keys, its neighbour goes along, 
   await expect.poll(async () => (await times())[2]).toBeGreaterThan(before[2]! + 300)
   const [, , fromMs, toMs] = await times()
   await page.getByRole('button', { name: 'Lay it anew' }).click()
-  await expect
-    .poll(async () => `${(await summary()).origin}, ${(await summary()).laying}`, { timeout: 60_000 })
-    .toBe('laid, none')
+  await expect.poll(async () => `${(await summary()).origin}, ${(await summary()).laying}`).toBe('laid, none')
   expect((await cues())[5]).toMatchObject({ fromMs, toMs, isPinned: true })
 })
 

@@ -216,12 +216,10 @@ it(`${kills} times killed amid uploads, finishes and releases, the server loses 
   const connection = await createConnection(database.url)
   onTestFinished(() => connection.end())
   await expect
-    .poll(
-      () =>
-        connection.query(
-          "SELECT state AS kind, NULL AS attempts, NULL AS failures, NULL AS error FROM uploads WHERE state IN ('receiving', 'reading') UNION SELECT kind, attempts, failures, error FROM jobs WHERE state = 'open' AND kind <> 'tidy'",
-        ),
-      { timeout: 60_000 },
+    .poll(() =>
+      connection.query(
+        "SELECT state AS kind, NULL AS attempts, NULL AS failures, NULL AS error FROM uploads WHERE state IN ('receiving', 'reading') UNION SELECT kind, attempts, failures, error FROM jobs WHERE state = 'open' AND kind <> 'tidy'",
+      ),
     )
     .toEqual([])
   expect(await connection.query("SELECT kind, attempts, failures, error FROM jobs WHERE state = 'failed'")).toEqual([])

@@ -103,7 +103,7 @@ it('an upload goes on after a reload and a dead server, where it stopped', async
     if (request.method() === 'POST' && request.url().includes('/uploads')) posts.push(request.url())
   })
   await page.reload()
-  await page.getByText('MP3, 320 kbit/s').waitFor({ state: 'attached', timeout: 60_000 })
+  await page.getByText('MP3, 320 kbit/s').waitFor({ state: 'attached' })
   expect(posts).toEqual([])
   expect(await page.inputValue('#title')).toBe('Written while it uploads')
 })

@@ -79,7 +79,7 @@ it('opening an episode, clicking into it and going through it by Tab changes not
   }
   expect(sent).toEqual([])
   await window.context().close()
-}, 180_000)
+})
 
 it('what a word processor puts on the clipboard becomes notes, 5 MB of its markup too', async () => {
   await empty()

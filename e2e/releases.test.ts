@@ -106,4 +106,4 @@ it('two hundred releases by three processes of which one or another is killed al
     const feed = await (await fetch(`${address}/bellows-and-reeds/feed.xml`)).text()
     for (const { guid } of released) expect(feed.split(String(guid))).toHaveLength(2)
   }
-}, 300_000)
+})

@@ -36,6 +36,7 @@ async function visit(more: { javaScriptEnabled?: boolean } = {}): Promise<{ cont
     .context()
     .browser()!
     .newContext({ viewport: { width: 1280, height: 800 }, ...more })
+  context.setDefaultTimeout(90_000)
   await context.grantPermissions(['clipboard-read', 'clipboard-write'], { origin: house.address })
   return { context, page: await context.newPage() }
 }

@@ -10,6 +10,9 @@ import { makeSound } from '../core/audio/sound.fixture'
 import { type DemoHouse, demoSounds, openDemoHouse } from './demoHouse'
 import { dropFiles, openPart } from './hands'
 
+/** Encoding takes its time on a machine that has other work. */
+const untilEncoded = { timeout: 240_000 }
+
 let house: DemoHouse
 let host: Awaited<ReturnType<typeof openHost>>
 let page: Page
@@ -69,7 +72,7 @@ it('five files of a backlog become five drafts, in the order of the numbers in t
     path: cut('br-3' + (index + 1) + '.mp3', 20 + number),
   }))
   await dropFiles(page, files, 'a new episode begins with each file')
-  await page.getByText('5 of 5 files are here').waitFor({ timeout: 60_000 })
+  await page.getByText('5 of 5 files are here').waitFor()
   const names = await page.getByLabel('Files on their way').getByRole('link').allInnerTexts()
   expect(names).toEqual([1, 2, 3, 10, 12].map(number => `Take ${number} the reed box.mp3`))
   await page.getByRole('button', { name: 'Fold away' }).click()
@@ -93,7 +96,7 @@ it('a file that is too quiet is finished by one press, heard against its source,
     .getByText(/begins with 2\.\d s of silence/)
     .waitFor()
   await quiet.getByRole('button', { name: 'Finish it' }).click()
-  await page.getByText('Finished. This file goes out.').waitFor({ timeout: 60_000 })
+  await page.getByText('Finished. This file goes out.').waitFor(untilEncoded)
   await expect
     .poll(async () => (await page.getByRole('table').first().locator('tbody tr').allInnerTexts())[1])
     .toMatch(/Finished\s+−(18\.[89]|19\.[0-2]) LUFS/)
@@ -185,13 +188,10 @@ it('a WAV says that it cannot go out as it is, and one press encodes it', async 
   await page.getByRole('button', { name: 'New episode' }).click()
   await page.getByText('Drop the audio anywhere').waitFor()
   await page.setInputFiles('input[type=file]', cut('br-33.mp3', 15, [], 'wav'))
-  await page
-    .locator('[data-finding=not-deliverable]')
-    .getByText('WAV cannot go out as it is.')
-    .waitFor({ timeout: 30_000 })
+  await page.locator('[data-finding=not-deliverable]').getByText('WAV cannot go out as it is.').waitFor()
   await expect.poll(() => page.getByRole('button', { name: 'Release now' }).isDisabled()).toBe(true)
   await page.locator('[data-finding=not-deliverable]').getByRole('button', { name: 'Finish it' }).click()
-  await page.getByText('Finished. This file goes out.').waitFor({ timeout: 60_000 })
+  await page.getByText('Finished. This file goes out.').waitFor(untilEncoded)
   await expect.poll(() => page.getByRole('button', { name: 'Release now' }).isDisabled()).toBe(false)
 })
 
@@ -200,15 +200,12 @@ it('finishing survives a server that dies in the midst of it', async () => {
   await page.getByRole('button', { name: 'New episode' }).click()
   await page.getByText('Drop the audio anywhere').waitFor()
   await page.setInputFiles('input[type=file]', join(folder, 'long.flac'))
-  await page
-    .locator('[data-finding=not-deliverable]')
-    .getByRole('button', { name: 'Finish it' })
-    .waitFor({ timeout: 60_000 })
-  await page.locator('[data-finding=quieter], [data-finding=louder]').first().waitFor({ timeout: 60_000 })
+  await page.locator('[data-finding=not-deliverable]').getByRole('button', { name: 'Finish it' }).waitFor()
+  await page.locator('[data-finding=quieter], [data-finding=louder]').first().waitFor()
   await page.locator('[data-finding=not-deliverable]').getByRole('button', { name: 'Finish it' }).click()
-  await page.getByText(/Finishing … [1-9]\d? %/).waitFor({ timeout: 30_000 })
+  await page.getByText(/Finishing … [1-9]\d? %/).waitFor()
   await house.killServer()
   await house.startServer()
   await page.reload()
-  await page.getByText('Finished. This file goes out.').waitFor({ timeout: 90_000 })
+  await page.getByText('Finished. This file goes out.').waitFor(untilEncoded)
 })

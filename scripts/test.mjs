@@ -94,7 +94,7 @@ await main(async () => {
       ]))
         count(ok)
     await tests('unit')
-    const database = parts.add(await startDatabase(folder))
+    const database = parts.add(await startDatabase(folder, { isThrowAway: true }))
     if (moment) console.log(`\nIt is ${moment.toISOString()}.`)
     await tests('server', { DATABASE_URL: database.url, ...clock() })
     await tests('journeys', clock())

@@ -12,9 +12,10 @@ import { freePort } from './ports.mjs'
 /**
  * Starts a MariaDB of our own on loopback with its data in `folder`, making it where it is new. A server that an
  * earlier, killed run left on the same data is ended first.
+ * @param isThrowAway its data need not survive a power cut: nothing is forced onto the disk
  * @returns the address of its database, and how to stop it
  */
-export async function startDatabase(folder, { port, log = () => {} } = {}) {
+export async function startDatabase(folder, { port, isThrowAway = false, log = () => {} } = {}) {
   const data = join(folder, 'mariadb')
   await endLeftOver(data)
   const password = passwordIn(folder)
@@ -36,6 +37,7 @@ export async function startDatabase(folder, { port, log = () => {} } = {}) {
       '--skip-name-resolve',
       '--character-set-server=utf8mb4',
       '--innodb-buffer-pool-size=128M',
+      ...(isThrowAway ? withoutDurability : []),
       ...asRoot(),
     ],
     { stdio: 'ignore', detached: true },
@@ -66,6 +68,13 @@ function install(data, log) {
     throw new Halt(`MariaDB could not make its data folder ${data}: ${String(stderr).trim().split('\n').at(-1)}`)
   }
 }
+
+const withoutDurability = [
+  '--innodb-flush-log-at-trx-commit=0',
+  '--innodb-flush-method=nosync',
+  '--innodb-doublewrite=0',
+  '--sync-frm=0',
+]
 
 const asRoot = () => (process.getuid() === 0 ? ['--user=root'] : [])
 

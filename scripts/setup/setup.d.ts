@@ -1,7 +1,7 @@
 declare module '*/setup/database.mjs' {
   export function startDatabase(
     folder: string,
-    options?: { port?: number; log?: (line: string) => void },
+    options?: { port?: number; isThrowAway?: boolean; log?: (line: string) => void },
   ): Promise<{ url: string; port: number; stop(): Promise<void> }>
 }
 declare module '*/ports.mjs' {

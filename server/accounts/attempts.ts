@@ -2,7 +2,7 @@ import type { Sequelize } from 'sequelize'
 import { networksOf } from '@core/address/network'
 import type { Clock } from '../clock'
 import { rateCounts } from '../database/rateCounts'
-import { transact } from '../database/transact'
+import { untilDone } from '../database/transact'
 import { AppError } from '../errors'
 
 const windowMs = 15 * 60_000
@@ -16,17 +16,17 @@ export function signInAttempts({ database, clock }: { database: Sequelize; clock
     /** Counts an attempt. Throws `too-many-attempts` where it is one too many. */
     async need(email: string, address: string): Promise<void> {
       const { own, site } = networksOf(address)
-      const [byEmail, byAddress, bySite] = await transact(database, async transaction => [
-        await counts.count('email', email, transaction),
-        await counts.count('address', own, transaction),
-        await counts.count('site', site, transaction),
-      ])
-      if (byEmail! > most.email || byAddress! > most.address || bySite! > most.site) {
-        throw new AppError(
-          'too-many-attempts',
-          'There were too many attempts with this e-mail or from this network in the last quarter of an hour.',
-        )
-      }
+      // One after the other, so that of thousands at once only the first ones have a row to wait for.
+      for (const [kind, subject] of [
+        ['email', email],
+        ['address', own],
+        ['site', site],
+      ] as const)
+        if ((await untilDone(() => counts.count(kind, subject))) > most[kind])
+          throw new AppError(
+            'too-many-attempts',
+            'There were too many attempts with this e-mail or from this network in the last quarter of an hour.',
+          )
     },
 
     /** Takes back what an attempt that was right had counted. */

@@ -12,13 +12,10 @@ export function rateCounts({ database, clock }: { database: Sequelize; clock: Cl
     /** Counts one more, in one step; answers how many it makes. */
     async count(kind: string, subject: string, transaction?: Transaction): Promise<number> {
       const replacements = { kind, subject: subject.slice(0, longestSubject), now: clock.now(), before: before() }
-      await database.query(
-        `INSERT INTO rate_counts (kind, subject, since, attempts) VALUES (:kind, :subject, :now, 1)
-          ON DUPLICATE KEY UPDATE attempts = IF(since < :before, 1, attempts + 1), since = IF(since < :before, :now, since)`,
-        { replacements, transaction },
-      )
       const [row] = await database.query<{ attempts: number }>(
-        'SELECT attempts FROM rate_counts WHERE kind = :kind AND subject = :subject',
+        `INSERT INTO rate_counts (kind, subject, since, attempts) VALUES (:kind, :subject, :now, 1)
+          ON DUPLICATE KEY UPDATE attempts = IF(since < :before, 1, attempts + 1), since = IF(since < :before, :now, since)
+          RETURNING attempts`,
         { replacements, transaction, type: QueryTypes.SELECT },
       )
       return Number(row!.attempts)

@@ -9,10 +9,14 @@ const longestPauseMs = 60
  * Runs `act` in a transaction, and once more where the database broke it off because it stood in another one's way: all
  * of it is undone then, so `act` may have no effects outside the transaction. Throws `busy` where it never gets through.
  */
-export async function transact<T>(database: Sequelize, act: (transaction: Transaction) => Promise<T>): Promise<T> {
+export const transact = <T>(database: Sequelize, act: (transaction: Transaction) => Promise<T>): Promise<T> =>
+  untilDone(() => database.transaction(act))
+
+/** The same for a single statement, which needs no transaction. */
+export async function untilDone<T>(act: () => Promise<T>): Promise<T> {
   for (let attempt = 1; ; attempt++) {
     try {
-      return await database.transaction(act)
+      return await act()
     } catch (error) {
       if (!isInTheWay(error)) throw error
       if (attempt === mostAttempts) throw new AppError('busy', 'Many changes at once stand in each other’s way.')

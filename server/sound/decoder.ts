@@ -42,7 +42,7 @@ function mixing({ channels, side }: Source): string[] {
 
 /**
  * Interleaved frames of a source as ffmpeg decodes them, 32 bit, full scale 1; what cannot be sound is left out, and told to
- * `damage`. Throws where ffmpeg was ended or hangs.
+ * `damage`. Throws where ffmpeg was ended, hangs, or finds nothing.
  */
 export async function* decoded(
   source: Source,
@@ -55,9 +55,15 @@ export async function* decoded(
   )
   const ended = endOf(child)
   ended.catch(() => undefined)
+  let isEmpty = true
   try {
-    for await (const sound of frames(child.stdout, source.channels, child)) yield damage.push(sound)
-    await ended
+    for await (const sound of frames(child.stdout, source.channels, child)) {
+      isEmpty &&= sound.length === 0
+      yield damage.push(sound)
+    }
+    const code = await ended
+    // Of a damaged file what it wrote counts; of one that is gone it wrote nothing.
+    if (isEmpty && code !== 0) throw new Error(`ffmpeg found no sound in ${source.path} (exit code ${code}).`)
   } finally {
     child.kill('SIGKILL')
     await ended.catch(() => undefined)

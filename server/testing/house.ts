@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { FastifyInstance, InjectOptions, LightMyRequestResponse } from 'fastify'
 import { pino } from 'pino'
-import { Sequelize } from 'sequelize'
+import { QueryTypes, Sequelize } from 'sequelize'
 import sharp from 'sharp'
 import type { Episode } from '@contract/episodes'
 import type { Show } from '@contract/shows'
@@ -16,6 +16,7 @@ import { MovableClock } from '../clock'
 import { readConfiguration } from '../configuration'
 import { openDatabase } from '../openDatabase'
 import { migrate } from '../database/migrate'
+import { transact } from '../database/transact'
 import { Episode as EpisodeRow } from '../episodes/models'
 import { deliveryLog } from '../delivery/log'
 import { createEvents } from '../events/events'
@@ -68,7 +69,7 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
     ...environment,
   })
   const database = openDatabase(databaseUrl)
-  await migrate(database)
+  await withSchema(database)
   const report = (error: unknown): void => {
     failures.push(error)
   }
@@ -177,6 +178,7 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
       await events.stop()
       await app.close()
       await platform.deliveries.stop()
+      await database.query(`DROP DATABASE ${database.getDatabaseName()}`)
       await database.close()
       await rm(folder, { recursive: true, force: true })
     },
@@ -200,6 +202,27 @@ export const squarePicture = (width: number, height = width): Promise<Buffer> =>
   sharp({ create: { width, height, channels: 3, background: '#103747' } })
     .jpeg()
     .toBuffer()
+
+/** The statements that make a migrated database, once the first of this process has been migrated. */
+let schema: string[] | null = null
+
+/** Brings an empty database to where the migrations bring it; after the first time from what they left, which is quicker. */
+async function withSchema(database: Sequelize): Promise<void> {
+  if (schema)
+    return transact(database, async transaction => {
+      for (const statement of schema!) await database.query(statement, { transaction })
+    })
+  await migrate(database)
+  const select = <T extends object>(sql: string) => database.query<T>(sql, { type: QueryTypes.SELECT })
+  const made = ['SET FOREIGN_KEY_CHECKS = 0']
+  for (const { name } of await select<{ name: string }>(
+    'SELECT TABLE_NAME AS name FROM information_schema.TABLES WHERE TABLE_SCHEMA = DATABASE()',
+  )) {
+    const [row] = await select<{ 'Create Table': string }>(`SHOW CREATE TABLE ${name}`)
+    made.push(row!['Create Table'])
+  }
+  schema = [...made, 'SET FOREIGN_KEY_CHECKS = 1']
+}
 
 /** An empty database of its own for one test file, on the server that DATABASE_URL names. */
 export async function freshDatabase(): Promise<string> {

@@ -32,6 +32,26 @@ it('a holder in the same process is asked to let go', async () => {
   await second.unlock()
 })
 
+it('who waits costs the others nothing, and stops when its line is dead; whoever comes next does not wait for it', async () => {
+  const locker = new SharedLocker(url)
+  const { signal } = new AbortController()
+  const line = new AbortController()
+  let asked = 0
+  const [first, second, third] = [locker.newLock('five'), locker.newLock('five'), locker.newLock('five')]
+  await first.lock(signal, () => void asked++)
+  const waiting = second.lock(line.signal, () => undefined)
+  await new Promise(resolve => setTimeout(resolve, 100))
+  // It asks once, and not all the time.
+  expect(asked).toBe(1)
+  line.abort()
+  await expect(waiting).rejects.toMatchObject({ status_code: 500 })
+  await first.unlock()
+  await second.unlock()
+  await third.lock(signal, () => undefined)
+  await third.unlock()
+  await locker.close()
+})
+
 it('whose connection is cut asks its holders to let go, brings nothing down, and locks again after that', async () => {
   const locker = new SharedLocker(url)
   const { signal } = new AbortController()

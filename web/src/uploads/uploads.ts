@@ -211,13 +211,18 @@ export const useUploads = defineStore('uploads', () => {
         metadata: { episodeId, role: 'source', filename: file.name },
         retryDelays: retryMs,
         storeFingerprintForResuming: false,
-        onUploadUrlAvailable: () =>
-          void set(keyOf(episodeId), { episodeId, file, uploadUrl: upload.url } satisfies Kept).catch(() => undefined),
+        onUploadUrlAvailable() {
+          // Given up before the server had answered: it is told now.
+          if (isGivenUp()) void upload.abort(true).catch(() => undefined)
+          else void set(keyOf(episodeId), { episodeId, file, uploadUrl: upload.url }).catch(() => undefined)
+        },
         onProgress(sentBytes) {
+          if (isGivenUp()) return
           history = recent([...history, { atMs: Date.now(), sentBytes }])
           patch(episodeId, { state: 'sending', sentBytes, pace: pace(history, file.size) })
         },
         onShouldRetry(error) {
+          if (isGivenUp()) return false
           const status = (error as DetailedError).originalResponse?.getStatus() ?? 0
           // Without room it does not pass by itself (RFC 4918 section 11.5).
           const willPass = status === 0 || status === 423 || status === 401 || (status >= 500 && status !== 507)
@@ -225,6 +230,7 @@ export const useUploads = defineStore('uploads', () => {
           return willPass
         },
         onError(error) {
+          if (isGivenUp()) return
           void forget(episodeId)
           patch(episodeId, { state: 'refused', problem: problemOf(error) })
           resolve()
@@ -236,6 +242,7 @@ export const useUploads = defineStore('uploads', () => {
           resolve()
         },
       })
+      const isGivenUp = (): boolean => running.get(episodeId) !== upload
       running.set(episodeId, upload)
       upload.start()
     })
@@ -298,7 +305,7 @@ export const useUploads = defineStore('uploads', () => {
     settled.get(episodeId)?.()
     await forget(episodeId)
     drop(episodeId)
-    await upload?.abort(true).catch(() => undefined)
+    if (upload?.url) await upload.abort(true).catch(() => undefined)
   }
 
   async function forget(episodeId: string): Promise<void> {
