@@ -81,9 +81,9 @@ it('fifteen drafts are laid out every other day by number, after a look at all t
   const tomorrow = await layOut()
   const outlook = page.getByRole('dialog', { name: 'What will change' })
   await outlook.getByText('Last year’s crossing 1', { exact: true }).waitFor()
-  expect(await outlook.getByRole('row').nth(1).textContent()).toContain(
-    tomorrow.setLocale('en-GB').toFormat('d LLL yyyy'),
-  )
+  await expect
+    .poll(() => outlook.getByRole('row').nth(1).textContent())
+    .toContain(tomorrow.setLocale('en-GB').toFormat('d LLL yyyy'))
   expect(await scheduled()).toEqual([])
   // By hand the second one goes first, and back again.
   await outlook.getByRole('button', { name: 'Earlier: Last year’s crossing 2', exact: true }).click()

@@ -31,12 +31,12 @@ it('undo and redo go over the whole desk, and show where', async () => {
   await page.getByRole('button', { name: 'Remove reeds' }).waitFor({ state: 'detached' })
   await page.keyboard.press(undo)
   await page.getByRole('tab', { name: /^Words/, selected: true }).waitFor()
-  expect(await notes().innerText()).not.toContain('dirty')
+  await expect.poll(() => notes().innerText()).not.toContain('dirty')
   await page.keyboard.press(redo)
   await expect.poll(() => notes().innerText()).toContain('mostly dirty.')
   await page.getByRole('button', { name: 'Redo' }).click()
   await page.getByRole('button', { name: 'Remove reeds' }).waitFor()
-  expect(await page.inputValue('#title')).toBe('The reed that buzzes')
+  await expect.poll(() => page.inputValue('#title')).toBe('The reed that buzzes')
   await saved(page)
   // What is being typed but was not taken over yet has an undo of its own.
   await tag.pressSequentially('bello')
@@ -62,7 +62,7 @@ it('an earlier state is found, compared word by word, and brought back', async (
   await saved(page)
   await page.reload()
   await expect.poll(() => notes().innerText()).toContain('Nothing of it is left')
-  expect(await page.getByRole('button', { name: 'Undo' }).isDisabled()).toBe(true)
+  await expect.poll(() => page.getByRole('button', { name: 'Undo' }).isDisabled()).toBe(true)
 })
 
 it('a session that runs out in mid-sentence: signed in again over the desk, nothing is lost', async () => {
@@ -76,7 +76,7 @@ it('a session that runs out in mid-sentence: signed in again over the desk, noth
   ])
   const again = page.getByRole('dialog', { name: 'Sign in again' })
   await again.waitFor()
-  expect(await again.getByLabel('E-mail').inputValue()).toBe('demo@lakeletter.example')
+  await expect.poll(() => again.getByLabel('E-mail').inputValue()).toBe('demo@lakeletter.example')
   await again.locator('#password').fill('not the one')
   await again.getByRole('button', { name: 'Sign in' }).click()
   await again.getByRole('alert').waitFor()

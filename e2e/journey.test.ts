@@ -31,8 +31,8 @@ it('from a file to a feed: sign in, drop a file, write, release, and the stand-i
     .waitFor()
   await page.reload()
   await page.getByText('Half an hour on the telephone.', { exact: true }).waitFor()
-  expect(await page.inputValue('#title')).toBe('A letter, sent by test')
-  expect(await page.getByTestId('standing').innerText()).toContain('Draft.')
+  await expect.poll(() => page.inputValue('#title')).toBe('A letter, sent by test')
+  await expect.poll(() => page.getByTestId('standing').innerText()).toContain('Draft.')
 
   await page.getByRole('button', { name: 'Release now' }).click()
   await page.getByRole('alertdialog').getByRole('button', { name: 'Release now' }).click()

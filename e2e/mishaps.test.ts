@@ -105,7 +105,7 @@ it('an upload goes on after a reload and a dead server, where it stopped', async
   await page.reload()
   await page.getByText('MP3, 320 kbit/s').waitFor({ state: 'attached' })
   expect(posts).toEqual([])
-  expect(await page.inputValue('#title')).toBe('Written while it uploads')
+  await expect.poll(() => page.inputValue('#title')).toBe('Written while it uploads')
 })
 
 it('a file over the limit is refused before it is sent; a text named .mp3 after it was read', async () => {

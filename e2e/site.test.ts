@@ -50,7 +50,7 @@ it('without script: from the show to hearing an episode, and to the feed’s add
   const { context, page } = await visit({ javaScriptEnabled: false })
   await page.goto(`${house.address}/bellows-and-reeds`)
   await page.getByRole('link', { name: 'The harmonium that coughed' }).click()
-  expect(await page.locator('h1').innerText()).toBe('The harmonium that coughed')
+  await expect.poll(() => page.locator('h1').innerText()).toBe('The harmonium that coughed')
   await page.locator('summary', { hasText: 'Transcript' }).click()
   await page.getByText('with a note pinned to it that said: plays, but coughs.').waitFor()
   // The browser's own controls take the keys of the browser.
@@ -67,7 +67,7 @@ it('without script: from the show to hearing an episode, and to the feed’s add
   await page.keyboard.press('ControlOrMeta+c')
   await page.getByRole('searchbox').click()
   await page.keyboard.press('ControlOrMeta+v')
-  expect(await page.getByRole('searchbox').inputValue()).toBe(address)
+  await expect.poll(() => page.getByRole('searchbox').inputValue()).toBe(address)
   expect((await page.request.get(address)).headers()['content-type']).toContain('xml')
   await context.close()
 })
@@ -116,8 +116,8 @@ it('the player keeps its speed and its place for the next visit, moves by keys, 
   await page.keyboard.press('Space')
   await page.getByRole('button', { name: 'Play', exact: true }).waitFor()
   await page.reload()
-  expect(await page.getByLabel('Speed').inputValue()).toBe('1.5')
-  expect(await page.locator('.times').innerText()).toMatch(/^0:4[5-9] of/)
+  await expect.poll(() => page.getByLabel('Speed').inputValue()).toBe('1.5')
+  await expect.poll(() => page.locator('.times').innerText()).toMatch(/^0:4[5-9] of/)
   await page.locator('[data-chapters] a').nth(1).click()
   const chapter = page.locator('[data-chapters] li').nth(1)
   await expect.poll(() => chapter.getAttribute('aria-current')).toBe('true')
@@ -126,8 +126,8 @@ it('the player keeps its speed and its place for the next visit, moves by keys, 
     page.getByRole('button', { name: 'Small window' }).click(),
   ])
   await expect.poll(() => heardAt(small)).toBeGreaterThan(20)
-  expect(await page.locator('audio').evaluate(audio => (audio as HTMLAudioElement).paused)).toBe(true)
-  expect(await small.evaluate(() => navigator.mediaSession.metadata?.title)).toBe('A drawer full of reeds')
+  await expect.poll(() => page.locator('audio').evaluate(audio => (audio as HTMLAudioElement).paused)).toBe(true)
+  await expect.poll(() => small.evaluate(() => navigator.mediaSession.metadata?.title)).toBe('A drawer full of reeds')
   await context.close()
 })
 
@@ -205,7 +205,7 @@ it('of the code for a film only the address is kept, and nothing of it is loaded
     .fill(
       '<iframe onload="alert(1)" width="5" src="https://films.example/frame/reeds?a=1"><script>alert(2)</script></iframe>',
     )
-  expect(await studio.getByLabel('Film').inputValue()).toBe('https://films.example/frame/reeds?a=1')
+  await expect.poll(() => studio.getByLabel('Film').inputValue()).toBe('https://films.example/frame/reeds?a=1')
   await saved(studio)
   await studio.getByRole('button', { name: 'Send the changes' }).click()
   await studio.getByText('The feed carries it just as it stands here').waitFor()
@@ -223,7 +223,9 @@ it('of the code for a film only the address is kept, and nothing of it is loaded
   await film.click()
   await page.frameLocator('[data-film] iframe').getByText('The film runs.').waitFor()
   expect(asked).toEqual(['https://films.example/frame/reeds?a=1'])
-  expect(await page.locator('[data-film] iframe').getAttribute('sandbox')).not.toContain('allow-top-navigation')
+  await expect
+    .poll(() => page.locator('[data-film] iframe').getAttribute('sandbox'))
+    .not.toContain('allow-top-navigation')
   await context.close()
 })
 
@@ -255,7 +257,7 @@ it('a listener writes, the maker reads it, answers, and both are shown', async (
   await page.getByRole('button', { name: 'Send it' }).click()
   await page.getByRole('heading', { name: 'Thank you' }).waitFor()
   await page.getByRole('link', { name: 'A drawer full of reeds' }).click()
-  expect(await page.getByText('Which drawer was Sunday?').count()).toBe(0)
+  await expect.poll(() => page.getByText('Which drawer was Sunday?').count()).toBe(0)
 
   await studio.goto(`${house.address}/studio/bellows-and-reeds/site/comments`)
   await studio.getByText('2 to read').waitFor()
@@ -277,13 +279,13 @@ it('a look is tried beside the pages, taken over, and put back', async () => {
   await studio.getByText('Quay', { exact: true }).click()
   await seen.locator('html.layout-quay').waitFor()
   await page.goto(`${house.address}/bellows-and-reeds`)
-  expect(await page.locator('html').getAttribute('class')).toContain('layout-shore')
+  await expect.poll(() => page.locator('html').getAttribute('class')).toContain('layout-shore')
   await seen.getByRole('link', { name: 'How to listen', exact: true }).click()
   await seen.getByRole('heading', { name: 'How to listen' }).waitFor()
   await studio.getByRole('button', { name: 'Take this look over' }).click()
   await studio.getByText('Visitors see it as it is here.').waitFor()
   await page.reload()
-  expect(await page.locator('html').getAttribute('class')).toContain('layout-quay')
+  await expect.poll(() => page.locator('html').getAttribute('class')).toContain('layout-quay')
   await studio.getByRole('button', { name: 'Put the former look back' }).click()
   await expect
     .poll(async () => {

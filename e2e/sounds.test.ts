@@ -159,14 +159,14 @@ it('a released episode’s audio is replaced: its old address still answers, and
   await page.getByText('The feed carries it just as it stands here').waitFor()
   await page.getByText('What apps know it by').click()
   await expect.poll(() => address.innerText()).not.toBe(before)
-  expect(await page.locator('.copy-field', { hasText: 'GUID' }).locator('code').innerText()).toBe(guid)
+  await expect.poll(() => page.locator('.copy-field', { hasText: 'GUID' }).locator('code').innerText()).toBe(guid)
   expect((await fetch(before, { method: 'HEAD' })).status).toBe(200)
 
   await page.getByRole('link', { name: 'Shelf', exact: true }).click()
   await page.getByRole('row', { name: /br-35\.mp3.*went out with/ }).waitFor()
   const row = page.getByRole('row', { name: /^40\.mp3.*goes out with/ })
   await row.waitFor()
-  expect(await row.innerText()).toMatch(/goes out with \S/)
+  await expect.poll(() => row.innerText()).toMatch(/goes out with \S/)
 })
 
 it('a file that lives elsewhere is named by its address, and refused in plain words where no app could reach it', async () => {
