@@ -165,3 +165,75 @@ it('the release can be scheduled with the keyboard alone', async () => {
     .getByText(/23:30 \(Europe\/Zurich\)/)
     .waitFor()
 })
+
+/** What is open, and where the focus is. */
+const focus = () =>
+  page.evaluate(() => {
+    const element = document.activeElement as HTMLElement
+    return {
+      isInside: !!element.closest('[data-opened], [role="dialog"], [role="alertdialog"]'),
+      words: element === document.body ? 'nowhere' : (element.getAttribute('aria-label') ?? element.innerText).trim(),
+    }
+  })
+
+// WCAG 2.2, 2.4.3 (focus order) and 2.1.1 (keyboard); the pattern of disclosures and dialogs in the ARIA Authoring Practices Guide.
+describe('what opens takes the focus, Escape leaves it, and gives the focus back', () => {
+  it.each([
+    ['What the bellows remember', 'words', 'Change its date'],
+    ['What the bellows remember', 'words', 'Take it out of the feed'],
+    ['What the bellows remember', 'words', 'As it goes out'],
+    ['What the bellows remember', 'words', 'What apps know it by'],
+    ['A letter from a chapel', 'words', 'Move the time'],
+    ['A letter from a chapel', 'words', 'Release now'],
+    ['A letter from a chapel', 'sound', 'The recipe'],
+    ['What the bellows remember', 'chapters', 'Paste times'],
+    ['What the bellows remember', 'transcript', 'Find'],
+    ['What the bellows remember', 'transcript', 'Move times'],
+    ['What the bellows remember', 'transcript', 'Move cue 2 and all after'],
+    ['The concertina in the lifeboat', 'words', 'History'],
+  ])('on the desk of %s, in %s: %s', async (title, part, name) => {
+    await page.goto(`${house.address}/studio/bellows-and-reeds`)
+    await page.getByRole('link', { name: title }).first().click()
+    await page.locator('#title').waitFor()
+    await page.goto(`${page.url()}?part=${part}`)
+    await leaves(name)
+  })
+  it.each([
+    ['feed/strands', 'New strand'],
+    ['feed/private', 'Make the whole show private'],
+  ])('at %s: %s', async (path, name) => {
+    await page.goto(`${house.address}/studio/bellows-and-reeds/${path}`)
+    await leaves(name)
+  })
+
+  async function leaves(name: string): Promise<void> {
+    const opener = page.getByRole('button', { name: new RegExp(`^${name}`) }).first()
+    await opener.focus()
+    const { words } = await focus()
+    await page.keyboard.press('Enter')
+    await expect.poll(focus).toMatchObject({ isInside: true })
+    await page.keyboard.press('Escape')
+    await expect.poll(focus).toEqual({ isInside: false, words })
+  }
+
+  it('a finding of the feed leads into its field', async () => {
+    await page.goto(`${house.address}/studio/bellows-and-reeds`)
+    await page.getByRole('link', { name: 'What the bellows remember' }).first().click()
+    await page.locator('#title').waitFor()
+    for (const [at, part] of [
+      ['title', 'words'],
+      ['hook', 'words'],
+      ['notes', 'words'],
+      ['numbers', 'words'],
+      ['people', 'people'],
+      ['extras', 'extras'],
+    ]) {
+      await page.goto(`${page.url().split('?')[0]}?part=${part}&at=${at}`)
+      await expect
+        .poll(() =>
+          page.evaluate(() => document.activeElement?.closest<HTMLElement>('[data-field]')?.dataset.field ?? ''),
+        )
+        .toContain(at)
+    }
+  })
+})

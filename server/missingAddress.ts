@@ -2,6 +2,7 @@ import type { FastifyInstance } from 'fastify'
 import { AppError, shown } from './errors'
 import type { KnownAddresses } from './knownAddresses'
 import { sendProblem } from './problems'
+import { redirect } from './redirect'
 
 /** Answers where no route is: leads from a public page's address with a slash behind it to the one without, else says what would be taken there. */
 export function missingAddress(app: FastifyInstance, known: KnownAddresses, publicUrl: string): void {
@@ -9,10 +10,7 @@ export function missingAddress(app: FastifyInstance, known: KnownAddresses, publ
     const [path = '/', query] = request.url.split(/\?(.*)/s)
     const reads = request.method === 'GET' || request.method === 'HEAD'
     if (reads && /^\/[^/].*[^/]\/$/.test(path) && known.patternAt(path.slice(0, -1))?.startsWith('/:show')) {
-      return reply
-        .header('location', `${publicUrl}${path.slice(0, -1)}${query ? `?${query}` : ''}`)
-        .code(301)
-        .send()
+      return redirect(reply, `${publicUrl}${path.slice(0, -1)}${query ? `?${query}` : ''}`)
     }
     const methods = known.methodsAt(path)
     if (methods.length === 0)

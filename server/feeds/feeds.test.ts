@@ -1,3 +1,6 @@
+import { once } from 'node:events'
+import { createServer } from 'node:http'
+import type { AddressInfo } from 'node:net'
 import { brotliDecompressSync, gunzipSync } from 'node:zlib'
 import type { FastifyInstance } from 'fastify'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
@@ -10,15 +13,32 @@ import { FeedState } from './models'
 import { type House, openHouse, squarePicture } from '../testing/house'
 
 let house: House
+/** A host elsewhere: a feed, a page, nothing, and an address that leads back here. */
+let there: { address: string; stop(): Promise<unknown> }
+async function openThere(): Promise<typeof there> {
+  const server = createServer(({ url }, response) => {
+    if (url === '/back') response.writeHead(302, { location: 'http://lake.example/slow-ferry/feed.xml' }).end()
+    else if (url === '/feed.xml') response.end('<?xml version="1.0"?><rss version="2.0"><channel/></rss>')
+    else if (url === '/page') response.end('<!doctype html><title>A page</title>')
+    else response.writeHead(404).end()
+  }).listen(0, '127.0.0.1')
+  await once(server, 'listening')
+  const { port } = server.address() as AddressInfo
+  return { address: `http://127.0.0.1:${port}`, stop: () => once(server.close(), 'close') }
+}
 beforeAll(async () => {
-  house = await openHouse()
+  there = await openThere()
+  house = await openHouse({ FETCH_ALLOW: `${there.address.slice('http://'.length)},lake.example:80` })
   const show = await house.makeShow('slow-ferry')
   const episode = (await house.makeReady(show.id, 'The last boat')) as Episode
   await house.call('POST', `/episodes/${episode.id}/release`, { version: episode.version, when: { kind: 'now' } })
   await house.makeReady(show.id, 'A draft that nobody sees')
   house.clock.moveBy(5_000)
 })
-afterAll(() => house.close())
+afterAll(async () => {
+  await house.close()
+  await there.stop()
+})
 
 const get = (headers: Record<string, string> = {}, method: 'GET' | 'HEAD' = 'GET') =>
   house.app.inject({ method, url: '/slow-ferry/feed.xml', headers })
@@ -289,13 +309,65 @@ describe('the states of a feed', () => {
   })
 
   it('say where it has moved to, and lead there when that was chosen', async () => {
-    await change({ feedFacts: { movedTo: 'https://new.example/feed.xml' } })
-    expect((await get()).body).toContain('<itunes:new-feed-url>https://new.example/feed.xml<')
+    const { address } = there
+    await change({ feedFacts: { movedTo: `${address}/feed.xml` } })
+    expect((await get()).body).toContain(`<itunes:new-feed-url>${address}/feed.xml<`)
     await change({ feedFacts: { isRedirected: true } })
     const { statusCode, headers } = await get()
-    expect([statusCode, headers.location]).toEqual([301, 'https://new.example/feed.xml'])
+    // It can be undone, and whoever kept it would lead in a circle then.
+    expect([statusCode, headers.location, headers['cache-control']]).toEqual([301, `${address}/feed.xml`, 'no-cache'])
     await change({ feedFacts: { movedTo: null, isRedirected: false } })
     expect((await get()).statusCode).toBe(200)
+  })
+
+  it('lead to nowhere where no feed answers, and not in a circle, however the circle is spelt', async () => {
+    const own = 'http://lake.example/slow-ferry'
+    for (const [movedTo, words] of [
+      [`${own}/feed.xml?from=here`, 'does not lead back'],
+      [`${own}/feed.xml#top`, 'does not lead back'],
+      ['http://LAKE.example:80/Slow-Ferry/feed.xml', 'does not lead back'],
+      [`${own}/%66eed.xml`, 'does not lead back'],
+      [`${own}/feed.json`, 'does not lead back'],
+      [`${own}/parts/2/feed.xml`, 'does not lead back'],
+      [own, 'does not lead back'],
+      [`${there.address}/back`, 'it leads to http://lake.example/slow-ferry/feed.xml'],
+      [`${there.address}/gone`, 'this one answers 404'],
+      [`${there.address}/page`, 'what answers there is none'],
+      ['https://nobody.invalid/feed.xml', 'An address where a feed answers.'],
+    ] as const) {
+      const { id, version } = (await house.call('GET', '/shows/at/slow-ferry')).json() as Show
+      const refused = await house.call('PATCH', `/shows/${id}`, {
+        version,
+        feedFacts: { movedTo, isRedirected: true },
+      })
+      expect([refused.statusCode, refused.json().faults?.[0].field], movedTo).toEqual([422, 'feedFacts.movedTo'])
+      expect(refused.json().faults[0].rule, movedTo).toContain(words)
+    }
+    // Nor over another show of the house, at an address that it had before.
+    const other = await house.makeShow('round-about')
+    const moved = await house.call('POST', `/shows/${other.id}/address`, {
+      version: other.version,
+      slug: 'round-again',
+    })
+    expect(moved.statusCode, moved.body).toBe(200)
+    await change({ feedFacts: { movedTo: `${there.address}/feed.xml`, isRedirected: true } })
+    const { version } = moved.json() as Show
+    const back = await house.call('PATCH', `/shows/${other.id}`, {
+      version,
+      feedFacts: { movedTo: `${own}/feed.xml`, isRedirected: false },
+    })
+    expect(back.statusCode).toBe(200)
+    await change({ feedFacts: { movedTo: null, isRedirected: false } })
+  })
+
+  it('have a date that never goes back, though the clock of the house does', async () => {
+    const before = await get()
+    house.clock.moveBy(-3600_000)
+    await change({ description: 'Written while the clock was an hour late.' })
+    const after = await get({ 'if-modified-since': String(before.headers['last-modified']) })
+    expect(after.statusCode).toBe(200)
+    expect(after.body).toContain('an hour late')
+    house.clock.moveBy(3600_000)
   })
 
   it('refuse facts that are none, by field, value and rule', async () => {

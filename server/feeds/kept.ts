@@ -42,7 +42,7 @@ export async function keptFeed(
   const bodies = await encoded(identity)
   const state = {
     at: clock.now(),
-    changedAt: isCurrent ? clock.now() : show.feedChangedAt,
+    changedAt: isCurrent ? notBefore(newest.changedAt, clock.now()) : show.feedChangedAt,
     digest,
     writtenBy,
     words: null,
@@ -62,6 +62,9 @@ export async function keptFeed(
   if (settled && settled.digest !== digest) return readKept(settled)
   return feedOf(bodies, digest, show.feedChangedAt)
 }
+
+/** A moment, or a second after another one where a clock that was set back says that it was earlier. */
+const notBefore = (other: Date, moment: Date): Date => (moment > other ? moment : new Date(+other + 1000))
 
 const writerOf = ({ publicUrl, hubUrl }: Platform['configuration']): string =>
   digestOf(Buffer.from(`${feedEdition} ${publicUrl} ${hubUrl}`))

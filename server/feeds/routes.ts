@@ -5,6 +5,7 @@ import { askedHostOf } from '../shows/hostTable'
 import { preflight } from '../media/publicAccess'
 import { notAcceptable, sendingOf } from '../media/written'
 import type { Platform } from '../platform'
+import { redirect } from '../redirect'
 import { askerOf, type ShortWay } from '../shortWay'
 import { addressesOf } from '../shows/service'
 import type { Told } from '../shows/writtenAnswers'
@@ -34,8 +35,8 @@ export const feedRoutes =
         if (!told) throw new AppError('not-found', 'There is no feed at this address.')
         // One feed has one address; other spellings of it lead there.
         if (told.slug !== show || told.hostName !== askedHostOf(request.raw))
-          return reply.redirect(`${addressesOf(publicUrl, told).pageAddress}/${name}`, 301)
-        if (told.movedTo) return reply.redirect(told.movedTo, 301)
+          return redirect(reply, `${addressesOf(publicUrl, told).pageAddress}/${name}`)
+        if (told.movedTo) return redirect(reply, told.movedTo)
         if (!send(request.raw, reply.raw, told)) throw notAcceptable()
         return reply.hijack()
       })

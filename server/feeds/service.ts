@@ -12,6 +12,7 @@ import { writtenOf } from '../media/written'
 import { nosniff } from '../nosniff'
 import type { Platform } from '../platform'
 import type { Show } from '../shows/models'
+import { leadsTo } from '../shows/elsewhere'
 import { Strand } from '../shows/strands'
 import { addressesOf, withFacts } from '../shows/service'
 import { type Told, writtenAnswers } from '../shows/writtenAnswers'
@@ -138,9 +139,11 @@ export function feedService(platform: Pick<Platform, 'configuration' | 'events' 
     const feed = await currentFeed(platform, show, name)
     if (!feed) return null
     const { movedTo, isRedirected } = withAllFacts(show.feedFacts)
+    const { publicUrl } = platform.configuration
     return {
       path: name,
-      movedTo: isRedirected ? movedTo : null,
+      // What has come to be an address of this show since, such as a host name of its own, leads nowhere.
+      movedTo: isRedirected && movedTo && !(await leadsTo(show, publicUrl, movedTo)) ? movedTo : null,
       answer: writtenOf(feed.type, feed.bodies, feed.tag, feed.lastModified, { ...publicAccess, ...nosniff }),
     }
   })

@@ -30,6 +30,8 @@ export interface RemoteRequest {
   headers?: Readonly<Record<string, string>>
   /** Takes the body piece by piece, which then is not kept; false where it has seen enough. */
   onBytes?: (chunk: Buffer) => boolean
+  /** Looks at where a redirect leads, before that is asked; what it throws ends the request. */
+  onRedirect?: (address: string) => Promise<void>
   /** Ends the request, whatever it is doing. */
   signal?: AbortSignal
 }
@@ -131,6 +133,7 @@ export function remoteFetcher(allow: readonly string[], patienceMs = usualPatien
         )
       url = readAddress(new URL(location, url).href)
       via.push({ status: answer.status, to: url.href })
+      await asked.onRedirect?.(url.href)
     }
   }
 }

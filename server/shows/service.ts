@@ -29,6 +29,7 @@ import { publicPictureAddress } from '../pictures/names'
 import { pictureService } from '../pictures/service'
 import type { Platform } from '../platform'
 import { isAnothersPast, PastAddress } from './addresses'
+import { needElsewhere } from './elsewhere'
 import { touchFeed } from './feedRevision'
 import { Show } from './models'
 
@@ -188,13 +189,14 @@ export function showService(
      * where another window was first.
      */
     async change(scope: Scope, { version, ...wanted }: ShowChange): Promise<ShowView> {
+      if (wanted.feedFacts) {
+        const before = await find(scope)
+        await needElsewhere(platform, before, withAllFacts({ ...before.feedFacts, ...wanted.feedFacts }))
+      }
       const show = await transact(database, async transaction => {
         const current = await find(scope, transaction)
         needVersion(current, version)
         const facts = changedFacts(current, cleaned(wanted))
-        const { feedAddress } = addressesOf(publicUrl, current)
-        if (facts.feedFacts?.movedTo === feedAddress)
-          throw badInput('feedFacts.movedTo', feedAddress, 'Another address than that of this feed.')
         if (Object.keys(facts).length === 0) return current
         if (facts.artworkId) await takeArtwork(facts.artworkId, scope.accountId, transaction)
         await usePictures(pictures, picturesOfHosts(facts.hosts ?? [], current.hosts), scope, transaction)

@@ -11,6 +11,7 @@ import { notAcceptable, sendingOf } from '../media/written'
 import { publicAccess } from '../media/publicAccess'
 import { writtenPageHeaders } from '../pageHeaders'
 import type { Platform } from '../platform'
+import { redirect } from '../redirect'
 import type { ShortWay } from '../shortWay'
 import { currentSlug } from '../shows/addresses'
 import { Show } from '../shows/models'
@@ -95,10 +96,7 @@ export const siteRoutes =
       const own = path && `/${path}`
       const [asked, query] = request.url.split(/\?(.*)/s)
       if (asked === `/${show.slug}${own}` && show.hostName === askedHostOf(request.raw)) return null
-      return reply
-        .header('location', `${addressesOf(publicUrl, show).pageAddress}${own}${query ? `?${query}` : ''}`)
-        .code(301)
-        .send()
+      return redirect(reply, `${addressesOf(publicUrl, show).pageAddress}${own}${query ? `?${query}` : ''}`)
     }
 
     app.get<{ Params: { show: string } }>('/:show', (request, reply) => page(request, reply, request.params.show))

@@ -1,17 +1,18 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import MultiSelect from 'primevue/multiselect'
-import Popover from 'primevue/popover'
 import SelectButton from 'primevue/selectbutton'
 import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { EpisodeSummary } from '@contract/episodes'
 import { onNews } from '../news/news'
 import ProblemNote from '../parts/ProblemNote.vue'
+import SmallOverlay from '../parts/SmallOverlay.vue'
 import MovedNote from '../release/MovedNote.vue'
 import SlotChooser from '../release/SlotChooser.vue'
 import { useShows } from '../show/shows'
 import { shortMoment } from '../time/times'
+import { firstDayOf } from '../time/week'
 import { useCalendar, type CalendarEpisode } from './calendar'
 import DayGrid from './DayGrid.vue'
 import { type Look, looks, type OpenSlot } from './entries'
@@ -124,6 +125,7 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
     <DayGrid
       ref="grid"
       :look="look"
+      :first-day="firstDayOf(show.language)"
       :shown="calendar.shown"
       @look="looked"
       @open="open"
@@ -142,9 +144,9 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
       Each keeps its time. Days are those of each show’s own zone.
       <RouterLink :to="{ name: 'you', params: { show: show.slug } }">Have it in your own calendar</RouterLink>
     </p>
-    <Popover ref="chooser">
+    <SmallOverlay ref="chooser" label="Fill an open slot">
       <SlotChooser v-if="slot" :when="inWords(slot.local)" :drafts="calendar.drafts" @fill="fill" />
-    </Popover>
+    </SmallOverlay>
   </section>
 </template>
 

@@ -11,7 +11,7 @@ import CalendarLetter from './CalendarLetter.vue'
 import { type Entry, entriesOf, type Look, movedBy, onDay, type OpenSlot } from './entries'
 
 /** The days themselves, drawn by a library; every time is the wall time of its show, so the library is told that all is UTC. */
-const props = defineProps<{ look: Look; shown: Calendar | null }>()
+const props = defineProps<{ look: Look; shown: Calendar | null; firstDay: number }>()
 const emit = defineEmits<{
   look: [from: string, to: string, title: string]
   open: [episode: CalendarEpisode]
@@ -54,7 +54,7 @@ const options = computed<CalendarOptions>(() => ({
   now: () => currentMoment().toISOString(),
   timeZone: 'UTC',
   headerToolbar: false,
-  firstDay: 1,
+  firstDay: props.firstDay,
   locale: 'en-gb',
   height: 'auto',
   // So the week after a month's last days is on its sheet.
@@ -65,11 +65,18 @@ const options = computed<CalendarOptions>(() => ({
   displayEventTime: false,
   noEventsContent: 'Nothing goes out on these days.',
   dayCellClass: info => `day${info.isToday ? ' today' : ''}${info.isOther ? ' other' : ''}`,
-  // A cell is read out by what stands in it; a name of its own would hide that.
-  dayCellDidMount: ({ el }) => el.removeAttribute('aria-label'),
+  // The date of a cell as its name would hide what stands in it, and what the library writes at its head is for the eye alone.
+  dayCellDidMount: ({ el }) => {
+    const date = el.getAttribute('aria-label')
+    if (!date) return
+    el.removeAttribute('aria-label')
+    const told = document.createElement('span')
+    told.className = 'out-of-sight'
+    told.textContent = date
+    el.prepend(told)
+  },
   dayCellTopClass: 'day-top',
   dayCellTopContent: info => (info.isToday ? `${info.dayNumberText}, today` : info.dayNumberText),
-
   dayHeaderInnerClass: 'day-name',
   listDayHeaderClass: 'list-day',
   eventClass: 'entry',

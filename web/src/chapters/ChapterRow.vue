@@ -6,6 +6,7 @@ import { isWebAddress } from '@core/address/web'
 import { type Chapter } from '@core/episode/fields'
 import MomentInput from '../parts/MomentInput.vue'
 import SmallPicture from '../parts/SmallPicture.vue'
+import { vOpened } from '../parts/opened'
 
 /** One chapter: when, its title, and folded away what only some have. */
 const props = defineProps<{ chapter: Chapter; place: number; isHeard: boolean; says: readonly string[] }>()
@@ -67,7 +68,7 @@ function setAddress(address: string): void {
     <button type="button" class="link-button small" :aria-label="`Remove ${name}`" @click="emit('remove')">
       Remove
     </button>
-    <div v-if="open" class="more">
+    <div v-if="open" v-opened="() => (open = false)" class="more">
       <InputText
         class="address"
         size="small"

@@ -9,6 +9,7 @@ import type { Want } from '@core/episode/wants'
 import { momentText } from '@core/words/moments'
 import { wantWords } from '../desk/parts'
 import { usePlaying } from '../sound/playing'
+import { vOpened } from '../parts/opened'
 import ChapterRow from './ChapterRow.vue'
 import { chapterActs } from './chapters'
 
@@ -129,7 +130,7 @@ defineExpose({ focusTitle })
         />
       </div>
     </div>
-    <form v-if="pasting" class="paste" @submit.prevent="takePasted">
+    <form v-if="pasting" v-opened="() => (pasting = false)" class="paste" @submit.prevent="takePasted">
       <Textarea
         v-model="pasted"
         rows="4"

@@ -25,6 +25,7 @@ import { useArrivals } from './arrivals'
 import { useDesk } from './desk'
 import { partsByTime } from './parts'
 import { type Look, useDeskPlaces } from './places'
+import { focusField } from '../parts/fields'
 import { useShows } from '../show/shows'
 import { useUploads } from '../uploads/uploads'
 import CueLane from '../transcripts/CueLane.vue'
@@ -84,7 +85,8 @@ const worthMending = computed(
 )
 
 onMounted(() =>
-  Promise.all([desk.open(props.id), sounds.open(props.id), transcript.load(props.id), drafting.load(props.id)]).catch(
+  Promise.all([desk.open(props.id), sounds.open(props.id), transcript.load(props.id), drafting.load(props.id)]).then(
+    () => nextTick(() => focusField(String(router.currentRoute.value.query.at ?? ''))),
     () => {
       missing.value = true
     },
@@ -138,6 +140,7 @@ async function remove(): Promise<void> {
   <div v-if="episode && text && sound" class="desk">
     <div class="middle">
       <div class="work">
+        <h1 class="out-of-sight">{{ text.title || 'Untitled' }}</h1>
         <DeskHead
           :episode="episode"
           :zone="show.zone"
@@ -167,8 +170,9 @@ async function remove(): Promise<void> {
           @settle="desk.settle"
         />
         <div class="head">
-          <TitleField v-model="text.title" :told="told.title" :fault="fault('title')" />
+          <TitleField v-model="text.title" data-field="title" :told="told.title" :fault="fault('title')" />
           <NumbersField
+            data-field="numbers kind"
             v-model:number="text.number"
             v-model:season="text.season"
             v-model:kind="text.kind"
@@ -178,6 +182,7 @@ async function remove(): Promise<void> {
           <WantNotes :wants="wants" field="number" />
         </div>
         <SoundPanel
+          data-field="audio"
           :sound="sound"
           :upload="episode.upload"
           :sending="sending"
@@ -255,6 +260,7 @@ async function remove(): Promise<void> {
       />
     </div>
     <ReleasePanel
+      data-field="moment"
       :episode="episode"
       :sound-version="sound.version"
       :title="text.title"
@@ -309,7 +315,7 @@ async function remove(): Promise<void> {
   overflow-y: auto;
   padding: var(--space-3) var(--space-5) 0;
 }
-.work > * {
+.work > :not(.out-of-sight) {
   flex: none;
   width: 100%;
   max-width: 69rem;

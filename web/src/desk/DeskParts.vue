@@ -33,7 +33,7 @@ onUnmounted(() => window.removeEventListener('keydown', onKey))
 
 <template>
   <Tabs :value="part" id="parts" class="parts" @update:value="value => (part = value as DeskPart)">
-    <TabList aria-label="Parts of the desk">
+    <TabList :pt="{ tabList: { 'aria-label': 'Parts of the desk' } }">
       <Tab
         v-for="(name, index) in deskParts"
         :key="name"

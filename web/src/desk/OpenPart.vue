@@ -62,11 +62,11 @@ defineExpose({
 <template>
   <section :id="`parts_tabpanel_${part}`" class="part" role="tabpanel" :aria-labelledby="`parts_tab_${part}`">
     <template v-if="part === 'words'">
-      <div>
+      <div data-field="hook">
         <HookField v-model="text.hook" :notes="text.notes" :fault="fault('hook')" />
         <WantNotes :wants="wants" field="hook" />
       </div>
-      <div>
+      <div data-field="notes">
         <NotesEditor
           ref="notesEditor"
           v-model="text.notes"
@@ -85,7 +85,7 @@ defineExpose({
       />
     </template>
     <template v-else-if="part === 'people'">
-      <PeopleField v-model="text.people" :known="vocabulary.people" :fault="fault('people')" />
+      <PeopleField data-field="people" v-model="text.people" :known="vocabulary.people" :fault="fault('people')" />
       <div>
         <TagsField v-model="text.tags" :used="vocabulary.tags" :usual="show.usualTags" :fault="fault('tags')" />
         <WantNotes :wants="wants" field="tags" />
@@ -94,6 +94,7 @@ defineExpose({
     <ChaptersPart
       v-else-if="part === 'chapters'"
       ref="chaptersPart"
+      data-field="chapters"
       v-model="text"
       :brought="brought"
       :wants="wants"
@@ -103,6 +104,7 @@ defineExpose({
     <TranscriptPart
       v-else-if="part === 'transcript'"
       ref="transcriptPart"
+      data-field="transcript"
       :show-language="show.language"
       :people="text.people.map(({ name }) => name)"
     />
@@ -122,6 +124,7 @@ defineExpose({
     />
     <ExtrasFields
       v-else-if="part === 'extras'"
+      data-field="extras artwork"
       v-model:extras="text.extras"
       v-model:artwork-id="text.artworkId"
       :show="show"

@@ -9,6 +9,7 @@ import FormField from '../parts/FormField.vue'
 import ProblemNote from '../parts/ProblemNote.vue'
 import { problemOf, type Told } from '../parts/problems'
 import { useShows } from '../show/shows'
+import { vOpened } from '../parts/opened'
 
 /** Another address part for the show; where it was leads there from then on. */
 const props = defineProps<{ show: Show }>()
@@ -56,7 +57,7 @@ async function move(): Promise<void> {
       <InputText :id="id" v-model="slug" :invalid="!!fault" @update:model-value="asking = false" />
     </FormField>
     <ProblemNote v-if="problem" :problem="problem" />
-    <div v-if="asking" class="note needs-you" role="alert">
+    <div v-if="asking" v-opened="() => (asking = false)" class="note needs-you" role="alert">
       <p>
         {{ show.pageAddress }} leads there from then on, and nobody else can have it. Apps and directories follow, and
         the feed tells them where it is; what is printed goes on working.

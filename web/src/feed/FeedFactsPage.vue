@@ -115,6 +115,7 @@ async function point(found: Told): Promise<void> {
         <Select
           v-model="secondCategory"
           :label-id="id"
+          :aria-labelledby="`${id}-name`"
           :options="categoryOptions"
           option-label="name"
           option-value="value"
@@ -132,7 +133,7 @@ async function point(found: Told): Promise<void> {
         <InputText :id="id" v-model="keywords" :invalid="!!fault('keywords')" />
       </FormField>
       <FormField v-slot="{ id }" label="What is in it" :fault="fault('medium')">
-        <Select v-model="facts.medium" :label-id="id" :options="[...media]" />
+        <Select v-model="facts.medium" :label-id="id" :aria-labelledby="`${id}-name`" :options="[...media]" />
       </FormField>
       <FormField
         v-slot="{ id }"

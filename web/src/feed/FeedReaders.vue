@@ -15,7 +15,7 @@ const got = ({ status }: FeedReader): string =>
   <p v-if="readers.length === 0" class="quiet">
     Nobody has fetched it yet. Directories come once it is handed to them, apps when somebody subscribes.
   </p>
-  <DataTable v-else :value="readers" size="small" data-key="agent">
+  <DataTable v-else :value="readers" :table-props="{ 'aria-label': 'Who fetches it' }" size="small" data-key="agent">
     <Column header="Who">
       <template #body="{ data }">
         {{ data.agent }} <span class="small quiet">from {{ data.address }}</span>

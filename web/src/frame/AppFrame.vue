@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { usePrimeVue } from 'primevue/config'
 import { computed, onMounted, onScopeDispose, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { inNaturalOrder } from '@core/upload/order'
@@ -9,6 +10,7 @@ import { useSession } from '../account/session'
 import { ApiError } from '../api/client'
 import { onNews, useNews } from '../news/news'
 import { useShows } from '../show/shows'
+import { firstDayOf } from '../time/week'
 import { useUploads } from '../uploads/uploads'
 
 const props = defineProps<{ show: string }>()
@@ -20,6 +22,11 @@ const sessions = useSession()
 const news = useNews()
 const missing = ref(false)
 const show = computed(() => shows.bySlug(props.show))
+const { config } = usePrimeVue()
+watch(
+  () => show.value?.language,
+  language => language && (config.locale!.firstDayOfWeek = firstDayOf(language)),
+)
 /** The desk shows its own upload; the line is shown for all others. */
 const isQueueShown = computed(() => uploads.all.some(({ episodeId }) => episodeId !== route.params.id))
 

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import type { Listener } from '@contract/listeners'
 import CopyButton from '../parts/CopyButton.vue'
 import { shortMoment } from '../time/times'
+import { vOpened } from '../parts/opened'
 
 /** Who has an address of their own: to what, whether an app fetches it, and what can be done about each. */
 const props = defineProps<{
@@ -33,6 +34,7 @@ function renew(id: string): void {
   <div class="table">
     <DataTable
       :value="[...listeners]"
+      :table-props="{ 'aria-label': 'Addresses' }"
       size="small"
       data-key="id"
       :paginator="listeners.length > 50"
@@ -71,11 +73,11 @@ function renew(id: string): void {
             >
               Let it answer again<span class="out-of-sight">{{ ` for ${data.name}` }}</span>
             </button>
-            <template v-else-if="renewing === data.id">
+            <span v-else-if="renewing === data.id" v-opened="() => (renewing = null)" class="asked">
               <span>The one they have answers no more then.</span>
               <button type="button" class="link-button" :disabled="busy" @click="renew(data.id)">Give another</button>
               <button type="button" class="link-button" @click="renewing = null">Leave it</button>
-            </template>
+            </span>
             <template v-else>
               <CopyButton :text="data.address" :about="`the address of ${data.name}`" />
               <button type="button" class="link-button" @click="renewing = data.id">

@@ -49,6 +49,7 @@ defineExpose({
     <FormField v-if="to.length > 1" v-slot="{ id }" label="Hears">
       <Select
         :label-id="id"
+        :aria-labelledby="`${id}-name`"
         :model-value="hears"
         :options="choices"
         option-label="name"

@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue'
 import type { NewListeners as Wanted } from '@contract/listeners'
 import ProblemNote from '../parts/ProblemNote.vue'
 import { useShows } from '../show/shows'
+import { vOpened } from '../parts/opened'
 import ListenerTable from './ListenerTable.vue'
 import { useListeners } from './listeners'
 import NewListeners from './NewListeners.vue'
@@ -61,7 +62,7 @@ async function turn(isPrivate: boolean): Promise<void> {
           {{ list.strands.map(({ name }) => name).join(', ') }}. The rest of the show is for everybody.
         </p>
         <p v-else>Nothing; the show is for everybody.</p>
-        <div v-if="isTurning" class="note needs-you" role="alert">
+        <div v-if="isTurning" v-opened="() => (isTurning = false)" class="note needs-you" role="alert">
           <p v-if="list.isPrivate">
             Everybody has the show again then: its feed, its page, its sound, and what is not in a private strand.
           </p>

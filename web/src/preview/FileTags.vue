@@ -6,7 +6,7 @@ defineProps<{ tags: Preview['tags'] }>()
 </script>
 
 <template>
-  <table class="small">
+  <table aria-label="Tags of the file" class="small">
     <caption class="quiet">
       Written into the file when it is finished, and again when they change.
     </caption>

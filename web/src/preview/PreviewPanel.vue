@@ -7,6 +7,7 @@ import { computed, ref, watch } from 'vue'
 import type { Preview } from '@contract/preview'
 import { keepInside } from '../parts/insideFrame'
 import ProblemNote from '../parts/ProblemNote.vue'
+import { vOpened } from '../parts/opened'
 import AppList from './AppList.vue'
 import AppOpened from './AppOpened.vue'
 import FeedItem from './FeedItem.vue'
@@ -44,7 +45,7 @@ const missing = computed(() => {
 </script>
 
 <template>
-  <aside class="preview" aria-labelledby="preview-name" @keydown.esc="emit('close')">
+  <aside class="preview" v-opened="() => emit('close')" aria-labelledby="preview-name">
     <header>
       <h2 id="preview-name">As it goes out</h2>
       <button type="button" class="link-button" @click="emit('close')">Close</button>
@@ -52,7 +53,7 @@ const missing = computed(() => {
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="seen">
       <Tabs id="views" :value="view" class="views" @update:value="value => (view = value as keyof typeof views)">
-        <TabList aria-label="Where it is seen">
+        <TabList :pt="{ tabList: { 'aria-label': 'Where it is seen' } }">
           <Tab v-for="(name, key) in views" :key="key" :value="key">{{ name }}</Tab>
         </TabList>
       </Tabs>

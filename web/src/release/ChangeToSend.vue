@@ -1,16 +1,16 @@
 <script setup lang="ts">
-import Popover from 'primevue/popover'
 import { ref, shallowRef, watch } from 'vue'
 import type { ToldComparison } from '@contract/feed'
 import type { Episode } from '@contract/episodes'
 import FeedComparisonWords from '../feed/FeedComparisonWords.vue'
 import { useFeed } from '../feed/feed'
+import SmallOverlay from '../parts/SmallOverlay.vue'
 
 /** What becomes another thing for listeners when the changes are sent; laid beside what they have by a press. */
 const props = defineProps<{ episode: Episode }>()
 const feed = useFeed()
 const change = shallowRef<ToldComparison | null>(null)
-const compared = ref<InstanceType<typeof Popover>>()
+const compared = ref<InstanceType<typeof SmallOverlay>>()
 watch(
   () => [props.episode.id, props.episode.version] as const,
   async ([id, version]) => {
@@ -27,9 +27,9 @@ watch(
     <button type="button" class="link-button" aria-haspopup="dialog" @click="event => compared!.toggle(event)">
       Compare
     </button>
-    <Popover ref="compared" class="change-to-send">
+    <SmallOverlay ref="compared" label="What changes" class="change-to-send">
       <FeedComparisonWords :comparison="change.comparison" />
-    </Popover>
+    </SmallOverlay>
   </span>
 </template>
 

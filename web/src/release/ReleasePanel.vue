@@ -13,6 +13,7 @@ import ReleaseTime from './ReleaseTime.vue'
 import type { Step } from '../api'
 import { problemOf } from '../parts/problems'
 import { useDesk } from '../desk/desk'
+import { vOpened } from '../parts/opened'
 
 /** From draft to released, and what can be done from each standing. */
 const props = defineProps<{
@@ -128,6 +129,7 @@ function ask(about: keyof typeof questions): void {
   <section class="bar" aria-label="Release">
     <ReleaseTime
       v-if="choosing === 'time'"
+      v-opened="() => (choosing = null)"
       class="choosing"
       :zone="show.zone"
       :episode-id="episode.id"
@@ -139,6 +141,7 @@ function ask(about: keyof typeof questions): void {
     />
     <OtherMoment
       v-else-if="choosing"
+      v-opened="() => (choosing = null)"
       class="choosing"
       :about="choosing"
       :episode="episode"

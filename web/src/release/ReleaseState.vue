@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import Popover from 'primevue/popover'
 import { computed, ref } from 'vue'
 import type { Episode } from '@contract/episodes'
 import type { Show } from '@contract/shows'
 import { hindranceWords } from '@core/release/readiness'
 import { useSession } from '../account/session'
 import CopyField from '../parts/CopyField.vue'
+import SmallOverlay from '../parts/SmallOverlay.vue'
 import { listenerLink } from '../show/links'
 import { useNow } from '../time/now'
 import { shortMoment } from '../time/times'
@@ -23,7 +23,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ date: [] }>()
 const sessions = useSession()
-const known = ref<InstanceType<typeof Popover>>()
+const known = ref<InstanceType<typeof SmallOverlay>>()
 const standing = computed(() => props.episode.standing)
 const mayGoNow = computed(() => props.episode.hasAudio && props.hasTitle && !props.episode.awaitsFinish)
 const listener = computed(() => listenerLink(sessions.session?.listenerAddress ?? null, props.show.feedAddress))
@@ -82,10 +82,10 @@ const inWords = (count: number): string =>
       </button>
       <button type="button" class="link-button" @click="emit('date')">Change its date</button>
     </p>
-    <Popover ref="known" class="known-by">
+    <SmallOverlay ref="known" label="What apps know it by" class="known-by">
       <CopyField label="GUID, made once" :text="episode.guid" />
       <CopyField v-if="!episode.isPrivate" label="Address of the audio" :text="episode.enclosureAddress!" />
-    </Popover>
+    </SmallOverlay>
   </template>
   <p v-else>
     {{

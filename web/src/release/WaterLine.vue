@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import Popover from 'primevue/popover'
 import { computed, onMounted, onUnmounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { EpisodeSummary } from '@contract/episodes'
 import type { SlotList } from '@contract/rhythm'
 import { readLocalMoment, wallTime } from '@core/release/moment'
 import { lanesOf, reachAround, shareOf } from '@core/release/waterline'
+import SmallOverlay from '../parts/SmallOverlay.vue'
 import { dragAlong } from '../sound/drag'
 import { useNow } from '../time/now'
 import { dayInYear, shortMoment, timeOfDay } from '../time/times'
@@ -135,7 +135,7 @@ function key(episode: EpisodeSummary, event: KeyboardEvent): void {
   if (slot) emit('move', episode, slot.local)
 }
 
-const chooser = ref<InstanceType<typeof Popover>>()
+const chooser = ref<InstanceType<typeof SmallOverlay>>()
 const chosen = ref<OpenSlot>()
 function choose(slot: OpenSlot, event: Event): void {
   chosen.value = slot
@@ -182,9 +182,9 @@ function fill(draft: EpisodeSummary): void {
         {{ dayInYear(slot.at, zone) }}
       </button>
     </div>
-    <Popover ref="chooser">
+    <SmallOverlay ref="chooser" label="Fill an open slot">
       <SlotChooser v-if="chosen" :when="shortMoment(chosen.at, zone)" :drafts="drafts" @fill="fill" />
-    </Popover>
+    </SmallOverlay>
   </section>
 </template>
 

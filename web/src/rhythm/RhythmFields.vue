@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import DatePicker from 'primevue/datepicker'
 import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
@@ -7,6 +6,7 @@ import SelectButton from 'primevue/selectbutton'
 import { DateTime } from 'luxon'
 import { computed, ref, watch } from 'vue'
 import { dayName, ordinalName, ordinals, type Rhythm, type Weekday, weekdays } from '@core/release/rhythm'
+import DayPicker from '../parts/DayPicker.vue'
 import FormField from '../parts/FormField.vue'
 import { readTimeOfDay } from '../time/timeOfDay'
 
@@ -147,13 +147,10 @@ const dayOf = (date: Date): string => DateTime.fromJSDate(date).toISODate()!
         :fault="fault('from')"
         :hint="rhythm.every > 1 ? `Every ${rhythm.every} ${rhythm.unit}s from here on.` : ''"
       >
-        <DatePicker
+        <DayPicker
           :model-value="dateOf(rhythm.from)"
           :input-id="id"
-          date-format="D d M yy"
-          show-other-months
-          :first-day-of-week="1"
-          @update:model-value="date => date instanceof Date && set({ from: dayOf(date) })"
+          @update:model-value="date => date && set({ from: dayOf(date) })"
         />
       </FormField>
     </div>

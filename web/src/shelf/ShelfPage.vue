@@ -14,6 +14,7 @@ import { shortDay } from '../time/times'
 import { formatOf, loudnessWords } from '../sound/words'
 import { useShelf } from './shelf'
 import { useShows } from '../show/shows'
+import { vOpened } from '../parts/opened'
 
 /** All files of a show, used or not: listen, use again, download, delete what nobody uses. */
 const props = defineProps<{ show: string }>()
@@ -95,7 +96,13 @@ const beginWith = (file: ShelfFile): Promise<void> =>
       <p>Drop audio files anywhere on this window: each begins an episode, and lies here from then on.</p>
     </div>
     <template v-else-if="shelf">
-      <DataTable :value="shelf.files" data-key="id" class="small files" size="small">
+      <DataTable
+        :value="shelf.files"
+        :table-props="{ 'aria-label': 'Files' }"
+        data-key="id"
+        class="small files"
+        size="small"
+      >
         <Column header="File" class="file">
           <template #body="{ data: file }: { data: ShelfFile }">
             <span class="name">{{ file.name }}</span><br /><span class="quiet"
@@ -134,6 +141,7 @@ const beginWith = (file: ShelfFile): Promise<void> =>
           }}</template></Column
         >
         <Column class="acts">
+          <template #header><span class="out-of-sight">What can be done</span></template>
           <template #body="{ data: file }: { data: ShelfFile }">
             <button
               type="button"
@@ -159,7 +167,10 @@ const beginWith = (file: ShelfFile): Promise<void> =>
               >
                 Delete
               </button>
-              <Button v-else type="button" size="small" label="Delete for good" @click="remove(file)" />
+              <span v-else v-opened="() => (asking = null)" class="asked">
+                <Button type="button" size="small" label="Delete for good" @click="remove(file)" />
+                <button type="button" class="link-button" @click="asking = null">Leave it</button>
+              </span>
             </template>
           </template>
         </Column>

@@ -7,6 +7,7 @@ import CropFrame from './CropFrame.vue'
 import ProblemNote from '../parts/ProblemNote.vue'
 import { problemOf } from '../parts/problems'
 import { ApiError } from '../api/client'
+import { vOpened } from '../parts/opened'
 import { useShows } from './shows'
 
 /** Chooses the artwork: as it is, or the square that is cut from it. `without` says what is so where none is chosen. */
@@ -86,6 +87,7 @@ async function send(crop?: Crop): Promise<void> {
     <ProblemNote v-if="problem && !offered" :problem="problem" />
     <CropFrame
       v-if="offered && picked"
+      v-opened="forget"
       :picture="picked.preview"
       :width-px="offered.widthPx"
       :height-px="offered.heightPx"

@@ -14,6 +14,7 @@ import SaveOutlook from '../feed/SaveOutlook.vue'
 import ArtworkField from './ArtworkField.vue'
 import { faultsOf } from '../parts/checked'
 import FormField from '../parts/FormField.vue'
+import { focusField } from '../parts/fields'
 import ProblemNote from '../parts/ProblemNote.vue'
 import { languages } from './languages'
 import { notYet, problemOf, type Told } from '../parts/problems'
@@ -74,12 +75,6 @@ onMounted(() => {
   void nextTick(() => focusField(String(route.query.at ?? '')))
 })
 
-/** Leads to a field that something elsewhere is about. */
-function focusField(name: string): void {
-  const field = [...(form.value?.children ?? [])].find(each => (each as HTMLElement).dataset.field === name)
-  field?.querySelector<HTMLElement>('input:not([type="file"]), textarea, [role="combobox"], button')?.focus()
-}
-
 const address = computed(() => (slugTouched.value ? slug.value : slugFrom(facts.name)))
 const fault = (field: string): string | undefined => problem.value?.faults?.find(each => each.field === field)?.rule
 const zones = zonesWith(facts.zone)
@@ -128,7 +123,7 @@ async function point(found: Told): Promise<void> {
 </script>
 
 <template>
-  <main class="page">
+  <component :is="existing ? 'div' : 'main'" class="page">
     <h1>{{ existing ? `Facts of ${existing.name}` : 'A new show' }}</h1>
     <p class="quiet">
       All of this stands in the feed, and can be changed later{{ existing ? '' : ', except the web address' }}.
@@ -182,6 +177,7 @@ async function point(found: Told): Promise<void> {
         <Select
           v-model="facts.category"
           :label-id="id"
+          :aria-labelledby="`${id}-name`"
           :options="Object.keys(categories)"
           filter
           auto-filter-focus
@@ -192,6 +188,7 @@ async function point(found: Told): Promise<void> {
         <Select
           v-model="facts.subcategory"
           :label-id="id"
+          :aria-labelledby="`${id}-name`"
           :options="subcategories"
           option-label="name"
           option-value="value"
@@ -203,6 +200,7 @@ async function point(found: Told): Promise<void> {
         <Select
           v-model="facts.language"
           :label-id="id"
+          :aria-labelledby="`${id}-name`"
           :options="languages"
           option-label="name"
           option-value="code"
@@ -214,6 +212,7 @@ async function point(found: Told): Promise<void> {
         <Select
           v-model="facts.zone"
           :label-id="id"
+          :aria-labelledby="`${id}-name`"
           :options="zones"
           filter
           auto-filter-focus
@@ -223,7 +222,7 @@ async function point(found: Told): Promise<void> {
       <FormField v-slot="{ id }" data-field="explicit" label="Explicit content">
         <SelectButton
           v-model="facts.explicit"
-          :aria-labelledby="id"
+          :aria-labelledby="`${id}-name`"
           :allow-empty="false"
           :options="[
             { name: 'No', value: false },
@@ -236,7 +235,7 @@ async function point(found: Told): Promise<void> {
       <FormField v-slot="{ id }" data-field="type" label="Order" hint="Serial: meant to be heard from the first on.">
         <SelectButton
           v-model="facts.type"
-          :aria-labelledby="id"
+          :aria-labelledby="`${id}-name`"
           :allow-empty="false"
           :options="[
             { name: 'Episodic', value: 'episodic' },
@@ -269,7 +268,7 @@ async function point(found: Told): Promise<void> {
       </div>
     </form>
     <SaveOutlook v-if="existing" ref="outlook" :show="existing" />
-  </main>
+  </component>
 </template>
 
 <style scoped>

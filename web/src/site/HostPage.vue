@@ -7,6 +7,7 @@ import CopyField from '../parts/CopyField.vue'
 import FormField from '../parts/FormField.vue'
 import ProblemNote from '../parts/ProblemNote.vue'
 import { useShows } from '../show/shows'
+import { vOpened } from '../parts/opened'
 import { useHost } from './host'
 import SiteHead from './SiteHead.vue'
 
@@ -88,7 +89,7 @@ async function leave(): Promise<void> {
           <Button v-if="host.hostName && !isLeaving" type="button" text label="Give it up" @click="isLeaving = true" />
         </div>
       </form>
-      <div v-if="isLeaving" class="note needs-you" role="alert">
+      <div v-if="isLeaving" v-opened="() => (isLeaving = false)" class="note needs-you" role="alert">
         <p>
           Pages and feed are at the house’s address again then. Whoever knows only {{ host.hostName }} finds nothing
           there.

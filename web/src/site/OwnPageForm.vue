@@ -5,6 +5,7 @@ import { ref, watch } from 'vue'
 import type { OwnPage, OwnPageChange } from '@contract/ownPages'
 import FormField from '../parts/FormField.vue'
 import NotesEditor from '../writing/NotesEditor.vue'
+import { vOpened } from '../parts/opened'
 
 const props = defineProps<{
   page: OwnPage
@@ -23,7 +24,7 @@ watch([title, content], () => emit('write', { title: title.value, content: conte
 </script>
 
 <template>
-  <form @submit.prevent="emit('save', { version: page.version, title, content })">
+  <form v-opened="() => emit('cancel')" @submit.prevent="emit('save', { version: page.version, title, content })">
     <FormField v-slot="{ id }" label="Title">
       <InputText :id="id" v-model="title" maxlength="120" />
     </FormField>

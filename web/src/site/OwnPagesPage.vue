@@ -6,6 +6,7 @@ import { computed, ref, watch } from 'vue'
 import FormField from '../parts/FormField.vue'
 import ProblemNote from '../parts/ProblemNote.vue'
 import { useShows } from '../show/shows'
+import { vOpened } from '../parts/opened'
 import OwnPageForm from './OwnPageForm.vue'
 import { useOwnPages } from './ownPages'
 import SiteHead from './SiteHead.vue'
@@ -74,7 +75,7 @@ function leave(id: string): void {
             >: nothing stands on it yet</template
           >
         </p>
-        <div v-if="parting === page.id" class="note needs-you" role="alert">
+        <div v-if="parting === page.id" v-opened="() => (parting = null)" class="note needs-you" role="alert">
           <p>Its address answers no more then, and what stands on it is gone.</p>
           <div class="actions">
             <Button type="button" label="Take it away" :loading="busy" @click="pages.remove(page.id)" />

@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue'
 import { useRoute } from 'vue-router'
 import { filledShareText, mailLink, type SharePlace, sharePlaces } from '@core/sharing/texts'
 import CopyButton from '../parts/CopyButton.vue'
+import { vOpened } from '../parts/opened'
 import ProblemNote from '../parts/ProblemNote.vue'
 import { useShows } from '../show/shows'
 import EmbedMaker from './EmbedMaker.vue'
@@ -55,10 +56,11 @@ const passOn = (text: string): void => {
     </p>
     <template v-if="chosen">
       <div class="field">
-        <label for="shared-episode">Of which episode</label>
+        <label id="shared-episode-name" for="shared-episode">Of which episode</label>
         <Select
           v-model="chosenId"
-          input-id="shared-episode"
+          label-id="shared-episode"
+          aria-labelledby="shared-episode-name"
           :options="[...episodes!]"
           option-label="title"
           option-value="id"
@@ -79,7 +81,12 @@ const passOn = (text: string): void => {
           <button type="button" class="link-button small" :aria-expanded="isEditing" @click="isEditing = !isEditing">
             {{ isEditing ? 'Leave the words as they are' : 'Other words for these' }}
           </button>
-          <ShareTemplates v-if="isEditing" :show="show" @saved="isEditing = false" />
+          <ShareTemplates
+            v-if="isEditing"
+            v-opened="() => (isEditing = false)"
+            :show="show"
+            @saved="isEditing = false"
+          />
         </section>
         <section aria-labelledby="pictures">
           <h2 id="pictures">Pictures</h2>

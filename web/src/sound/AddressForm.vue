@@ -2,6 +2,7 @@
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { ref } from 'vue'
+import { vOpened } from '../parts/opened'
 
 /** Names the address of a file that lives elsewhere. */
 defineProps<{ busy: boolean; problem: { detail: string } | null }>()
@@ -14,7 +15,7 @@ const address = ref('')
   <button v-if="!open" type="button" class="link-button small" @click="open = true">
     It lives elsewhere: name its address
   </button>
-  <form v-else class="elsewhere" @submit.prevent="emit('address', address)">
+  <form v-else v-opened="() => (open = false)" class="elsewhere" @submit.prevent="emit('address', address)">
     <div class="field">
       <label for="address">Address of the file</label>
       <InputText
@@ -24,7 +25,6 @@ const address = ref('')
         inputmode="url"
         placeholder="https://"
         :invalid="problem !== null"
-        autofocus
         fluid
       />
       <span v-if="problem" class="fault" role="alert">{{ problem.detail }}</span>

@@ -6,6 +6,7 @@ import type { Sound } from '@contract/sound'
 import { isDeliverable, type Recipe } from '@core/audio/recipe'
 import { clock } from '@core/words/amounts'
 import ProblemNote from '../parts/ProblemNote.vue'
+import { vOpened } from '../parts/opened'
 import RecipeEditor from './RecipeEditor.vue'
 
 /** From the source to the file that goes out: the recipe, the one press, and how far it is. */
@@ -90,7 +91,7 @@ function keepAsUsual(): void {
       />
     </div>
     <ProblemNote v-if="sound.problem ?? problem" :problem="(sound.problem ?? problem)!" />
-    <div v-if="open && !work" class="editor">
+    <div v-if="open && !work" v-opened="() => (open = false)" class="editor">
       <RecipeEditor v-model="recipe" :duration-ms="sound.source!.durationMs" :can-go-as-it-came="deliverable">
         <template #trim
           ><button type="button" class="link-button small" @click="emit('trim')">Cut the silence off</button></template

@@ -45,10 +45,11 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
 <template>
   <div class="recipe">
     <div class="field">
-      <label for="encoding">Goes out as</label>
+      <label id="encoding-name" for="encoding">Goes out as</label>
       <Select
         :model-value="recipe.encoding"
         label-id="encoding"
+        aria-labelledby="encoding-name"
         :options="encodings"
         option-label="name"
         option-value="value"
@@ -58,10 +59,11 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
     </div>
     <template v-if="!untouched">
       <div v-if="recipe.encoding === 'speech'" class="field">
-        <label for="one-channel">The one channel is</label>
+        <label id="one-channel-name" for="one-channel">The one channel is</label>
         <Select
           :model-value="recipe.oneChannel"
           label-id="one-channel"
+          aria-labelledby="one-channel-name"
           :options="sides"
           option-label="name"
           option-value="value"

@@ -47,7 +47,7 @@ const curve = computed(() => {
 
 <template>
   <div class="numbers">
-    <table class="figures small" :class="{ lone: !finished }">
+    <table aria-label="Loudness" class="figures small" :class="{ lone: !finished }">
       <thead v-if="finished">
         <tr>
           <td />

@@ -80,7 +80,14 @@ async function save(): Promise<void> {
       />
     </FormField>
     <FormField v-slot="{ id }" label="Episodes">
-      <Select v-model="facts.goesBy" :label-id="id" :options="ways" option-label="name" option-value="way" />
+      <Select
+        v-model="facts.goesBy"
+        :label-id="id"
+        :aria-labelledby="`${id}-name`"
+        :options="ways"
+        option-label="name"
+        option-value="way"
+      />
     </FormField>
     <FormField v-if="asks" v-slot="{ id }" :label="asks" :fault="faults.value">
       <InputText :id="id" v-model="facts.value" :invalid="!!faults.value" />

@@ -7,6 +7,7 @@ import type { NewStrand, Strand } from '@contract/strands'
 import CopyField from '../parts/CopyField.vue'
 import ProblemNote from '../parts/ProblemNote.vue'
 import { useShows } from '../show/shows'
+import { vOpened } from '../parts/opened'
 import StrandForm from './StrandForm.vue'
 import { useStrands } from './strands'
 
@@ -55,6 +56,7 @@ const goesBy = ({ goesBy: way, value }: Strand): string =>
     </p>
     <StrandForm
       v-if="open === 'new'"
+      v-opened="() => (open = null)"
       :strand="null"
       :feed-address="show.feedAddress"
       :busy="busy"
@@ -67,6 +69,7 @@ const goesBy = ({ goesBy: way, value }: Strand): string =>
     <section v-for="strand in list?.strands ?? []" :key="strand.id" class="strand" :aria-labelledby="strand.id">
       <StrandForm
         v-if="open === strand.id"
+        v-opened="() => (open = null)"
         :strand="strand"
         :feed-address="show.feedAddress"
         :busy="busy"
@@ -103,7 +106,7 @@ const goesBy = ({ goesBy: way, value }: Strand): string =>
             :virtual-scroller-options="{ itemSize: 38 }"
             @update:model-value="ids => strands.choose(strand.id, ids)"
           />
-          <div v-if="parting === strand.id" class="note needs-you" role="alert">
+          <div v-if="parting === strand.id" v-opened="() => (parting = null)" class="note needs-you" role="alert">
             <p>
               Its feed answers no more then, and whoever subscribed to it hears nothing new. Its episodes stay{{
                 strand.isPrivate

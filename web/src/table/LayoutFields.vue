@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import DatePicker from 'primevue/datepicker'
 import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import { DateTime } from 'luxon'
 import { computed } from 'vue'
+import DayPicker from '../parts/DayPicker.vue'
 import { readTimeOfDay } from '../time/timeOfDay'
 import type { LaidOut } from './acts'
 
@@ -42,14 +42,7 @@ const orders = [
       aria-label="From a day on, or up to one"
       @update:model-value="way => set({ way })"
     />
-    <DatePicker
-      v-model="day"
-      date-format="D d M yy"
-      :first-day-of-week="1"
-      show-other-months
-      :input-style="{ width: '9.5rem' }"
-      aria-label="Day"
-    />
+    <DayPicker v-model="day" :input-style="{ width: '9.5rem' }" label="Day" />
     <Select
       v-if="hasRhythm"
       :model-value="laid.bySlots"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import Popover from 'primevue/popover'
 import { useTemplateRef } from 'vue'
 import type { TogetherMade } from '@contract/together'
+import SmallOverlay from '../parts/SmallOverlay.vue'
 import { dayAndTime } from '../time/times'
 
 /** What was done to many before, each with the way back. */
@@ -35,7 +35,7 @@ function takeBack(id: string): void {
   <button type="button" class="link-button small" aria-haspopup="dialog" @click="event => list!.toggle(event)">
     Done to many before
   </button>
-  <Popover ref="list">
+  <SmallOverlay ref="list" label="Done to many before">
     <ul class="made small">
       <li v-for="{ id, kind, changed, at } in made" :key="id">
         <span class="figures quiet">{{ dayAndTime(at, zone) }}</span>
@@ -43,7 +43,7 @@ function takeBack(id: string): void {
         <button type="button" class="link-button" :disabled="busy" @click="takeBack(id)">Take it back</button>
       </li>
     </ul>
-  </Popover>
+  </SmallOverlay>
 </template>
 
 <style scoped>

@@ -51,6 +51,7 @@ const changing = computed(() => props.outlook?.changes.length ?? 0)
       <DataTable
         v-else
         class="small outlook"
+        :table-props="{ 'aria-label': 'What changes' }"
         :value="outlook.changes"
         data-key="id"
         size="small"
@@ -59,7 +60,9 @@ const changing = computed(() => props.outlook?.changes.length ?? 0)
         :virtual-scroller-options="isOrdered ? undefined : { itemSize: 38, numToleratedItems: 10 }"
         @row-reorder="({ dragIndex, dropIndex }) => moved(dragIndex, dropIndex)"
       >
-        <Column v-if="isOrdered" row-reorder :style="{ width: '2.5rem' }" />
+        <Column v-if="isOrdered" row-reorder :style="{ width: '2.5rem' }">
+          <template #header><span class="out-of-sight">Drag</span></template>
+        </Column>
         <Column v-if="isOrdered" header="Place" :style="{ width: '7.5rem' }">
           <template #body="{ data, index }"
             ><span class="places figures"

@@ -76,7 +76,12 @@ const sortOf = (name: TableColumn | 'title') =>
 
 <template>
   <div ref="box" class="box" tabindex="-1">
-    <table class="rows small" :aria-rowcount="rows.length + 1" :style="{ minWidth: `${widthRem}rem` }">
+    <table
+      aria-label="Episodes"
+      class="rows small"
+      :aria-rowcount="rows.length + 1"
+      :style="{ minWidth: `${widthRem}rem` }"
+    >
       <thead>
         <tr aria-rowindex="1">
           <th class="choice">

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import Checkbox from 'primevue/checkbox'
-import DatePicker from 'primevue/datepicker'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
 import { computed, useId } from 'vue'
+import DayPicker from '../parts/DayPicker.vue'
 import FormField from '../parts/FormField.vue'
 import { placeOf, shortMoment } from './times'
 import { type Picked, readPicked } from './wallMoment'
@@ -21,15 +21,7 @@ const set = (part: Partial<Picked>): void => {
 
 <template>
   <FormField v-slot="{ id }" label="Day">
-    <DatePicker
-      :model-value="picked.day"
-      :input-id="id"
-      date-format="D d M yy"
-      fluid
-      show-other-months
-      :first-day-of-week="1"
-      @update:model-value="day => set({ day: day as Date | null })"
-    />
+    <DayPicker :model-value="picked.day" :input-id="id" fluid @update:model-value="day => set({ day })" />
   </FormField>
   <FormField v-slot="{ id }" label="Time" :fault="read.fault">
     <InputText

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
-import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
+import { computed, nextTick, onMounted, onUnmounted, ref, watch } from 'vue'
 import { type Cue, isTimed } from '@core/transcript/cue'
 import { speakersIn } from '@core/transcript/edit'
 import { accepted, placeAfter } from '@core/transcript/doubtful'
@@ -9,6 +9,7 @@ import { formatsOf } from '@core/transcript/formats'
 import { problemOf } from '../parts/problems'
 import { usePlaying } from '../sound/playing'
 import { useSound } from '../sound/sound'
+import { vOpened } from '../parts/opened'
 import CueList from './CueList.vue'
 import { useDeskCues } from './deskCues'
 import DraftState from './DraftState.vue'
@@ -154,6 +155,12 @@ async function attempt(act: () => Promise<unknown>): Promise<void> {
     busy.value = false
   }
 }
+/** Opens the times anew for the cue of a row, also where they are open for another one. */
+async function moveTimes(): Promise<void> {
+  tool.value = null
+  await nextTick()
+  tool.value = 'times'
+}
 const remove = (): Promise<void> =>
   attempt(async () => {
     removed.value = await transcript.remove()
@@ -203,17 +210,29 @@ defineExpose({ bring, goTo })
         @spoken="attempt(() => transcript.changeFacts({ isSpoken: true }))"
         @remove="remove"
       />
-      <FindWords v-if="tool === 'find'" :cues="cues" @look="goTo" @change="all => transcript.change(all)" />
+      <FindWords
+        v-if="tool === 'find'"
+        v-opened="() => (tool = null)"
+        :cues="cues"
+        @look="goTo"
+        @change="all => transcript.change(all)"
+      />
       <MoveTimes
         v-if="tool === 'times'"
+        v-opened="() => (tool = null)"
         :cues="cues"
         :chosen-id="chosenId"
         :at-ms="playing.atMs"
         @change="all => transcript.change(all)"
       />
-      <SpeakerNames v-if="tool === 'speakers'" :cues="cues" @change="all => transcript.change(all)" />
+      <SpeakerNames
+        v-if="tool === 'speakers'"
+        v-opened="() => (tool = null)"
+        :cues="cues"
+        @change="all => transcript.change(all)"
+      />
       <p v-if="problem || bringProblem" class="fault" role="alert">{{ problem || bringProblem }}</p>
-      <CueList ref="cueList" v-model:chosen-id="chosenId" :codes-of="codesOf" @move="tool = 'times'" />
+      <CueList ref="cueList" v-model:chosen-id="chosenId" :codes-of="codesOf" @move="moveTimes" />
       <p class="small quiet">
         Enter splits, Backspace at the beginning joins, Shift Enter breaks a line<template
           v-if="isTimedAny && playing.player"

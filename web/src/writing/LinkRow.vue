@@ -1,14 +1,13 @@
 <script setup lang="ts">
-import { onMounted, ref } from 'vue'
+import { ref } from 'vue'
 import { isMisspelt } from '@core/notes/addresses'
+import { vOpened } from '../parts/opened'
 
 /** Asks for the address of a link; what is typed without a scheme gets one. */
 const props = defineProps<{ first: string }>()
 const emit = defineEmits<{ set: [href: string]; leave: [] }>()
 const address = ref(props.first)
 const fault = ref('')
-const input = ref<HTMLInputElement>()
-onMounted(() => input.value?.focus())
 
 function set(): void {
   const given = address.value.trim()
@@ -23,9 +22,9 @@ function set(): void {
 </script>
 
 <template>
-  <form class="link-row" @submit.prevent="set" @keydown.esc="emit('leave')">
+  <form class="link-row" v-opened.always="() => emit('leave')" @submit.prevent="set">
     <label for="link-address">Address of the link</label>
-    <input id="link-address" ref="input" v-model="address" type="text" inputmode="url" placeholder="example.org/page" />
+    <input id="link-address" v-model="address" type="text" inputmode="url" placeholder="example.org/page" />
     <button type="submit" class="tool">Set</button>
     <button type="button" class="tool" @click="emit('leave')">Leave it</button>
     <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
