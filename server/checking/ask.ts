@@ -6,7 +6,7 @@ import type { Configuration } from '../configuration'
 import { AppError } from '../errors'
 import { readText, TooMuchText } from '../foreignText/run'
 import { draw, PictureFailure } from '../pictures/draw'
-import { type RemoteAnswer, remoteFetcher } from '../remote/fetch'
+import { type RemoteAnswer, remoteFetcher } from '../outside/fetch'
 import { Refusal } from '../sound/refusals'
 
 const patienceMs = 10_000

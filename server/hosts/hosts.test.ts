@@ -7,7 +7,7 @@ import type { ShowHost } from '@contract/hosts'
 import type { Episode } from '@contract/episodes'
 import type { Show } from '@contract/shows'
 import { freePort } from '../../scripts/setup/ports.mjs'
-import { remoteFetcher } from '../remote/fetch'
+import { remoteFetcher } from '../outside/fetch'
 import { type House, openHouse } from '../testing/house'
 import { fileSays } from './service'
 

@@ -7,7 +7,7 @@ import type { Scope } from '../access/scope'
 import { transact } from '../database/transact'
 import { AppError, badInput } from '../errors'
 import type { Platform } from '../platform'
-import { remoteFetcher } from '../remote/fetch'
+import { remoteFetcher } from '../outside/fetch'
 import { touchFeed } from '../shows/feedRevision'
 import { Show } from '../shows/models'
 

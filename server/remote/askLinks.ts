@@ -5,7 +5,7 @@ import { idOf, unasked, webAddressesIn } from '../links/known'
 import { AskedLink } from '../links/models'
 import type { Platform } from '../platform'
 import { Refusal } from '../sound/refusals'
-import { NotNow, remoteFetcher } from './fetch'
+import { NotNow, remoteFetcher } from '../outside/fetch'
 
 const patienceMs = 8_000
 const atOnce = 4

@@ -7,7 +7,7 @@ import { Mp3Scanner } from '@core/audio/mp3Scan'
 import { sniff } from '@core/audio/sniff'
 import { amount } from '@core/words/amounts'
 import { Refusal, refusalFor } from '../sound/refusals'
-import type { remoteFetcher, RemoteAnswer } from './fetch'
+import type { remoteFetcher, RemoteAnswer } from '../outside/fetch'
 
 /** What was found out about a file that lives elsewhere, and from how many of its bytes. */
 export interface RemoteFacts {

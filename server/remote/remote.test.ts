@@ -8,7 +8,7 @@ import type { Episode } from '@contract/episodes'
 import { makeSound, probe } from '@core/audio/sound.fixture'
 import { Job } from '../jobs/models'
 import { type House, openHouse, type WholeEpisode } from '../testing/house'
-import { remoteFetcher } from './fetch'
+import { remoteFetcher } from '../outside/fetch'
 import { inspectRemote } from './inspect'
 
 type Answer = (request: IncomingMessage, response: ServerResponse) => void

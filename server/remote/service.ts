@@ -17,7 +17,7 @@ import type { JobDefinition, Payloads } from '../jobs/kinds'
 import type { Platform } from '../platform'
 import { touchFeed } from '../shows/feedRevision'
 import { uploadService } from '../uploads/service'
-import { readAddress, remoteFetcher } from './fetch'
+import { readAddress, remoteFetcher } from '../outside/fetch'
 import { inspectRemote } from './inspect'
 import { lookAgain, nextLook } from './looks'
 

@@ -1,7 +1,7 @@
 import { type FeedFacts, withAllFacts } from '@core/feed/facts'
 import { badInput } from '../errors'
 import type { Platform } from '../platform'
-import { remoteFetcher } from '../remote/fetch'
+import { remoteFetcher } from '../outside/fetch'
 import { Refusal } from '../sound/refusals'
 import { currentSlug } from './addresses'
 import { Show } from './models'

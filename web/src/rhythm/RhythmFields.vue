@@ -181,6 +181,8 @@ const dayOf = (date: Date): string => DateTime.fromJSDate(date).toISODate()!
 .rhythm :deep(.p-datepicker),
 .rhythm :deep(.p-selectbutton) {
   max-width: 100%;
+}
+.rhythm :deep(.p-selectbutton) {
   flex-wrap: wrap;
 }
 .rhythm :deep(.p-datepicker-input) {
