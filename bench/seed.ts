@@ -8,7 +8,7 @@ export interface Size {
 
 const mostInStatement = 200_000
 
-/** Copies a show with one of its released episodes so many times. The names are `Show 1`, `Show 2` …, at `seed-1`, `seed-2` …; episodes are released, one an hour. */
+/** Copies a show with one of its released episodes so many times, each with a file of its own. The names are `Show 1`, `Show 2` …, at `seed-1`, `seed-2` …; episodes are released, one an hour. */
 export async function seed(database: Sequelize, templateSlug: string, { shows, episodesPerShow }: Size): Promise<void> {
   const replacements = { templateSlug, shows, episodesPerShow }
   const run = (statement: string): Promise<unknown> => database.query(statement, { replacements })
@@ -47,7 +47,11 @@ export async function seed(database: Sequelize, templateSlug: string, { shows, e
       { replacements: some },
     )
   }
+  const fileColumns = await columns('files', ['id', 'show_id', 'sha256'])
+  await run(`INSERT INTO files (id, show_id, sha256, ${own(fileColumns)})
+    SELECT e.id, e.show_id, SHA2(e.id, 256), ${fileColumns} FROM files t JOIN seed_episode c ON t.id = c.file_id
+    JOIN episodes e JOIN shows s ON s.id = e.show_id AND s.slug LIKE 'seed-%'`)
   await run(`INSERT INTO episode_files (episode_id, role, file_id)
-    SELECT e.id, r.role, (SELECT file_id FROM seed_episode) FROM episodes e JOIN shows s ON s.id = e.show_id AND s.slug LIKE 'seed-%' JOIN (SELECT 'source' AS role UNION SELECT 'released') r`)
+    SELECT e.id, r.role, e.id FROM episodes e JOIN shows s ON s.id = e.show_id AND s.slug LIKE 'seed-%' JOIN (SELECT 'source' AS role UNION SELECT 'released') r`)
   await run('DROP TEMPORARY TABLE seed_template, seed_episode')
 }

@@ -15,9 +15,12 @@ export function hindrancesNow(episode: Episode): Hindrance[] {
   })
 }
 
-/** The same for the database, as far as it is about audio: a title cannot be taken from what is scheduled. */
+/**
+ * The same for the database, as far as it is about audio: a title cannot be taken from what is scheduled. Each subquery is one for
+ * a value: an EXISTS the database would turn into a join with a table of all files of the house.
+ */
 export const canGoOut = literal(`(
-  (\`Episode\`.recipe IS NULL AND EXISTS (SELECT 1 FROM episode_files u JOIN files f ON f.id = u.file_id
-    WHERE u.episode_id = \`Episode\`.id AND u.role = 'source' AND f.reachable AND f.type IN (${deliverableTypes.map(type => `'${type}'`).join(', ')})))
+  (\`Episode\`.recipe IS NULL AND IFNULL((SELECT 1 FROM episode_files u JOIN files f ON f.id = u.file_id
+    WHERE u.episode_id = \`Episode\`.id AND u.role = 'source' AND f.reachable AND f.type IN (${deliverableTypes.map(type => `'${type}'`).join(', ')}) LIMIT 1), 0))
   OR (\`Episode\`.recipe IS NOT NULL AND \`Episode\`.finishing = 'done'
-    AND EXISTS (SELECT 1 FROM episode_files u WHERE u.episode_id = \`Episode\`.id AND u.role = 'finished')))`)
+    AND IFNULL((SELECT 1 FROM episode_files u WHERE u.episode_id = \`Episode\`.id AND u.role = 'finished' LIMIT 1), 0)))`)
