@@ -85,6 +85,30 @@ describe('serving a feed', () => {
     }
   })
 
+  it('reads none of its bytes for whoever has it, when it is asked for the first time after a start', async () => {
+    const {
+      headers: { etag, 'last-modified': modified },
+    } = await get()
+    const app = await createApp(house.platform)
+    const query = house.platform.database.query
+    const statements: string[] = []
+    const spy = vi.spyOn(house.platform.database, 'query').mockImplementation(function (
+      this: typeof house.platform.database,
+      ...given: Parameters<typeof house.platform.database.query>
+    ) {
+      statements.push(String(given[0]))
+      return query.apply(this, given)
+    } as never)
+    for (const headers of [{ 'if-none-match': String(etag) }, { 'if-modified-since': String(modified) }]) {
+      const answer = await app.inject({ url: '/slow-ferry/feed.xml', headers })
+      expect([answer.statusCode, answer.headers.etag, answer.body]).toEqual([304, etag, ''])
+    }
+    spy.mockRestore()
+    expect(statements.filter(statement => /feed_states/.test(statement))).toHaveLength(2)
+    expect(statements.filter(statement => /gzip|brotli/.test(statement))).toEqual([])
+    await app.close()
+  })
+
   it('answers 200 to another tag, also when the date would match, and to an unreadable date', async () => {
     const {
       headers: { 'last-modified': modified },

@@ -76,9 +76,27 @@ function contentDigest(identity: Buffer): string {
   return from < 0 ? digestOf(identity) : digestOf(identity.subarray(0, from), identity.subarray(to))
 }
 
+/**
+ * Tag and date of a feed that is kept as the newest revision has it, without its bytes; null where it is to be written first. Whoever
+ * has it already is told so by them alone.
+ */
+export async function keptIdentity(
+  { configuration }: Pick<Platform, 'configuration'>,
+  show: Pick<Show, 'id' | 'feedRevision'>,
+  name: string,
+): Promise<Omit<KeptFeed, 'bodies'> | null> {
+  const newest = await newestState(show.id, name)
+  return newest && Number(newest.revision) >= Number(show.feedRevision) && newest.writtenBy === writerOf(configuration)
+    ? identityOf(newest.digest, newest.changedAt)
+    : null
+}
+
 /** What it tells and the date on which it was built are all that its bytes come from, so they name them. */
 const feedOf = (bodies: Encoded, digest: string, changedAt: Date): KeptFeed => ({
   bodies,
+  ...identityOf(digest, changedAt),
+})
+const identityOf = (digest: string, changedAt: Date): Omit<KeptFeed, 'bodies'> => ({
   tag: `${digest.slice(0, 20)}${(+changedAt).toString(36)}`,
   lastModified: settledAt(changedAt),
 })

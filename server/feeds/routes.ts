@@ -31,7 +31,10 @@ export const feedRoutes =
       app.get<{ Params: { show: string; part?: string; strand?: string } }>(`/:show${path}`, async (request, reply) => {
         const { show, part = '', strand = '' } = request.params
         const name = path.slice(1).replace(':part', part).replace(':strand', strand)
-        const told = feeds.atHand(show, name) ?? (await feeds.current(show, name))
+        const told =
+          feeds.atHand(show, name) ??
+          (await feeds.unchanged(show, name, request.raw)) ??
+          (await feeds.current(show, name))
         if (!told) throw new AppError('not-found', 'There is no feed at this address.')
         // One feed has one address; other spellings of it lead there.
         if (told.slug !== show || told.hostName !== askedHostOf(request.raw))

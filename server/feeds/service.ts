@@ -1,3 +1,4 @@
+import type { IncomingMessage } from 'node:http'
 import type { ShowChange } from '@contract/shows'
 import { withAllFacts } from '@core/feed/facts'
 import { feedJson, jsonFeedType } from '@core/feed/json'
@@ -8,10 +9,10 @@ import type { Configuration } from '../configuration'
 import { type Outlet, publicOutlet } from '../episodes/audience'
 import { releasedCount } from '../episodes/released'
 import { publicAccess } from '../media/publicAccess'
-import { writtenOf } from '../media/written'
+import { sendingOf, writtenOf } from '../media/written'
 import { nosniff } from '../nosniff'
 import type { Platform } from '../platform'
-import type { Show } from '../shows/models'
+import { Show } from '../shows/models'
 import { leadsTo } from '../shows/elsewhere'
 import { Strand } from '../shows/strands'
 import { addressesOf, withFacts } from '../shows/service'
@@ -19,7 +20,7 @@ import { type Told, writtenAnswers } from '../shows/writtenAnswers'
 import { channelOf } from './channel'
 import { strandModel } from './strand'
 import { feedItems, type KnownItems } from './items'
-import { type KeptFeed, keptFeed } from './kept'
+import { type KeptFeed, keptFeed, keptIdentity } from './kept'
 
 /** The name of a show's feed among its feeds; others are named by their address behind that of the show, too. */
 export const mainFeed = 'feed.xml'
@@ -133,18 +134,46 @@ export const feedOf = async (
 export const feedTextWith = (show: Show, facts: Omit<ShowChange, 'version'>, where: Where): Promise<string> =>
   feedText(withFacts(show, facts), where, new Map())
 
+const guides = { ...publicAccess, ...nosniff }
+const nothing = { identity: Buffer.alloc(0), gzip: Buffer.alloc(0), br: Buffer.alloc(0) }
+
 /** The feeds of shows, written once for each change and kept. */
 export function feedService(platform: Pick<Platform, 'configuration' | 'events' | 'clock'>) {
-  return writtenAnswers(platform, async (show, name): Promise<Pick<Told, 'path' | 'answer' | 'movedTo'> | null> => {
-    const feed = await currentFeed(platform, show, name)
-    if (!feed) return null
-    const { movedTo, isRedirected } = withAllFacts(show.feedFacts)
-    const { publicUrl } = platform.configuration
-    return {
-      path: name,
-      // What has come to be an address of this show since, such as a host name of its own, leads nowhere.
-      movedTo: isRedirected && movedTo && !(await leadsTo(show, publicUrl, movedTo)) ? movedTo : null,
-      answer: writtenOf(feed.type, feed.bodies, feed.tag, feed.lastModified, { ...publicAccess, ...nosniff }),
-    }
-  })
+  const answers = writtenAnswers(
+    platform,
+    async (show, name): Promise<Pick<Told, 'path' | 'answer' | 'movedTo'> | null> => {
+      const feed = await currentFeed(platform, show, name)
+      if (!feed) return null
+      const { movedTo, isRedirected } = withAllFacts(show.feedFacts)
+      const { publicUrl } = platform.configuration
+      return {
+        path: name,
+        // What has come to be an address of this show since, such as a host name of its own, leads nowhere.
+        movedTo: isRedirected && movedTo && !(await leadsTo(show, publicUrl, movedTo)) ? movedTo : null,
+        answer: writtenOf(feed.type, feed.bodies, feed.tag, feed.lastModified, guides),
+      }
+    },
+  )
+
+  return {
+    ...answers,
+
+    /**
+     * What is told to somebody who has a show's feed as it is now, and says so: that it has not changed, for which its bytes are not
+     * read. Null where there is more to tell.
+     */
+    async unchanged(slug: string, name: string, request: Pick<IncomingMessage, 'headers'>): Promise<Told | null> {
+      const { 'if-none-match': tags, 'if-modified-since': since } = request.headers
+      const named = tags || since ? readName(name) : null
+      if (!named || named.strand !== null) return null
+      const show = await Show.findOne({ where: { slug } })
+      if (!show || withAllFacts(show.feedFacts).isPrivate || withAllFacts(show.feedFacts).isRedirected) return null
+      const kept = await keptIdentity(platform, show, name)
+      if (!kept) return null
+      const answer = writtenOf(named.form.type, nothing, kept.tag, kept.lastModified, guides)
+      if (sendingOf(request, answer, platform.clock.now())?.status !== 304) return null
+      const { id: showId, hostName, feedRevision } = show
+      return { showId, slug: show.slug, hostName, path: name, revision: Number(feedRevision), answer }
+    },
+  }
 }
