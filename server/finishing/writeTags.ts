@@ -43,7 +43,7 @@ function id3(tags: Tags, { artwork, ofChapters }: TagPictures, durationMs: numbe
     ],
     audioSourceUrl: webAddress,
     image: imageFrame(artwork, 'Artwork'),
-    // ID3v2 chapter frame addendum: a CHAP for each, and one CTOC on top that lists them in order.
+    // ID3v2 chapter frame addendum: a CHAP for each, and a CTOC on top that lists them in order.
     ...(chapters.length > 0 && {
       chapter: chapters.map((chapter, index) => ({
         elementID: `ch${index}`,
@@ -52,15 +52,28 @@ function id3(tags: Tags, { artwork, ofChapters }: TagPictures, durationMs: numbe
         tags: chapterTags(chapter, ofChapters),
       })),
       // Those that are hidden from lists are there, and not in the table.
-      tableOfContents: [
-        {
-          elementID: 'toc',
-          isOrdered: true,
-          elements: chapters.flatMap(({ isListed }, index) => (isListed ? [`ch${index}`] : [])),
-        },
-      ],
+      tableOfContents: tableOf(chapters.flatMap(({ isListed }, index) => (isListed ? [`ch${index}`] : []))),
     }),
   })
+}
+
+/** ID3v2 chapter frame addendum 1.0, section 3.2: the count of a table's entries is one byte. */
+const mostInTable = 255
+
+/** One table, or one on top of several where the entries are more than one can have. */
+function tableOf(elements: string[]): { elementID: string; isOrdered: boolean; elements: string[] }[] {
+  const table = (elementID: string, of: string[]) => ({ elementID, isOrdered: true, elements: of })
+  if (elements.length <= mostInTable) return [table('toc', elements)]
+  const parts = Array.from({ length: Math.ceil(elements.length / mostInTable) }, (_, part) =>
+    table(`toc${part + 1}`, elements.slice(part * mostInTable, (part + 1) * mostInTable)),
+  )
+  return [
+    table(
+      'toc',
+      parts.map(({ elementID }) => elementID),
+    ),
+    ...parts,
+  ]
 }
 
 const imageFrame = ({ bytes, type: mime }: TagPicture, description: string) => ({
@@ -158,13 +171,18 @@ function ffmetadata(
   return [
     ';FFMETADATA1',
     ...Object.entries(words).map(([name, text]) => `${name}=${escaped(text)}`),
-    ...chapters.flatMap((chapter, index) => [
-      '[CHAPTER]',
-      'TIMEBASE=1/1000',
-      `START=${chapter.fromMs}`,
-      `END=${Math.round(chapters[index + 1]?.fromMs ?? durationMs)}`,
-      `title=${escaped(chapter.title)}`,
-    ]),
+    // An MP4's list has no place for what is hidden from lists.
+    ...chapters.flatMap((chapter, index) =>
+      !chapter.isListed
+        ? []
+        : [
+            '[CHAPTER]',
+            'TIMEBASE=1/1000',
+            `START=${chapter.fromMs}`,
+            `END=${Math.round(chapters[index + 1]?.fromMs ?? durationMs)}`,
+            `title=${escaped(chapter.title)}`,
+          ],
+    ),
     '',
   ].join('\n')
 }

@@ -4,6 +4,8 @@ import { endOf, reading, type Source } from './decoder'
 const limitMs = 120_000
 /** So that a cut in mid-word does not click. */
 const fadeSeconds = 0.02
+/** LAME makes everything quieter by this before it encodes (its manual, --scale: 0.95 by default); a cut is as loud as what it is cut from. */
+const encoderScale = 0.95
 
 /**
  * Cuts a stretch out of a sound into an MP3 without tags: 128 kbit/s, 44.1 kHz, as many channels as it has, at most two.
@@ -15,7 +17,7 @@ export async function cutMp3(
   path: string,
 ): Promise<void> {
   const seconds = (toMs - fromMs) / 1000
-  const fades = `afade=t=in:d=${fadeSeconds},afade=t=out:st=${seconds - fadeSeconds}:d=${fadeSeconds}`
+  const filters = `volume=${1 / encoderScale},afade=t=in:d=${fadeSeconds},afade=t=out:st=${seconds - fadeSeconds}:d=${fadeSeconds}`
   const form = ['-ar', '44100', '-ac', String(Math.min(2, source.channels)), '-c:a', 'libmp3lame', '-b:a', '128000']
   const bare = ['-map_metadata', '-1', '-map_chapters', '-1', '-id3v2_version', '0', '-write_id3v1', '0', '-f', 'mp3']
   const child = spawn(
@@ -28,7 +30,7 @@ export async function cutMp3(
       String(seconds),
       ...reading(source),
       '-af',
-      fades,
+      filters,
       ...form,
       ...bare,
       path,

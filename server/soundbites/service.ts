@@ -39,7 +39,7 @@ interface Cutting {
 
 /** A soundbite's file is marked as wanted at most once in so long. */
 const markEveryMs = 24 * 3600_000
-const edition = 1
+const edition = 2
 
 /** Soundbites as short MP3s: each is cut when somebody first wants it, and kept while somebody does. A process has one of these. */
 export function soundbiteService(platform: Platform) {
