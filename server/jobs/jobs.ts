@@ -31,6 +31,8 @@ export interface Jobs {
   openFor(subject: string, transaction?: Transaction): Promise<Job | null>
   /** Takes and runs one job of a lane; false where none was due. */
   runNext(lane: Lane): Promise<boolean>
+  /** Lets nothing of a lane begin in this process until the answer is called: something there is more urgent. */
+  hold(lane: Lane): () => void
   start(): void
   stop(): Promise<void>
 }
@@ -53,6 +55,7 @@ const usualLimitMs = 5 * 60_000
 export function createJobs(database: Sequelize, clock: Clock, events: Events, report: (error: unknown) => void): Jobs {
   let list: Readonly<Record<string, JobDefinition<unknown> | undefined>> = {}
   const busy = new Map<Lane, Promise<void>>()
+  const held = new Set<Lane>()
   let isRunning = false
   let timer: NodeJS.Timeout | undefined
   let looking: Promise<void> = Promise.resolve()
@@ -195,7 +198,7 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
 
   async function runAll(lane: Lane): Promise<void> {
     try {
-      while (isRunning && (await runNext(lane)));
+      while (isRunning && !held.has(lane) && (await runNext(lane)));
     } catch (error) {
       report(error)
     } finally {
@@ -205,7 +208,7 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
 
   async function look(): Promise<void> {
     try {
-      for (const lane of await dueLanes()) if (!busy.has(lane)) busy.set(lane, runAll(lane))
+      for (const lane of await dueLanes()) if (!busy.has(lane) && !held.has(lane)) busy.set(lane, runAll(lane))
     } catch (error) {
       report(error)
     }
@@ -258,6 +261,10 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
     openFor: (subject, transaction) =>
       Job.findOne({ where: { subject, state: 'open' }, order: [['createdAt', 'DESC']], transaction }),
     runNext,
+    hold(lane) {
+      held.add(lane)
+      return () => held.delete(lane)
+    },
     start() {
       stopping = new AbortController()
       isRunning = true

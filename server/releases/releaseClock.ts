@@ -21,6 +21,8 @@ export function startReleaseClock(
   let notedAt = -Infinity
 
   async function look(): Promise<void> {
+    // What has gone out is looked at and made findable once all of it is out: of thousands that would take most of the time.
+    const goOn = platform.jobs.hold('checking')
     try {
       for (let most = fewAtFirst; !stopped; most = Math.min(2 * most, mostAtOnce)) {
         const began = performance.now()
@@ -34,6 +36,8 @@ export function startReleaseClock(
       }
     } catch (error) {
       report(error)
+    } finally {
+      goOn()
     }
     if (!stopped)
       timer = setTimeout(() => {
