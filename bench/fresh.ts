@@ -4,7 +4,7 @@ import { QueryTypes } from 'sequelize'
 import { systemClock } from '@server/clock'
 import { readConfiguration } from '@server/configuration'
 import { openPlatform } from '@server/openPlatform'
-import { seed } from './seed'
+import { seed } from '@server/testing/seed'
 import { cookieAt, startServer, stopServer } from './server'
 
 const episodes = 200

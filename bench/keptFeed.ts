@@ -10,7 +10,7 @@ import { feedText, wholeModel } from '@server/feeds/service'
 import { encoded } from '@server/media/written'
 import { openPlatform } from '@server/openPlatform'
 import { Show } from '@server/shows/models'
-import { seed } from './seed'
+import { seed } from '@server/testing/seed'
 
 const episodes = 200
 const rounds = 20

@@ -7,7 +7,7 @@ import { MovableClock, systemClock } from '@server/clock'
 import { readConfiguration } from '@server/configuration'
 import { openPlatform } from '@server/openPlatform'
 import { dueReleases } from '@server/releases/due'
-import { seed } from './seed'
+import { seed } from '@server/testing/seed'
 import { signIn, startServer, stopServer } from './server'
 
 /** A full house, in which so many of the episodes are due at once. */

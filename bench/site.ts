@@ -7,7 +7,7 @@ import { readConfiguration } from '@server/configuration'
 import { openPlatform } from '@server/openPlatform'
 import { Transcript } from '@server/transcripts/models'
 import { compare } from './load'
-import { seed } from './seed'
+import { seed } from '@server/testing/seed'
 import { startServer, stopServer } from './server'
 
 const port = 4397

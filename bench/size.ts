@@ -3,7 +3,7 @@ import { performance } from 'node:perf_hooks'
 import { systemClock } from '@server/clock'
 import { readConfiguration } from '@server/configuration'
 import { openPlatform } from '@server/openPlatform'
-import { seed } from './seed'
+import { seed } from '@server/testing/seed'
 import { cookieAt, startServer, stopServer } from './server'
 
 const size = { shows: Number(process.env.SHOWS || 5_000), episodesPerShow: Number(process.env.EPISODES || 200) }

@@ -34,7 +34,6 @@ import { hostNames } from './migrations/0031-host-names'
 import { searchKinds } from './migrations/0032-search-kinds'
 import { rateCounts } from './migrations/0033-rate-counts'
 import { uploadAccounts } from './migrations/0034-upload-accounts'
-import { jobsOfSubject } from './migrations/0035-jobs-of-subject'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -71,7 +70,6 @@ const migrations = [
   { name: '0032-search-kinds', statements: searchKinds },
   { name: '0033-rate-counts', statements: rateCounts },
   { name: '0034-upload-accounts', statements: uploadAccounts },
-  { name: '0035-jobs-of-subject', statements: jobsOfSubject },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

@@ -349,3 +349,29 @@ it('how far a job is never goes back', async () => {
   await expect.poll(async () => (await Job.findOne())?.progress).toBe(0.6)
   await ran
 })
+
+it('nothing of a lane that is held begins until it is let go; other lanes go on', async () => {
+  const ran: string[] = []
+  const known = jobs()
+  for (const [kind, lane] of [
+    ['look', 'checking'],
+    ['read', 'reading'],
+  ] as const)
+    known.handle(
+      kind,
+      async () => {
+        ran.push(kind)
+      },
+      { lane },
+    )
+  const letGo = known.hold('checking')
+  for (const kind of ['look', 'read']) await known.add({ kind, payload: {} })
+  known.start()
+  await expect.poll(() => ran).toEqual(['read'])
+  // Longer than it takes to look for what is due.
+  await new Promise(resolve => setTimeout(resolve, 1_200))
+  expect(ran).toEqual(['read'])
+  letGo()
+  await expect.poll(() => ran).toEqual(['read', 'look'])
+  await known.stop()
+})

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { readQuery } from '@core/search/query'
-import { seed } from '../../bench/seed'
+import { seed } from '../testing/seed'
 import { releasedVersions } from '../episodes/released'
 import { Show } from '../shows/models'
 import { type House, openHouse } from '../testing/house'
