@@ -21,12 +21,13 @@ export function startReleaseClock(
   let notedAt = -Infinity
 
   async function look(): Promise<void> {
-    // What has gone out is looked at and made findable once all of it is out: of thousands that would take most of the time.
-    const goOn = platform.jobs.hold('checking')
+    let goOn: (() => void) | null = null
     try {
       for (let most = fewAtFirst; !stopped; most = Math.min(2 * most, mostAtOnce)) {
         const began = performance.now()
         if ((await releaseDue(most)) + (await retireDue()) === 0) break
+        // What has gone out is looked at and made findable once all of it is out: of thousands that would take most of the time.
+        goOn ??= platform.jobs.hold('checking')
         // Where thousands are due, others get their turn between.
         await wait(Math.min(longestPauseMs, (performance.now() - began) * pauseShare))
       }
@@ -37,7 +38,7 @@ export function startReleaseClock(
     } catch (error) {
       report(error)
     } finally {
-      goOn()
+      goOn?.()
     }
     if (!stopped)
       timer = setTimeout(() => {

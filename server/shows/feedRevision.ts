@@ -18,6 +18,7 @@ async function noteRevision(
   showIds: readonly string[],
   transaction: Transaction,
 ): Promise<void> {
+  if (showIds.length === 0) return
   // Its date never goes back, though a clock may: readers that go by it alone would keep what they have for good.
   await Show.sequelize!.query(
     `UPDATE shows SET feed_revision = feed_revision + 1,
