@@ -356,3 +356,46 @@ describe('with axe nothing is found, by day and by night, on a phone and a deskt
     await context.close()
   })
 })
+
+it('a title of 300 letters without a space stays on its pages, and one that turns its letters round turns nothing else', async () => {
+  const title = `\u202e${'Bandoneonbalgfalten'.repeat(16).slice(0, 298)}`
+  await studio.evaluate(async words => {
+    const ask = async (how: string, where: string, what?: object) => {
+      const answer = await fetch(`/api/v1${where}`, {
+        method: how,
+        ...(what && { body: JSON.stringify(what), headers: { 'content-type': 'application/json' } }),
+      })
+      if (!answer.ok) throw new Error(await answer.text())
+      return answer.json()
+    }
+    const { id: showId } = await ask('GET', '/shows/at/bellows-and-reeds')
+    const { episodes } = await ask('GET', `/shows/${showId}/episodes?standing=released&limit=50`)
+    const { id } = episodes.find((each: { title: string }) => each.title === 'Tuning by the ferry bell')
+    const { version } = await ask('GET', `/episodes/${id}`)
+    const changed = await ask('PATCH', `/episodes/${id}`, { version, text: { title: words } })
+    await ask('POST', `/episodes/${id}/send-changes`, { version: changed.version })
+  }, title)
+  const { context, page } = await visit()
+  for (const path of ['', '/episodes', '/people', '/tuning-by-the-ferry-bell', '/what-the-bellows-remember']) {
+    await page.goto(`${house.address}/bellows-and-reeds${path}`)
+    for (const width of [1280, 390]) {
+      await page.setViewportSize({ width, height: 800 })
+      expect(
+        await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth),
+        `${path} at ${width} px`,
+      ).toBeLessThanOrEqual(0)
+    }
+    const isolated = await page.evaluate(() => {
+      const texts = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT)
+      const found: string[] = []
+      while (texts.nextNode())
+        if (texts.currentNode.textContent!.includes('\u202e')) {
+          const { display, unicodeBidi } = getComputedStyle(texts.currentNode.parentElement!)
+          found.push(display === 'inline' ? unicodeBidi : 'isolate')
+        }
+      return found
+    })
+    expect(isolated.every(how => how === 'isolate')).toBe(true)
+  }
+  await context.close()
+})

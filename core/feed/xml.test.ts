@@ -20,6 +20,28 @@ describe('a feed', () => {
     expect(execFileSync('xmllint', ['--noout', '-'], { input: xml, encoding: 'utf8' })).toBe('')
   })
 
+  it('has no element of which nothing is said, and no text of over 128 letters where the namespace wants no more', () => {
+    const long = 'Reeds '.repeat(40).trim()
+    const words = feedXml(
+      modelOf([
+        itemOf({
+          title: 'Bare',
+          bareTitle: long,
+          kind: 'trailer',
+          description: '',
+          notesHtml: '',
+          soundbites: [{ fromMs: 0, durationMs: 30_000, title: long }],
+        }),
+      ]),
+    )
+    const item = words.slice(words.indexOf('<item>'))
+    expect(item).not.toMatch(/<(description|content:encoded)/)
+    for (const name of ['trailer', 'soundbite']) {
+      const [, text] = new RegExp(`<podcast:${name}[^>]*>([^<]*)<`).exec(words)!
+      expect([text!.length <= 128, text!.length > 100]).toEqual([true, true])
+    }
+  })
+
   // RSS 2.0, itunes, podcast, atom and content namespaces, read back by feedsmith.
   it('says the same to feedsmith', () => {
     const read = parseRssFeed(xml)

@@ -1,5 +1,6 @@
 import { jsonChaptersType } from '../chapters/json'
 import { groupOf } from '../people/roles'
+import { cut } from '../words/line'
 import { element, marked, Ready, told, Verbatim, xmlDocument, type XmlElement, xmlOf } from '../xml/write'
 import { feedDate } from './dates'
 import type {
@@ -24,7 +25,7 @@ export const namespaces = {
 
 export const rssSpecification = 'https://www.rssboard.org/rss-specification'
 /** Grows with whatever makes another feed of the same facts, so that feeds that were written before are written anew. */
-export const feedEdition = 2
+export const feedEdition = 3
 /** How long, in minutes, a reader may keep the feed before it asks again (RSS 2.0, ttl). */
 const ttlMinutes = 60
 
@@ -132,10 +133,13 @@ const categoryElement = ({ category, subcategory }: ToldCategory): XmlElement =>
     text: category,
   })
 
+/** podcast namespace, trailer and soundbite: the text is "a free-form string" of "128 characters or less". */
+const mostOfText = 128
+
 /** podcast namespace, trailer: one for the show and one for each season, with what an item tells of it. */
 function trailerElement({ bareTitle, publishedAt, enclosure, season }: FeedItem): XmlElement | null {
   if (!publishedAt || !enclosure) return null
-  return element('podcast:trailer', bareTitle, {
+  return element('podcast:trailer', cut(bareTitle, mostOfText), {
     pubdate: feedDate(publishedAt),
     url: enclosure.address,
     length: enclosure.bytes,
@@ -153,8 +157,8 @@ function itemElement(item: FeedItem): XmlElement {
     told('pubDate', publishedAt && feedDate(publishedAt)),
     // RSS 2.0: an enclosure has an address, its length in bytes and its type, all three required.
     enclosure && marked('enclosure', { url: enclosure.address, length: enclosure.bytes, type: enclosure.type }),
-    element('description', item.description),
-    element('content:encoded', new Verbatim(item.notesHtml)),
+    told('description', item.description),
+    item.notesHtml === '' ? null : element('content:encoded', new Verbatim(item.notesHtml)),
     told('dc:creator', author),
     ...item.tags.map(tag => told('category', tag)),
     told('comments', item.discussion),
@@ -202,7 +206,7 @@ const transcriptElement = ({ address, type, language, isCaptions }: ToldTranscri
 
 /** podcast namespace, soundbite: both times in seconds; the text is its title. */
 const soundbiteElement = ({ fromMs, durationMs, title }: ToldSoundbite): XmlElement =>
-  element('podcast:soundbite', title, { startTime: fromMs / 1000, duration: durationMs / 1000 })
+  element('podcast:soundbite', cut(title, mostOfText), { startTime: fromMs / 1000, duration: durationMs / 1000 })
 
 /** podcast namespace, person: role and group are of the published list, in any case; an address is `href`, a picture `img`. */
 const personElement = ({ name, role, address, pictureAddress }: ToldPerson): XmlElement =>
