@@ -207,18 +207,18 @@ describe('checking anybody’s feed', () => {
       expect((await check({ address })).json().faults[0].field).toBe('address')
   })
 
-  it('finds its way through 50,000 items in a thread of its own', async () => {
+  it('finds its way through 20,000 items in a thread of its own', async () => {
     const item = /<item>[\s\S]*?<\/item>/.exec(here())![0]
-    const many = Array.from({ length: 50_000 }, (_item, n) =>
+    const many = Array.from({ length: 20_000 }, (_item, n) =>
       item
         .replace('tide-2', `tide-${n + 3}`)
         .replace(/<(description|content:encoded|itunes:\w+|podcast:\w+)\b[\s\S]*?(<\/\1>|\/>)/g, ''),
     )
     answers.set('/feed.xml', well(here().replace(item, item + many.join('\n'))))
     const answer = await checked('/feed.xml')
-    expect(answer.items).toBe(50_002)
+    expect(answer.items).toBe(20_002)
     const same = answer.findings.find(({ name }) => name === 'same-moment')!
-    expect([same.count, same.places.length]).toEqual([50_000, 50])
+    expect([same.count, same.places.length]).toEqual([20_000, 50])
   })
 })
 
