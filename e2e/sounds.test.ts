@@ -196,7 +196,7 @@ it('a WAV says that it cannot go out as it is, and one press encodes it', async 
 })
 
 it('finishing survives a server that dies in the midst of it', async () => {
-  makeSound(join(folder, 'long.flac'), 600, ['-ac', '2'])
+  makeSound(join(folder, 'long.flac'), 240, ['-ac', '2'])
   await page.getByRole('button', { name: 'New episode' }).click()
   await page.getByText('Drop the audio anywhere').waitFor()
   await page.setInputFiles('input[type=file]', join(folder, 'long.flac'))
