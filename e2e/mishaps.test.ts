@@ -48,7 +48,10 @@ it('the server dies before a text was sent and the window is reloaded: the text 
   await page.reload()
   await expect.poll(() => page.inputValue('#title')).toBe('The concertina in the lifeboat, again')
   // Where the page before has sent it as soon as the server was back, this one has saved nothing, and tells no time.
-  await page.getByTestId('saving').getByText(/^Saved/).waitFor()
+  await page
+    .getByTestId('saving')
+    .getByText(/^Saved/)
+    .waitFor()
 })
 
 it('two windows: different fields come together, the same field is a choice, and nothing is lost', async () => {

@@ -133,7 +133,7 @@ const categoryElement = ({ category, subcategory }: ToldCategory): XmlElement =>
     text: category,
   })
 
-/** podcast namespace, trailer and soundbite: the text is "a free-form string" of "128 characters or less". */
+/** podcast namespace, trailer and soundbite (from memory): a text of at most 128 characters. */
 const mostOfText = 128
 
 /** podcast namespace, trailer: one for the show and one for each season, with what an item tells of it. */

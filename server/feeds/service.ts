@@ -12,7 +12,7 @@ import { publicAccess } from '../media/publicAccess'
 import { sendingOf, writtenOf } from '../media/written'
 import { nosniff } from '../nosniff'
 import type { Platform } from '../platform'
-import { Show } from '../shows/models'
+import type { Show } from '../shows/models'
 import { leadsTo } from '../shows/elsewhere'
 import { Strand } from '../shows/strands'
 import { addressesOf, withFacts } from '../shows/service'
@@ -155,25 +155,26 @@ export function feedService(platform: Pick<Platform, 'configuration' | 'events' 
     },
   )
 
+  /** What whoever has a feed already is told by, its tag and its date: its bytes need not be read for that. */
+  const identities = writtenAnswers(
+    platform,
+    async (show, name): Promise<Pick<Told, 'path' | 'answer'> | null> => {
+      const { isPrivate, isRedirected } = withAllFacts(show.feedFacts)
+      const named = isPrivate || isRedirected ? null : readName(name)
+      const kept = named && named.strand === null ? await keptIdentity(platform, show, name) : null
+      return kept && { path: name, answer: writtenOf(named!.form.type, nothing, kept.tag, kept.lastModified, guides) }
+    },
+    1 / 64,
+  )
+
   return {
     ...answers,
 
-    /**
-     * What is told to somebody who has a show's feed as it is now, and says so: that it has not changed, for which its bytes are not
-     * read. Null where there is more to tell.
-     */
+    /** That a show's feed has not changed, for whoever has it and says so; null where there is more to tell. */
     async unchanged(slug: string, name: string, request: Pick<IncomingMessage, 'headers'>): Promise<Told | null> {
-      const { 'if-none-match': tags, 'if-modified-since': since } = request.headers
-      const named = tags || since ? readName(name) : null
-      if (!named || named.strand !== null) return null
-      const show = await Show.findOne({ where: { slug } })
-      if (!show || withAllFacts(show.feedFacts).isPrivate || withAllFacts(show.feedFacts).isRedirected) return null
-      const kept = await keptIdentity(platform, show, name)
-      if (!kept) return null
-      const answer = writtenOf(named.form.type, nothing, kept.tag, kept.lastModified, guides)
-      if (sendingOf(request, answer, platform.clock.now())?.status !== 304) return null
-      const { id: showId, hostName, feedRevision } = show
-      return { showId, slug: show.slug, hostName, path: name, revision: Number(feedRevision), answer }
+      if (!request.headers['if-none-match'] && !request.headers['if-modified-since']) return null
+      const told = identities.atHand(slug, name) ?? (await identities.current(slug, name))
+      return told && sendingOf(request, told.answer, platform.clock.now())?.status === 304 ? told : null
     },
   }
 }

@@ -57,7 +57,7 @@ function id3(tags: Tags, { artwork, ofChapters }: TagPictures, durationMs: numbe
   })
 }
 
-/** ID3v2 chapter frame addendum 1.0, section 3.2: the count of a table's entries is one byte. */
+/** ID3v2 chapter frame addendum 1.0, section 3.2 (from memory): the count of a table's entries is one byte. */
 const mostInTable = 255
 
 /** One table, or one on top of several where the entries are more than one can have. */

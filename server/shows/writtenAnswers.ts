@@ -25,15 +25,16 @@ export interface Told {
  * Feeds and pages, written once for each revision of their show, so that any number of processes tell the same. What is
  * written serves until the news says that its show has changed: at once for changes by this process, within half a second
  * for those of others. While the database is away, what was written here last still goes out. `write` writes what is at a
- * path of a show, and tells how the path is spelt; null where nothing is.
+ * path of a show, and tells how the path is spelt; null where nothing is. `share` is what it may take of the room for answers.
  */
 export function writtenAnswers(
   { events, configuration: { cacheBytes } }: Pick<Platform, 'events' | 'configuration'>,
   write: (show: Show, path: string, lastModified: Date) => Promise<Pick<Told, 'path' | 'answer' | 'movedTo'> | null>,
+  share = 1 / 4,
 ) {
   // Feeds, pages, files of chapters and transcripts have a quarter of the room each.
   const kept = new LRUCache<string, Told>({
-    maxSize: Math.max(1, Math.floor(cacheBytes / 4)),
+    maxSize: Math.max(1, Math.floor(cacheBytes * share)),
     sizeCalculation: ({ answer }) => bytesOf(answer),
   })
   /** What no news has come of since it was looked at. */

@@ -26,6 +26,7 @@ const { config } = usePrimeVue()
 watch(
   () => show.value?.language,
   language => language && (config.locale!.firstDayOfWeek = firstDayOf(language)),
+  { immediate: true },
 )
 /** The desk shows its own upload; the line is shown for all others. */
 const isQueueShown = computed(() => uploads.all.some(({ episodeId }) => episodeId !== route.params.id))

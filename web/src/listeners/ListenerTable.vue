@@ -73,7 +73,7 @@ function renew(id: string): void {
             >
               Let it answer again<span class="out-of-sight">{{ ` for ${data.name}` }}</span>
             </button>
-            <span v-else-if="renewing === data.id" v-opened="() => (renewing = null)" class="asked">
+            <span v-else-if="renewing === data.id" v-opened="() => (renewing = null)" class="actions">
               <span>The one they have answers no more then.</span>
               <button type="button" class="link-button" :disabled="busy" @click="renew(data.id)">Give another</button>
               <button type="button" class="link-button" @click="renewing = null">Leave it</button>

@@ -6,6 +6,8 @@ interface Opened {
   /** What had the focus before, and what it said: a button of the same words may stand in its place afterwards. */
   opener: HTMLElement | null
   words: string
+  /** Something was written at length in it. */
+  isWritten?: boolean
 }
 const opened = new WeakMap<HTMLElement, Opened>()
 
@@ -36,6 +38,8 @@ function onKey(event: KeyboardEvent): void {
   // What is open inside of it closes first.
   if (event.key !== 'Escape' || target.closest('[data-opened]') !== element) return
   if (element.querySelector('[role="combobox"][aria-expanded="true"]')) return
+  // A slip of the finger takes nobody's text: that is left by its button.
+  if (opened.get(element)?.isWritten) return
   event.preventDefault()
   event.stopPropagation()
   opened.get(element)?.leave()
@@ -52,6 +56,9 @@ export const vOpened: Directive<HTMLElement, () => void> = {
     element.dataset.opened = ''
     // Before a field's own way with the key.
     element.addEventListener('keydown', onKey, { capture: true })
+    element.addEventListener('input', ({ target }) => {
+      if (target instanceof HTMLTextAreaElement) opened.get(element)!.isWritten = true
+    })
     if (modifiers.always || !isField(document.activeElement)) void nextTick(() => enter(element))
   },
   updated(element, { value }) {

@@ -167,7 +167,7 @@ const beginWith = (file: ShelfFile): Promise<void> =>
               >
                 Delete
               </button>
-              <span v-else v-opened="() => (asking = null)" class="asked">
+              <span v-else v-opened="() => (asking = null)" class="actions">
                 <Button type="button" size="small" label="Delete for good" @click="remove(file)" />
                 <button type="button" class="link-button" @click="asking = null">Leave it</button>
               </span>

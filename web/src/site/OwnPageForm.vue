@@ -16,6 +16,7 @@ const props = defineProps<{
 const emit = defineEmits<{
   write: [words: Pick<OwnPage, 'title' | 'content'>]
   save: [change: OwnPageChange]
+  close: []
   cancel: []
 }>()
 const title = ref(props.unsaved?.title ?? props.page.title)
@@ -24,7 +25,7 @@ watch([title, content], () => emit('write', { title: title.value, content: conte
 </script>
 
 <template>
-  <form v-opened="() => emit('cancel')" @submit.prevent="emit('save', { version: page.version, title, content })">
+  <form v-opened="() => emit('close')" @submit.prevent="emit('save', { version: page.version, title, content })">
     <FormField v-slot="{ id }" label="Title">
       <InputText :id="id" v-model="title" maxlength="120" />
     </FormField>

@@ -66,6 +66,7 @@ function leave(id: string): void {
         :busy="busy"
         @write="words => pages.keepUnsaved(page.id, words)"
         @save="async change => (await pages.change(show.id, page.id, change)) && (open = null)"
+        @close="open = null"
         @cancel="leave(page.id)"
       />
       <template v-else>

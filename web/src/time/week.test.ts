@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import { firstDayOf } from './week'
 
-// Unicode CLDR, supplemental data, weekData/firstDay.
+// Unicode CLDR, supplemental data, weekData/firstDay (the values from memory).
 it.each([
   ['en', 1],
   ['en-GB', 1],
