@@ -42,11 +42,27 @@ export interface Reading {
   remarks: string[]
 }
 
+/** What is said of some of its parts, if there are any: a sentence for one, and what follows the number of several. */
+export const remark = (count: number, one: string, more: string): string[] =>
+  count === 0 ? [] : [count === 1 ? one : `${count.toLocaleString('en')} ${more}`]
+
 /** A file is no transcript, and why. */
 export class NoTranscript extends Error {}
 
 export type TimedCue = Cue & { fromMs: number; toMs: number }
 export const isTimed = (cue: Cue): cue is TimedCue => cue.fromMs !== null && cue.toMs !== null
+
+/** Speech has some fifteen letters a second (common practice, no source). */
+const millisecondsPerLetter = 66
+/** About how long it takes to say something. */
+export const timeToSay = (text: string): number => Math.max(1, text.length * millisecondsPerLetter)
+
+/** As captions must stand in a file: those with times, by when they begin, and none that ends before (W3C WebVTT, 4.1). */
+export const inOrder = (cues: readonly Cue[]): TimedCue[] =>
+  cues
+    .filter(isTimed)
+    .toSorted((one, other) => one.fromMs - other.fromMs)
+    .map(cue => (cue.toMs > cue.fromMs ? cue : { ...cue, toMs: cue.fromMs + timeToSay(cue.text) }))
 
 /** Whether all of it has times. */
 export const isTimedWhole = ({ cues }: Pick<Transcript, 'cues'>): boolean => cues.length > 0 && cues.every(isTimed)

@@ -4,6 +4,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { wordsOf } from './bytes'
 import { type Cue, mostCues, NoTranscript, type Transcript } from './cue'
+import { estimatedSure } from './doubtful'
 import { formatOf, formatsOf, readTranscript, type TranscriptFormat, writeTranscript } from './formats'
 
 const bytes = (words: string): Uint8Array => new TextEncoder().encode(words)
@@ -63,7 +64,23 @@ describe('SubRip', () => {
       'no empty line between',
       '1\n00:00:01,000 --> 00:00:02,000\nOne\n2\n00:00:03,000 --> 00:00:04,000\nTwo',
       [
-        [1000, 2000, null, 'One\n2'],
+        [1000, 2000, null, 'One'],
+        [3000, 4000, null, 'Two'],
+      ],
+    ],
+    [
+      'a number that is said, and no empty line',
+      '1\n00:00:01,000 --> 00:00:02,000\nOne\n41\n00:00:03,000 --> 00:00:04,000\nTwo',
+      [
+        [1000, 2000, null, 'One\n41'],
+        [3000, 4000, null, 'Two'],
+      ],
+    ],
+    [
+      'arrows that people type',
+      '1\n00:00:01,000 -> 00:00:02,000\nOne\n\n2\n00:00:03,000 → 00:00:04,000\nTwo',
+      [
+        [1000, 2000, null, 'One'],
         [3000, 4000, null, 'Two'],
       ],
     ],
@@ -81,6 +98,99 @@ describe('SubRip', () => {
       [[1000, 2000, null, 'One']],
     ],
   ] as [string, string, unknown][])('%s', (_name, words, expected) => expect(told(words)).toEqual(expected))
+})
+
+describe('what cannot be taken as it stands is told', () => {
+  it('SubRip: a time before the beginning, and times that are none', () => {
+    const words = `1\n-00:00:01,000 --> 00:00:02,000\nOne\n\n2\n00:00:0A,000 --> 00:00:04,000\nTwo`
+    expect(told(words)).toEqual([[0, 2000, null, 'One\n2\n00:00:0A,000 --> 00:00:04,000\nTwo']])
+    expect(read(words).remarks).toEqual(['One cue began before 0:00 and now begins there.'])
+    expect(read(words.replace('0A', '77')).remarks[1]).toBe(
+      'One line looks like times that cannot be read and stands among the words: “00:00:77,000 --> 00:00:04,000”.',
+    )
+  })
+  it.each([
+    ['WebVTT', 'WEBVTT\n\n00:01.000 --> 277777:46:39.000\nFour words of it'],
+    ['SubRip', '1\n00:00:01,000 --> 277777:46:39,000\nFour words of it'],
+  ])('%s whose end lies beyond any sound has an estimated one', (_name, words) => {
+    expect(read(words).transcript.cues).toMatchObject([{ fromMs: 1000, toMs: 2056, sure: estimatedSure }])
+    expect(read(words).remarks).toEqual(['One time lay further on than any audio is long; it is estimated now.'])
+  })
+  it('JSON whose end is 999,999,999 seconds or none takes as long as its words', () => {
+    const json = (end: object) => JSON.stringify({ segments: [{ startTime: 1, ...end, body: 'Four words of it' }] })
+    expect(told(json({ endTime: 999_999_999 }))).toEqual([[1000, 2056, null, 'Four words of it']])
+    expect(told(json({}))).toEqual([[1000, 2056, null, 'Four words of it']])
+  })
+})
+
+describe('what other programs write', () => {
+  it('JSON with start, end and text', () => {
+    const parts = [
+      { start: 0.5, end: 2, text: 'Is it the reed?', speaker: 'Tove' },
+      { start: 2, end: 3.25, text: 'Never.' },
+    ]
+    const expected = [
+      [500, 2000, 'Tove', 'Is it the reed?'],
+      [2000, 3250, null, 'Never.'],
+    ]
+    expect(told(JSON.stringify(parts))).toEqual(expected)
+    expect(told(JSON.stringify({ segments: parts }))).toEqual(expected)
+  })
+  it('timed lines of lyrics', () => {
+    const words =
+      '[ti:A letter from a chapel]\n[offset:+500]\n\n[00:01.50]Is it the reed?\n[00:04:00][00:09.00]<00:04.00>It is <00:05.00>never\n[00:06.00]\nNobody'
+    expect(told(words)).toEqual([
+      [1000, 3500, null, 'Is it the reed?'],
+      [3500, 5500, null, 'It is never'],
+      [8500, 9226, null, 'It is never'],
+    ])
+    expect(read(words)).toMatchObject({ format: 'lrc', remarks: ['One line has no time and was left out.'] })
+  })
+  it('SubStation Alpha: who, when and what, in the order of time, without places and drawings', () => {
+    const words = `[Script Info]
+Title: A letter from a chapel
+
+[V4+ Styles]
+Format: Name, Fontname
+Style: Default,Serif
+
+[Events]
+Format: Layer, Start, End, Style, Name, MarginL, MarginR, MarginV, Effect, Text
+Dialogue: 0,0:00:03.60,0:00:06.00,Default,Benno,0,0,0,,{\\an8}It is never,\\Nthe {\\i1}reed{\\i0}.
+Comment: 0,0:00:03.60,0:00:06.00,Default,,0,0,0,,to be checked
+Dialogue: 0,0:00:01.00,0:00:03.50,Default,Tove,0,0,0,,Is it the reed?
+Dialogue: 0,0:00:07.00,0:00:08.00,Default,,0,0,0,,{\\p1}m 0 0 l 100 0{\\p0}
+Dialogue: 0,later,0:00:08.00,Default,,0,0,0,,Lost
+`
+    expect(told(words)).toEqual([
+      [1000, 3500, 'Tove', 'Is it the reed?'],
+      [3600, 6000, 'Benno', 'It is never,\nthe reed.'],
+    ])
+    expect(read(words)).toMatchObject({
+      format: 'ass',
+      remarks: ['One line has times that cannot be read and was left out.'],
+    })
+  })
+  it.each([
+    ['{\\rtf1\\ansi Tove: Is it the reed?}', 'It is a text with formatting (RTF)'],
+    ['%PDF-1.7\nwords', 'It is a PDF'],
+    ['<?xml version="1.0"?>\n<tt xmlns="http://www.w3.org/ns/ttml"><body/></tt>', 'It is captions in TTML'],
+    ['<?xml version="1.0"?><rss/>', 'It is XML'],
+  ])('%s is refused by its name', (words, why) => expect(() => read(words)).toThrow(why))
+})
+
+describe('captions as they are written', () => {
+  it('begin in order and end behind their beginning, whatever stands in the studio', () => {
+    const cue = (fromMs: number, toMs: number, text: string): Cue => ({ id: text, fromMs, toMs, speaker: null, text })
+    const cues = [cue(5000, 2000, 'Three'), cue(1000, 1000, 'One'), cue(3000, 4000, 'Two')]
+    const times = [
+      [1000, 1198],
+      [3000, 4000],
+      [5000, 5330],
+    ]
+    expect(parseSubtitles(writeTranscript('srt', { cues })).entries.map(({ from, to }) => [from, to])).toEqual(times)
+    expect(parseSubtitles(writeTranscript('vtt', { cues })).entries.map(({ from, to }) => [from, to])).toEqual(times)
+  })
 })
 
 describe('encodings', () => {
@@ -123,6 +233,7 @@ describe('JSON of the podcast namespace', () => {
   it.each([
     ['{"segments":[{"body":1}]}', 'Part 1 of the “segments” has no “body” with its words.'],
     ['{"parts":[]}', 'JSON of a transcript has a list of “segments”; this has none.'],
+    ['[{"start":1}]', 'Part 1 of the “segments” has no “body” with its words.'],
     ['{"segments":[', 'It begins like JSON, and is none.'],
   ])('%s is refused in words', (words, why) => expect(() => read(words)).toThrow(why))
 })
@@ -179,6 +290,14 @@ it.each([
   ['00:01.000 --> 00:02.000\nx', 'vtt'],
   ['{"segments":[]}', 'json'],
   ['<!DOCTYPE html><html>', 'html'],
+  ['<meta charset="utf-8"><p>One', 'html'],
+  ['<!-- one --><div>One', 'html'],
+  ['<?xml version="1.0"?>\n<html><body>One', 'html'],
+  ['[ar:The harmonium]\n[00:01.00]One', 'lrc'],
+  ['[00:01.00]One', 'lrc'],
+  ['[0:01] Tove: One', 'txt'],
+  ['[Script Info]\nTitle: One', 'ass'],
+  ['1\n00:00:01,000 -> 00:00:02,000\nx', 'srt'],
   ['A letter from a chapel --> here', 'txt'],
   ['WEBVTTish', 'txt'],
 ] as const)('“%s” is %s', (words, format) => expect(formatOf(words)).toBe(format))

@@ -1,7 +1,11 @@
+import { longestSoundMs } from '../episode/fields'
+import { readAss } from './ass'
 import { wordsOf } from './bytes'
-import { isTimed, mostCues, NoTranscript, type Reading, type Transcript } from './cue'
+import { type Cue, isTimed, mostCues, NoTranscript, type Reading, remark, timeToSay, type Transcript } from './cue'
+import { estimatedSure } from './doubtful'
 import { readHtml, writeHtml } from './html'
 import { readJson, writeJson } from './json'
+import { lrcHead, readLrc } from './lrc'
 import { readPlain, writePlain } from './plain'
 import { readSrt, writeSrt } from './srt'
 import { readVtt, writeVtt } from './vtt'
@@ -18,12 +22,18 @@ export const transcriptTypes: Readonly<Record<TranscriptFormat, string>> = {
   txt: 'text/plain',
 }
 
-const readers: Readonly<Record<TranscriptFormat, (words: string, known: readonly string[]) => Reading>> = {
+/** What is read and not written: apps for listening take none of these. */
+type ReadOnlyFormat = 'ass' | 'lrc'
+export type ReadFormat = TranscriptFormat | ReadOnlyFormat
+
+const readers: Readonly<Record<ReadFormat, (words: string, known: readonly string[]) => Reading>> = {
   vtt: words => readVtt(words),
   srt: readSrt,
   json: readJson,
   html: readHtml,
   txt: readPlain,
+  ass: readAss,
+  lrc: readLrc,
 }
 
 const writers: Readonly<Record<TranscriptFormat, (transcript: Transcript) => string>> = {
@@ -42,33 +52,49 @@ export const writeTranscript = (format: TranscriptFormat, transcript: Transcript
 
 export const mostTranscriptBytes = 10_000_000
 
+/** Elements that a page or a part of one begins with. */
+const htmlHead =
+  /^(?:<\?xml[^>]*>\s*)?<(?:!--|(?:!doctype\s+html|html|head|meta|title|link|style|script|body|main|article|section|header|div|p|h[1-6]|cite|time|span|table|[ou]l|dl|blockquote|figure|br|b|i|em|strong|font|a)\b)/i
+
 /** What a text is, by its words and not by its name. */
-export function formatOf(words: string): TranscriptFormat {
+export function formatOf(words: string): ReadFormat {
   const head = words
     .slice(0, 4000)
     .replace(/^\ufeff/, '')
     .trimStart()
   if (/^WEBVTT(?:\s|$)/.test(head)) return 'vtt'
+  if (/^\[script info\]/i.test(head)) return 'ass'
+  if (lrcHead.test(head.split('\n')[0]!) || /^\[\d{1,3}:\d{2}[.:]\d{2,3}\]/.test(head)) return 'lrc'
   if (/^[{[]\s*["{[\]}]/.test(head)) return 'json'
-  const firstTimes = /^[\d:.,\s]*?\d(?:\s*)-->\s*[\d:.,]+/m.exec(words.slice(0, 20_000))
-  if (firstTimes) return /-->\s*[\d:]+\./.test(firstTimes[0]) && !firstTimes[0].includes(',') ? 'vtt' : 'srt'
-  return /^<(?:!doctype|html|body|head|div|section|article|p|cite|time|h[1-6])\b/i.test(head) ? 'html' : 'txt'
+  const firstTimes = /^[-\d:.,\s]*?\d\s*(?:-+>|→)\s*-?\d[\d:.,]*/m.exec(words.slice(0, 20_000))
+  if (firstTimes) return /(?:>|→)\s*[\d:]+\./.test(firstTimes[0]) && !firstTimes[0].includes(',') ? 'vtt' : 'srt'
+  return htmlHead.test(head) ? 'html' : 'txt'
 }
+
+/** Texts that are something else, by how they begin. */
+const otherwise: readonly (readonly [begin: RegExp, name: string])[] = [
+  [/^\{\\rtf/, 'a text with formatting (RTF)'],
+  [/^%PDF-/, 'a PDF'],
+  [/^(?:<\?xml[^>]*>\s*)?<tt[\s>:]/, 'captions in TTML'],
+  [/^<\?xml[^>]*>\s*<(?!html\b)/, 'XML'],
+]
 
 /**
  * Reads a transcript whichever of the formats and encodings it is in. `known` are names of speakers. Throws NoTranscript
  * with what is wrong where it is none.
  */
-export function readTranscript(
-  bytes: Uint8Array,
-  known: readonly string[] = [],
-): Reading & { format: TranscriptFormat } {
+export function readTranscript(bytes: Uint8Array, known: readonly string[] = []): Reading & { format: ReadFormat } {
   if (bytes.length > mostTranscriptBytes)
     throw new NoTranscript(`It has ${Math.round(bytes.length / 1e6)} MB; a transcript has at most 10 MB.`)
   const words = wordsOf(bytes)
   if (/\0/.test(words.slice(0, 10_000)))
     throw new NoTranscript('It is no text: there are bytes in it that no text has.')
   if (words.trim() === '') throw new NoTranscript('There is nothing in it.')
+  const other = otherwise.find(([begin]) => begin.test(words.trimStart()))?.[1]
+  if (other)
+    throw new NoTranscript(
+      `It is ${other}, which is not read here; save it as WebVTT, SubRip, JSON, HTML or plain text and bring that.`,
+    )
   const format = formatOf(words)
   const reading = readers[format](words, known)
   const cues = reading.transcript.cues.filter(({ text }) => text.trim() !== '' || format === 'vtt')
@@ -77,5 +103,28 @@ export function readTranscript(
     throw new NoTranscript(
       `It has ${cues.length.toLocaleString('en')} parts; at most ${mostCues.toLocaleString('en')} are taken.`,
     )
-  return { ...reading, transcript: { ...reading.transcript, cues }, format }
+  const [bounded, endless] = withEnds(cues)
+  const remarks = [
+    ...reading.remarks,
+    ...remark(
+      endless,
+      'One time lay further on than any audio is long; it is estimated now.',
+      'times lay further on than any audio is long; they are estimated now.',
+    ),
+  ]
+  return { remarks, transcript: { ...reading.transcript, cues: bounded }, format }
+}
+
+/** Cues whose end lies beyond any sound get one by what they say, and how many they were; those that begin there have no time. */
+function withEnds(cues: readonly Cue[]): [cues: Cue[], endless: number] {
+  let endless = 0
+  const bounded = cues.map((cue, at) => {
+    if (!isTimed(cue) || (cue.fromMs < longestSoundMs && cue.toMs < longestSoundMs)) return cue
+    endless++
+    if (cue.fromMs >= longestSoundMs) return { ...cue, fromMs: null, toMs: null }
+    const next = cues[at + 1]?.fromMs ?? longestSoundMs
+    const end = cue.fromMs + timeToSay(cue.text)
+    return { ...cue, toMs: next > cue.fromMs ? Math.min(next, end) : end, sure: estimatedSure }
+  })
+  return [bounded, endless]
 }

@@ -1,8 +1,8 @@
 import { escapeText } from 'entities'
 import { clock } from '../words/amounts'
 import { parseHtml } from '../xml/html'
-import { type Cue, type Reading, type Transcript } from './cue'
-import { millisecondsPerLetter, readPlain } from './plain'
+import { type Cue, type Reading, timeToSay, type Transcript } from './cue'
+import { readPlain } from './plain'
 import { looseMoment, vttStamp } from './stamps'
 
 interface Part {
@@ -54,7 +54,7 @@ export function readHtml(words: string, known: readonly string[] = []): Reading 
     return readPlain(plain.replace(/[^\S\n]+/g, ' '), known)
   const isTimed = parts.every(({ fromMs }) => fromMs !== null)
   const cues = parts.map(({ speaker, fromMs, text }, at): Cue => {
-    const end = parts[at + 1]?.fromMs ?? (fromMs ?? 0) + text.length * millisecondsPerLetter
+    const end = parts[at + 1]?.fromMs ?? (fromMs ?? 0) + timeToSay(text)
     return { id: `c${at + 1}`, fromMs: isTimed ? fromMs : null, toMs: isTimed ? end : null, speaker, text }
   })
   return { transcript: { cues }, remarks: [] }

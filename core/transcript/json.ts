@@ -1,4 +1,5 @@
-import { type Cue, longestSpeaker, NoTranscript, type Reading, type Transcript } from './cue'
+import { longestSoundMs } from '../episode/fields'
+import { type Cue, longestSpeaker, NoTranscript, type Reading, remark, timeToSay, type Transcript } from './cue'
 
 interface Segment {
   speaker?: unknown
@@ -7,21 +8,30 @@ interface Segment {
   body?: unknown
 }
 
+/** The names of the same things where no standard was looked at. */
+interface Loose {
+  start?: unknown
+  end?: unknown
+  text?: unknown
+}
+
 /**
  * Reads transcript JSON of the podcast namespace (its transcript page, from memory): `segments` with `startTime` and
- * `endTime` in seconds, `speaker` and `body`. Times that are missing are what stands beside them.
+ * `endTime` in seconds, `speaker` and `body`; and what many programs write in their place, a list with `start`, `end` and
+ * `text` (common practice, no source). Times that are missing are what stands beside them.
  */
 export function readJson(words: string): Reading {
   const segments = segmentsOf(words)
   const seconds = (value: unknown): number | null => {
     const number = typeof value === 'string' && value.trim() !== '' ? Number(value) : value
-    return typeof number === 'number' && Number.isFinite(number) && number >= 0 ? Math.round(number * 1000) : null
+    const ms = typeof number === 'number' ? Math.round(number * 1000) : -1
+    return ms >= 0 && ms < longestSoundMs ? ms : null
   }
   const begins = segments.map(({ startTime }) => seconds(startTime))
   let missing = 0
   const cues = segments.map(({ speaker, endTime, body }, at): Cue => {
     const fromMs = begins[at] ?? seconds(segments[at - 1]?.endTime)
-    const toMs = seconds(endTime) ?? begins[at + 1] ?? null
+    const toMs = seconds(endTime) ?? begins[at + 1] ?? (fromMs === null ? null : fromMs + timeToSay(String(body)))
     if (begins[at] == null || seconds(endTime) === null) missing++
     const isKnown = fromMs !== null && toMs !== null
     return {
@@ -32,7 +42,11 @@ export function readJson(words: string): Reading {
       text: String(body),
     }
   })
-  const remarks = missing > 0 ? [`${missing} of its parts lacked a time; it was taken from those beside them.`] : []
+  const remarks = remark(
+    missing,
+    'One of its parts lacked a time; it was taken from those beside it.',
+    'of its parts lacked a time; it was taken from those beside them.',
+  )
   return { transcript: { cues }, remarks }
 }
 
@@ -43,11 +57,19 @@ function segmentsOf(words: string): Segment[] {
   } catch {
     throw new NoTranscript('It begins like JSON, and is none.')
   }
-  const segments: unknown = (told as { segments?: unknown } | null)?.segments
+  const segments: unknown = Array.isArray(told) ? told : (told as { segments?: unknown } | null)?.segments
   if (!Array.isArray(segments)) throw new NoTranscript('JSON of a transcript has a list of “segments”; this has none.')
-  const broken = segments.findIndex((each: Segment | null) => typeof each?.body !== 'string')
-  if (broken >= 0) throw new NoTranscript(`Part ${broken + 1} of the “segments” has no “body” with its words.`)
-  return segments as Segment[]
+  return segments.map((each: (Segment & Loose) | null, at) => {
+    const body = each?.body ?? each?.text
+    if (typeof body !== 'string')
+      throw new NoTranscript(`Part ${at + 1} of the “segments” has no “body” with its words.`)
+    return {
+      speaker: each!.speaker,
+      startTime: each!.startTime ?? each!.start,
+      endTime: each!.endTime ?? each!.end,
+      body,
+    }
+  })
 }
 
 /** Writes transcript JSON. Words that nobody knows the time of have none. */

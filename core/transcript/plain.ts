@@ -1,5 +1,5 @@
 import { momentText } from '../words/moments'
-import { type Cue, type Reading, type Transcript } from './cue'
+import { type Cue, type Reading, timeToSay, type Transcript } from './cue'
 import { withName, withSpeakers } from './names'
 import { looseMoment } from './stamps'
 
@@ -27,16 +27,13 @@ export function readPlain(words: string, known: readonly string[] = []): Reading
     const next = parts[at + 1]?.fromMs ?? null
     const begin = hasTimes ? fromMs : null
     // The last one is as long as it takes to say it.
-    const end = begin === null ? null : (next ?? begin + said[at]!.text.length * millisecondsPerLetter)
+    const end = begin === null ? null : (next ?? begin + timeToSay(said[at]!.text))
     return { id: `c${at + 1}`, fromMs: begin, toMs: end, ...said[at]! }
   })
   const some = parts.filter(({ fromMs }) => fromMs !== null).length
   const remarks = some > 0 && !hasTimes ? [`Only ${some} of ${parts.length} parts have a time, so none was taken.`] : []
   return { transcript: { cues }, remarks }
 }
-
-/** Speech has some fifteen letters a second (common practice, no source). */
-export const millisecondsPerLetter = 66
 
 function partsIn(lines: readonly string[]): Part[] {
   const parts: Part[] = []

@@ -1,27 +1,34 @@
-import { type Cue, isTimed, type Reading, type Transcript } from './cue'
+import { type Cue, inOrder, type Reading, remark, type Transcript } from './cue'
 import { type Said, withName, withSpeakers } from './names'
 import { withoutEmptyLines } from '../words/line'
 import { looseMoment, srtStamp } from './stamps'
 
-/** SubRip has no standard; this is as it is commonly written. */
-const times = /^\s*([\d:.,]+)\s*-{2,}>\s*([\d:.,]+)(?:\s.*)?$/
+/** SubRip has no standard; this is as it is commonly written, and with the arrows that people type. */
+const times = /^\s*(-?[\d:.,]+)\s*(?:-+>|→)\s*(-?[\d:.,]+)(?:\s.*)?$/
+const longestTimes = 300
+/** What would be times, and is none that can be read. */
+const nearly = /^[\s\d:.,-]*\d:\d[\d:.,\s-]*(?:>|→)/
 
 /** Reads SubRip: numbered or not, with point or comma, with what is written around times. `known` are names of speakers. */
 export function readSrt(words: string, known: readonly string[] = []): Reading {
   const lines = words.replace(/^\ufeff/, '').split('\n')
   const places: { at: number; fromMs: number; toMs: number }[] = []
+  const unread: string[] = []
+  let early = 0
   for (const [at, line] of lines.entries()) {
-    if (!line.includes('-->')) continue
+    if (line.length > longestTimes || !/[>→]/.test(line)) continue
     const [, begin, end] = times.exec(line) ?? []
-    const [fromMs, toMs] = [looseMoment(begin ?? ''), looseMoment(end ?? '')]
-    if (fromMs !== null && toMs !== null) places.push({ at, fromMs, toMs })
+    const [fromMs, toMs] = [moment(begin ?? ''), moment(end ?? '')]
+    if (fromMs !== null && toMs !== null && toMs >= 0) {
+      if (fromMs < 0) early++
+      places.push({ at, fromMs: Math.max(0, fromMs), toMs })
+    } else if (nearly.test(line)) unread.push(line.trim())
   }
-  let unnumbered = 0
+  const numbered = places.map(({ at }) => numberAt(lines, at - 1))
   const found = places.map(({ at, fromMs, toMs }, index) => {
-    const isNumbered = /^\s*\d+\s*$/.test(lines[at - 1] ?? '')
-    if (!isNumbered) unnumbered++
     const next = places[index + 1]
-    const end = next === undefined ? lines.length : next.at - (isNumberOf(lines, next.at) ? 1 : 0)
+    const isNumberNext = next !== undefined && isNumberOf(lines, next.at, numbered[index] ?? null)
+    const end = next === undefined ? lines.length : next.at - (isNumberNext ? 1 : 0)
     const source = lines
       .slice(at + 1, end)
       .map(line => line.trimEnd())
@@ -45,16 +52,48 @@ export function readSrt(words: string, known: readonly string[] = []): Reading {
       ...(isMarked && { kept: { marked: { format: 'srt', source, text, speaker } } }),
     }
   })
-  const remarks =
-    unnumbered > 0 && unnumbered < cues.length
-      ? [`${unnumbered} cues had no number; they were taken all the same.`]
-      : []
-  return { transcript: { cues }, remarks }
+  const unnumbered = numbered.filter(number => number === null).length
+  return {
+    transcript: { cues },
+    remarks: [
+      ...remark(
+        unnumbered < cues.length ? unnumbered : 0,
+        'One cue had no number and was taken all the same.',
+        'cues had no number and were taken all the same.',
+      ),
+      ...remark(
+        early,
+        'One cue began before 0:00 and now begins there.',
+        'cues began before 0:00 and now begin there.',
+      ),
+      ...remark(
+        unread.length,
+        `One line looks like times that cannot be read and stands among the words: “${unread[0]}”.`,
+        `lines look like times that cannot be read and stand among the words; the first is “${unread[0]}”.`,
+      ),
+    ],
+  }
 }
 
-/** Whether the line above times is their number, rather than the last words of the cue before. */
-const isNumberOf = (lines: readonly string[], at: number): boolean =>
-  /^\s*\d+\s*$/.test(lines[at - 1] ?? '') && (lines[at - 2] ?? '').trim() === ''
+/** Milliseconds of a time, which lies before the beginning where a sign stands before it. */
+function moment(text: string): number | null {
+  if (!text.startsWith('-')) return looseMoment(text)
+  const ms = looseMoment(text.slice(1))
+  return ms === null ? null : -ms
+}
+
+const numberAt = (lines: readonly string[], at: number): number | null =>
+  /^\s*\d{1,9}\s*$/.test(lines[at] ?? '') ? Number(lines[at]) : null
+
+/**
+ * Whether the line above times is their number, rather than the last words of the cue before: it stands below an empty
+ * line, or is the one that follows the number before.
+ */
+function isNumberOf(lines: readonly string[], at: number, before: number | null): boolean {
+  const number = numberAt(lines, at - 1)
+  if (number === null) return false
+  return (lines[at - 2] ?? '').trim() === '' || (before !== null && number === before + 1)
+}
 
 /** Tags, and places in braces, that players know. */
 const markup = /<\/?(?:[biu]|font)(?:\s[^>]*)?>|\{\\[^}]*\}/gi
@@ -64,8 +103,7 @@ const written = (said: Said): string => withoutEmptyLines(withName(said))
 
 /** Writes SubRip; markup that it was read with goes back, where the text is still the one that it belongs to. */
 export const writeSrt = ({ cues }: Pick<Transcript, 'cues'>): string =>
-  cues
-    .filter(isTimed)
+  inOrder(cues)
     .map(({ fromMs, toMs, text, speaker, kept }, index) => {
       const { marked } = kept ?? {}
       const isAsRead = marked?.format === 'srt' && marked.text === text && marked.speaker === speaker

@@ -32,6 +32,7 @@ import { readFilter } from '@core/site/filter'
 import { hostNameFrom } from '@core/site/hostName'
 import { spellingsOf } from '../tags/spellings'
 import { readTags, tagKey } from '../tags/tags'
+import { readAss } from '../transcript/ass'
 import { doubtfulWords } from '../transcript/doubtful'
 import { readDraft } from '../transcript/draft'
 import { findWords, replaceWords, speakersIn } from '../transcript/edit'
@@ -39,6 +40,7 @@ import { cueFindings } from '../transcript/findings'
 import { readTranscript, writeTranscript } from '../transcript/formats'
 import { readHtml } from '../transcript/html'
 import { readJson } from '../transcript/json'
+import { readLrc } from '../transcript/lrc'
 import { unitsOf } from '../transcript/lay/units'
 import { readPlain } from '../transcript/plain'
 import { readSrt } from '../transcript/srt'
@@ -69,6 +71,9 @@ export const readings: Readonly<Record<string, Reading>> = {
   'SubRip transcript': readSrt,
   'WebVTT transcript': words => readVtt(`WEBVTT\n\n${words}`),
   'WebVTT without its head': words => readVtt(words),
+  'timed lyrics': readLrc,
+  'SubStation Alpha': words => readAss(`[Script Info]\n[Events]\n${words}`),
+  'SubStation Alpha, what is said': words => readAss(`[Events]\nDialogue: 0,0:00:01.00,0:00:02.00,,,0,0,0,,${words}`),
   'WebVTT cue': words => readVtt(`WEBVTT\n\n00:00.000 --> 00:09.000\n${words}`).transcript.cues.map(vttText),
   'HTML transcript': words => readHtml(words),
   'JSON transcript': readJson,

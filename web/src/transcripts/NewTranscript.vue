@@ -23,8 +23,8 @@ function pick(): void {
 <template>
   <div class="new" data-draft>
     <p>
-      What is said, to read along and to be found by. Bring a file in WebVTT, SubRip, JSON, HTML or plain text, or paste
-      the words; it goes out on the page and in the feed.
+      What is said, to read along and to be found by. Bring a file in WebVTT, SubRip, JSON, HTML, LRC, SubStation Alpha
+      or plain text, or paste the words; it goes out on the page and in the feed.
     </p>
     <div class="actions">
       <Select
@@ -50,7 +50,7 @@ function pick(): void {
         ref="input"
         class="out-of-sight"
         type="file"
-        accept=".vtt,.srt,.json,.html,.htm,.txt,text/vtt,text/plain"
+        accept=".vtt,.srt,.json,.html,.htm,.txt,.lrc,.ass,.ssa,text/vtt,text/plain"
         aria-label="File of the transcript"
         tabindex="-1"
         @change="pick"
