@@ -110,6 +110,12 @@ export const cutShortFinding = (announcedMs: number, heardMs: number): Finding |
     ? null
     : finding('worth mending', 'cut-short', { announcedMs, heardMs, shows: 'decoding' })
 
+/** What there is to say where a file's header announces more than it holds; nothing where it announces nothing. */
+export const announcedMore = (announcedMs: number | null, heardMs: number): Finding[] =>
+  announcedMs === null || announcedMs - heardMs < 1000
+    ? []
+    : [finding('worth mending', 'cut-short', { announcedMs, heardMs, shows: 'header' })]
+
 /** The last page of an Ogg file is not marked as the last. */
 export const cutShortOgg = (heardMs: number): Finding =>
   finding('worth mending', 'cut-short', { announcedMs: null, heardMs, shows: 'page' })

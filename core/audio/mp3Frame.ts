@@ -57,6 +57,8 @@ const vbriAt = 36
 export interface Mp3Header {
   /** Frames that it announces; 0 where it does not say. */
   frames: number
+  /** Bytes from this frame to the end of the last, as it announces them; 0 where it does not say. */
+  bytes: number
   /** Samples at the ends that are no sound: what the encoder needed to get going, and what filled its last frame. */
   silentSamples: number
 }
@@ -72,11 +74,13 @@ export function mp3Header(bytes: Uint8Array, at: number, frame: Mp3Frame): Mp3He
   if (from !== undefined && from + 8 <= bytes.length) {
     const flags = view.getUint32(from + 4)
     const frames = flags & 1 && from + 12 <= bytes.length ? view.getUint32(from + 8) : 0
-    return { frames, silentSamples: silentSamples(bytes, from + 8 + fieldBytes(flags)) }
+    const bytesAt = from + 8 + (flags & 1 ? 4 : 0)
+    const sized = flags & 2 && bytesAt + 4 <= bytes.length ? view.getUint32(bytesAt) : 0
+    return { frames, bytes: sized, silentSamples: silentSamples(bytes, from + 8 + fieldBytes(flags)) }
   }
   // VBRI: version, delay, quality (two bytes each), bytes (four), then frames.
   return mark(at + vbriAt) === 'VBRI' && at + vbriAt + 18 <= bytes.length
-    ? { frames: view.getUint32(at + vbriAt + 14), silentSamples: 0 }
+    ? { frames: view.getUint32(at + vbriAt + 14), bytes: view.getUint32(at + vbriAt + 10), silentSamples: 0 }
     : null
 }
 

@@ -13,7 +13,9 @@ afterAll(() => rmSync(folder, { recursive: true }))
 it('the opening of an MP3 with a Xing header tells its length as it is heard', () => {
   const path = join(folder, 'a.mp3')
   const bytes = makeSound(path, 30, ['-q:a', '3', '-id3v2_version', '0'])
-  expect(mp3Opening(bytes.subarray(0, 8192))!.durationMs).toBeCloseTo(decodedMs(path), 1)
+  const opening = mp3Opening(bytes.subarray(0, 8192))!
+  expect(opening.durationMs).toBeCloseTo(decodedMs(path), 1)
+  expect(opening.soundBytes).toBe(bytes.length - opening.fromBytes)
 })
 
 it('a VBRI header is read too, and is no sound', () => {
@@ -23,9 +25,10 @@ it('a VBRI header is read too, and is no sound', () => {
   const frame = headerAt(bytes, 0)!
   const head = Buffer.from(bytes.subarray(0, frame.lengthBytes)).fill(0, 4)
   head.write('VBRI', 36)
+  head.writeUInt32BE(99_999, 46)
   head.writeUInt32BE(777, 50)
   const whole = Buffer.concat([head, bytes])
-  expect(mp3Header(whole, 0, headerAt(whole, 0)!)).toEqual({ frames: 777, silentSamples: 0 })
+  expect(mp3Header(whole, 0, headerAt(whole, 0)!)).toEqual({ frames: 777, bytes: 99_999, silentSamples: 0 })
   const scanner = new Mp3Scanner()
   scanner.push(whole)
   const bare = new Mp3Scanner()

@@ -5,8 +5,10 @@ import { findMp3Frames } from './sniff'
 export interface Mp3Opening {
   /** Where the first frame begins. */
   fromBytes: number
-  /** From a Xing, Info or VBRI header, exact; null where there is none. */
+  /** As a Xing, Info or VBRI header announces it, exact if it is true; null where there is none. */
   durationMs: number | null
+  /** From the first frame to the end of the last, as the same header announces it; null where it does not. */
+  soundBytes: number | null
   sampleRateHz: number
   channels: 1 | 2
   /** Of the first frame. */
@@ -24,6 +26,7 @@ export function mp3Opening(bytes: Uint8Array): Mp3Opening | null {
     durationMs: header?.frames
       ? ((header.frames * frame.samples - header.silentSamples) * 1000) / frame.sampleRateHz
       : null,
+    soundBytes: header?.bytes || null,
     sampleRateHz: frame.sampleRateHz,
     channels: frame.channels,
     bitRateBps: frame.bitRateBps,

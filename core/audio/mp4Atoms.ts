@@ -121,15 +121,28 @@ const mostMoovBytes = 8_000_000
 const mostOnTop = 64
 
 /**
- * Finds the `moov` atom in a file that comes in from its beginning, without keeping anything else of it.
- * `push` answers whether more is wanted.
+ * Finds the `moov` atom in a file that comes in from its beginning, without keeping anything else of it, and where its
+ * atoms say that the file ends. `push` answers whether more is wanted.
  */
 export class MoovFinder {
   /** The content of the atom, once it is here. */
   moov: Uint8Array | null = null
+  /** Where the atoms that were met so far end. */
+  endBytes = 0
+  /** Where the sound is in the file, once it is met. */
+  media: Pick<Atom, 'from' | 'to'> | null = null
+  /** How many bytes more the `moov` atom needs; 0 where it is not being read. */
+  wantedBytes = 0
   private pending: Uint8Array = new Uint8Array(0)
   private skipBytes = 0
   private seen = 0
+
+  /** Leaves out what need not be read: how many bytes of the file the next push may begin further on. */
+  jump(): number {
+    const bytes = this.skipBytes
+    this.skipBytes = 0
+    return bytes
+  }
 
   push(chunk: Uint8Array): boolean {
     const skipped = Math.min(this.skipBytes, chunk.length)
@@ -138,9 +151,17 @@ export class MoovFinder {
     this.pending = joined(this.pending, chunk.subarray(skipped))
     for (;;) {
       const head = atomHead(this.pending, 0)
+      this.wantedBytes = 0
       if (!head) return this.pending.length < 16
-      if (head.lengthBytes < head.headBytes || ++this.seen > mostOnTop) return false
-      if (head.type === 'moov') return this.collect(head.headBytes, head.lengthBytes)
+      if (!this.meet(head)) return false
+      if (head.type === 'moov' && this.pending.length < head.lengthBytes) {
+        // Asked again with each piece; it is one atom all the same.
+        this.seen--
+        this.wantedBytes = head.lengthBytes - this.pending.length
+        return true
+      }
+      if (head.type === 'moov') this.moov = this.pending.slice(head.headBytes, head.lengthBytes)
+      this.endBytes += head.lengthBytes
       if (head.lengthBytes > this.pending.length) {
         this.skipBytes = head.lengthBytes - this.pending.length
         this.pending = new Uint8Array(0)
@@ -150,13 +171,11 @@ export class MoovFinder {
     }
   }
 
-  private collect(headBytes: number, lengthBytes: number): boolean {
-    if (lengthBytes > mostMoovBytes) return false
-    // Asked again with each piece; it is one atom all the same.
-    this.seen--
-    if (this.pending.length < lengthBytes) return true
-    this.moov = this.pending.subarray(headBytes, lengthBytes)
-    return false
+  /** Whether an atom can be one of a sound file's; where the sound is, is kept. */
+  private meet({ type, headBytes, lengthBytes }: NonNullable<ReturnType<typeof atomHead>>): boolean {
+    if (lengthBytes < headBytes || ++this.seen > mostOnTop) return false
+    if (type === 'mdat') this.media ??= { from: this.endBytes + headBytes, to: this.endBytes + lengthBytes }
+    return type !== 'moov' || lengthBytes <= mostMoovBytes
   }
 }
 

@@ -175,7 +175,7 @@ describe('the feed of a show, looked at with each change', () => {
   })
 
   it('holds 10,000 episodes, all of them looked at', async () => {
-    const { id } = await release('The longest show')
+    const { id } = await release('The longest show there is: ten thousand crossings of the lake, each of them by night')
     await house.platform.database.query(
       `INSERT INTO episodes (id, guid, slug, show_id, title, number, notes, standing, release_at, released, created_at, updated_at)
         SELECT UUID(), UUID(), CONCAT('crossing-', n.seq), show_id, title, n.seq + 1, notes, standing, release_at - INTERVAL n.seq MINUTE, released, created_at, updated_at

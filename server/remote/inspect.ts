@@ -1,6 +1,6 @@
 import { hostFindings } from '@core/audio/elsewhere'
-import type { Finding } from '@core/audio/findings'
-import { atomHead, MoovFinder, soundInMoov } from '@core/audio/mp4Atoms'
+import { announcedMore, type Finding, mp3Findings } from '@core/audio/findings'
+import { MoovFinder, soundInMoov } from '@core/audio/mp4Atoms'
 import { id3v2Length } from '@core/audio/mp3Frame'
 import { hasBitRate, mp3Opening } from '@core/audio/mp3Opening'
 import { Mp3Scanner } from '@core/audio/mp3Scan'
@@ -27,8 +27,8 @@ type Fetch = ReturnType<typeof remoteFetcher>
 
 const openingBytes = 64 * 1024
 const pieceBytes = 8 * 1024
-const mostMoovBytes = 8_000_000
-const mostAtoms = 64
+/** How much a file may have behind its last frame, in what would be sound of that length, before its header is doubted. */
+const mostBehindMs = 1000
 /** No sound that is heard is larger. */
 const largestBytes = 50_000_000_000
 /** What looking at one file may cost: so many requests, and so long altogether. */
@@ -63,16 +63,18 @@ export async function inspectRemote(
 
 async function inspect(fetchRemote: Fetch, address: string, mostBytes: number): Promise<RemoteFacts> {
   let readBytes = 0
-  const read = async (from: number, length: number): Promise<Buffer> => {
-    const { body } = await fetchRemote(address, { range: { from, to: from + length - 1 }, mostBytes: length })
-    readBytes += body.length
-    return body
-  }
   const first = await fetchRemote(address, { range: { from: 0, to: openingBytes - 1 }, mostBytes: openingBytes })
   readBytes += first.body.length
-  const answersRanges = first.status === 206
   needSound(first)
   const bytes = await sizeOf(fetchRemote, address, first)
+  const read = async (from: number, length: number): Promise<Buffer> => {
+    const wanted = Math.min(length, bytes - from)
+    const { status, body } = await fetchRemote(address, { range: { from, to: from + wanted - 1 }, mostBytes: wanted })
+    readBytes += body.length
+    if (status !== 206 || body.length !== wanted) throw lies(bytes, null)
+    return body
+  }
+  const answersRanges = first.status === 206 && (await givesWhatIsAsked(read, first.body))
   const whole = {
     address,
     bytes,
@@ -106,11 +108,14 @@ async function inspect(fetchRemote: Fetch, address: string, mostBytes: number): 
     bytes,
     redirects: first.redirects,
     readBytes,
-    findings: hostFindings({
-      answersRanges,
-      redirects: first.redirects,
-      contentType: first.headers['content-type'] ?? null,
-    }),
+    findings: [
+      ...facts.findings,
+      ...hostFindings({
+        answersRanges,
+        redirects: first.redirects,
+        contentType: first.headers['content-type'] ?? null,
+      }),
+    ],
   }
 }
 
@@ -122,21 +127,31 @@ type Whole = Pick<RemoteFacts, 'bytes'> & {
   fetchRemote: Fetch
   add: (count: number) => void
 }
-type Sound = Omit<RemoteFacts, 'bytes' | 'redirects' | 'readBytes' | 'findings'>
+type Sound = Omit<RemoteFacts, 'bytes' | 'redirects' | 'readBytes'>
 
-/** Exact from the header where there is one; else from the bit rate where four pieces show that it is constant; else from every frame. */
+/** Some hosts answer each range with the beginning of the file, and call it what was asked for. */
+async function givesWhatIsAsked(read: Whole['read'], opening: Buffer): Promise<boolean> {
+  const [from, length] = [16, 32]
+  if (opening.length < from + length) return true
+  return (await read(from, length)).equals(opening.subarray(from, from + length))
+}
+
+/**
+ * Exact from the header where the file is as large as that says; else from the bit rate where four pieces show that it is
+ * constant; else from every frame.
+ */
 async function mp3Facts(opening: Buffer, tagBytes: number, whole: Whole): Promise<Sound> {
   const found = mp3Opening(opening)
   if (!found) throw refusalFor('unknown')
   const { sampleRateHz, channels, bitRateBps, fromBytes } = found
   const form = { type: 'audio/mpeg' as const, codec: 'mp3', sampleRateHz, channels }
   const soundBytes = whole.bytes - tagBytes - fromBytes
-  if (found.durationMs !== null)
-    return {
-      ...form,
-      durationMs: Math.round(found.durationMs),
-      bitRateBps: Math.round((soundBytes * 8000) / found.durationMs),
-    }
+  if (found.durationMs !== null && found.soundBytes !== null) {
+    const meanBps = (found.soundBytes * 8000) / found.durationMs
+    const otherMs = (Math.abs(soundBytes - found.soundBytes) * 8000) / meanBps
+    if (otherMs <= mostBehindMs)
+      return { ...form, durationMs: Math.round(found.durationMs), bitRateBps: Math.round(meanBps), findings: [] }
+  }
   if (whole.answersRanges && whole.bytes > 8 * pieceBytes) {
     const places = [0.2, 0.45, 0.7].map(share => tagBytes + fromBytes + Math.floor(soundBytes * share))
     const pieces = [
@@ -146,62 +161,66 @@ async function mp3Facts(opening: Buffer, tagBytes: number, whole: Whole): Promis
     const end = await whole.read(whole.bytes - pieceBytes, pieceBytes)
     const v1Bytes = end.subarray(-128).toString('latin1').startsWith('TAG') ? 128 : 0
     if ([...pieces, end.subarray(0, end.length - v1Bytes)].every(piece => hasBitRate(piece, bitRateBps))) {
-      return { ...form, bitRateBps, durationMs: Math.round(((soundBytes - v1Bytes) * 8000) / bitRateBps) }
+      const durationMs = Math.round(((soundBytes - v1Bytes) * 8000) / bitRateBps)
+      return { ...form, bitRateBps, durationMs, findings: announcedMore(found.durationMs, durationMs) }
     }
   }
   const scanner = new Mp3Scanner()
-  await whole.fetchRemote(whole.address, {
-    mostBytes: whole.mostBytes,
+  await readWhole(whole, chunk => scanner.push(chunk))
+  const scan = scanner.finish()
+  if (!scan) throw refusalFor('unknown')
+  return {
+    ...form,
+    bitRateBps: scan.bitRateBps,
+    durationMs: Math.round(scan.durationMs),
+    findings: mp3Findings(scan).filter(({ code }) => code === 'cut-short'),
+  }
+}
+
+/** Reads all of a file; a host that gives fewer bytes than it announces is refused. */
+async function readWhole({ address, bytes, mostBytes, fetchRemote, add }: Whole, take: (chunk: Buffer) => void) {
+  let given = 0
+  await fetchRemote(address, {
+    mostBytes,
     onBytes: chunk => {
-      scanner.push(chunk)
-      whole.add(chunk.length)
+      given += chunk.length
+      add(chunk.length)
+      take(chunk)
       return true
     },
   })
-  const scan = scanner.finish()
-  if (!scan) throw refusalFor('unknown')
-  return { ...form, bitRateBps: scan.bitRateBps, durationMs: Math.round(scan.durationMs) }
+  if (given !== bytes) throw lies(bytes, given)
 }
 
-/** From the `moov` atom, wherever in the file it stands. */
+/** From the `moov` atom, wherever in the file it stands; of a file that ends within its sound, about as much as is there. */
 async function m4aFacts(whole: Whole): Promise<Sound> {
-  const moov = whole.answersRanges ? await moovByRanges(whole) : await moovByReading(whole)
-  const sound = moov && soundInMoov(moov)
+  const finder = new MoovFinder()
+  if (whole.answersRanges) await findByRanges(finder, whole)
+  else await readWhole(whole, chunk => finder.push(chunk))
+  const sound = finder.moov && soundInMoov(finder.moov)
   if (!sound) throw refusalFor('no sound')
   if (sound.codec !== 'mp4a') throw refusalFor('other codec', sound.codec)
+  const { from, to } = finder.media ?? { from: 0, to: whole.bytes }
+  const share = Math.max(0, Math.min(to, whole.bytes) - from) / (to - from)
+  const durationMs = Math.round(sound.durationMs * (Number.isFinite(share) ? share : 1))
   return {
     type: 'audio/mp4',
     codec: 'aac',
-    durationMs: Math.round(sound.durationMs),
+    durationMs,
     sampleRateHz: sound.sampleRateHz,
     channels: sound.channels,
-    bitRateBps: Math.round((whole.bytes * 8000) / sound.durationMs),
+    bitRateBps: Math.round((whole.bytes * 8000) / Math.max(1, durationMs)),
+    findings: announcedMore(sound.durationMs, durationMs),
   }
 }
 
-/** From atom to atom, reading the head of each. */
-async function moovByRanges({ bytes, read }: Whole): Promise<Buffer | null> {
-  for (let at = 0, seen = 0; at < bytes && seen < mostAtoms; seen++) {
-    const head = atomHead(await read(at, 16), 0)
-    if (!head || head.lengthBytes < head.headBytes) return null
-    if (head.type === 'moov')
-      return head.lengthBytes <= mostMoovBytes ? read(at + head.headBytes, head.lengthBytes - head.headBytes) : null
-    at += head.lengthBytes
+/** From atom to atom, without what stands in those that are of no use. */
+async function findByRanges(finder: MoovFinder, { bytes, read }: Whole): Promise<void> {
+  for (let at = 0; at < bytes;) {
+    const piece = await read(at, Math.max(pieceBytes, finder.wantedBytes))
+    if (!finder.push(piece)) return
+    at += piece.length + finder.jump()
   }
-  return null
-}
-
-/** A host that gives nothing but the whole file: it is read past, and let go of once the atom is there. */
-async function moovByReading({ address, bytes, fetchRemote, add }: Whole): Promise<Uint8Array | null> {
-  const finder = new MoovFinder()
-  await fetchRemote(address, {
-    mostBytes: bytes,
-    onBytes: chunk => {
-      add(chunk.length)
-      return finder.push(chunk)
-    },
-  })
-  return finder.moov
 }
 
 function needSound({ status, headers, body }: RemoteAnswer): void {

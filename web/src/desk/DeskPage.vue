@@ -48,6 +48,7 @@ const { sound } = storeToRefs(sounds)
 const show = computed(() => shows.bySlug(props.show)!)
 const sending = computed(() => uploads.sendings[props.id] ?? null)
 const missing = ref(false)
+const isLoaded = ref(false)
 const { part, look, goTo } = useDeskPlaces()
 const isOpen = (name: Look) =>
   computed({ get: () => look.value === name, set: open => (look.value = open ? name : null) })
@@ -59,6 +60,7 @@ const soundbites = useDeskSoundbites(text, episode, sound, chapters.snap)
 const transcript = useTranscript()
 const drafting = useDrafting()
 const cues = useDeskCues()
+const isHere = computed(() => !!episode.value && !!text.value && !!sound.value)
 const openPart = ref<InstanceType<typeof OpenPart>>()
 /** Title and notes as feed, page and file tell them. */
 const told = computed(() => {
@@ -86,11 +88,19 @@ const worthMending = computed(
 
 onMounted(() =>
   Promise.all([desk.open(props.id), sounds.open(props.id), transcript.load(props.id), drafting.load(props.id)]).then(
-    () => nextTick(() => focusField(String(router.currentRoute.value.query.at ?? ''))),
+    () => {
+      isLoaded.value = true
+    },
     () => {
       missing.value = true
     },
   ),
+)
+// An answer that a later question has overtaken brings nothing to focus yet.
+watch(
+  () => isLoaded.value && isHere.value,
+  () => focusField(String(router.currentRoute.value.query.at ?? '')),
+  { flush: 'post', once: true },
 )
 onMounted(() => vocabulary.load(show.value.id))
 onUnmounted(() => {
