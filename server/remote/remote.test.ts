@@ -116,6 +116,61 @@ describe('a file that lives elsewhere', () => {
   })
 })
 
+describe('a file that is not what its header says', () => {
+  const withHeader = (): Buffer => readFileSync(join(folder, 'xing.mp3'))
+  /** A range is answered with as many bytes as were asked for, from the beginning of the file. */
+  const beginning =
+    (bytes: Buffer): Answer =>
+    (request, response) => {
+      const [, from, to] = /^bytes=(\d+)-(\d+)$/.exec(request.headers.range ?? '') ?? []
+      if (from === undefined || Number(from) >= bytes.length - 1) return serve(bytes)(request, response)
+      response.setHeader('content-type', 'audio/mpeg')
+      response
+        .writeHead(206, { 'content-range': `bytes ${from}-${to}/${bytes.length}` })
+        .end(bytes.subarray(0, Number(to) - Number(from) + 1))
+    }
+
+  it.each<[string, () => Buffer, (bytes: Buffer) => Answer, number, string[]]>([
+    ['cut in half', () => withHeader().subarray(0, withHeader().length / 2), serve, 0.5, ['cut-short']],
+    ['doubled', () => Buffer.concat([withHeader(), withHeader()]), serve, 2, []],
+    ['with a picture of 40 kB behind it', () => Buffer.concat([withHeader(), Buffer.alloc(40_000)]), serve, 1, []],
+    ['of a host that answers every range with the beginning', withHeader, beginning, 1, ['no-ranges']],
+  ])('an MP3 %s is as long as it is', async (kind, make, answer, times, codes) => {
+    const path = `/untrue/${kind.replaceAll(' ', '-')}.mp3`
+    answers.set(path, answer(make()))
+    const { durationMs, bytes, findings } = await inspect(path)
+    expect(durationMs / 120_000).toBeCloseTo(times, 1)
+    expect(bytes).toBe(make().length)
+    expect(findings.map(({ code }) => code)).toEqual(codes)
+  })
+
+  it.each<[string, (bytes: Buffer) => Answer]>([
+    ['with ranges', bytes => serve(bytes, 'audio/mp4')],
+    [
+      'without ranges',
+      bytes => (request, response) => {
+        response.setHeader('content-length', bytes.length).setHeader('content-type', 'audio/mp4')
+        response.end(request.method === 'HEAD' ? undefined : bytes)
+      },
+    ],
+  ])('an M4A that ends within its sound is about as long as what is there, %s', async (kind, answer) => {
+    const whole = readFileSync(join(folder, 'front.m4a'))
+    answers.set(`/half-${kind}.m4a`.replace(' ', '-'), answer(whole.subarray(0, whole.length / 2)))
+    const { durationMs, findings } = await inspect(`/half-${kind}.m4a`.replace(' ', '-'))
+    expect(durationMs / 60_000).toBeCloseTo(1, 1)
+    expect(findings[0]).toMatchObject({ code: 'cut-short', figures: { shows: 'header' } })
+  })
+
+  it('a host without ranges that announces three times what it gives is refused', async () => {
+    answers.set('/three-times.mp3', (request, response) => {
+      response.setHeader('content-length', withHeader().length * 3).setHeader('content-type', 'audio/mpeg')
+      if (request.method === 'HEAD') return response.end()
+      return response.write(withHeader(), () => response.destroy())
+    })
+    await expect(inspect('/three-times.mp3')).rejects.toMatchObject({ title: 'The address cannot be reached' })
+  })
+})
+
 describe('an address that is refused in plain words', () => {
   const sound = (): Buffer => readFileSync(join(folder, 'xing.mp3'))
   it.each<[string, string, Answer | string]>([
@@ -304,6 +359,21 @@ describe('an episode whose audio lives elsewhere', () => {
     while (await house.platform.jobs.runNext('before a release'));
     expect(await releases.releaseDue()).toBe(1)
     expect(await Job.count({ where: { kind: 'check-address-once', state: 'open' } })).toBe(0)
+  })
+
+  it('what changes at its address is seen by the daily look', async () => {
+    answers.set('/changes.mp3', serve(readFileSync(join(folder, 'xing.mp3'))))
+    const { id } = (await house.call('POST', `/shows/${showId}/episodes`, {})).json() as Episode
+    await house.call('PUT', `/episodes/${id}/address`, { address: `${base}/changes.mp3` })
+    answers.set(
+      '/changes.mp3',
+      serve(readFileSync(join(folder, 'xing.mp3')).subarray(0, readFileSync(join(folder, 'xing.mp3')).length / 2)),
+    )
+    house.clock.moveBy(24 * 3600_000 + 1000)
+    while (await house.platform.jobs.runNext('network'));
+    const { source, findings } = (await house.get(id)).sound
+    expect(source!.durationMs / 60_000).toBeCloseTo(1, 1)
+    expect(findings).toMatchObject([{ code: 'cut-short' }])
   })
 
   it('is not made by an address that is refused: the error names field, value and rule', async () => {
