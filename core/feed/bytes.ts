@@ -25,7 +25,10 @@ export function feedText(bytes: Uint8Array, contentType = ''): FeedText {
   const decoder = decoderOf(name, { fatal: true })
   if (!decoder) return { text: lenient(bytes, 'utf-8'), fault: `said to be ${name}, which nobody knows` }
   try {
-    return { text: decoder.decode(bytes), fault: null }
+    const told = said === null ? null : decoderOf(said)?.encoding
+    // A mark at the beginning goes before both.
+    const differs = marked === null && sent !== null && told != null && told !== decoder.encoding
+    return { text: decoder.decode(bytes), fault: differs ? `served as ${sent}, and says ${said} itself` : null }
   } catch {
     return { text: lenient(bytes, name), fault: `said to be ${name}, and there are bytes in it that are none` }
   }

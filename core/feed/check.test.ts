@@ -63,10 +63,10 @@ const faults: Record<string, () => MetFeed> = {
   'funding-address': () => instead('url="https://tide.example/give"', 'url="give"'),
   'any-items': () => metFeed(faultless.replace(/<item>[\s\S]*<\/item>/, '')),
   'many-keywords': () => instead('tide, water', 'a,b,c,d,e,f,g,h,i,j,k,l,m'),
-  'item-title': () =>
-    metFeed(faultless.replace('<title>The first ebb</title>\n<itunes:title>The first ebb</itunes:title>', '')),
+  'item-title': () => metFeed(faultless.replace('<title>The first ebb</title>\n', '')),
   'bare-title': () => instead('<itunes:title>The second', '<itunes:title>Episode 2: The second'),
   'same-title': () => instead('<title>The first ebb', '<title>The second flood'),
+  'title-letters': () => instead('<title>The first ebb', '<title>The first ebb &amp;amp; flood'),
   'item-guid': () => without('<guid isPermaLink="false">tide-1</guid>'),
   'same-guid': () => instead('>tide-1<', '>tide-2<'),
   'permalink-guid': () => instead('<guid isPermaLink="false">tide-1', '<guid>tide-1'),
@@ -116,6 +116,7 @@ const faults: Record<string, () => MetFeed> = {
   'notes-length': () => instead('Where it goes.', many),
   'notes-markup': () => instead('<p>Why it comes <em>', '<p><img src="https://tide.example/i.png"/><em>'),
   'notes-script': () => instead('<p>Why it comes <em>', '<p><script>go()</script><em>'),
+  'notes-closed': () => instead('again</em>', 'again'),
   'notes-links': () => instead('href="https://tide.example/more"', 'href="/more"'),
   'hook-length': () => instead('<itunes:subtitle>Why', `<itunes:subtitle>${'why '.repeat(70)}`),
   'item-link': () => instead('<link>https://tide.example/first', '<link>first'),
@@ -139,12 +140,16 @@ const faults: Record<string, () => MetFeed> = {
   'audio-answers': () => met(second, { status: 404 }),
   'audio-bytes': () => met(second, { bytes: 1_999_999 }),
   'audio-type': () => met(second, { contentType: 'text/html' }),
+  'audio-form': () => met(second, { form: 'm4a' }),
+  'audio-duration': () => met(second, { durationMs: 86_000 }),
   'audio-ranges': () => met(second, { takesRanges: false }),
   'audio-head': () => met(second, { headStatus: 403 }),
   'audio-redirects': () => met(second, { redirects: 4 }),
   'artwork-answers': () => met(art, { picture: null, status: 404 }),
-  'artwork-size': () => met(art, { picture: { format: 'jpeg', widthPx: 1200, heightPx: 1200, space: 'srgb' } }),
-  'artwork-form': () => met(art, { picture: { format: 'jpeg', widthPx: 3000, heightPx: 3000, space: 'cmyk' } }),
+  'artwork-size': () =>
+    met(art, { picture: { format: 'jpeg', widthPx: 1200, heightPx: 1200, space: 'srgb', isTransparent: false } }),
+  'artwork-form': () =>
+    met(art, { picture: { format: 'jpeg', widthPx: 3000, heightPx: 3000, space: 'cmyk', isTransparent: false } }),
   'transcript-answers': () => met('https://tide.example/second.vtt', { fault: 'It does not begin with WEBVTT.' }),
   'chapters-answer': () => met('https://tide.example/second.json', { status: 404 }),
 }
@@ -174,6 +179,37 @@ describe('the rules of feeds', () => {
       for (const words of [says, rule, ifItStays, mend]) expect(words, name).toMatch(/^\S.*\.$/)
       expect(source.length, name).toBeGreaterThan(5)
     }
+  })
+
+  it.each([
+    ['Tide &amp;amp; wind', 'escaped twice'],
+    ['The &lt;b&gt;first&lt;/b&gt; ebb', 'tags'],
+    ['Die FlutmÃ¼hle', 'UTF-8 read as windows-1252'],
+    ['The tideâ€™s way', 'the same, of a quote'],
+    ['The f\ufffdrst ebb', 'a letter that was lost'],
+  ])('the title “%s” has signs that nobody meant: %s', title => {
+    expect(found(instead('<title>The first ebb', `<title>${title}`))).toEqual(['title-letters'])
+  })
+  it.each(['Tide &amp; wind', 'Ãrea de maré', 'a &lt; b', '5 &lt;3', 'São João', 'Â, the letter'])(
+    'the title “%s” has none',
+    title => expect(found(instead('<title>The first ebb', `<title>${title}`))).toEqual([]),
+  )
+  it('a namespace in other letters is another one (Namespaces in XML 1.0, section 2.3)', () => {
+    const shouted = 'http://www.itunes.com/DTDs/Podcast-1.0.dtd'
+    expect(found(instead('http://www.itunes.com/dtds/podcast-1.0.dtd', shouted))).toEqual(['known-namespaces'])
+  })
+  it('a duration that is none says nothing of soundbites', () => {
+    expect(found(instead('<itunes:duration>1500', '<itunes:duration>25 min'))).toEqual(['duration'])
+  })
+  it.each([
+    ['<p>One<p>Two<ul><li>Three</ul>', []],
+    ['<p>One <a href="https://tide.example/">two</p><p>three', ['notes-closed']],
+    ['<ul><li>One', ['notes-closed']],
+    ['<p>One<br>two', []],
+  ])('notes %s', (notes, wanted) => {
+    expect(
+      found(instead('<p>Why it comes <em>again</em>. <a href="https://tide.example/more">More</a></p>', notes)),
+    ).toEqual(wanted)
   })
 
   // Eleven ways in which makers write dates; RFC 5322 section 3.3 and its obsolete forms (section 4.3) are two of them.

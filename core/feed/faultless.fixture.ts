@@ -71,22 +71,24 @@ const answered: MetAddress = {
   headStatus: 200,
   redirects: 0,
   picture: null,
+  form: null,
+  durationMs: null,
   fault: null,
 }
 
 /** How everything in it answered. */
 export const faultlessAnswers = new Map<string, MetAddress>([
-  ['https://tide.example/second.mp3', { ...answered, bytes: 2_000_000 }],
-  ['https://tide.example/first.mp3', { ...answered, bytes: 1_000_000 }],
+  ['https://tide.example/second.mp3', { ...answered, bytes: 2_000_000, form: 'mp3', durationMs: 1_500_400 }],
+  ['https://tide.example/first.mp3', { ...answered, bytes: 1_000_000, form: 'mp3' }],
   [
     'https://tide.example/art.jpg',
     {
       ...answered,
       contentType: 'image/jpeg',
-      picture: { format: 'jpeg', widthPx: 3000, heightPx: 3000, space: 'srgb' },
+      picture: { format: 'jpeg', widthPx: 3000, heightPx: 3000, space: 'srgb', isTransparent: false },
     },
   ],
-  ['https://tide.example/second.vtt', { ...answered, contentType: 'text/vtt' }],
+  ['https://tide.example/second.vtt', { ...answered, contentType: 'text/vtt', form: 'vtt' }],
   ['https://tide.example/second.json', { ...answered, contentType: 'application/json+chapters' }],
 ])
 

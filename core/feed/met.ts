@@ -1,3 +1,5 @@
+import type { SoundFormat } from '../audio/sniff'
+import type { ReadFormat } from '../transcript/formats'
 import type { ReadFeed } from './read'
 
 /** A feed to be checked, with what was seen of it and of what it names. */
@@ -43,7 +45,11 @@ export interface MetAddress {
   /** What a HEAD answered; null where it was not asked. */
   headStatus: number | null
   redirects: number
-  picture: { format: string; widthPx: number; heightPx: number; space: string } | null
+  picture: { format: string; widthPx: number; heightPx: number; space: string; isTransparent: boolean } | null
+  /** What it is by its bytes, for audio and a transcript; null where that was not looked at, or cannot be told. */
+  form: SoundFormat | ReadFormat | null
+  /** How long the audio is, where its beginning tells. */
+  durationMs: number | null
   /** What is wrong with what came, for a transcript or chapters. */
   fault: string | null
 }

@@ -1,5 +1,7 @@
 /** Reads bytes as text; throws a TypeError where they are none and it is not lenient. */
 export interface Decoder {
+  /** Its name in the same standard. */
+  encoding: string
   decode(bytes: Uint8Array): string
 }
 
@@ -15,7 +17,10 @@ const asLatin1 = (bytes: Uint8Array): string => new TextDecoder('latin1').decode
 /** A decoder for a label of the WHATWG Encoding standard, its tables and not those of the program that runs us; null for one that nobody knows. */
 export function decoderOf(label: string, { fatal = false } = {}): Decoder | null {
   if (/^\s*(iso-8859-16)\s*$/i.test(label))
-    return { decode: bytes => asLatin1(bytes).replace(/[\xa0-\xff]/g, sign => iso885916[sign.charCodeAt(0) - 0xa0]!) }
+    return {
+      encoding: 'iso-8859-16',
+      decode: bytes => asLatin1(bytes).replace(/[\xa0-\xff]/g, sign => iso885916[sign.charCodeAt(0) - 0xa0]!),
+    }
   let decoder: TextDecoder
   try {
     decoder = new TextDecoder(label, { fatal })
@@ -24,6 +29,7 @@ export function decoderOf(label: string, { fatal = false } = {}): Decoder | null
   }
   if (decoder.encoding !== 'windows-1252') return decoder
   return {
+    encoding: decoder.encoding,
     decode: bytes => decoder.decode(bytes).replace(/[\x80-\x9f]/g, sign => windows1252[sign.charCodeAt(0) - 0x80]!),
   }
 }

@@ -46,8 +46,10 @@ export function readXml(text: string, names: Readonly<Record<string, string>>): 
   let count = 0
   let fault: XmlFault | null = null
   let hasDoctype = false
+  /** Where the tag ends that was read last. */
+  let tagEnd = 0
   const stop = (says: string): void => {
-    fault ??= { says, line: parser.line, column: parser.column }
+    fault ??= bareAmpersand(text, tagEnd, parser.position) ?? { says, line: parser.line, column: parser.column }
     throw new Stopped()
   }
   // The library puts "line:column: " before what it says.
@@ -56,6 +58,7 @@ export function readXml(text: string, names: Readonly<Record<string, string>>): 
     hasDoctype = true
   })
   parser.on('opentag', (tag: SaxesTagNS) => {
+    tagEnd = parser.position
     if (++count > mostElements) stop(`It has more than ${mostElements.toLocaleString('en')} elements.`)
     if (open.length >= deepest) stop(`Its elements stand more than ${deepest} deep in each other.`)
     const attributes: Record<string, string> = {}
@@ -72,9 +75,11 @@ export function readXml(text: string, names: Readonly<Record<string, string>>): 
     if (open.length > 0) open.at(-1)!.text += words
   })
   parser.on('cdata', words => {
+    tagEnd = parser.position
     open.at(-1)!.text += words
   })
   parser.on('closetag', () => {
+    tagEnd = parser.position
     open.pop()
   })
   try {
@@ -86,6 +91,21 @@ export function readXml(text: string, names: Readonly<Record<string, string>>): 
 }
 
 class Stopped extends Error {}
+
+/**
+ * An ampersand that begins no reference (XML 1.0, section 4.1) is met where the reference would have to end, which may be
+ * lines further on; this is where it stands, null where all of them begin one.
+ */
+function bareAmpersand(text: string, from: number, to: number): XmlFault | null {
+  const at = text.slice(from, to).search(/&(?!(?:#\d{1,10}|#x[\da-f]{1,8}|[a-z_:][\w:.-]{0,200});)/i)
+  if (at < 0) return null
+  const before = text.slice(0, from + at)
+  return {
+    says: 'an ampersand that begins no reference; it is written &amp;.',
+    line: before.split('\n').length,
+    column: before.length - before.lastIndexOf('\n'),
+  }
+}
 
 function nameOf({ name, local, uri }: SaxesTagNS, names: Readonly<Record<string, string>>): string {
   if (uri === '') return local

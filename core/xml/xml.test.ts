@@ -15,6 +15,22 @@ const anyText = fc.string({
   ),
 })
 
+describe('an ampersand that begins no reference', () => {
+  it.each([
+    ['<a>\n<b>Tom & Co\nmore\n\n</b></a>', 2, 8],
+    ['<a>\n<b>AT&T rocks</b>\n\n<c>x;y</c>\n</a>', 2, 6],
+    ['<a><b>1 &amp; 2</b>\n<b>3 &amp; 4 & 5\n</b>\n</a>', 2, 14],
+    ['<a>\n<b t="x & y\nz"/></a>', 2, 9],
+    ['<a><![CDATA[x & y]]>\n<b>x & y</b>\n</a>', 2, 6],
+  ])('in %j is told where it stands', (text, line, column) => {
+    expect(readXml(text, {}).fault).toEqual({ says: expect.stringContaining('&amp;'), line, column })
+  })
+  it('is not blamed for another fault', () => {
+    expect(readXml('<a><b>1 &amp; 2<![CDATA[ & ]]></b>', {}).fault!.says).toMatch(/unclosed/)
+    expect(readXml('<a><b>&nbsp;</b></a>', {}).fault!.says).toMatch(/undefined entity/)
+  })
+})
+
 describe('writing XML', () => {
   it('is read back letter by letter, whatever stands in it', () =>
     fc.assert(

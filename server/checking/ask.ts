@@ -1,5 +1,8 @@
 import { mostFeedBytes } from '@contract/feed'
 import type { NamedAddress } from '@core/feed/addresses'
+import { id3v2Length } from '@core/audio/mp3Frame'
+import { mp3Opening } from '@core/audio/mp3Opening'
+import { sniff } from '@core/audio/sniff'
 import type { FeedAnswer, MetAddress } from '@core/feed/met'
 import { amount } from '@core/words/amounts'
 import type { Configuration } from '../configuration'
@@ -11,6 +14,9 @@ import { Refusal } from '../sound/refusals'
 
 const patienceMs = 10_000
 const atOnce = 6
+/** As much of a file of sound as tells what it is and how long. */
+const openingBytes = 16 * 1024
+const leastBytes = 2 * 1024
 const mostPictureBytes = 12_000_000
 const mostTextBytes = 5_000_000
 
@@ -76,11 +82,12 @@ export function feedAsker(configuration: Pick<Configuration, 'fetchAllow' | 'pub
   async function meet(address: string, as: NamedAddress['as'], signal: AbortSignal): Promise<MetAddress> {
     try {
       if (as === 'audio') {
-        const part = await fetchRemote(address, { range: { from: 0, to: 1 }, mostBytes: 2, signal })
+        const part = await opening(address, 0, signal)
         const head = await quietly(() => fetchRemote(address, { method: 'HEAD', mostBytes: 0, signal }))
         const total = /\/(\d+)$/.exec(part.headers['content-range'] ?? '')?.[1] ?? part.headers['content-length']
         return {
           ...metOf(part),
+          ...(await soundOf(address, part, signal)),
           bytes: total === undefined ? null : Number(total),
           takesRanges: part.status === 206,
           headStatus: head?.status ?? null,
@@ -92,7 +99,7 @@ export function feedAsker(configuration: Pick<Configuration, 'fetchAllow' | 'pub
       if (isPicture) return { ...metOf(whole), picture: await pictureOf(whole.body) }
       return {
         ...metOf(whole),
-        fault: await faultOf(`${as} fault`, whole.body),
+        ...(await faultOf(`${as} fault`, whole.body)),
       }
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
@@ -100,11 +107,34 @@ export function feedAsker(configuration: Pick<Configuration, 'fetchAllow' | 'pub
     }
   }
 
-  async function faultOf(kind: 'transcript fault' | 'chapters fault', bytes: Buffer): Promise<string | null> {
+  const opening = (address: string, from: number, signal: AbortSignal): Promise<RemoteAnswer> =>
+    fetchRemote(address, { range: { from, to: from + openingBytes - 1 }, mostBytes: openingBytes, signal })
+
+  /** What a file of sound is, and how long, as far as its beginning tells; behind a tag with pictures that is another piece. */
+  async function soundOf(
+    address: string,
+    part: RemoteAnswer,
+    signal: AbortSignal,
+  ): Promise<Pick<MetAddress, 'form' | 'durationMs'>> {
+    const tagBytes = id3v2Length(part.body, 0)
+    const isFurther = part.status === 206 && tagBytes + leastBytes > part.body.length
+    const further = isFurther ? await quietly(() => opening(address, tagBytes, signal)) : null
+    const bytes = further?.body ?? part.body
+    const form = bytes.length < leastBytes ? 'unknown' : sniff(bytes)
+    return {
+      form: form === 'unknown' || form === 'empty' ? null : form,
+      durationMs: form === 'mp3' ? (mp3Opening(bytes)?.durationMs ?? null) : null,
+    }
+  }
+
+  async function faultOf(
+    kind: 'transcript fault' | 'chapters fault',
+    bytes: Buffer,
+  ): Promise<Pick<MetAddress, 'fault' | 'form'>> {
     try {
       return await readText({ kind, bytes }, configuration)
     } catch (error) {
-      if (error instanceof TooMuchText) return error.message
+      if (error instanceof TooMuchText) return { fault: error.message, form: null }
       throw error
     }
   }
@@ -130,6 +160,8 @@ const nothing: MetAddress = {
   headStatus: null,
   redirects: 0,
   picture: null,
+  form: null,
+  durationMs: null,
   fault: null,
 }
 

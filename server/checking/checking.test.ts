@@ -1,10 +1,15 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import type { AddressInfo } from 'node:net'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
+import sharp from 'sharp'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Episode } from '@contract/episodes'
 import type { FeedChecked, FeedOverview, ToldComparison } from '@contract/feed'
 import type { Show } from '@contract/shows'
+import { makeSound } from '@core/audio/sound.fixture'
 import { faultless } from '@core/feed/faultless.fixture'
 import { FeedState } from '../feeds/models'
 import { type House, openHouse, squarePicture } from '../testing/house'
@@ -16,8 +21,13 @@ let server: Server
 let base: string
 const answers = new Map<string, Answer>()
 const sound = Buffer.alloc(50_000, 7)
+const mp4Head = Buffer.from('\0\0\0\x18ftypM4A \0\0\0\0M4A mp42', 'latin1')
+let madeSound: Buffer
 
 beforeAll(async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'lake-letter-checking-'))
+  madeSound = makeSound(join(folder, 'short.mp3'), 5, ['-b:a', '64k', '-id3v2_version', '0'])
+  rmSync(folder, { recursive: true })
   server = createServer((request, response) =>
     (answers.get(request.url!) ?? ((_request, missing) => missing.writeHead(404).end()))(request, response),
   )
@@ -39,9 +49,9 @@ const say =
 
 /** A host that does everything as it should. */
 const well =
-  (text: string): Answer =>
+  (text: string, type = 'application/rss+xml; charset=utf-8'): Answer =>
   (request, response) => {
-    const headers = { 'content-type': 'application/rss+xml; charset=utf-8', etag: '"one"', 'cache-control': 'no-cache' }
+    const headers = { 'content-type': type, etag: '"one"', 'cache-control': 'no-cache' }
     if (request.headers['if-none-match'] === '"one"') return void response.writeHead(304, headers).end()
     const isGzip = /gzip/.test(request.headers['accept-encoding'] ?? '')
     response.writeHead(200, { ...headers, ...(isGzip && { 'content-encoding': 'gzip' }) })
@@ -60,6 +70,11 @@ const serve =
       .writeHead(206, { 'content-type': type, 'content-range': `bytes ${range[1]}-${range[2]}/${bytes.length}` })
       .end(part)
   }
+
+const clearPicture = (): Promise<Buffer> =>
+  sharp({ create: { width: 1400, height: 1400, channels: 4, background: { r: 8, g: 80, b: 90, alpha: 0.5 } } })
+    .png()
+    .toBuffer()
 
 /** The faultless feed as this host would have it, sizes and all. */
 const here = (): string =>
@@ -90,13 +105,49 @@ describe('checking anybody’s feed', () => {
     expect(rest).toMatchObject({ title: 'The Tide Table', items: 2, asked: 5, named: 5 })
   })
 
-  it.each<[string, () => void, string[]]>([
+  it.each<[string, () => void | Promise<unknown>, string[]]>([
     ['audio that is gone', () => answers.delete('/first.mp3'), ['audio-answers']],
     ['audio of another size', () => answers.set('/first.mp3', serve('audio/mpeg', sound.subarray(1))), ['audio-bytes']],
     [
       'audio without ranges',
       () => answers.set('/first.mp3', say(sound, { 'content-type': 'audio/mpeg', 'content-length': '50000' })),
       ['audio-ranges'],
+    ],
+    [
+      'audio that is a page',
+      () => answers.set('/first.mp3', serve('audio/mpeg', Buffer.alloc(sound.length, '<!doctype html><p>Gone.'))),
+      ['audio-form'],
+    ],
+    [
+      'audio that is MP4',
+      () => answers.set('/first.mp3', serve('audio/mpeg', Buffer.concat([mp4Head, sound.subarray(mp4Head.length)]))),
+      ['audio-form'],
+    ],
+    [
+      'audio of another length, behind a tag with a picture',
+      () => {
+        const tag = Buffer.from([0x49, 0x44, 0x33, 4, 0, 0, 0, 1, 0x20, 0])
+        const long = Buffer.concat([tag, Buffer.alloc(128 * 128 + 32 * 128), madeSound])
+        answers.set('/feed.xml', well(here().replaceAll(`length="${sound.length}"`, `length="${long.length}"`)))
+        for (const path of ['/first.mp3', '/second.mp3']) answers.set(path, serve('audio/mpeg', long))
+      },
+      ['audio-duration'],
+    ],
+    [
+      'a page that is called WebVTT',
+      () =>
+        answers.set('/second.vtt', serve('text/vtt', Buffer.from('<!doctype html><title>x</title><p>Sign in.</p>'))),
+      ['transcript-answers'],
+    ],
+    [
+      'artwork that one can see through',
+      async () => answers.set('/art.jpg', serve('image/png', await clearPicture())),
+      ['artwork-form'],
+    ],
+    [
+      'a charset that the document contradicts',
+      () => answers.set('/feed.xml', well(here(), 'application/rss+xml; charset=iso-8859-1')),
+      ['encoding'],
     ],
     [
       'artwork that is a page',
@@ -126,7 +177,7 @@ describe('checking anybody’s feed', () => {
       ['well-formed', 'content-type'],
     ],
   ])('finds %s', async (_what, arrange, wanted) => {
-    arrange()
+    await arrange()
     expect(names(await checked('/feed.xml'))).toEqual(wanted)
   })
 

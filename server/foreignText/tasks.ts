@@ -7,7 +7,7 @@ import type { MetFeed } from '@core/feed/met'
 import { readFeed, textIn } from '@core/feed/read'
 import { NoTranscript, type Transcript } from '@core/transcript/cue'
 import { readDraft } from '@core/transcript/draft'
-import { readTranscript } from '@core/transcript/formats'
+import { type ReadFormat, readTranscript } from '@core/transcript/formats'
 
 /** What is done with text that others wrote. */
 export type TextTask =
@@ -30,8 +30,8 @@ export interface TextAnswers {
   compare: FeedComparison
   transcript: ReturnType<typeof readTranscript>
   draft: Transcript
-  'transcript fault': string | null
-  'chapters fault': string | null
+  'transcript fault': { fault: string | null; form: ReadFormat | null }
+  'chapters fault': { fault: string | null; form: null }
 }
 
 const work: { [Kind in TextTask['kind']]: (task: Extract<TextTask, { kind: Kind }>) => TextAnswers[Kind] } = {
@@ -50,14 +50,13 @@ const work: { [Kind in TextTask['kind']]: (task: Extract<TextTask, { kind: Kind 
   draft: ({ bytes }) => readDraft(bytes),
   'transcript fault'({ bytes }) {
     try {
-      readTranscript(bytes)
-      return null
+      return { fault: null, form: readTranscript(bytes).format }
     } catch (error) {
-      if (error instanceof NoTranscript) return error.message
+      if (error instanceof NoTranscript) return { fault: error.message, form: null }
       throw error
     }
   },
-  'chapters fault': ({ bytes }) => chaptersFault(new TextDecoder().decode(bytes)),
+  'chapters fault': ({ bytes }) => ({ fault: chaptersFault(new TextDecoder().decode(bytes)), form: null }),
 }
 
 export const workOn = <T extends TextTask>(task: T): TextAnswers[T['kind']] =>

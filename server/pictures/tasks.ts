@@ -28,6 +28,7 @@ export interface PictureFacts extends Size {
   format: string
   /** Of its colours: `srgb`, `cmyk` … */
   space: string
+  isTransparent: boolean
 }
 export interface Drawn extends Size {
   bytes: Uint8Array

@@ -79,8 +79,10 @@ async function answer(task: PictureTask): Promise<PictureAnswer> {
     autoOrient: { width, height },
     format,
     space,
+    hasAlpha,
   } = await opened(task.bytes).metadata()
-  return { size: { widthPx: width, heightPx: height, format, space } }
+  const isTransparent = hasAlpha && !(await opened(task.bytes).stats()).isOpaque
+  return { size: { widthPx: width, heightPx: height, format, space, isTransparent } }
 }
 
 process.on('message', (task: PictureTask) => {

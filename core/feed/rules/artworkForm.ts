@@ -4,8 +4,8 @@ import { type FeedRule, inChannel } from './rule'
 export const artworkForm: FeedRule = {
   name: 'artwork-form',
   weight: 'must mend',
-  says: 'The artwork is no JPEG or PNG in the colours of screens.',
-  rule: 'JPEG or PNG, RGB.',
+  says: 'The artwork is no JPEG or PNG in the colours of screens, or something in it is transparent.',
+  rule: 'JPEG or PNG, RGB, without transparency.',
   source: 'itunes namespace, image (from memory)',
   ifItStays: 'Directories refuse it, or show it in wrong colours.',
   mend: 'Save it as JPEG in RGB, and choose it anew.',
@@ -14,6 +14,7 @@ export const artworkForm: FeedRule = {
     const picture = answers.get(attributeIn(channel, 'itunes:image', 'href'))?.picture
     if (!picture) return null
     const fits = /^(jpeg|png)$/.test(picture.format) && /^(srgb|rgb|rgb16)$/.test(picture.space)
-    return fits ? null : `${picture.format}, ${picture.space}`
+    if (!fits) return `${picture.format}, ${picture.space}`
+    return picture.isTransparent ? 'transparent' : null
   }),
 }

@@ -12,6 +12,12 @@ export const duration: FeedRule = {
   place: 'host',
   find: inItems(item => {
     const told = textIn(item, 'itunes:duration')
-    return /^(\d{1,7}|(\d{1,3}:)?\d{1,3}:[0-5]\d)$/.test(told) && !/^[0:]+$/.test(told) ? null : told
+    return secondsIn(told) === null ? told : null
   }),
+}
+
+/** The seconds that a duration tells; null where it tells none, or zero. */
+export function secondsIn(told: string): number | null {
+  if (!/^(\d{1,7}|(\d{1,3}:)?\d{1,3}:[0-5]\d)$/.test(told)) return null
+  return told.split(':').reduce((sum, part) => sum * 60 + Number(part), 0) || null
 }

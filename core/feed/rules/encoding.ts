@@ -3,8 +3,8 @@ import type { FeedRule } from './rule'
 export const encoding: FeedRule = {
   name: 'encoding',
   weight: 'must mend',
-  says: 'It is written in another encoding than it says.',
-  rule: 'A document says in which encoding it is written, and is.',
+  says: 'It is written or served in another encoding than it says.',
+  rule: 'A document says in which encoding it is written and served, and is.',
   source: 'XML 1.0, section 4.3.3; RFC 7303, section 3',
   ifItStays: 'Letters outside a to z come out wrong, or the feed is refused.',
   mend: 'Whoever serves the feed sends it as UTF-8, and says so.',

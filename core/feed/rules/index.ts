@@ -1,3 +1,7 @@
+import { notesClosed } from './notesClosed'
+import { titleLetters } from './titleLetters'
+import { audioDuration } from './audioDuration'
+import { audioForm } from './audioForm'
 import { answers } from './answers'
 import { anyItems } from './anyItems'
 import { artworkAnswers } from './artworkAnswers'
@@ -96,7 +100,7 @@ import { wellFormed } from './wellFormed'
 import type { FeedRule } from './rule'
 
 /** Grows whenever a rule comes, goes, or finds or says something else, so that feeds are looked at again. */
-export const ruleEdition = 1
+export const ruleEdition = 2
 
 /** Every rule, in the order in which people meet what it is about: the document, the show, its episodes, how they answer. */
 export const feedRules: readonly FeedRule[] = [
@@ -139,6 +143,7 @@ export const feedRules: readonly FeedRule[] = [
   manyKeywords,
   itemTitle,
   bareTitle,
+  titleLetters,
   sameTitle,
   itemGuid,
   sameGuid,
@@ -167,6 +172,7 @@ export const feedRules: readonly FeedRule[] = [
   notesLength,
   notesMarkup,
   notesScript,
+  notesClosed,
   notesLinks,
   hookLength,
   itemLink,
@@ -186,7 +192,9 @@ export const feedRules: readonly FeedRule[] = [
   lastingRedirects,
   audioAnswers,
   audioBytes,
+  audioDuration,
   audioType,
+  audioForm,
   audioRanges,
   audioHead,
   audioRedirects,

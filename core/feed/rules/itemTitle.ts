@@ -10,5 +10,5 @@ export const itemTitle: FeedRule = {
   ifItStays: 'Apps show an empty line, or leave it out.',
   mend: 'Give it a title.',
   place: 'episode.title',
-  find: inItems(item => (textIn(item, 'title') || textIn(item, 'itunes:title') ? null : '')),
+  find: inItems(item => (textIn(item, 'title') ? null : '')),
 }

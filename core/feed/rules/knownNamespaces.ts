@@ -15,7 +15,7 @@ export const knownNamespaces: FeedRule = {
   find: ({ feed: { document } }) =>
     Object.entries(namespaces).flatMap(([prefix, wanted]) => {
       const declared = document.namespaces.get(prefix)
-      const fits = declared === undefined || declared.toLowerCase() === wanted.toLowerCase() || declared === older
+      const fits = declared === undefined || declared === wanted || declared === older
       return fits ? [] : [{ item: null, value: `xmlns:${prefix}="${declared}"` }]
     }),
 }

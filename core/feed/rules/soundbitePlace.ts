@@ -1,4 +1,5 @@
 import { textIn } from '../read'
+import { secondsIn } from './duration'
 import { type FeedRule, inItems } from './rule'
 
 export const soundbitePlace: FeedRule = {
@@ -11,13 +12,12 @@ export const soundbitePlace: FeedRule = {
   mend: 'Mark it anew.',
   place: 'episode.extras',
   find: inItems(item => {
-    const told = textIn(item, 'itunes:duration')
-      .split(':')
-      .reduce((sum, part) => sum * 60 + Number(part), 0)
+    // A length that is none has a rule of its own.
+    const told = secondsIn(textIn(item, 'itunes:duration'))
     const outside = item.children.find(({ name, attributes: { startTime = '', duration = '' } }) => {
       if (name !== 'podcast:soundbite') return false
       const [from, lasts] = [Number(startTime || NaN), Number(duration || NaN)]
-      return !(from >= 0 && lasts > 0 && (told === 0 || from + lasts <= told + 1))
+      return !(from >= 0 && lasts > 0 && (told === null || from + lasts <= told + 1))
     })
     return outside && `${outside.attributes.startTime ?? ''} + ${outside.attributes.duration ?? ''}`
   }),

@@ -1,3 +1,4 @@
+import { type ReadFormat, transcriptFormats, transcriptTypes } from '../../transcript/formats'
 import { atAddresses, type FeedRule } from './rule'
 
 export const transcriptAnswers: FeedRule = {
@@ -9,7 +10,14 @@ export const transcriptAnswers: FeedRule = {
   ifItStays: 'Apps show none.',
   mend: 'Bring it again.',
   place: 'episode.transcript',
-  find: atAddresses('podcast:transcript', 'url', ({ status, problem, fault }) =>
-    status === 200 ? fault : (problem ?? String(status)),
-  ),
+  find: atAddresses('podcast:transcript', 'url', ({ status, problem, fault, form }, { attributes: { type = '' } }) => {
+    if (status !== 200) return problem ?? String(status)
+    const fits = form === null || !formOf.has(type.toLowerCase()) || formOf.get(type.toLowerCase()) === form
+    return fault ?? (fits ? null : `${type}, and it is ${form === 'html' ? 'a page' : form}`)
+  }),
 }
+const formOf = new Map<string, ReadFormat>([
+  ...transcriptFormats.map(format => [transcriptTypes[format], format] as const),
+  ['application/srt', 'srt'],
+  ['text/srt', 'srt'],
+])
