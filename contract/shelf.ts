@@ -4,6 +4,8 @@ import { audioFile } from './sound'
 /** A file on a show's shelf, and where it is used. */
 export const shelfFile = audioFile.extend({
   cameAt: z.string(),
+  /** By how many episodes, and the newest of these. */
+  uses: z.number(),
   usedBy: z.array(
     z.object({
       id: z.string(),

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { writtenSchemas } from '@core/episode/fields'
+import { weekdays } from '@core/release/rhythm'
 import { calendarDay, timeOfDay } from './rhythm'
 
 /** So many episodes can be changed in one go. */
@@ -16,6 +17,11 @@ const layout = z.object({
   day: calendarDay,
   step: z.discriminatedUnion('kind', [
     z.object({ kind: z.literal('slots') }),
+    z.object({
+      kind: z.literal('weekdays'),
+      days: z.array(z.enum(weekdays)).min(1, 'At least one day.').max(7, 'At most seven days.'),
+      time: timeOfDay,
+    }),
     z.object({
       kind: z.literal('days'),
       every: z.number().int('A whole number.').min(1, 'At least 1 day.').max(366, 'At most 366 days.'),

@@ -76,7 +76,7 @@ const catalogue = {
     title: 'Another window saved first',
     todo: 'Choose which text to keep; both are kept until you do.',
   },
-  'not-ready': { status: 422, title: 'The episode is not ready', todo: 'Add what is missing, then release.' },
+  'not-ready': { status: 422, title: 'The episode is not ready', todo: 'Add what is missing, then try again.' },
   'wrong-standing': {
     status: 409,
     title: 'The episode stands elsewhere by now',

@@ -198,6 +198,13 @@ describe('the rules of feeds', () => {
     const shouted = 'http://www.itunes.com/DTDs/Podcast-1.0.dtd'
     expect(found(instead('http://www.itunes.com/dtds/podcast-1.0.dtd', shouted))).toEqual(['known-namespaces'])
   })
+  it('an empty description is none, whatever stands in itunes:summary', () => {
+    const summary = '<description></description><itunes:summary>Where it goes.</itunes:summary>'
+    expect(found(instead('<description>Where it goes.</description>', summary))).toEqual(['item-notes'])
+    expect(found(instead('<description>What the water does, told each week.</description>', summary))).toEqual([
+      'show-description',
+    ])
+  })
   it('a duration that is none says nothing of soundbites', () => {
     expect(found(instead('<itunes:duration>1500', '<itunes:duration>25 min'))).toEqual(['duration'])
   })

@@ -31,7 +31,7 @@ export interface FeedComparison {
   isReordered: boolean
 }
 
-/** What elements tell, each thing once though it stands in several; null for what changes by itself. */
+/** What elements tell, each thing once though it stands in several; null for what changes by itself or says nothing more. */
 const ofChannel: Readonly<Record<string, string | null>> = {
   item: null,
   lastBuildDate: null,
@@ -50,7 +50,8 @@ const ofChannel: Readonly<Record<string, string | null>> = {
   'dc:creator': 'author',
   image: 'artwork',
   'itunes:image': 'artwork',
-  'podcast:images': 'artwork',
+  // The same picture in sizes that come when they are drawn.
+  'podcast:images': null,
   category: 'category',
   'itunes:category': 'category',
   'itunes:explicit': 'explicit',

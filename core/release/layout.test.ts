@@ -53,6 +53,18 @@ it('passes over days that are taken or left out', () => {
   ])
 })
 
+it('on days of the week, whatever the rhythm is, and not where something goes out already', () => {
+  const step: Layout['step'] = { kind: 'weekdays', days: ['MO', 'TH'], time: '06:00' }
+  const of = { rhythm: null, taken: [new Date('2026-03-12T11:00:00Z')] }
+  expect(days({ way: 'from', day: '2026-03-04', step }, 4, of)).toEqual([
+    '2026-03-05T06:00',
+    '2026-03-09T06:00',
+    '2026-03-16T06:00',
+    '2026-03-19T06:00',
+  ])
+  expect(days({ way: 'up to', day: '2026-03-13', step }, 2, of)).toEqual(['2026-03-05T06:00', '2026-03-09T06:00'])
+})
+
 it('every so many days, at local time across a change of clock', () => {
   const step = { kind: 'days', every: 7, time: '06:00' } as const
   const laid = layOut({ way: 'from', day: '2026-03-22', step }, around, 2)

@@ -55,7 +55,7 @@ export async function startDatabase(folder, { port, isThrowAway = false, log = (
   }
 }
 
-function install(data, log) {
+function install(data, log, tries = 3) {
   log('Making the database …')
   rmSync(data, { recursive: true, force: true })
   const { status, stderr } = spawnSync(
@@ -63,10 +63,13 @@ function install(data, log) {
     ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...asRoot()],
     { stdio: ['ignore', 'ignore', 'pipe'] },
   )
-  if (status !== 0) {
-    rmSync(data, { recursive: true, force: true })
-    throw new Halt(`MariaDB could not make its data folder ${data}: ${String(stderr).trim().split('\n').at(-1)}`)
-  }
+  if (status === 0) return
+  rmSync(data, { recursive: true, force: true })
+  const said = String(stderr).trim().split('\n')
+  // Beside other databases it may find no room for its own in the memory of the system; that passes.
+  if (tries > 1) return install(data, log, tries - 1)
+  const why = said.find(line => /\[ERROR\]/.test(line)) ?? said.at(-1)
+  throw new Halt(`MariaDB could not make its data folder ${data}: ${why}`)
 }
 
 const withoutDurability = [

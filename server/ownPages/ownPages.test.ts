@@ -18,6 +18,8 @@ const get = (address: string) => house.app.inject({ url: new URL(address).pathna
 it('a page is made, written, named on every page, and taken away', async () => {
   const { id, address, version } = await made('About <us>')
   expect(address).toBe('http://lake.example/bellows-and-reeds/about-us')
+  expect((await get(address)).statusCode).toBe(404)
+  expect((await get(show.pageAddress)).body).not.toContain(address)
   const content = '<h2>Who</h2><p onclick="x()">We <b>mend</b>.</p><script>alert(1)</script>'
   expect((await house.call('PUT', `/pages/${id}`, { version, title: 'About <us>', content })).statusCode).toBe(200)
   const { body } = await get(address)

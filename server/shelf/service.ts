@@ -90,7 +90,8 @@ export function shelfService(platform: Platform) {
         files: files.map(file => ({
           ...fileOf(file),
           cameAt: file.createdAt.toISOString(),
-          usedBy: usedBy.get(file.id) ?? [],
+          uses: usedBy.get(file.id)?.length ?? 0,
+          usedBy: (usedBy.get(file.id) ?? []).slice(0, mostNamed),
         })),
         after: rows.length > limit ? files.at(-1)!.id : null,
         ...sum,
@@ -103,11 +104,7 @@ export function shelfService(platform: Platform) {
       await transact(database, async transaction => {
         const file = await find(showId, fileId, transaction)
         const users = (await uses([fileId], transaction)).get(fileId) ?? []
-        if (users.length > 0)
-          throw new AppError(
-            'file-in-use',
-            `${file.name} is used by ${users.map(({ number, title }) => [number, title || 'an untitled episode'].filter(Boolean).join(' ')).join(', ')}.`,
-          )
+        if (users.length > 0) throw new AppError('file-in-use', `${file.name} is used by ${namesOf(users)}.`)
         await PastDelivery.destroy({ where: { fileId }, transaction })
         await file.destroy({ transaction })
         await events.note({ kind: 'sound', showId, id: fileId }, transaction)
@@ -121,4 +118,15 @@ export function shelfService(platform: Platform) {
       return episodes.get(scope)
     },
   }
+}
+
+/** Of the episodes that use a file so many are named. */
+const mostNamed = 5
+
+function namesOf(users: readonly Use[]): string {
+  const names = users
+    .slice(0, mostNamed)
+    .map(({ number, title }) => [number, title || 'an untitled episode'].filter(Boolean).join(' '))
+  const others = users.length - names.length
+  return [...names, ...(others > 0 ? [`${others.toLocaleString('en')} more`] : [])].join(', ')
 }

@@ -2,6 +2,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import type { Episode } from '@contract/episodes'
 import type { Shelf } from '@contract/shelf'
+import { EpisodeFile } from '../episodes/models'
 import { account, type House, openHouse, sounds } from '../testing/house'
 
 let house: House
@@ -43,6 +44,17 @@ it('a file is used again without being sent again, and downloaded under its name
   })
   expect(download.headers['content-disposition']).toBe("attachment; filename*=UTF-8''sf-5.mp3")
   expect(download.rawPayload.length).toBe(file!.bytes)
+})
+
+it('of many that use a file some are named, and the others counted', async () => {
+  const [file] = (await shelf()).files
+  const others = await Promise.all(Array.from({ length: 7 - file!.uses }, create))
+  for (const { id } of others) await house.call('PUT', `/episodes/${id}/source`, { fileId: file!.id })
+  const [used] = (await shelf()).files
+  expect([used!.uses, used!.usedBy.length]).toEqual([7, 5])
+  const refused = await house.call('DELETE', `/shows/${showId}/files/${file!.id}`)
+  expect(refused.json().detail).toMatch(/, 2 more\.$/)
+  await EpisodeFile.destroy({ where: { episodeId: others.map(({ id }) => id) } })
 })
 
 it('only what no episode uses can be deleted, and its bytes go with it', async () => {

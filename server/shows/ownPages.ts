@@ -4,6 +4,7 @@ import {
   type InferAttributes,
   type InferCreationAttributes,
   Model,
+  Op,
   type Sequelize,
 } from 'sequelize'
 
@@ -19,6 +20,9 @@ export class OwnPage extends Model<InferAttributes<OwnPage>, InferCreationAttrib
   declare version: CreationOptional<number>
   declare createdAt: Date
 }
+
+/** A page on which nothing stands yet is not public. */
+export const written = { content: { [Op.ne]: '' } }
 
 export function initOwnPages(sequelize: Sequelize): void {
   OwnPage.init(

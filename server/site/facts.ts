@@ -18,7 +18,7 @@ import { Picture } from '../pictures/models'
 import { publicPictureAddress } from '../pictures/names'
 import type { Show } from '../shows/models'
 import { addressesOf, isSecret, tellerOf } from '../shows/service'
-import { OwnPage } from '../shows/ownPages'
+import { OwnPage, written } from '../shows/ownPages'
 import { publicLook } from './look'
 import type { SitePlatform } from './page'
 
@@ -38,7 +38,11 @@ export async function publicShow(
       attributes: ['name', 'listingAddress'],
       order: [['name', 'ASC']],
     }),
-    OwnPage.findAll({ where: { showId: row.id }, attributes: ['title', 'slug'], order: [['createdAt', 'ASC']] }),
+    OwnPage.findAll({
+      where: { showId: row.id, ...written },
+      attributes: ['title', 'slug'],
+      order: [['createdAt', 'ASC']],
+    }),
   ])
   const { name, description, author, language, zone } = row
   return {

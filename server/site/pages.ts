@@ -18,7 +18,7 @@ import { outgoingOf } from '../episodes/outgoing'
 import { releasedPictures } from '../episodes/pictures'
 import { releasedEpisode } from '../episodes/released'
 import type { Show } from '../shows/models'
-import { OwnPage } from '../shows/ownPages'
+import { OwnPage, written } from '../shows/ownPages'
 import { releasedWords } from '../transcripts/release'
 import { type Catalogue, catalogueOf } from './catalogue'
 import { manifest, robotsOf, sitemap } from './documents'
@@ -98,7 +98,7 @@ async function otherPage(what: What, name: string): Promise<Page | null> {
 }
 
 async function ownPage(what: What, slug: string): Promise<Page | null> {
-  const page = await OwnPage.findOne({ where: { showId: what.row.id, slug } })
+  const page = await OwnPage.findOne({ where: { showId: what.row.id, slug, ...written } })
   if (!page) return null
   const show = await publicShow(what.platform, what.row, what.outlet.base)
   const { title, content } = page

@@ -10,7 +10,5 @@ export const itemNotes: FeedRule = {
   ifItStays: 'Apps show nothing beneath its title.',
   mend: 'Write a sentence on why to listen.',
   place: 'episode.notes',
-  find: inItems(item =>
-    ['description', 'content:encoded', 'itunes:summary'].some(name => textIn(item, name) !== '') ? null : '',
-  ),
+  find: inItems(item => (['description', 'content:encoded'].some(name => textIn(item, name) !== '') ? null : '')),
 }

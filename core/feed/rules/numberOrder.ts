@@ -9,7 +9,7 @@ export const numberOrder: FeedRule = {
   says: 'An episode is dated before one with a lower number.',
   rule: 'Within a season, dates go as the numbers go.',
   source: 'common practice, no source',
-  ifItStays: 'Apps show 12 beneath 11, and play them in the wrong order.',
+  ifItStays: 'Apps list the two in the wrong order, and play them so.',
   mend: 'Exchange their dates.',
   place: 'episode.moment',
   find: ({ feed: { items } }) => {

@@ -10,5 +10,5 @@ export const showDescription: FeedRule = {
   ifItStays: 'Directories refuse it, and nobody knows what it is about.',
   mend: 'Say in two or three sentences what the show is about.',
   place: 'show.description',
-  find: inChannel(channel => (textIn(channel, 'description') || textIn(channel, 'itunes:summary') ? null : '')),
+  find: inChannel(channel => (textIn(channel, 'description') ? null : '')),
 }

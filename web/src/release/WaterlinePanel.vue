@@ -72,6 +72,7 @@ async function putBack(): Promise<void> {
       <template v-if="next.hindrances.length">It is <strong>not ready</strong>.</template>
       <template v-else>It is ready.</template>
     </p>
+    <p v-else-if="!shows.near" class="next quiet" role="status">Loading …</p>
     <p v-else-if="show.rhythm && slots[0]" class="next needs-you">
       Nothing is scheduled. The next open slot is {{ longMoment(slots[0].at, show.zone) }}.
     </p>

@@ -8,6 +8,7 @@ import { computed, ref, watch } from 'vue'
 import { dayName, ordinalName, ordinals, type Rhythm, type Weekday, weekdays } from '@core/release/rhythm'
 import DayPicker from '../parts/DayPicker.vue'
 import FormField from '../parts/FormField.vue'
+import WeekdayButtons from '../parts/WeekdayButtons.vue'
 import { readTimeOfDay } from '../time/timeOfDay'
 
 /** What a rhythm is made of. */
@@ -81,19 +82,7 @@ const dayOf = (date: Date): string => DateTime.fromJSDate(date).toISODate()!
     </div>
     <div v-if="rhythm.unit === 'week'">
       <span class="field-name">On</span>
-      <SelectButton
-        :model-value="rhythm.days"
-        :options="dayOptions"
-        option-label="name"
-        option-value="value"
-        multiple
-        aria-label="Days of the week"
-        @update:model-value="(days: Weekday[]) => set({ days: weekdays.filter(day => days.includes(day)) })"
-      >
-        <template #option="{ option }"
-          ><span :title="option.whole" :aria-label="option.whole">{{ option.name }}</span></template
-        >
-      </SelectButton>
+      <WeekdayButtons :model-value="rhythm.days" @update:model-value="days => set({ days })" />
       <span v-if="rhythm.days.length === 0" class="hint">Choose the day, or the days, of the week.</span>
     </div>
     <div v-else-if="rhythm.unit === 'month'" class="row">

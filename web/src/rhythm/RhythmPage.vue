@@ -71,7 +71,9 @@ async function save(change: Omit<ShowChange, 'version'>, says: typeof saved.valu
     busy.value = false
   }
 }
-const keep = (): Promise<void> => save({ rhythm: rhythm.value, listenerZones: listenerZones.value }, 'Saved.')
+/** Where listeners are can be said before anybody knows when it goes out. */
+const keep = (): Promise<void> =>
+  save({ ...(isWhole.value && { rhythm: rhythm.value }), listenerZones: listenerZones.value }, 'Saved.')
 async function drop(): Promise<void> {
   await save({ rhythm: null, listenerZones: listenerZones.value }, 'The show has no rhythm now.')
   if (!problem.value) rhythm.value = usual()
@@ -114,7 +116,13 @@ const leaveOut = (day: string): void => {
         </fieldset>
         <ProblemNote v-if="problem" :problem="problem" />
         <div class="actions">
-          <Button type="button" label="Save" :loading="busy" :disabled="!isWhole" @click="keep" />
+          <Button
+            type="button"
+            label="Save"
+            :loading="busy"
+            :disabled="!isWhole && show.rhythm !== null"
+            @click="keep"
+          />
           <Button v-if="show.rhythm" type="button" label="No rhythm" text :disabled="busy" @click="drop" />
           <span v-if="saved" class="quiet" role="status">{{ saved }}</span>
         </div>

@@ -109,12 +109,15 @@ const beginWith = (file: ShelfFile): Promise<void> =>
               >{{ formatOf(file)
               }}{{ file.origin === 'finish' ? ', finished here' : file.address ? ', lives elsewhere' : '' }}</span
             >
-            <div v-if="file.usedBy.length === 0" class="quiet">used by no episode</div>
+            <div v-if="file.uses === 0" class="quiet">used by no episode</div>
             <div v-for="use in file.usedBy" :key="use.id">
               <span class="quiet">{{ asWords[use.as] }}</span>{{ ' ' }}
               <RouterLink :to="{ name: 'desk', params: { show: props.show, id: use.id } }"
                 >{{ use.number ? `${use.number} ` : '' }}{{ use.title || 'an untitled episode' }}</RouterLink
               >
+            </div>
+            <div v-if="file.uses > file.usedBy.length" class="quiet figures">
+              and by {{ (file.uses - file.usedBy.length).toLocaleString('en-GB') }} more
             </div>
           </template>
         </Column>

@@ -47,10 +47,12 @@ function listen(file: ShelfFile): void {
   heard.value = file.id
   void sound.play()
 }
-const uses = (file: ShelfFile): string =>
-  file.usedBy.length === 0
-    ? 'used by no episode'
-    : `used by ${file.usedBy.map(({ title }) => title || 'an untitled episode').join(', ')}`
+function uses({ uses: count, usedBy }: ShelfFile): string {
+  if (count === 0) return 'used by no episode'
+  const others = count - usedBy.length
+  const names = usedBy.map(({ title }) => title || 'an untitled episode')
+  return `used by ${[...names, ...(others > 0 ? [`${others.toLocaleString('en-GB')} more`] : [])].join(', ')}`
+}
 </script>
 
 <template>

@@ -72,9 +72,8 @@ function leave(id: string): void {
       <template v-else>
         <h2 :id="page.id">{{ page.title }}</h2>
         <p class="small quiet">
-          <a :href="page.address" target="_blank">{{ page.address }}</a><template v-if="!page.content"
-            >: nothing stands on it yet</template
-          >
+          <a v-if="page.content" :href="page.address" target="_blank">{{ page.address }}</a>
+          <template v-else>{{ page.address }}: public as soon as something stands on it</template>
         </p>
         <div v-if="parting === page.id" v-opened="() => (parting = null)" class="note needs-you" role="alert">
           <p>Its address answers no more then, and what stands on it is gone.</p>

@@ -37,7 +37,8 @@ function begun(): LaidOut {
   return {
     way: 'from',
     day: props.nextSlot ?? props.today,
-    bySlots: hasRhythm,
+    apart: hasRhythm ? 'slots' : 'days',
+    weekdays: ['MO'],
     every: 7,
     time: '06:00',
     order: 'number',

@@ -6,12 +6,13 @@ import SelectButton from 'primevue/selectbutton'
 import { DateTime } from 'luxon'
 import { computed } from 'vue'
 import DayPicker from '../parts/DayPicker.vue'
+import WeekdayButtons from '../parts/WeekdayButtons.vue'
 import { readTimeOfDay } from '../time/timeOfDay'
 import type { LaidOut } from './acts'
 
 /** How chosen episodes are laid out over time. */
 const laid = defineModel<LaidOut>({ required: true })
-defineProps<{ hasRhythm: boolean }>()
+const props = defineProps<{ hasRhythm: boolean }>()
 const set = (part: Partial<LaidOut>): void => {
   laid.value = { ...laid.value, ...part }
 }
@@ -23,6 +24,11 @@ const ways = [
   { name: 'from', value: 'from' },
   { name: 'up to', value: 'up to' },
 ]
+const aparts = computed(() => [
+  ...(props.hasRhythm ? [{ name: 'one for each slot', value: 'slots' }] : []),
+  { name: 'on days of the week', value: 'weekdays' },
+  { name: 'every so many days', value: 'days' },
+])
 const orders = [
   { name: 'by number', value: 'number' },
   { name: 'by file name', value: 'file name' },
@@ -44,19 +50,21 @@ const orders = [
     />
     <DayPicker v-model="day" :input-style="{ width: '9.5rem' }" label="Day" />
     <Select
-      v-if="hasRhythm"
-      :model-value="laid.bySlots"
-      :options="[
-        { name: 'one for each slot', value: true },
-        { name: 'every so many days', value: false },
-      ]"
+      :model-value="laid.apart"
+      :options="aparts"
       option-label="name"
       option-value="value"
       aria-label="How far apart"
-      @update:model-value="bySlots => set({ bySlots })"
+      @update:model-value="apart => set({ apart })"
     />
-    <template v-if="!laid.bySlots">
-      <label class="pair"
+    <template v-if="laid.apart !== 'slots'">
+      <WeekdayButtons
+        v-if="laid.apart === 'weekdays'"
+        :model-value="laid.weekdays"
+        size="small"
+        @update:model-value="days => set({ weekdays: days })"
+      />
+      <label v-else class="pair"
         >every
         <InputNumber
           :model-value="laid.every"

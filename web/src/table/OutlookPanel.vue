@@ -49,7 +49,7 @@ const changing = computed(() => props.outlook?.changes.length ?? 0)
         {{ outlook.redated === 1 ? 'gets' : 'get' }} another date. {{ steps.redate.effect }}
       </p>
       <DataTable
-        v-else
+        v-if="changing > 0"
         class="small outlook"
         :table-props="{ 'aria-label': 'What changes' }"
         :value="outlook.changes"
@@ -57,7 +57,7 @@ const changing = computed(() => props.outlook?.changes.length ?? 0)
         size="small"
         scrollable
         :scroll-height="`min(50vh, ${changing * 38 + 44}px)`"
-        :virtual-scroller-options="isOrdered ? undefined : { itemSize: 38, numToleratedItems: 10 }"
+        :virtual-scroller-options="{ itemSize: 38, numToleratedItems: 10 }"
         @row-reorder="({ dragIndex, dropIndex }) => moved(dragIndex, dropIndex)"
       >
         <Column v-if="isOrdered" row-reorder :style="{ width: '2.5rem' }">

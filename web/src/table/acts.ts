@@ -1,6 +1,7 @@
 import type { Person } from '@core/episode/fields'
 import type { Together } from '@core/episode/together'
 import type { Layout } from '@core/release/layout'
+import type { Weekday } from '@core/release/rhythm'
 import { readTimeOfDay } from '../time/timeOfDay'
 
 /** What can be done with the episodes that were chosen, as it is offered. */
@@ -23,16 +24,25 @@ export type ActName = keyof typeof acts
 export interface LaidOut {
   way: Layout['way']
   day: string | null
-  bySlots: boolean
+  apart: Layout['step']['kind']
+  weekdays: Weekday[]
   every: number
   time: string
   order: 'number' | 'file name' | 'as listed'
 }
 
-function layingOut({ way, day, bySlots, every, time, order }: LaidOut): Together | null {
-  const read = readTimeOfDay(time)
-  if (!day || (!bySlots && !read)) return null
-  const step: Layout['step'] = bySlots ? { kind: 'slots' } : { kind: 'days', every, time: read! }
+function stepOf({ apart, weekdays, every, time: written }: LaidOut): Layout['step'] | null {
+  if (apart === 'slots') return { kind: 'slots' }
+  const time = readTimeOfDay(written)
+  if (!time) return null
+  if (apart === 'days') return { kind: 'days', every, time }
+  return weekdays.length > 0 ? { kind: 'weekdays', days: weekdays, time } : null
+}
+
+function layingOut(laid: LaidOut): Together | null {
+  const { way, day, order } = laid
+  const step = stepOf(laid)
+  if (!day || !step) return null
   return { kind: 'lay out', layout: { way, day, step }, order }
 }
 

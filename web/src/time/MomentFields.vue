@@ -7,13 +7,16 @@ import DayPicker from '../parts/DayPicker.vue'
 import FormField from '../parts/FormField.vue'
 import { placeOf, shortMoment } from './times'
 import { type Picked, readPicked } from './wallMoment'
+import { zonesWith } from './zones'
 
-/** Chooses a day, a time and whose clock they are meant by. */
+/** Chooses a day, a time and whose clock they are meant by; `zones` are those that come first. */
 const picked = defineModel<Picked>({ required: true })
 const props = defineProps<{ zones: readonly string[] }>()
 const secondId = useId()
 const read = computed(() => readPicked(picked.value))
-const places = computed(() => props.zones.map(zone => ({ zone, name: placeOf(zone) })))
+const places = computed(() =>
+  [...new Set([...props.zones, ...zonesWith(picked.value.zone)])].map(zone => ({ zone, name: placeOf(zone) })),
+)
 const set = (part: Partial<Picked>): void => {
   picked.value = { ...picked.value, ...part }
 }
@@ -41,6 +44,9 @@ const set = (part: Partial<Picked>): void => {
       :options="places"
       option-label="name"
       option-value="zone"
+      filter
+      :filter-fields="['name', 'zone']"
+      :virtual-scroller-options="{ itemSize: 38 }"
       :aria-labelledby="`${id}-name`"
       @update:model-value="zone => set({ zone })"
     />
