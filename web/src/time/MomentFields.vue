@@ -46,7 +46,8 @@ const set = (part: Partial<Picked>): void => {
       option-value="zone"
       filter
       :filter-fields="['name', 'zone']"
-      :virtual-scroller-options="{ itemSize: 38 }"
+      :placeholder="placeOf(picked.zone)"
+      class="zone"
       :aria-labelledby="`${id}-name`"
       @update:model-value="zone => set({ zone })"
     />
@@ -67,5 +68,8 @@ const set = (part: Partial<Picked>): void => {
 <style scoped>
 .time {
   width: 6rem;
+}
+.zone {
+  min-width: 10rem;
 }
 </style>
