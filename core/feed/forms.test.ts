@@ -95,6 +95,20 @@ describe('everything that a feed can say', () => {
   })
 })
 
+it.each([
+  ['cc-by-4.0', '<podcast:license>cc-by-4.0</podcast:license>'],
+  [
+    'The reed licence https://tide.example/licence',
+    '<podcast:license url="https://tide.example/licence">The reed licence</podcast:license>',
+  ],
+  [
+    'https://tide.example/licence',
+    '<podcast:license url="https://tide.example/licence">https://tide.example/licence</podcast:license>',
+  ],
+])('the licence “%s” stands with its address where it has one', (licence, wanted) => {
+  expect(feedXml(modelOf([itemOf({ licence })]))).toContain(wanted)
+})
+
 // RFC 5005 section 3: a paged feed is a set of documents that lead to each other; together they are the whole.
 describe('a feed in parts', () => {
   const items = Array.from({ length: 25 }, (_, index) => itemOf({ number: 25 - index }))

@@ -11,6 +11,7 @@ export function feedJson({ channel, items }: FeedModel): string {
       title: channel.title,
       home_page_url: channel.link,
       feed_url: channel.jsonAddress ?? channel.feedAddress,
+      ...(channel.parts?.nextJson && { next_url: channel.parts.nextJson }),
       description: channel.description,
       icon: channel.artworkAddress,
       authors: [{ name: channel.author }],

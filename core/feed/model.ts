@@ -50,7 +50,14 @@ export interface FeedChannel {
   /** Where those who want to hear of changes ask to be told (W3C WebSub). */
   hubs: readonly string[]
   /** The other parts of a feed that comes in parts (RFC 5005); null where it comes whole. */
-  parts: { first: string; last: string; previous: string | null; next: string | null } | null
+  parts: {
+    first: string
+    last: string
+    previous: string | null
+    next: string | null
+    /** The next one as JSON. */
+    nextJson: string | null
+  } | null
   /** Plain text. */
   description: string
   /** BCP 47, for example `en` or `pt-br`. */

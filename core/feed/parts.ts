@@ -4,9 +4,9 @@ import type { FeedModel } from './model'
 export const partsOf = (items: number, perPart: number | null): number =>
   perPart === null ? 1 : Math.max(1, Math.ceil(items / perPart))
 
-/** The address of a part of a feed, by that of the feed, which is the first part. */
+/** The address of a part of a feed in either form, by that of the feed, which is the first part. */
 export const partAddress = (feedAddress: string, part: number): string =>
-  part === 1 ? feedAddress : feedAddress.replace(/\/feed\.xml$/, `/parts/${part}/feed.xml`)
+  part === 1 ? feedAddress : feedAddress.replace(/\/(feed\.(?:xml|json))$/, `/parts/${part}/$1`)
 
 /**
  * A part of a feed, the newest items in the first, which is the feed itself. RFC 5005 section 3: each part is a feed and leads
@@ -21,11 +21,13 @@ export function partOf({ channel, items }: FeedModel, part: number, perPart: num
     channel: {
       ...channel,
       feedAddress: partAddress(channel.feedAddress, part),
+      jsonAddress: channel.jsonAddress && partAddress(channel.jsonAddress, part),
       parts: {
         first: partAddress(channel.feedAddress, 1),
         last: partAddress(channel.feedAddress, count),
         previous: addressOf(part - 1),
         next: addressOf(part + 1),
+        nextJson: part < count && channel.jsonAddress ? partAddress(channel.jsonAddress, part + 1) : null,
       },
     },
     items: items.slice((part - 1) * perPart, part * perPart),

@@ -1,3 +1,4 @@
+import { isWebAddress } from '../address/web'
 import { jsonChaptersType } from '../chapters/json'
 import { groupOf } from '../people/roles'
 import { cut } from '../words/line'
@@ -25,7 +26,7 @@ export const namespaces = {
 
 export const rssSpecification = 'https://www.rssboard.org/rss-specification'
 /** Grows with whatever makes another feed of the same facts, so that feeds that were written before are written anew. */
-export const feedEdition = 3
+export const feedEdition = 4
 /** How long, in minutes, a reader may keep the feed before it asks again (RSS 2.0, ttl). */
 const ttlMinutes = 60
 
@@ -105,7 +106,7 @@ function channelElements(channel: FeedChannel, items: FeedModel['items']): (XmlE
       : null,
     ...channel.people.map(personElement),
     ...channel.funding.map(({ words, address }) => element('podcast:funding', words, { url: address })),
-    told('podcast:license', channel.licence),
+    licenceElement(channel.licence),
     told('podcast:location', channel.place),
     ...channel.statements.map(({ purpose, words }) => element('podcast:txt', words, { purpose: purpose || null })),
     channel.recommends.length > 0
@@ -186,7 +187,7 @@ function itemElement(item: FeedItem): XmlElement {
     item.chaptersAddress ? marked('podcast:chapters', { url: item.chaptersAddress, type: jsonChaptersType }) : null,
     ...item.transcripts.map(transcriptElement),
     ...item.soundbites.map(soundbiteElement),
-    told('podcast:license', item.licence),
+    licenceElement(item.licence),
     told('podcast:location', item.place),
     enclosure?.integrity ? wholeEnclosure(enclosure) : null,
   ])
@@ -205,6 +206,15 @@ const transcriptElement = ({ address, type, language, isCaptions }: ToldTranscri
   marked('podcast:transcript', { url: address, type, language, rel: isCaptions ? 'captions' : null })
 
 /** podcast namespace, soundbite: both times in seconds; the text is its title. */
+/** A licence that is on no list has an address, written behind its name (podcast namespace, license: `url`, “required for custom licenses”, from memory). */
+function licenceElement(licence: string | null): XmlElement | null {
+  if (!licence) return null
+  const words = licence.split(' ')
+  const url = words.at(-1)!
+  if (!isWebAddress(url)) return element('podcast:license', licence)
+  return element('podcast:license', words.slice(0, -1).join(' ').trim() || url, { url })
+}
+
 const soundbiteElement = ({ fromMs, durationMs, title }: ToldSoundbite): XmlElement =>
   element('podcast:soundbite', cut(title, mostOfText), { startTime: fromMs / 1000, duration: durationMs / 1000 })
 

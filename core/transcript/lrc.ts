@@ -2,7 +2,7 @@ import { type Cue, type Reading, remark, timeToSay } from './cue'
 import { withSpeakers } from './names'
 import { looseMoment } from './stamps'
 
-const stamp = /\s*\[(\d{1,3}:\d{2}(?:[.:,]\d{1,3})?)\]/y
+const stamp = /\[(\d{1,3}:\d{2}(?:[.:,]\d{1,3})?)\] ?/y
 function stampAt(line: string, at: number): RegExpExecArray | null {
   stamp.lastIndex = at
   return stamp.exec(line)
@@ -19,10 +19,11 @@ export function readLrc(text: string, known: readonly string[] = []): Reading {
   const found: { fromMs: number; text: string }[] = []
   let offset = 0
   let untimed = 0
-  for (const line of text.split('\n')) {
+  for (const written of text.split('\n')) {
+    const line = written.trim()
     const [, name, value] = lrcHead.exec(line) ?? []
     if (name?.toLowerCase() === 'offset') offset = Number(value) || 0
-    if (name !== undefined || line.trim() === '') continue
+    if (name !== undefined || line === '') continue
     const begins: number[] = []
     let at = 0
     for (let match = stampAt(line, at); match; match = stampAt(line, at)) {

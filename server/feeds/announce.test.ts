@@ -32,7 +32,10 @@ const announce = async (): Promise<void> => {
 // W3C WebSub section 4: the feed names its hub and its own address; section 6: the hub is told of each change.
 it('a changed feed is announced to the hub that it names, once for changes that come together, again where it was away', async () => {
   const show = await house.makeShow('slow-ferry')
-  const { body } = await house.app.inject({ url: '/slow-ferry/feed.xml' })
+  const { body, headers } = await house.app.inject({ url: '/slow-ferry/feed.xml' })
+  expect(headers.link).toBe(
+    `<${house.platform.configuration.hubUrl}>; rel="hub", <http://lake.example/slow-ferry/feed.xml>; rel="self"`,
+  )
   expect(body).toContain(`<atom:link rel="hub" href="${house.platform.configuration.hubUrl}"/>`)
   await announce()
   told.length = 0

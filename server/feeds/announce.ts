@@ -1,5 +1,7 @@
 import { withAllFacts } from '@core/feed/facts'
+import { partAddress, partsOf } from '@core/feed/parts'
 import { strandAddress } from '@core/feed/strands'
+import { releasedCount } from '../episodes/released'
 import type { JobDefinition, Payloads } from '../jobs/kinds'
 import type { Platform } from '../platform'
 import { Show } from '../shows/models'
@@ -7,6 +9,8 @@ import { addressed, addressesOf } from '../shows/service'
 import { Strand } from '../shows/strands'
 
 const patienceMs = 10_000
+/** Hardly anybody subscribes to a part further back. */
+const mostParts = 100
 
 /**
  * The job: tells the hub that the feeds of a show have changed, so that it fetches them and hands them on to who subscribed
@@ -26,8 +30,13 @@ export function announceFeed({
       const { feedAddress, jsonAddress } = addressesOf(publicUrl, show)
       const strands = await Strand.findAll({ where: { showId, isPrivate: false }, attributes: ['slug'], raw: true })
       const form = new URLSearchParams([['hub.mode', 'publish']])
-      for (const topic of [feedAddress, jsonAddress, ...strands.map(({ slug }) => strandAddress(feedAddress, slug))])
-        form.append('hub.url', topic)
+      const count = partsOf(await releasedCount(showId), withAllFacts(show.feedFacts).itemsPerPart)
+      const parts = Array.from({ length: Math.min(count, mostParts) }, (_none, index) => index + 1)
+      const topics = [
+        ...parts.flatMap(part => [partAddress(feedAddress, part), partAddress(jsonAddress, part)]),
+        ...strands.map(({ slug }) => strandAddress(feedAddress, slug)),
+      ]
+      for (const topic of topics) form.append('hub.url', topic)
       const answer = await fetch(hubUrl, {
         method: 'POST',
         body: form,

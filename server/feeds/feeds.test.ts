@@ -314,6 +314,20 @@ describe('the states of a feed', () => {
     const titles = ({ body }: { body: string }) => [...body.matchAll(/<title>(Part \d+)</g)].map(([, title]) => title)
     expect(titles(await at('feed.xml'))).toHaveLength(10)
     expect(titles(await at('parts/2/feed.xml'))).toEqual(['Part 2', 'Part 1'])
+    // JSON Feed 1.1: "next_url is the URL of a feed that provides the next n items".
+    const [first, second] = [(await at('feed.json')).json(), (await at('parts/2/feed.json')).json()]
+    expect(first).toMatchObject({
+      feed_url: 'http://lake.example/in-parts/feed.json',
+      next_url: 'http://lake.example/in-parts/parts/2/feed.json',
+    })
+    expect(second.feed_url).toBe(first.next_url)
+    expect(second.next_url).toBeUndefined()
+    expect([...first.items, ...second.items].map(({ title }) => title)).toEqual(
+      json.json().items.map(({ title }: { title: string }) => title),
+    )
+    expect((await at('parts/2/feed.xml')).body).toContain(
+      '<atom:link rel="alternate" href="http://lake.example/in-parts/parts/2/feed.json" type="application/feed+json"/>',
+    )
     expect((await at('parts/3/feed.xml')).statusCode).toBe(404)
     expect((await at('parts/1/feed.xml')).statusCode).toBe(404)
   })

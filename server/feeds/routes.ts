@@ -25,7 +25,13 @@ export const feedRoutes =
     const readers = feedReaders(platform)
     app.addHook('onClose', () => readers.flush())
 
-    const feedsOfShow = ['/feed.xml', '/feed.json', '/parts/:part/feed.xml', '/strands/:strand/feed.xml'] as const
+    const feedsOfShow = [
+      '/feed.xml',
+      '/feed.json',
+      '/parts/:part/feed.xml',
+      '/parts/:part/feed.json',
+      '/strands/:strand/feed.xml',
+    ] as const
     for (const path of feedsOfShow) {
       app.options(`/:show${path}`, (_request, reply) => preflight(reply))
       app.get<{ Params: { show: string; part?: string; strand?: string } }>(`/:show${path}`, async (request, reply) => {

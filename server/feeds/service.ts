@@ -65,8 +65,8 @@ function readName(name: string): { part: number; form: Form; strand: string | nu
   if (name === 'feed.json') return { part: 1, form: asJson, strand: null }
   const [, strand] = /^strands\/([a-z0-9-]{1,60})\/feed\.xml$/.exec(name) ?? []
   if (strand) return { part: 1, form: asXml, strand }
-  const [, part] = /^parts\/([2-9]|[1-9]\d{1,4})\/feed\.xml$/.exec(name) ?? []
-  return part ? { part: Number(part), form: asXml, strand: null } : null
+  const [, part, form] = /^parts\/([2-9]|[1-9]\d{1,4})\/feed\.(xml|json)$/.exec(name) ?? []
+  return part ? { part: Number(part), form: form === 'json' ? asJson : asXml, strand: null } : null
 }
 
 /** A feed of a show as everybody has it now, by its name; null where there is none of that name, or where it is not for everybody. */
@@ -148,12 +148,21 @@ export function feedService(platform: Pick<Platform, 'configuration' | 'events' 
       const { publicUrl } = platform.configuration
       return {
         path: name,
-        // What has come to be an address of this show since, such as a host name of its own, leads nowhere.
-        movedTo: isRedirected && movedTo && !(await leadsTo(show, publicUrl, movedTo)) ? movedTo : null,
-        answer: writtenOf(feed.type, feed.bodies, feed.tag, feed.lastModified, guides),
+        // What has come to be an address of this show since, such as a host name of its own, leads nowhere. Whoever reads another
+        // form or a further part would find neither of them elsewhere.
+        movedTo:
+          name === mainFeed && isRedirected && movedTo && !(await leadsTo(show, publicUrl, movedTo)) ? movedTo : null,
+        answer: writtenOf(feed.type, feed.bodies, feed.tag, feed.lastModified, guidesOf(show, name)),
       }
     },
   )
+
+  /** Readers that do not look into a feed find its hub here, too (W3C WebSub, section 4). */
+  function guidesOf(show: Show, name: string): Readonly<Record<string, string>> {
+    const { hubUrl, publicUrl } = platform.configuration
+    const self = `${addressesOf(publicUrl, show).pageAddress}/${name}`
+    return hubUrl ? { ...guides, link: `<${hubUrl}>; rel="hub", <${self}>; rel="self"` } : guides
+  }
 
   /** What whoever has a feed already is told by, its tag and its date: its bytes need not be read for that. */
   const identities = writtenAnswers(
@@ -162,7 +171,9 @@ export function feedService(platform: Pick<Platform, 'configuration' | 'events' 
       const { isPrivate, isRedirected } = withAllFacts(show.feedFacts)
       const named = isPrivate || isRedirected ? null : readName(name)
       const kept = named && named.strand === null ? await keptIdentity(platform, show, name) : null
-      return kept && { path: name, answer: writtenOf(named!.form.type, nothing, kept.tag, kept.lastModified, guides) }
+      if (!kept) return null
+      const { tag, lastModified } = kept
+      return { path: name, answer: writtenOf(named!.form.type, nothing, tag, lastModified, guidesOf(show, name)) }
     },
     1 / 64,
   )

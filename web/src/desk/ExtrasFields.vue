@@ -151,7 +151,12 @@ const explicitChoice = computed({
             @update:model-value="words => set({ film: words?.trim() ? filmAddress(words) || words : null })"
           />
         </FormField>
-        <FormField v-slot="{ id }" label="Licence" hint="podcast:license, such as cc-by-4.0" :fault="fault('licence')">
+        <FormField
+          v-slot="{ id }"
+          label="Licence"
+          hint="podcast:license, such as cc-by-4.0, or a name and its web address"
+          :fault="fault('licence')"
+        >
           <InputText :id="id" v-bind="text('licence')" />
         </FormField>
         <label class="check" for="promotion">

@@ -39,7 +39,7 @@ const texts = [
   { key: 'site', label: 'The show’s own site', hint: 'Where it has one elsewhere; else the public page here.' },
   { key: 'ownerName', label: 'Owner’s name', hint: 'Where it is another than the author.' },
   { key: 'copyright', label: 'Copyright', hint: '' },
-  { key: 'licence', label: 'Licence', hint: 'Such as cc-by-4.0.' },
+  { key: 'licence', label: 'Licence', hint: 'Such as cc-by-4.0, or a name and its web address.' },
   { key: 'place', label: 'What place it is about', hint: '' },
   { key: 'webmaster', label: 'E-mail for technical questions', hint: '' },
 ] as const
