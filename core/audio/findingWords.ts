@@ -42,6 +42,11 @@ const words: { [Code in FindingCode]: Words<Code> } = {
       ifItStays: listenToEnd,
     }
   },
+  'no-beginning': () => ({
+    says: 'The beginning is missing: the first frame goes on with sound that is not in the file.',
+    rule: 'A frame may keep a part of its sound in those before it (ISO/IEC 11172-3 section 2.4.1.7).',
+    ifItStays: 'It begins in the middle of something, often with a crackle. Export it again, or trim the beginning.',
+  }),
   'junk-before': ({ bytes }) => ({
     says: `${amount(bytes)} stand before the first sound and are neither sound nor a tag.`,
     rule: frames,

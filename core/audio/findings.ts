@@ -5,6 +5,7 @@ import type { Stretch } from './measurement'
 export interface Figures {
   /** The sound ends before it should; `announcedMs` by what the file says of itself, null where only its end shows it. */
   'cut-short': { announcedMs: number | null; heardMs: number; shows: 'header' | 'frame' | 'page' | 'decoding' }
+  'no-beginning': object
   'junk-before': { bytes: number }
   'junk-within': { bytes: number }
   'junk-behind': { bytes: number; heardMs: number }
@@ -92,6 +93,7 @@ export function mp3Findings(scan: Mp3Scan): Finding[] {
     const shows = isAnnounced ? 'header' : 'frame'
     found.push(finding('worth mending', 'cut-short', { announcedMs, heardMs: durationMs, shows }))
   }
+  if (scan.lacksBeginning) found.push(finding('worth mending', 'no-beginning', {}))
   if (scan.leadingJunkBytes > mostJunkBetweenBytes)
     found.push(finding('worth mending', 'junk-before', { bytes: scan.leadingJunkBytes }, { mend: 'finish' }))
   if (scan.innerJunkBytes > mostJunkBetweenBytes)

@@ -27,6 +27,15 @@ const codings: [string, string[]][] = [
   ['with ID3v2.4 and ID3v1 tags', ['-id3v2_version', '4', '-write_id3v1', '1', '-metadata', 'title=Tagged']],
 ]
 
+it('that a beginning is missing is told by the first frame, which goes on with what is not there', () => {
+  const whole = makeSound(join(folder, 'whole.mp3'), 10, ['-b:a', '128k', '-id3v2_version', '0'])
+  let at = 0
+  for (let frames = 0; frames < 40; frames++) at += headerAt(whole, at)!.lengthBytes
+  const found = scan(whole.subarray(at))!
+  expect(found.lacksBeginning).toBe(true)
+  expect(mp3Findings(found).map(({ code }) => code)).toEqual(['no-beginning'])
+})
+
 describe('the walk over an MP3', () => {
   // Reference: ffprobe counting packets. Its count takes the Xing frame for none, too.
   it.each(codings)('counts the frames that ffprobe counts: %s', (name, coding) => {
@@ -34,7 +43,7 @@ describe('the walk over an MP3', () => {
     const found = scan(makeSound(path, 7.3, coding))!
     const { packets } = probe(path)
     expect(found.frames).toBe(packets)
-    expect(found.cutShort).toBe(false)
+    expect([found.cutShort, found.lacksBeginning]).toEqual([false, false])
     expect(found.leadingJunkBytes + found.innerJunkBytes).toBe(0)
   })
 

@@ -7,6 +7,8 @@ export interface Mp3Frame {
   channels: 1 | 2
   /** Bytes from the frame's start to behind its side information, where a Xing or Info header stands. */
   sideEnd: number
+  /** Bytes from the frame's start to its side information. */
+  sideFrom: number
 }
 
 const bitRatesKbps = {
@@ -39,7 +41,14 @@ export function headerAt(bytes: Uint8Array, at: number): Mp3Frame | null {
     bitRateBps: bitRateKbps * 1000,
     channels,
     sideEnd: 4 + ((second & 1) === 0 ? 2 : 0) + sideBytes,
+    sideFrom: 4 + ((second & 1) === 0 ? 2 : 0),
   }
+}
+
+/** How many bytes of a frame's sound stand in the frames before it: `main_data_begin` (ISO/IEC 11172-3 section 2.4.1.7; 13818-3 has a bit less). */
+export function bytesBefore(bytes: Uint8Array, at: number, { sideFrom, samples }: Mp3Frame): number {
+  const [first = 0, second = 0] = bytes.subarray(at + sideFrom, at + sideFrom + 2)
+  return samples === 1152 ? (first << 1) | (second >> 7) : first
 }
 
 /** Length in bytes of the ID3v2 tag at an offset, with header and footer; 0 where there is none. */

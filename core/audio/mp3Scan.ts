@@ -1,4 +1,4 @@
-import { headerAt, id3v2Length, type Mp3Frame, mp3Header } from './mp3Frame'
+import { bytesBefore, headerAt, id3v2Length, type Mp3Frame, mp3Header } from './mp3Frame'
 
 /** What a walk over every frame of an MP3 finds. */
 export interface Mp3Scan {
@@ -20,6 +20,8 @@ export interface Mp3Scan {
   trailingJunkBytes: number
   /** The last frame is not whole, or there are fewer frames than the file's own header announces. */
   cutShort: boolean
+  /** The first frame goes on with sound that began before it, and that is not there. */
+  lacksBeginning: boolean
   /** Frames the Xing or Info header announces; null where there is no such header. */
   announcedFrames: number | null
 }
@@ -46,6 +48,7 @@ export class Mp3Scanner {
   private innerJunk = 0
   private doubtfulJunk = 0
   private lastFrameCut = false
+  private lacksBeginning = false
   /** Where `pending` begins in the file. */
   private pendingFrom = 0
   private soundFrom = 0
@@ -72,6 +75,7 @@ export class Mp3Scanner {
       innerJunkBytes: this.innerJunk,
       trailingJunkBytes: this.doubtfulJunk,
       cutShort: this.lastFrameCut || (this.announced ?? 0) > this.frames + 1,
+      lacksBeginning: this.lacksBeginning,
       announcedFrames: this.announced,
     }
   }
@@ -128,6 +132,7 @@ export class Mp3Scanner {
         this.silentSamples = header.silentSamples
         return
       }
+      this.lacksBeginning = bytesBefore(this.pending, at, frame) > 0
     }
     this.frames++
     this.seconds += frame.samples / frame.sampleRateHz

@@ -18,6 +18,13 @@ it.each([
   const bytes = makeSound(join(folder, 'a.wav'), 3, ['-ar', rate, '-ac', channels])
   expect(announcedWavMs(bytes.subarray(0, 4096))).toBeCloseTo(3000, 0)
 })
+it('a byte rate that is wrong says nothing, and samples without a size of their own say no length', () => {
+  const bytes = Buffer.from(makeSound(join(folder, 'r.wav'), 3, ['-ar', '44100', '-ac', '2']))
+  bytes.writeUInt32LE(44_100, bytes.indexOf('fmt ') + 16)
+  expect(announcedWavMs(bytes.subarray(0, 4096))).toBeCloseTo(3000, 0)
+  const packed = makeSound(join(folder, 'p.wav'), 3, ['-c:a', 'adpcm_ima_wav'])
+  expect(announcedWavMs(packed.subarray(0, 4096))).toBeNull()
+})
 it('one that was written into a pipe does not say', () => {
   const bytes = Buffer.from(makeSound(join(folder, 'b.wav'), 1, []))
   bytes.writeUInt32LE(0xffffffff, bytes.indexOf('data') + 4)

@@ -125,6 +125,22 @@ describe('a file that breaks off', () => {
     expect(codes(await bring(`not-cut.${ending}`, whole))).not.toContain('cut-short')
   })
 
+  it('is not taken for one that is whole, whose length is guessed from its first frames', async () => {
+    const source = "aevalsrc='if(lt(t,10),0,0.5*random(0))':s=44100:d=20"
+    makeSound(at('quiet-first.aac'), 20, ['-c:a', 'aac', '-q:a', '2', '-f', 'adts'], source)
+    const episode = await bring('quiet-first.aac')
+    expect(codes(episode)).not.toContain('cut-short')
+    expect(Math.abs(episode.sound.source!.durationMs - decodedMs(at('quiet-first.aac')))).toBeLessThanOrEqual(60)
+  })
+
+  it('is not taken for a WAV that is whole, whose byte rate is wrong', async () => {
+    const packed = Buffer.from(makeSound(at('packed.wav'), 20, ['-c:a', 'adpcm_ima_wav']))
+    packed.writeUInt32LE(15_000, packed.indexOf('fmt ') + 16)
+    const episode = await bring('packed.wav', packed)
+    expect(codes(episode)).not.toContain('cut-short')
+    expect(Math.abs(episode.sound.source!.durationMs - decodedMs(at('packed.wav')))).toBeLessThanOrEqual(60)
+  })
+
   it('and went out before it was measured tells its true length in the feed once it is', async () => {
     const whole = makeSound(at('early.m4a'), 30, ['-c:a', 'aac', '-movflags', '+faststart'])
     writeFileSync(at('early-cut.m4a'), whole.subarray(0, Math.round(whole.length / 2)))

@@ -104,8 +104,9 @@ function soundOf(
   if (!(sampleRateHz > 0 && channels > 0)) throw refusalFor('no sound')
   const seconds = Number(sound.duration ?? probe.format?.duration)
   // A header that lost its end tells no length, or one that nothing could have; then the measuring does, which hears every sample.
-  const known = Number.isFinite(seconds) && seconds > 0 && seconds < longestSeconds
   const codec = (sound.codec_name ?? 'unknown').slice(0, 20)
+  const isTold = !isGuessed(probe.format?.format_name ?? '', codec)
+  const known = isTold && Number.isFinite(seconds) && seconds > 0 && seconds < longestSeconds
   return {
     type: soundType(probe.format?.format_name ?? '', codec),
     codec,
@@ -115,6 +116,14 @@ function soundOf(
     channels,
   }
 }
+
+/**
+ * Whether a length is guessed from a bit rate: of streams that are in no container, and of sound in a WAV whose samples differ
+ * in size. What is really there, only the measuring hears.
+ */
+const isGuessed = (formatName: string, codec: string): boolean =>
+  /^(?:aac|ac3|eac3|dts|amr|mp2|loas)$/.test(formatName) ||
+  (/^w(?:av|64)$/.test(formatName) && !codec.startsWith('pcm_'))
 
 /** As long and as many as their columns hold. */
 const longestSeconds = 4_000_000
