@@ -33,7 +33,8 @@ const facts = z.object({
   name: words(120),
   description: z
     .string()
-    .trim()
+    // Some programs put a return on the clipboard for the end of a line.
+    .overwrite(words => words.replace(/\r\n?/g, '\n').trim())
     .min(1, 'Must not be empty.')
     .refine(
       words => utf8Bytes(words) <= mostDescriptionBytes,

@@ -33,6 +33,13 @@ beforeAll(async () => {
 afterAll(() => house.close())
 
 describe('the demo', () => {
+  it('tells who speaks in it, and one episode has a picture of its own', async () => {
+    const { body } = await house.app.inject({ url: '/bellows-and-reeds/feed.xml' })
+    expect(body.slice(0, body.indexOf('<item>'))).toMatch(/<podcast:person role="host"[^>]*>Tove Aldermoor</i)
+    const pictures = [...body.matchAll(/<itunes:image href="([^"]+)"/g)].map(([, address]) => address!)
+    expect(pictures.length).toBe(2)
+    expect(new Set(pictures).size).toBe(2)
+  })
   it('has two shows, at the addresses that stay', () => {
     expect(shows.map(({ feedAddress }) => new URL(feedAddress).pathname)).toEqual([
       '/bellows-and-reeds/feed.xml',

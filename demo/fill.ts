@@ -63,7 +63,7 @@ async function fillShow(
   const rhythm = rhythmFrom(releaseAt(show.episodes[0]!), usualTime, everyWeeks)
   await shows.change(
     { ...houseScope({ id: showId, showId }), accountId },
-    { version, rhythm, listenerZones, feedFacts },
+    { version, rhythm, listenerZones, feedFacts, hosts: [{ name: show.facts.author, role: 'Host', address: null }] },
   )
   for (const strand of show.strands)
     await strandService(platform).create(houseScope({ id: showId, showId }), { ...strand, artworkId: null })
@@ -139,9 +139,22 @@ async function fillEpisode(
         ...guests.map(name => ({ name, role: 'Guest' as const, address: null })),
       ]
     : []
+  const artwork = wanted.artwork
+    ? await pictureService(platform).addArtwork(accountId!, await readFile(join(folder, 'artwork', wanted.artwork)))
+    : null
   const written = await episodes.change(scope, {
     version,
-    text: { title, number, notes, hook, tags: [...tags], people, chapters, soundbites },
+    text: {
+      ...(artwork && { artworkId: artwork.id }),
+      title,
+      number,
+      notes,
+      hook,
+      tags: [...tags],
+      people,
+      chapters,
+      soundbites,
+    },
   })
   if (wanted.standing === 'released' && wanted.sound) await transcribe(platform, scope, folder, wanted.sound)
   if (wanted.standing === 'draft') return

@@ -16,6 +16,8 @@ export interface DemoEpisode {
   chapters?: readonly (readonly [seconds: number, title: string])[]
   /** Stretches to be passed on: seconds from and to, and titles. */
   soundbites?: readonly (readonly [from: number, to: number, title: string])[]
+  /** File in demo/artwork, of its own. */
+  artwork?: string
   /** It was finished before it went out; else it went out as it was uploaded. */
   finished?: true
   standing: 'released' | 'scheduled' | 'draft'
@@ -206,6 +208,7 @@ export const demoShows: readonly DemoShow[] = [
         number: 36,
         title: 'What the bellows remember',
         sound: 'br-36.mp3',
+        artwork: 'what-the-bellows-remember.jpg',
         finished: true,
         standing: 'released',
         dayOffset: -12,

@@ -405,3 +405,18 @@ it('a title of 300 letters without a space stays on its pages, and one that turn
   expect(seen).toBeGreaterThan(4)
   await context.close()
 })
+
+it('on paper there is what is written and said, and nothing to press', async () => {
+  const { context, page } = await visit()
+  await page.goto(`${house.address}/bellows-and-reeds/what-the-bellows-remember`)
+  await page.emulateMedia({ media: 'print' })
+  for (const gone of ['.player', 'nav', 'footer', '.comment-form'])
+    expect(await page.locator(gone).filter({ visible: true }).count(), gone).toBe(0)
+  for (const there of ['h1', '.notes', '.said p >> nth=-1'])
+    expect(await page.locator(there).first().isVisible(), there).toBe(true)
+  const { scroll, client } = await page
+    .locator('.said')
+    .evaluate(({ scrollHeight, clientHeight }) => ({ scroll: scrollHeight, client: clientHeight }))
+  expect(scroll).toBeLessThanOrEqual(client)
+  await context.close()
+})

@@ -122,13 +122,13 @@ const mostOnTop = 64
 
 /**
  * Finds the `moov` atom in a file that comes in from its beginning, without keeping anything else of it, and where its
- * atoms say that the file ends. `push` answers whether more is wanted.
+ * sound stands. `push` answers whether more is wanted.
  */
 export class MoovFinder {
   /** The content of the atom, once it is here. */
   moov: Uint8Array | null = null
   /** Where the atoms that were met so far end. */
-  endBytes = 0
+  private endBytes = 0
   /** Where the sound is in the file, once it is met. */
   media: Pick<Atom, 'from' | 'to'> | null = null
   /** How many bytes more the `moov` atom needs; 0 where it is not being read. */

@@ -76,7 +76,7 @@ const otherwise: readonly (readonly [begin: RegExp, name: string])[] = [
   [/^\{\\rtf/, 'a text with formatting (RTF)'],
   [/^%PDF-/, 'a PDF'],
   [/^(?:<\?xml[^>]*>\s*)?<tt[\s>:]/, 'captions in TTML'],
-  [/^<\?xml[^>]*>\s*<(?!html\b)/, 'XML'],
+  [/^<\?xml[^>]*>\s*<(?!html\b|!doctype\s+html\b|!--)/i, 'XML'],
 ]
 
 /**
@@ -115,13 +115,12 @@ export function readTranscript(bytes: Uint8Array, known: readonly string[] = [])
   return { remarks, transcript: { ...reading.transcript, cues: bounded }, format }
 }
 
-/** Cues whose end lies beyond any sound get one by what they say, and how many they were; those that begin there have no time. */
+/** Cues that end beyond any sound, though they begin within one, get an end by what they say; and how many they were. */
 function withEnds(cues: readonly Cue[]): [cues: Cue[], endless: number] {
   let endless = 0
   const bounded = cues.map((cue, at) => {
-    if (!isTimed(cue) || (cue.fromMs < longestSoundMs && cue.toMs < longestSoundMs)) return cue
+    if (!isTimed(cue) || cue.fromMs >= longestSoundMs || cue.toMs < longestSoundMs) return cue
     endless++
-    if (cue.fromMs >= longestSoundMs) return { ...cue, fromMs: null, toMs: null }
     const next = cues[at + 1]?.fromMs ?? longestSoundMs
     const end = cue.fromMs + timeToSay(cue.text)
     return { ...cue, toMs: next > cue.fromMs ? Math.min(next, end) : end, sure: estimatedSure }

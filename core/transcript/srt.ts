@@ -101,12 +101,32 @@ const markup = /<\/?(?:[biu]|font)(?:\s[^>]*)?>|\{\\[^}]*\}/gi
 /** As it is written where it has no markup of its own. Players of SubRip know no escapes. */
 const written = (said: Said): string => withoutEmptyLines(withName(said))
 
+/** Lines of SubRip have at most so many letters (podcast namespace, transcript page, from memory). */
+const longestLine = 32
+
+/** A text whose lines are broken between words where they are too long; a longer word stays whole. */
+const broken = (text: string): string => text.split('\n').flatMap(brokenLine).join('\n')
+function brokenLine(line: string): string[] {
+  if (line.length <= longestLine) return [line]
+  const lines: string[][] = [[]]
+  let length = 0
+  for (const word of line.split(' ')) {
+    if (length > 0 && length + word.length > longestLine) {
+      lines.push([])
+      length = 0
+    }
+    lines.at(-1)!.push(word)
+    length += word.length + 1
+  }
+  return lines.map(words => words.join(' '))
+}
+
 /** Writes SubRip; markup that it was read with goes back, where the text is still the one that it belongs to. */
 export const writeSrt = ({ cues }: Pick<Transcript, 'cues'>): string =>
   inOrder(cues)
     .map(({ fromMs, toMs, text, speaker, kept }, index) => {
       const { marked } = kept ?? {}
       const isAsRead = marked?.format === 'srt' && marked.text === text && marked.speaker === speaker
-      return `${index + 1}\n${srtStamp(fromMs)} --> ${srtStamp(toMs)}\n${isAsRead ? marked.source : written({ text, speaker })}\n`
+      return `${index + 1}\n${srtStamp(fromMs)} --> ${srtStamp(toMs)}\n${isAsRead ? marked.source : broken(written({ text, speaker }))}\n`
     })
     .join('\n')

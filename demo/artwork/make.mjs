@@ -1,4 +1,4 @@
-/** Draws the demo's artwork as JPEG, large for the feed and small for the tags: node demo/artwork/make.mjs */
+/** Draws the demo's artwork as JPEG, that of shows large for the feed and small for the tags: node demo/artwork/make.mjs */
 import { fileURLToPath } from 'node:url'
 import sharp from 'sharp'
 
@@ -36,8 +36,20 @@ function ferry() {
     <path d="M1020 1200 H1240 M1050 1284 H1210 M1075 1368 H1185" stroke="#f1b26a" stroke-width="15" stroke-linecap="round"/>`
 }
 
+/** One fold of a bellows, worn where it was folded most, beside water. */
+function fold() {
+  return `<rect width="1600" height="1600" fill="#103747"/>
+    ${Array.from({ length: 7 }, (_, i) => `<path d="M${140 + i * 190} 1240 L${235 + i * 190} ${340 + Math.abs(i - 3) * 40} L${330 + i * 190} 1240Z" fill="${i === 3 ? '#f1b26a' : i % 2 ? '#c9603a' : '#b24a26'}"/>
+      <path d="M${235 + i * 190} ${340 + Math.abs(i - 3) * 40} V1240" stroke="${i === 3 ? '#f0e6d2' : '#7c2f14'}" stroke-width="${i === 3 ? 14 : 6}" ${i === 3 ? 'stroke-dasharray="70 34"' : ''}/>`).join('')}
+    <rect y="1240" width="1600" height="360" fill="#0d2431"/>
+    ${Array.from({ length: 3 }, (_, i) => `<path d="${wave(1310 + i * 88, 22, 360)}" fill="none" stroke="#5f9bae" stroke-opacity="${0.8 - i * 0.2}" stroke-width="${13 - i * 2}"/>`).join('')}`
+}
+
+const drawn = (drawing) => sharp(Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="1600" height="1600" viewBox="0 0 1600 1600">${drawing}</svg>`))
+
+await drawn(fold()).resize(1400, 1400).jpeg({ quality: 84 }).toFile(`${here}what-the-bellows-remember.jpg`)
 for (const [name, drawing] of Object.entries({ 'bellows-and-reeds': bellows(), 'slow-ferry': ferry() })) {
-  const svg = Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="1600" height="1600" viewBox="0 0 1600 1600">${drawing}</svg>`)
-  await sharp(svg).jpeg({ quality: 88 }).toFile(`${here}${name}.jpg`)
-  await sharp(svg).resize(300, 300).jpeg({ quality: 80 }).toFile(`${here}${name}-small.jpg`)
+  const svg = drawn(drawing)
+  await svg.clone().jpeg({ quality: 88 }).toFile(`${here}${name}.jpg`)
+  await svg.clone().resize(300, 300).jpeg({ quality: 80 }).toFile(`${here}${name}-small.jpg`)
 }

@@ -179,9 +179,10 @@ async function mp3Facts(opening: Buffer, tagBytes: number, whole: Whole): Promis
 
 /** Reads all of a file; a host that gives fewer bytes than it announces is refused. */
 async function readWhole({ address, bytes, mostBytes, fetchRemote, add }: Whole, take: (chunk: Buffer) => void) {
+  if (bytes > mostBytes) throw tooMuch(`It has ${amount(bytes)}, and all of it would have to be read.`)
   let given = 0
   await fetchRemote(address, {
-    mostBytes,
+    mostBytes: bytes + 1,
     onBytes: chunk => {
       given += chunk.length
       add(chunk.length)
