@@ -4,7 +4,7 @@ import { audioFile } from './sound'
 /** A file on a show's shelf, and where it is used. */
 export const shelfFile = audioFile.extend({
   cameAt: z.string(),
-  /** By how many episodes, and the newest of these. */
+  /** By how many episodes, and some of these. */
   uses: z.number(),
   usedBy: z.array(
     z.object({

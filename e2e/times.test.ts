@@ -85,6 +85,13 @@ it('a transcript is corrected against the sound: split, joined, shifted, renamed
     (_each, at) =>
       `${stamp(at * 3000)} --> ${stamp(at * 3000 + 2900)}\n<v ${at % 2 ? 'Beno' : 'Tove'}>Word ${at}, and what the bellows say.`,
   )
+  // Estimated times of a file are looked at one by one; nobody has laid them.
+  const both = Buffer.from('WEBVTT\n\n00:01.000 --> 00:05.000\n<v Tove>Is it?</v>\n<v Benno>It is.</v>\n')
+  await page.getByRole('button', { name: 'Another file or language' }).click()
+  await page
+    .getByLabel('File of the transcript')
+    .setInputFiles({ name: 'both.vtt', mimeType: 'text/vtt', buffer: both })
+  await page.getByText('The machine was not sure of 2 places.').waitFor()
   await page.getByRole('button', { name: 'Another file or language' }).click()
   await page
     .getByLabel('File of the transcript')
@@ -144,7 +151,9 @@ it('a transcript is corrected against the sound: split, joined, shifted, renamed
   const kept = await stored()
   const [{ id: transcriptId }] = (await api<{ transcripts: { id: string }[] }>(`/episodes/${id()}/transcripts`))
     .transcripts as [{ id: string }]
-  const bare = (cues: typeof kept) => cues.map(({ fromMs, toMs, speaker, text }) => [fromMs, toMs, speaker, text])
+  // Lines of SubRip are shorter, and broken anew.
+  const bare = (cues: typeof kept, inOneLine: boolean) =>
+    cues.map(({ fromMs, toMs, speaker, text }) => [fromMs, toMs, speaker, inOneLine ? text.replace(/\n/g, ' ') : text])
   for (const [format, code] of [
     ['vtt', 'de'],
     ['srt', 'fr'],
@@ -161,7 +170,7 @@ it('a transcript is corrected against the sound: split, joined, shifted, renamed
       },
       [transcriptId, format, code] as const,
     )
-    expect(bare(again as typeof kept)).toEqual(bare(kept))
+    expect(bare(again as typeof kept, format === 'srt')).toEqual(bare(kept, format === 'srt'))
   }
 })
 

@@ -106,17 +106,13 @@ export function mp3Findings(scan: Mp3Scan): Finding[] {
 /** How much of what a file announces may be missing before it counts as cut short. */
 const leastMissingMs = 300
 
-/** What there is to say where less could be decoded than a file announces. */
-export const cutShortFinding = (announcedMs: number, heardMs: number): Finding | null =>
-  announcedMs - heardMs < leastMissingMs
-    ? null
-    : finding('worth mending', 'cut-short', { announcedMs, heardMs, shows: 'decoding' })
-
-/** What there is to say where a file's header announces more than it holds; nothing where it announces nothing. */
-export const announcedMore = (announcedMs: number | null, heardMs: number): Finding[] =>
-  announcedMs === null || announcedMs - heardMs < 1000
-    ? []
-    : [finding('worth mending', 'cut-short', { announcedMs, heardMs, shows: 'header' })]
+/** What there is to say where less is there than a file announces: could be decoded, or by how large it is. */
+export const cutShortFinding = (
+  announcedMs: number,
+  heardMs: number,
+  shows: 'decoding' | 'header' = 'decoding',
+): Finding | null =>
+  announcedMs - heardMs < leastMissingMs ? null : finding('worth mending', 'cut-short', { announcedMs, heardMs, shows })
 
 /** The last page of an Ogg file is not marked as the last. */
 export const cutShortOgg = (heardMs: number): Finding =>

@@ -67,6 +67,11 @@ export const inOrder = (cues: readonly Cue[]): TimedCue[] =>
 /** Whether all of it has times. */
 export const isTimedWhole = ({ cues }: Pick<Transcript, 'cues'>): boolean => cues.length > 0 && cues.every(isTimed)
 
+/** How names of files end in which transcripts come. */
+export const transcriptEndings = ['.vtt', '.srt', '.json', '.html', '.htm', '.txt', '.lrc', '.ass', '.ssa'] as const
+export const isTranscriptName = (name: string): boolean =>
+  transcriptEndings.some(ending => name.toLowerCase().endsWith(ending))
+
 export const mostCues = 50_000
 export const longestSpeaker = 120
 /** Of the words of a cue that a machine doubts. */

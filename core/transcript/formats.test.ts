@@ -106,7 +106,7 @@ describe('what cannot be taken as it stands is told', () => {
     expect(told(words)).toEqual([[0, 2000, null, 'One\n2\n00:00:0A,000 --> 00:00:04,000\nTwo']])
     expect(read(words).remarks).toEqual(['One cue began before 0:00 and now begins there.'])
     expect(read(words.replace('0A', '77')).remarks[1]).toBe(
-      'One line looks like times that cannot be read and stands among the words: “00:00:77,000 --> 00:00:04,000”.',
+      '“00:00:77,000 --> 00:00:04,000” looks like times that cannot be read, and stands among the words.',
     )
   })
   it.each([
@@ -187,7 +187,10 @@ describe('captions as they are written', () => {
   it('have lines of at most 32 letters in SubRip, but where one word is longer or a file brought them so', () => {
     const text = 'It is never the reed, and hardly ever the Harmoniumwindkastenverschluss, he says.'
     const cue: Cue = { id: 'a', fromMs: 0, toMs: 9000, speaker: 'Benno', text }
-    const lines = writeTranscript('srt', { cues: [cue] }).trim().split('\n').slice(2)
+    const lines = writeTranscript('srt', { cues: [cue] })
+      .trim()
+      .split('\n')
+      .slice(2)
     expect(lines.join(' ')).toBe(`Benno: ${text}`)
     expect(lines.filter(line => line.length > 32)).toEqual([])
     const brought = `1\n00:00:01,000 --> 00:00:02,000\n<i>${text}</i>\n`

@@ -68,7 +68,7 @@ export function readSrt(words: string, known: readonly string[] = []): Reading {
       ),
       ...remark(
         unread.length,
-        `One line looks like times that cannot be read and stands among the words: “${unread[0]}”.`,
+        `“${unread[0]}” looks like times that cannot be read, and stands among the words.`,
         `lines look like times that cannot be read and stand among the words; the first is “${unread[0]}”.`,
       ),
     ],

@@ -72,7 +72,7 @@ Nobody says when.
   expect(transcript.cues).toMatchObject([{ text: 'One', kept: { name: 'first', settings: 'align:end' } }])
   expect(remarks).toEqual([
     'It says “X-TIMESTAMP-MAP=LOCAL:00:00:00.000,MPEGTS:900000”, for pieces of a stream; its times were taken as they stand.',
-    'One block has no times and was left out: “Nobody says when.”.',
+    '“Nobody says when.” stands in a block without times and was left out.',
     'One cue has settings that WebVTT does not know; they were left out.',
   ])
   expect(writeVtt(transcript)).toBe('WEBVTT\nLanguage: en\n\nfirst\n00:00:01.000 --> 00:00:02.000 align:end\nOne\n')
@@ -82,7 +82,9 @@ it('what has no signature, and times with a comma, are taken and told', () => {
   const { transcript, remarks } = readVtt('0:01,5 --> 0:02,25\nOne')
   expect(transcript.cues).toMatchObject([{ fromMs: 1500, toMs: 2250, text: 'One' }])
   expect(remarks.length).toBe(2)
-  expect(readVtt('WEBVTT\n\n00:60.000 --> 01:01.000\nLost').remarks[0]).toMatch(/One cue .* “Lost”/)
+  expect(readVtt('WEBVTT\n\n00:60.000 --> 01:01.000\nLost').remarks[0]).toMatch(
+    /“Lost” stands in a cue whose times cannot be read/,
+  )
 })
 
 it('who speaks is the first voice, and what is edited is written anew', () => {

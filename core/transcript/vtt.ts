@@ -80,12 +80,12 @@ function remarksOf({ isUnsigned, nearly, placed, shared, unread, untimed, shift 
     ),
     ...remark(
       unread.length,
-      `One cue has times that cannot be read and was left out: “${unread[0]}”.`,
+      `“${unread[0]}” stands in a cue whose times cannot be read and was left out.`,
       `cues have times that cannot be read and were left out; the first says “${unread[0]}”.`,
     ),
     ...remark(
       lost.length,
-      `One block has no times and was left out: “${lost[0]}”.`,
+      `“${lost[0]}” stands in a block without times and was left out.`,
       `blocks have no times and were left out; the first says “${lost[0]}”.`,
     ),
     ...remark(

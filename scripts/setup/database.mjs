@@ -65,9 +65,9 @@ function install(data, log, tries = 3) {
   )
   if (status === 0) return
   rmSync(data, { recursive: true, force: true })
-  const said = String(stderr).trim().split('\n')
-  // Beside other databases it may find no room for its own in the memory of the system; that passes.
+  // It has failed once in a fresh folder and not again, and did not say why.
   if (tries > 1) return install(data, log, tries - 1)
+  const said = String(stderr).trim().split('\n')
   const why = said.find(line => /\[ERROR\]/.test(line)) ?? said.at(-1)
   throw new Halt(`MariaDB could not make its data folder ${data}: ${why}`)
 }

@@ -117,7 +117,7 @@ export function feedAsker(configuration: Pick<Configuration, 'fetchAllow' | 'pub
     signal: AbortSignal,
   ): Promise<Pick<MetAddress, 'form' | 'durationMs'>> {
     const tagBytes = id3v2Length(part.body, 0)
-    const isFurther = part.status === 206 && tagBytes + leastBytes > part.body.length
+    const isFurther = part.status === 206 && tagBytes > 0 && tagBytes + leastBytes > part.body.length
     const further = isFurther ? await quietly(() => opening(address, tagBytes, signal)) : null
     const bytes = further?.body ?? part.body
     const form = bytes.length < leastBytes ? 'unknown' : sniff(bytes)

@@ -1,5 +1,5 @@
 import { hostFindings } from '@core/audio/elsewhere'
-import { announcedMore, type Finding, mp3Findings } from '@core/audio/findings'
+import { cutShortFinding, type Finding, mp3Findings } from '@core/audio/findings'
 import { MoovFinder, soundInMoov } from '@core/audio/mp4Atoms'
 import { id3v2Length } from '@core/audio/mp3Frame'
 import { hasBitRate, mp3Opening } from '@core/audio/mp3Opening'
@@ -162,7 +162,7 @@ async function mp3Facts(opening: Buffer, tagBytes: number, whole: Whole): Promis
     const v1Bytes = end.subarray(-128).toString('latin1').startsWith('TAG') ? 128 : 0
     if ([...pieces, end.subarray(0, end.length - v1Bytes)].every(piece => hasBitRate(piece, bitRateBps))) {
       const durationMs = Math.round(((soundBytes - v1Bytes) * 8000) / bitRateBps)
-      return { ...form, bitRateBps, durationMs, findings: announcedMore(found.durationMs, durationMs) }
+      return { ...form, bitRateBps, durationMs, findings: cutShort(found.durationMs, durationMs) }
     }
   }
   const scanner = new Mp3Scanner()
@@ -176,6 +176,10 @@ async function mp3Facts(opening: Buffer, tagBytes: number, whole: Whole): Promis
     findings: mp3Findings(scan).filter(({ code }) => code === 'cut-short'),
   }
 }
+
+/** What a header that announces too much is told by; one that announces nothing by nothing. */
+const cutShort = (announcedMs: number | null, heardMs: number): Finding[] =>
+  [cutShortFinding(announcedMs ?? 0, heardMs, 'header')].filter(found => found !== null)
 
 /** Reads all of a file; a host that gives fewer bytes than it announces is refused. */
 async function readWhole({ address, bytes, mostBytes, fetchRemote, add }: Whole, take: (chunk: Buffer) => void) {
@@ -211,7 +215,7 @@ async function m4aFacts(whole: Whole): Promise<Sound> {
     sampleRateHz: sound.sampleRateHz,
     channels: sound.channels,
     bitRateBps: Math.round((whole.bytes * 8000) / Math.max(1, durationMs)),
-    findings: announcedMore(sound.durationMs, durationMs),
+    findings: cutShort(sound.durationMs, durationMs),
   }
 }
 

@@ -248,7 +248,7 @@ export const countsOf = (content: Content): Pick<Transcript, 'cueCount' | 'isTim
 /** Of a list, whether there is something rather than what. */
 const hasBefore: [ReturnType<typeof literal>, string] = [literal('before_content IS NOT NULL'), 'hasBefore']
 
-const announced = /\.(srt|vtt|json|txt)$/i
+const announced = /\.(srt|vtt|json|txt|lrc|ass|ssa)$/i
 
 /** Reads a file, and says in words why it is none. */
 async function read(

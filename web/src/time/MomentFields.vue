@@ -46,11 +46,13 @@ const set = (part: Partial<Picked>): void => {
       option-value="zone"
       filter
       :filter-fields="['name', 'zone']"
-      :placeholder="placeOf(picked.zone)"
       class="zone"
       :aria-labelledby="`${id}-name`"
       @update:model-value="zone => set({ zone })"
-    />
+    >
+      <!-- It stands there while another one is searched for, too. -->
+      <template #value>{{ placeOf(picked.zone) }}</template>
+    </Select>
   </FormField>
   <div v-if="read.twice" class="small">
     <Checkbox
@@ -70,6 +72,6 @@ const set = (part: Partial<Picked>): void => {
   width: 6rem;
 }
 .zone {
-  min-width: 10rem;
+  min-width: 8rem;
 }
 </style>

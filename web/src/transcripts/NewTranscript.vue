@@ -3,6 +3,7 @@ import Button from 'primevue/button'
 import Select from 'primevue/select'
 import Textarea from 'primevue/textarea'
 import { ref } from 'vue'
+import { transcriptEndings } from '@core/transcript/cue'
 import { languages } from '../show/languages'
 
 /** Where a transcript comes from: a file, or words that are pasted. */
@@ -50,7 +51,7 @@ function pick(): void {
         ref="input"
         class="out-of-sight"
         type="file"
-        accept=".vtt,.srt,.json,.html,.htm,.txt,.lrc,.ass,.ssa,text/vtt,text/plain"
+        :accept="[...transcriptEndings, 'text/vtt', 'text/plain'].join()"
         aria-label="File of the transcript"
         tabindex="-1"
         @change="pick"

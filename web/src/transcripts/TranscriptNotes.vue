@@ -9,10 +9,11 @@ import { useTranscript } from './transcript'
 import { languageName } from './words'
 
 /** What there is to know before a transcript is worked on: whether it fits the sound, was read, is being laid. */
-defineProps<{ open: TranscriptSummary; busy: boolean }>()
+const props = defineProps<{ open: TranscriptSummary; busy: boolean }>()
 const emit = defineEmits<{ lay: []; move: []; next: []; facts: [facts: Omit<TranscriptFacts, 'version'>] }>()
 const { cues, remarks, lost, doubtful } = storeToRefs(useTranscript())
-const judgement = computed(() => judgementOf(cues.value))
+/** What a file says of its times is no judgement of the laying. */
+const judgement = computed(() => (props.open.origin === 'laid' ? judgementOf(cues.value) : null))
 const keys = 'Alt N plays the next one, Alt R says that it is right.'
 </script>
 
@@ -77,8 +78,8 @@ const keys = 'Alt N plays the next one, Alt R says that it is right.'
       <template v-else
         >The machine was not sure of {{ doubtful.length === 1 ? 'one place' : `${doubtful.length} places` }}.</template
       >
-      <button type="button" class="link-button" @click="emit('next')">Hear the next one</button>
-      {{ ' ' }}<span class="small">{{ keys }}</span>
+      {{ ' ' }}<button type="button" class="link-button" @click="emit('next')">Hear the next one</button> {{ ' '
+      }}<span class="small">{{ keys }}</span>
     </p>
     <p v-for="remark in remarks" :key="remark" class="small quiet" role="status">{{ remark }}</p>
     <p v-if="lost.length" class="note needs-you" role="status">
