@@ -178,7 +178,7 @@ it('the code for another page fits the player at any width; where its script is 
   })
   await new Promise<void>(resolve => other.listen(0, '127.0.0.1', resolve))
   for (const path of ['', 'bare'])
-    for (const width of [320, 400, 480, 800]) {
+    for (const width of [...(path === '' ? [240] : []), 320, 400, 480, 800]) {
       await page.setViewportSize({ width, height: 600 })
       await page.goto(`http://127.0.0.1:${(other.address() as AddressInfo).port}/${path}`)
       const player = page.frameLocator('iframe').locator('.player')
@@ -191,6 +191,12 @@ it('the code for another page fits the player at any width; where its script is 
       }
       await expect.poll(room, { message: `${path} ${width}` }).toBeGreaterThanOrEqual(0)
       if (path === '') await expect.poll(room, { message: `${width}` }).toBeLessThan(40)
+      for (const name of ['Bellows & Reeds', 'How to listen']) {
+        const link = page.frameLocator('iframe').getByRole('link', { name, exact: true })
+        const { x, width: wide } = (await link.boundingBox())!
+        expect(wide, `${name} ${width}`).toBeGreaterThan(80)
+        expect(x + wide, `${name} ${width}`).toBeLessThanOrEqual(width)
+      }
     }
   await page.context().close()
   other.close()

@@ -13,7 +13,7 @@ import SoundPlayer from './SoundPlayer.vue'
 import SpokenWords from './SpokenWords.vue'
 import WebPicture from './WebPicture.vue'
 import type { EpisodePage } from './facts'
-import { playerOf, releaseDay } from './words'
+import { playerOf, releaseDay, sectioned } from './words'
 
 const props = defineProps<EpisodePage>()
 const listed = (filter: Partial<typeof everyEpisode>): string =>
@@ -56,7 +56,7 @@ const listed = (filter: Partial<typeof everyEpisode>): string =>
         :sound-address="episode.sound.address"
       />
       <!-- eslint-disable-next-line vue/no-v-html -- cleaned by core/notes before it was kept -->
-      <div class="notes" v-html="episode.notesHtml" />
+      <div class="notes" v-html="sectioned(episode.notesHtml)" />
       <ul v-if="episode.links.length" class="links" aria-label="Links">
         <li v-for="link in episode.links" :key="link.address">
           <a :href="link.address">{{ link.name }}</a>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import PageFrame from './PageFrame.vue'
 import type { OwnPage } from './facts'
+import { sectioned } from './words'
 
 defineProps<OwnPage>()
 </script>
@@ -10,7 +11,7 @@ defineProps<OwnPage>()
     <article>
       <h1>{{ title }}</h1>
       <!-- eslint-disable-next-line vue/no-v-html -- cleaned by core/notes before it was kept -->
-      <div class="notes" v-html="contentHtml" />
+      <div class="notes" v-html="sectioned(contentHtml)" />
     </article>
   </PageFrame>
 </template>

@@ -50,6 +50,9 @@ export const playing = (show: Pick<PublicShow, 'name' | 'artworkAddress'>, episo
   'data-page': episode.pageAddress,
 })
 
+/** Cleaned notes as they stand beneath a page's title: its headings are the page's own sections. */
+export const sectioned = (notesHtml: string): string => notesHtml.replace(/<(\/?)h3>/g, '<$1h2>')
+
 /** The name of the site that an address leads to. */
 export const siteOf = (address: string): string => new URL(address).host.replace(/^www\./, '')
 

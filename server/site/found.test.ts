@@ -2,6 +2,7 @@ import { HtmlValidate } from 'html-validate'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Episode } from '@contract/episodes'
 import type { ShowLook } from '@contract/looks'
+import type { OwnPage, OwnPageList } from '@contract/ownPages'
 import type { Show } from '@contract/shows'
 import { type House, openHouse } from '../testing/house'
 
@@ -126,12 +127,15 @@ it('every kind of page is valid HTML', async () => {
   const judge = new HtmlValidate({
     extends: ['html-validate:standard', 'html-validate:a11y'],
     // ARIA 1.2, roles that support a name from the author (from memory): a list may have one.
-    rules: { 'aria-label-misuse': ['error', { allowAnyNamable: true }] },
+    rules: { 'aria-label-misuse': ['error', { allowAnyNamable: true }], 'heading-level': 'error' },
   })
   const version = ((await house.call('GET', `/shows/${show.id}`)).json() as Show).version
   await house.call('PATCH', `/shows/${show.id}`, { version, feedFacts: { isPrivate: false } })
   await house.call('PUT', `/shows/${show.id}/comments`, { takesComments: true })
-  await house.call('POST', `/shows/${show.id}/pages`, { title: hard })
+  const made = await house.call('POST', `/shows/${show.id}/pages`, { title: hard })
+  const [{ id: pageId, version: pageVersion, address }] = made.json<OwnPageList>().pages as [OwnPage]
+  const content = '<h3>Where it stands</h3><p>On the hill.</p>'
+  await house.call('PUT', `/pages/${pageId}`, { version: pageVersion, title: hard, content })
   const { tried, version: lookVersion } = (await house.call('GET', `/shows/${show.id}/look`)).json<ShowLook>()
   const blocks = tried.blocks.map(({ kind }) => ({ kind, isOn: true }))
   await house.call('PUT', `/shows/${show.id}/look`, { version: lookVersion, look: { ...tried, blocks } })
@@ -145,7 +149,7 @@ it('every kind of page is valid HTML', async () => {
     '/search',
     '/search?q=reeds',
     '/search?q=%3Cnothing%3E',
-    '/b-quoted',
+    new URL(address).pathname.replace('/bellows-and-reeds', ''),
     '/embed',
     '/the-harmonium-that-coughed',
     '/the-harmonium-that-coughed/embed?scheme=dark&accent=ff0000',
@@ -153,9 +157,15 @@ it('every kind of page is valid HTML', async () => {
     '/nothing-here',
     '/only-for-a-while',
   ]
+  const statusOf: Readonly<Record<string, number>> = {
+    '/nowhere': 404,
+    '/bellows-and-reeds/nothing-here': 404,
+    '/bellows-and-reeds/only-for-a-while': 410,
+  }
   for (const path of ['/nowhere', ...pages.map(each => `/bellows-and-reeds${each}`)]) {
-    const { body, headers } = await house.app.inject({ url: path })
+    const { body, headers, statusCode } = await house.app.inject({ url: path })
     expect(headers['content-type'], path).toContain('text/html')
+    expect(statusCode, path).toBe(statusOf[path] ?? 200)
     const { results } = await judge.validateString(body)
     expect(
       results.flatMap(({ messages }) =>
