@@ -83,6 +83,10 @@ export function keptBy(
     : { fromMs: recipe.fromMs ?? 0, toMs: recipe.toMs ?? durationMs }
 }
 
+/** A recipe whose ends are its source's own where it goes out as it came: that is not cut. */
+export const withPossibleEnds = (recipe: Recipe): Recipe =>
+  recipe.encoding === 'as it came' ? { ...recipe, fromMs: null, toMs: null } : recipe
+
 /** What a recipe's preset comes to. Throws a RangeError for `as it came`, which is not encoded. */
 export function encodingOf({ encoding }: Pick<Recipe, 'encoding'>): Encoding {
   if (encoding === 'as it came') throw new RangeError('What goes out as it came is not encoded.')

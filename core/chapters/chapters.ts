@@ -30,20 +30,32 @@ export function chaptersOf(
   return { origin: brought.length > 0 ? 'file' : 'none', chapters: brought.map(chapterFrom) }
 }
 
+/** What is left of a chapter that begins in what is cut off is taken over by the next one where it is shorter; ms. */
+export const shortestRestMs = 3000
+
 /**
  * Chapters, in order, by the clock of the sound that is delivered, which begins at `fromMs` of the source and is
- * `durationMs` long: of those before its beginning the last one begins with it, those behind its end fall away.
+ * `durationMs` long: of those before its beginning the last one begins with it, and behind it the last that lists do not
+ * show; those behind its end fall away. Where hardly anything is left of the one, the next begins with the sound.
  */
-export function deliveredChapters<One extends Mark>(
+export function deliveredChapters<One extends Mark & Pick<Chapter, 'isListed'>>(
   chapters: readonly One[],
   { fromMs, durationMs }: { fromMs: number; durationMs: number },
 ): One[] {
-  return chapters
-    .map(chapter => ({ ...chapter, fromMs: Math.max(0, chapter.fromMs - fromMs) }))
-    .filter(
-      (chapter, index, all) =>
-        chapter.fromMs < durationMs && (index === all.length - 1 || all[index + 1]!.fromMs > chapter.fromMs),
-    )
+  const begun = chapters.filter(chapter => chapter.fromMs <= fromMs)
+  const later = chapters.filter(chapter => chapter.fromMs > fromMs && chapter.fromMs < fromMs + durationMs)
+  const left = begun.findLast(({ isListed }) => isListed)
+  const hidden = begun.at(-1)?.isListed ? undefined : begun.at(-1)
+  const next = later.findIndex(({ isListed }) => isListed)
+  const isRest = left && next >= 0 && left.fromMs < fromMs && later[next]!.fromMs - fromMs < shortestRestMs
+  const first = isRest ? [later[next]!] : [left, hidden].filter(one => one !== undefined)
+  return [
+    ...first.map(chapter => ({ ...chapter, fromMs: 0 })),
+    ...later.slice(isRest ? next + 1 : 0).map(chapter => ({ ...chapter, fromMs: chapter.fromMs - fromMs })),
+  ].filter((chapter, index, all) => {
+    const after = all[index + 1]
+    return !after || after.fromMs > chapter.fromMs || after.isListed !== chapter.isListed
+  })
 }
 
 /** Those that a list of chapters shows. */

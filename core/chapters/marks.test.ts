@@ -1,5 +1,7 @@
-import { expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
+import type { Chapter } from '../episode/fields'
 import { chaptersOf, deliveredChapters } from './chapters'
+import { chapterWants } from './findings'
 import { marksInNotes } from './marks'
 
 it.each([
@@ -77,15 +79,86 @@ it('an episode’s own chapters go before the times in its notes, and those befo
   expect(of({ chapters: null, notes: '' })).toEqual(['file', 'from the file'])
 })
 
-it('chapters move with the head that is trimmed, and those outside fall away', () => {
-  const chapters = [
-    { fromMs: 0, title: 'a' },
-    { fromMs: 1000, title: 'b' },
-    { fromMs: 60_000, title: 'c' },
-    { fromMs: 90_000, title: 'd' },
-  ]
-  expect(deliveredChapters(chapters, { fromMs: 2000, durationMs: 80_000 })).toEqual([
-    { fromMs: 0, title: 'b' },
-    { fromMs: 58_000, title: 'c' },
-  ])
+describe('where the head is trimmed', () => {
+  const chapter = (id: string, fromMs: number, isListed = true): Chapter => ({
+    id,
+    fromMs,
+    title: id,
+    isListed,
+    address: null,
+    pictureId: null,
+  })
+  const a = chapter('a', 0)
+  const b = chapter('b', 1000)
+  const c = chapter('c', 60_000)
+  const delivered = (chapters: Chapter[], fromMs: number, durationMs = 80_000) =>
+    deliveredChapters(chapters, { fromMs, durationMs }).map(({ id, fromMs: ms }) => [id, ms])
+  it.each([
+    [
+      'the chapter that goes on there begins the sound',
+      [a, b, c, chapter('d', 90_000)],
+      2000,
+      [
+        ['b', 0],
+        ['c', 58_000],
+      ],
+    ],
+    ['one of which hardly anything is left falls away', [a, c], 57_500, [['c', 0]]],
+    [
+      'one of which three seconds are left stays',
+      [a, c],
+      57_000,
+      [
+        ['a', 0],
+        ['c', 3000],
+      ],
+    ],
+    [
+      'one that begins just there stays',
+      [b, chapter('e', 2000)],
+      1000,
+      [
+        ['b', 0],
+        ['e', 1000],
+      ],
+    ],
+    [
+      'a hidden one does not take the place of a listed one',
+      [a, chapter('h', 500, false), c],
+      2000,
+      [
+        ['a', 0],
+        ['h', 0],
+        ['c', 58_000],
+      ],
+    ],
+    [
+      'what is left of one goes to the next that is listed, with what is hidden in it',
+      [a, chapter('h', 58_000, false), c],
+      57_500,
+      [['c', 0]],
+    ],
+    ['the only one stays, however little of it there is', [a], 79_900, [['a', 0]]],
+  ])('%s', (_what, chapters, fromMs, expected) => {
+    expect(delivered(chapters, fromMs)).toEqual(expected)
+  })
+  it('of two at one moment the later stays, but one that is hidden beside one that is listed', () => {
+    expect(delivered([a, { ...b, fromMs: 0 }, chapter('h', 0, false)], 0)).toEqual([
+      ['b', 0],
+      ['h', 0],
+    ])
+  })
+  it('is told of those that do not go out, and of nothing at the beginning only where that is so', () => {
+    const wants = (chapters: Chapter[], kept: { fromMs: number; toMs: number } | null, isM4a = false) =>
+      chapterWants(chapters, kept, isM4a).map(({ code, id }) => [code, id])
+    expect(wants([a, b, c], { fromMs: 30_000, toMs: 60_000 })).toEqual([
+      ['chapter-cut-off', 'a'],
+      ['chapter-behind-end', 'c'],
+    ])
+    expect(wants([b, c], null)).toEqual([['chapters-begin-late', 'b']])
+    expect(wants([b, c], { fromMs: 1000, toMs: 90_000 })).toEqual([])
+    expect(wants([a, { ...b, fromMs: 500 }], null)).toEqual([['chapters-close', 'b']])
+    expect(wants([a, chapter('h', 9000, false)], null, true)).toEqual([['chapter-more-than-m4a', 'h']])
+    expect(wants([a, c], null, true)).toEqual([])
+  })
 })

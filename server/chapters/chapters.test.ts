@@ -112,13 +112,25 @@ interface Chap {
   frames: Map<string, unknown>
 }
 
-it('what goes out as it came is not cut, whatever its recipe has left of an earlier cut', async () => {
+it('what goes out as it came is not cut, and a recipe that says both is refused', async () => {
   const { id } = await house.makeReady(showId, 'As it came')
   await house.workOnSound()
   await write(id, { chapters: [chapter('a', 0, 'The quay'), chapter('b', 9000, 'The crossing')] })
   const { sound } = await house.get(id)
-  const recipe = { ...sound.usual, fromMs: 5000, toMs: null, encoding: 'as it came' }
-  await house.call('POST', `/episodes/${id}/finish`, { version: sound.version, recipe })
+  const recipe = { ...sound.usual, fromMs: null, toMs: null, encoding: 'as it came' }
+  const finish = (ends: object) =>
+    house.call('POST', `/episodes/${id}/finish`, { version: sound.version, recipe: { ...recipe, ...ends } })
+  for (const [end, ms] of [
+    ['fromMs', 5000],
+    ['toMs', 9000],
+  ] as const) {
+    const refused = await finish({ [end]: ms })
+    expect([refused.statusCode, refused.json().faults]).toMatchObject([
+      422,
+      [{ field: `recipe.${end}`, value: `${ms}` }],
+    ])
+  }
+  expect((await finish({})).statusCode).toBe(200)
   await house.workOnSound()
   const { pageAddress } = await release(id)
   const file = await house.app.inject(`${pathOf(pageAddress!)}/chapters.json`)

@@ -4,7 +4,7 @@ import type { AudioFile as AudioFileView, Sound } from '@contract/sound'
 import { advice, clipped, finishFindings } from '@core/audio/advice'
 import { deliveryFindings, unmeasured } from '@core/audio/delivery'
 import { trimOf } from '@core/audio/finishPlan'
-import type { Recipe } from '@core/audio/recipe'
+import { type Recipe, withPossibleEnds } from '@core/audio/recipe'
 import { chapterFrom } from '@core/chapters/chapters'
 import { heardLufs, usualLoudness } from '@core/audio/usual'
 import { AudioFile } from '../files/models'
@@ -102,7 +102,7 @@ function usualFor(show: Show, file: AudioFile | null): Recipe {
   const usual = usualRecipeOf(show)
   if (!file?.measurement) return usual
   const isMono = show.recipe === null && ['mono', 'dual mono'].includes(file.measurement.image)
-  return { ...usual, ...trimOf(file.measurement), ...(isMono && { encoding: 'speech' as const }) }
+  return withPossibleEnds({ ...usual, ...trimOf(file.measurement), ...(isMono && { encoding: 'speech' as const }) })
 }
 
 function findingsOf(

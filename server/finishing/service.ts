@@ -99,4 +99,8 @@ function needPossible(recipe: Recipe): void {
   if (recipe.fromMs !== null && recipe.toMs !== null && recipe.toMs - recipe.fromMs < 500) {
     throw badInput('recipe.toMs', recipe.toMs, 'At least half a second stays.')
   }
+  if (recipe.encoding !== 'as it came') return
+  for (const end of ['fromMs', 'toMs'] as const)
+    if (recipe[end] !== null)
+      throw badInput(`recipe.${end}`, recipe[end], 'What goes out as it came is not cut: keep all of it, or encode it.')
 }

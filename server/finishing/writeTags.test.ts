@@ -86,11 +86,14 @@ it('the list of an M4A leaves out what is hidden from lists', async () => {
   await writeM4a(path, sound, tags(chapters(6, at => at === 2 || at === 5)), artwork, 2_000)
   const probe = JSON.parse(
     execFileSync('ffprobe', ['-v', 'error', '-show_chapters', '-of', 'json', path], { encoding: 'utf8' }),
-  ) as { chapters: { tags: { title: string } }[] }
+  ) as { chapters: { start_time: string; end_time: string; tags: { title: string } }[] }
   expect(probe.chapters.map(({ tags: { title } }) => title)).toEqual([
     'Chapter 0',
     'Chapter 1',
     'Chapter 3',
     'Chapter 4',
   ])
+  // Each goes on to the next that is there.
+  const [, ...starts] = probe.chapters.map(({ start_time }) => Number(start_time))
+  expect(probe.chapters.map(({ end_time }) => Number(end_time))).toEqual([...starts, 2])
 })

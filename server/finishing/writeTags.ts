@@ -172,17 +172,15 @@ function ffmetadata(
     ';FFMETADATA1',
     ...Object.entries(words).map(([name, text]) => `${name}=${escaped(text)}`),
     // An MP4's list has no place for what is hidden from lists.
-    ...chapters.flatMap((chapter, index) =>
-      !chapter.isListed
-        ? []
-        : [
-            '[CHAPTER]',
-            'TIMEBASE=1/1000',
-            `START=${chapter.fromMs}`,
-            `END=${Math.round(chapters[index + 1]?.fromMs ?? durationMs)}`,
-            `title=${escaped(chapter.title)}`,
-          ],
-    ),
+    ...chapters
+      .filter(({ isListed }) => isListed)
+      .flatMap((chapter, index, all) => [
+        '[CHAPTER]',
+        'TIMEBASE=1/1000',
+        `START=${chapter.fromMs}`,
+        `END=${Math.round(all[index + 1]?.fromMs ?? durationMs)}`,
+        `title=${escaped(chapter.title)}`,
+      ]),
     '',
   ].join('\n')
 }

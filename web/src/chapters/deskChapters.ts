@@ -25,6 +25,11 @@ export function useDeskChapters(text: Ref<EpisodeText | null>) {
   const kept = computed(() => source.value && keptBy(sound.value!.recipe, source.value.durationMs))
   const beginsMs = computed(() => kept.value?.fromMs ?? 0)
 
+  const goesOutAsM4a = computed(() => {
+    const encoding = sound.value?.recipe?.encoding ?? 'as it came'
+    return encoding === 'm4a' || (encoding === 'as it came' && source.value?.type === 'audio/mp4')
+  })
+
   const chapters = computed(() => (text.value ? chaptersOf(text.value, brought.value).chapters : []))
   /** By the clock of the sound that goes out. */
   const delivered = computed(() =>
@@ -36,7 +41,7 @@ export function useDeskChapters(text: Ref<EpisodeText | null>) {
   const wants = computed(() => {
     if (!text.value) return []
     const goBack = text.value.chapters === null && marksInNotes(text.value.notes).are === 'out of order'
-    return [...(goBack ? [timesGoBack] : []), ...chapterWants(chapters.value, kept.value && kept.value.toMs)]
+    return [...(goBack ? [timesGoBack] : []), ...chapterWants(chapters.value, kept.value, goesOutAsM4a.value)]
   })
   const acts = chapterActs(
     () => text.value!,

@@ -55,7 +55,10 @@ const words: Readonly<Record<WantCode, (told: string) => string>> = {
   'number-skipped': told => `There is no ${told} before it. Listeners may look for one that they missed.`,
   'chapter-times-back': () => 'Times in the notes go back, so no chapters are made of them. Put them in order.',
   'chapter-behind-end': () => 'It begins behind the end of the sound. Listeners never come to it.',
+  'chapter-cut-off': () => 'It is cut off when the sound is finished, or nearly all of it, so it does not go out.',
   'chapters-close': () => 'It begins within a second of the one before. Players show one of the two.',
+  'chapter-more-than-m4a': () =>
+    'An M4A has titles of chapters only. Links, pictures and chapters that no list shows reach apps by the feed.',
   'chapters-begin-late': told => `Nothing begins at 0:00. Some apps show “${told}” from the start.`,
   'chapter-untitled': () => 'It has no title yet; lists leave it out.',
   'soundbite-short': () => 'Under 15 seconds; some apps leave such short ones out.',

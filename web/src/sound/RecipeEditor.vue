@@ -39,6 +39,13 @@ const levellingWords = computed(() => {
   const { thresholdDb, ratio } = levellingOf(levelling)
   return `over −${Math.abs(Math.round(thresholdDb))} dB, ${ratio.toFixed(1)} to 1`
 })
+/** Where it is cut once more if it does not go out as it came after all. */
+let ends: Pick<Recipe, 'fromMs' | 'toMs'> = { fromMs: null, toMs: null }
+function encode(encoding: EncodingName): void {
+  const { fromMs, toMs } = recipe.value
+  if (encoding === 'as it came') ends = { fromMs, toMs }
+  set({ encoding, ...(encoding === 'as it came' ? { fromMs: null, toMs: null } : untouched.value ? ends : {}) })
+}
 const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !== null)
 </script>
 
@@ -54,7 +61,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
         option-label="name"
         option-value="value"
         size="small"
-        @update:model-value="encoding => set({ encoding })"
+        @update:model-value="encode"
       />
     </div>
     <template v-if="!untouched">

@@ -5,7 +5,7 @@ import type { Upload } from '@contract/episodes'
 import type { Finding } from '@core/audio/findings'
 import type { Sound } from '@contract/sound'
 import { trimOf } from '@core/audio/finishPlan'
-import { type Recipe, recipeText } from '@core/audio/recipe'
+import { type Recipe, recipeText, withPossibleEnds } from '@core/audio/recipe'
 import { cuttingPlaces, snapped } from '@core/audio/snap'
 import AddressForm from './AddressForm.vue'
 import FinishPanel from './FinishPanel.vue'
@@ -43,7 +43,7 @@ const finishProblem = ref<{ title: string; detail: string; todo: string } | null
 
 const audio = computed(() => props.sound.source)
 /** The recipe as it is being written; a change is kept on the server at once where the episode has a recipe already. */
-const recipe = ref<Recipe>(props.sound.recipe ?? props.sound.usual)
+const recipe = ref<Recipe>(withPossibleEnds(props.sound.recipe ?? props.sound.usual))
 watch(
   () => [props.sound.recipe, props.sound.usual] as const,
   ([own, usual], [before]) => {
@@ -52,7 +52,7 @@ watch(
       recipeText(known) !== recipeText(recipe.value) &&
       (!open.value || recipeText(before ?? usual) !== recipeText(known))
     )
-      recipe.value = known
+      recipe.value = withPossibleEnds(known)
   },
 )
 const kept = computed(() => {
@@ -92,18 +92,25 @@ function cut(ends: Partial<Pick<Recipe, 'fromMs' | 'toMs'>>): void {
   const { durationMs } = audio.value!
   const { fromMs, toMs } = { ...recipe.value, ...ends }
   recipe.value = {
-    ...recipe.value,
+    ...encoded(recipe.value),
     fromMs: fromMs ? Math.round(fromMs) : null,
     toMs: toMs !== null && toMs < durationMs ? Math.round(toMs) : null,
   }
 }
+
+/** What goes out as it came can be neither cut nor levelled. */
+const encoded = (as: Recipe): Recipe =>
+  as.encoding === 'as it came'
+    ? { ...as, encoding: audio.value!.type === 'audio/mp4' ? 'm4a' : 'speech and music' }
+    : as
 
 /** The one press that a finding offers: the recipe it takes, and for loudness and form the finishing itself. */
 async function mend(finding: Finding): Promise<void> {
   if (finding.mend === 'finish') return finish()
   open.value = true
   if (finding.mend === 'trim') cut(trimOf(audio.value!.measurement!))
-  if (finding.mend === 'level') recipe.value = { ...recipe.value, levelling: Math.max(recipe.value.levelling, 0.5) }
+  if (finding.mend === 'level')
+    recipe.value = { ...encoded(recipe.value), levelling: Math.max(recipe.value.levelling, 0.5) }
   if (finding.mend === 'mono') recipe.value = { ...recipe.value, encoding: 'speech' }
   if (finding.mend === 'one side') recipe.value = { ...recipe.value, encoding: 'speech', oneChannel: 'left' }
 }
