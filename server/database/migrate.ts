@@ -34,6 +34,7 @@ import { hostNames } from './migrations/0031-host-names'
 import { searchKinds } from './migrations/0032-search-kinds'
 import { rateCounts } from './migrations/0033-rate-counts'
 import { uploadAccounts } from './migrations/0034-upload-accounts'
+import { jobTurns } from './migrations/0035-job-turns'
 
 const migrations = [
   { name: '0001-first-form', statements: firstForm },
@@ -70,6 +71,7 @@ const migrations = [
   { name: '0032-search-kinds', statements: searchKinds },
   { name: '0033-rate-counts', statements: rateCounts },
   { name: '0034-upload-accounts', statements: uploadAccounts },
+  { name: '0035-job-turns', statements: jobTurns },
 ]
 
 /** Brings the schema up to date. A lock in the database lets one process do it while others wait. */

@@ -36,7 +36,13 @@ export function fileKeeper(platform: Pick<Platform, 'database' | 'media' | 'cloc
     async measure(file: AudioFile, transaction: Transaction): Promise<void> {
       if (file.measuring === 'waiting')
         await jobs.add(
-          { kind: 'measure-file', payload: { fileId: file.id }, subject: file.id, showId: file.showId },
+          {
+            kind: 'measure-file',
+            payload: { fileId: file.id },
+            subject: file.id,
+            showId: file.showId,
+            soundMs: file.durationMs,
+          },
           transaction,
         )
     },

@@ -96,7 +96,7 @@ export function finishEpisode(platform: Platform): JobDefinition<Payloads['finis
     if (earlier && earlierFile?.waveformId && earlier.fileId === file.id && sameRecipe(earlier.recipe, recipe)) {
       const { fromMs } = keptBy(recipe, file.durationMs)
       const tags = tagsOf({ fromMs, durationMs: earlierFile.durationMs })
-      await work.retag(earlierFile, episode.id, tags, run, made =>
+      await work.retag(earlierFile, tags, run, made =>
         waveformOf(earlierFile, waveform =>
           keep(episode, made, earlierFile.measurement, waveform, { ...earlier, tags }),
         ),
@@ -107,7 +107,6 @@ export function finishEpisode(platform: Platform): JobDefinition<Payloads['finis
     await work.finish(
       file,
       recipe,
-      episode.id,
       sound => (tags = tagsOf(sound)),
       run,
       async ({ measurement, waveform, report, ...made }) => {

@@ -69,7 +69,14 @@ export function finishingService(
         await stop(episode, transaction)
         return {
           sound: { recipe, finishing: 'working', finishProblem: null },
-          jobs: [{ kind: 'finish-episode', payload: { episodeId: episode.id }, subject: episode.id }],
+          jobs: [
+            {
+              kind: 'finish-episode',
+              payload: { episodeId: episode.id },
+              subject: episode.id,
+              soundMs: file.measurement.durationMs,
+            },
+          ],
         }
       }),
 

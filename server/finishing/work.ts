@@ -41,11 +41,11 @@ export function finishWork({ media, configuration }: Pick<Platform, 'media' | 'c
 
   /** Works on a stored file in a folder of its own, which is gone afterwards. */
   async function inFolder(
-    episodeId: string,
+    run: JobRun,
     sha256: string,
     act: (folder: string, path: string) => Promise<void>,
   ): Promise<void> {
-    await media.workIn(`finish-${episodeId}`, async folder => {
+    await media.workIn(`finish-${run.id}`, async folder => {
       const { path, release } = await media.onDisk(sha256)
       try {
         await act(folder, path)
@@ -66,12 +66,11 @@ export function finishWork({ media, configuration }: Pick<Platform, 'media' | 'c
     finish: (
       file: AudioFile,
       recipe: Recipe,
-      episodeId: string,
       tagsOf: (sound: { fromMs: number; durationMs: number }) => Tags,
       run: JobRun,
       take: (finished: FinishedSound) => Promise<void>,
     ): Promise<void> =>
-      inFolder(episodeId, file.sha256, async (folder, sourcePath) => {
+      inFolder(run, file.sha256, async (folder, sourcePath) => {
         if (recipe.encoding === 'as it came') {
           const path = await tag(file, sourcePath, folder, tagsOf({ fromMs: 0, durationMs: file.durationMs }))
           await take({
@@ -104,12 +103,11 @@ export function finishWork({ media, configuration }: Pick<Platform, 'media' | 'c
     /** Writes new tags around the sound of a finished file, whose measurement stays. */
     retag: (
       finished: AudioFile,
-      episodeId: string,
       tags: Tags,
       run: JobRun,
       take: (made: { facts: AudioFacts; path: string }) => Promise<void>,
     ): Promise<void> =>
-      inFolder(episodeId, finished.sha256, async (folder, soundPath) => {
+      inFolder(run, finished.sha256, async (folder, soundPath) => {
         const path = await tag(finished, soundPath, folder, tags)
         await take({ facts: await read(path, run), path })
       }),

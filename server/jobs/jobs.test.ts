@@ -1,3 +1,5 @@
+import { availableParallelism } from 'node:os'
+import { setTimeout as wait } from 'node:timers/promises'
 import { DatabaseError, type Transaction } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
 import { afterAll, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
@@ -38,8 +40,10 @@ function made(events: Events = house.platform.events) {
       list[kind] = { lane: 'reading', gaveUp: null, ...manners, run }
       known.use(list as unknown as JobList)
     },
-    add: (job: { kind: string; payload: Payload; subject?: string; showId?: string }, transaction?: Transaction) =>
-      known.add(job as unknown as NewJob, transaction),
+    add: (
+      job: { kind: string; payload: Payload; subject?: string; showId?: string; soundMs?: number },
+      transaction?: Transaction,
+    ) => known.add(job as unknown as NewJob, transaction),
     cancel: (kind: string, subject: string) => known.cancel(kind as JobKind, subject),
     runNext: (lane: Lane = 'reading') => known.runNext(lane),
   }
@@ -57,6 +61,45 @@ it('what is to be done at once is done, also where the machine’s clock is set 
   await known.add({ kind: 'greet', payload: { name: 'second' } })
   while (await known.runNext());
   expect(ran).toEqual(['first', 'second'])
+})
+
+it('what works on a short sound goes before what works on a long one, but not for ever', async () => {
+  const ran: string[] = []
+  const known = jobs()
+  known.handle('hear', async ({ name }) => {
+    ran.push(name!)
+  })
+  const hour = 3600_000
+  const add = (name: string, soundMs: number) => known.add({ kind: 'hear', payload: { name }, soundMs })
+  await add('three hours', 3 * hour)
+  await add('an hour', hour)
+  house.clock.moveBy(60_000)
+  await add('a minute', 60_000)
+  house.clock.moveBy(6 * 60_000)
+  await add('another minute', 60_000)
+  while (await known.runNext());
+  expect(ran).toEqual(['a minute', 'three hours', 'an hour', 'another minute'])
+})
+
+it('two of them run at once where there are two cores; of others one', async () => {
+  const known = jobs()
+  const beside = { reading: 0, mail: 0 }
+  const most = { reading: 0, mail: 0 }
+  for (const lane of ['reading', 'mail'] as const)
+    known.handle(
+      lane,
+      async () => {
+        most[lane] = Math.max(most[lane], ++beside[lane])
+        await wait(50)
+        beside[lane]--
+      },
+      { lane },
+    )
+  for (let at = 0; at < 5; at++) for (const kind of ['reading', 'mail']) await known.add({ kind, payload: {} })
+  known.start()
+  await expect.poll(() => Job.count({ where: { state: 'done' } }), { timeout: 20_000 }).toBe(10)
+  await known.stop()
+  expect(most).toEqual({ reading: Math.min(2, availableParallelism()), mail: 1 })
 })
 
 it('a job runs once, with its payload, however many processes look for it', async () => {

@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os'
 import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
 import type { Clock } from '../clock'
@@ -16,6 +17,8 @@ interface Circumstances {
   showId?: string
   /** Not before so long from now. */
   afterMs?: number
+  /** How long the sound is that it works on: a shorter one goes before one that came a little earlier. */
+  soundMs?: number
 }
 
 export interface Jobs {
@@ -44,44 +47,57 @@ const mostFailures = 5
 const mostAttempts = 8
 const pollMs = 500
 const usualLimitMs = 5 * 60_000
+/** What works on long sound lets what came so much later go first, and nothing that came later than that. */
+const patienceMs = (soundMs: number): number => Math.min(soundMs / 12, 5 * 60_000)
+/** Work on sound keeps a core busy; two at once leave no short one behind a long one. */
+const widths: Partial<Record<Lane, number>> = { reading: 2, measuring: 2, finishing: 2 }
+const widthOf = (lane: Lane): number => Math.min(widths[lane] ?? 1, availableParallelism())
+/** Of the jobs that are due, how many are tried for one that no other process takes meanwhile. */
+const mostTried = 20
 
 /**
  * Durable jobs: rows that any process takes with a row lock and holds for a quarter of a minute at a time, renewed
  * each second, so that a job survives the process that ran it and is soon taken up by another. A job that fails is
- * tried five times, ever later. Tries are counted from their beginning, too, and those that end with their process come
+ * tried five times, ever later. Whose turn it is follows from when it was put on the list and how long it takes. Tries are counted from their beginning, too, and those that end with their process come
  * ever later as well, so that a job that kills its process does not come back for ever, and some minutes of a server that is
  * killed again and again use no job's tries up.
  */
 export function createJobs(database: Sequelize, clock: Clock, events: Events, report: (error: unknown) => void): Jobs {
   let list: Readonly<Record<string, JobDefinition<unknown> | undefined>> = {}
-  const busy = new Map<Lane, Promise<void>>()
+  const busy = new Map<Lane, Set<Promise<void>>>()
   const held = new Set<Lane>()
   let isRunning = false
   let timer: NodeJS.Timeout | undefined
   let looking: Promise<void> = Promise.resolve()
   let stopping = new AbortController()
 
+  /** The clock where it was latest: turns go forward where it is set back. */
+  let turnMs = 0
+
   async function take(lane: Lane): Promise<Job | null> {
     const now = clock.now()
-    return transact(database, async transaction => {
-      const job = await Job.findOne({
-        where: {
-          state: 'open',
-          kind: Object.keys(list).filter(kind => list[kind]?.lane === lane),
-          runAfter: { [Op.lte]: now },
-          heldUntil: { [Op.or]: [{ [Op.is]: null }, { [Op.lt]: now }] },
-        },
-        order: [
-          ['runAfter', 'ASC'],
-          ['id', 'ASC'],
-        ],
-        lock: true,
-        skipLocked: true,
-        transaction,
-      })
-      const attempts = (job?.attempts ?? 0) + 1
-      return (
-        job?.update(
+    const isDue = {
+      state: 'open',
+      kind: Object.keys(list).filter(kind => list[kind]?.lane === lane),
+      runAfter: { [Op.lte]: now },
+      heldUntil: { [Op.or]: [{ [Op.is]: null }, { [Op.lt]: now }] },
+    }
+    // Put in order without a lock: else all that are due would be locked, and other processes would find none.
+    const due = await Job.findAll({
+      where: isDue,
+      attributes: ['id'],
+      order: [
+        ['turnAt', 'ASC'],
+        ['id', 'ASC'],
+      ],
+      limit: mostTried,
+    })
+    for (const { id } of due) {
+      const job = await transact(database, async transaction => {
+        const free = await Job.findOne({ where: { id, ...isDue }, lock: true, skipLocked: true, transaction })
+        if (!free) return null
+        const attempts = free.attempts + 1
+        return free.update(
           {
             heldUntil: new Date(+now + holdMs),
             runAfter: new Date(+now + 1000 * 2 ** attempts),
@@ -90,9 +106,11 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
             attempts,
           },
           { transaction },
-        ) ?? null
-      )
-    })
+        )
+      })
+      if (job) return job
+    }
+    return null
   }
 
   /** Changes the job while it is still ours: not cancelled, and not taken over by another process. */
@@ -144,6 +162,7 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
         return true
       }
       const run: JobRun = {
+        id: job.id,
         signal,
         progress: share => {
           progress = Math.max(progress, share)
@@ -201,14 +220,22 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
       while (isRunning && !held.has(lane) && (await runNext(lane)));
     } catch (error) {
       report(error)
-    } finally {
-      busy.delete(lane)
+    }
+  }
+
+  /** Has as many jobs of a lane run at once as it is wide. */
+  function runLane(lane: Lane): void {
+    const running = busy.get(lane) ?? new Set()
+    busy.set(lane, running)
+    while (!held.has(lane) && running.size < widthOf(lane)) {
+      const one: Promise<void> = runAll(lane).finally(() => running.delete(one))
+      running.add(one)
     }
   }
 
   async function look(): Promise<void> {
     try {
-      for (const lane of await dueLanes()) if (!busy.has(lane) && !held.has(lane)) busy.set(lane, runAll(lane))
+      for (const lane of await dueLanes()) runLane(lane)
     } catch (error) {
       report(error)
     }
@@ -218,8 +245,12 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
       }, pollMs)
   }
 
-  async function add({ kind, payload, subject, showId, afterMs = 0 }: NewJob, given?: Transaction): Promise<void> {
+  async function add(
+    { kind, payload, subject, showId, afterMs = 0, soundMs = 0 }: NewJob,
+    given?: Transaction,
+  ): Promise<void> {
     const now = clock.now()
+    turnMs = Math.max(turnMs, +now)
     const put = (transaction: Transaction): Promise<unknown> =>
       Job.create(
         {
@@ -230,6 +261,7 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
           showId: showId ?? null,
           // What is to be done at once is, whatever the machine’s clock is set to meanwhile.
           runAfter: new Date(afterMs > 0 ? +now + afterMs : 0),
+          turnAt: new Date(turnMs + patienceMs(soundMs)),
           createdAt: now,
         },
         { transaction },
@@ -275,7 +307,7 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
       stopping.abort()
       clearTimeout(timer)
       await looking
-      await Promise.all(busy.values())
+      await Promise.all([...busy.values()].flatMap(running => [...running]))
     },
   }
 }

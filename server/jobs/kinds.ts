@@ -31,7 +31,7 @@ export interface Payloads {
 
 export type JobKind = keyof Payloads
 
-/** Jobs of the same lane run one after the other in a process; lanes run beside each other, so that none waits for what is slower. */
+/** Jobs of the same lane run one after the other in a process, those on sound two at once; lanes run beside each other, so that none waits for what is slower. */
 export type Lane =
   | 'before a release'
   | 'reading'
@@ -47,6 +47,8 @@ export type Lane =
 
 /** What a job is given beside its payload. */
 export interface JobRun {
+  /** The job's own, the same in each try. */
+  id: string
   /** Says how far it is, from 0 to 1. */
   progress(share: number): void
   /** Aborted when the job is cancelled, takes too long, when another process took it over, or when this one stops. */

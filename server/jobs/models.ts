@@ -23,6 +23,8 @@ export class Job extends Model<InferAttributes<Job>, InferCreationAttributes<Job
   declare attempts: CreationOptional<number>
   declare failures: CreationOptional<number>
   declare runAfter: Date
+  /** Of the jobs that are due, the one whose turn is earliest goes first. */
+  declare turnAt: Date
   /** A process that took the job holds it until then; a job whose holder died is free after that. */
   declare heldUntil: CreationOptional<Date | null>
   declare error: CreationOptional<string | null>
@@ -43,6 +45,7 @@ export function initJobs(sequelize: Sequelize): void {
       attempts: DataTypes.INTEGER.UNSIGNED,
       failures: { type: DataTypes.INTEGER.UNSIGNED, defaultValue: 0 },
       runAfter: DataTypes.DATE(3),
+      turnAt: DataTypes.DATE(3),
       heldUntil: DataTypes.DATE(3),
       error: DataTypes.TEXT,
       createdAt: DataTypes.DATE(3),

@@ -233,7 +233,7 @@ describe('a mail server', () => {
     await release(await house.makeReady(show.id, 'Quiet'), { kind: 'now' })
     await tellPeople(quiet).run(
       { showId: show.id },
-      { progress: () => undefined, signal: new AbortController().signal },
+      { id: '', progress: () => undefined, signal: new AbortController().signal },
     )
     expect([await Mail.count(), await Notice.count({ where: { toldAt: null } })]).toEqual([0, 0])
   })

@@ -15,7 +15,7 @@ export class SoundFailure extends Error {
 /** Runs a task in a worker thread of its own. Throws SoundFailure where it fails, Refusal where a file is none that can be worked with, and the signal's reason where it is aborted. */
 export function runSound<T extends SoundTask>(
   task: T,
-  { signal, progress }: JobRun,
+  { signal, progress }: Pick<JobRun, 'signal' | 'progress'>,
   { serverDir }: Pick<Configuration, 'serverDir'>,
 ): Promise<SoundAnswer<T>> {
   signal.throwIfAborted()

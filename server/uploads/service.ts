@@ -48,6 +48,8 @@ const neverBegunMs = 3600_000
 /** Some stores make its file with the first byte, others when it is announced. */
 const hasBegun = (here: { bytes: number } | null): boolean => (here?.bytes ?? 0) > 0
 const kind = 'read-upload'
+/** Of an MP3 of 128 kbit/s. */
+const usualBytesPerMs = 16
 
 /**
  * What a new source means for the finishing: a file finished from another is not the delivered one any more, ends cut for
@@ -169,11 +171,15 @@ export function uploadService(platform: Platform) {
     if (episode) await events.note({ kind: 'upload', showId: episode.showId, id: episode.id }, transaction)
   }
 
+  /** About how long the sound of an upload is that nobody has looked at, for those that go before longer ones. */
+  const soundMsOf = async (id: string, transaction?: Transaction): Promise<number> =>
+    Number((await Upload.findByPk(id, { attributes: ['bytes'], transaction }))?.bytes ?? 0) / usualBytesPerMs
+
   async function received(id: string): Promise<void> {
     await transact(database, async transaction => {
       const [changed] = await Upload.update({ state: 'reading' }, { where: { id, state: 'receiving' }, transaction })
       if (!changed) return
-      await jobs.add({ kind, payload: { id } }, transaction)
+      await jobs.add({ kind, payload: { id }, soundMs: await soundMsOf(id, transaction) }, transaction)
       await tell(id, transaction)
     })
   }
@@ -283,7 +289,8 @@ export function uploadService(platform: Platform) {
           ({ payload }) => payload.id,
         ),
       )
-      for (const { id } of reading) if (!known.has(id)) await jobs.add({ kind, payload: { id } })
+      for (const { id } of reading)
+        if (!known.has(id)) await jobs.add({ kind, payload: { id }, soundMs: await soundMsOf(id) })
     },
   }
 }

@@ -1,0 +1,4 @@
+/** Whose turn it is: a short sound goes before a long one that came a little earlier. What waits already goes first. */
+export const jobTurns: readonly string[] = [
+  "ALTER TABLE jobs ADD turn_at DATETIME(3) NOT NULL DEFAULT '1970-01-01'",
+]
