@@ -74,7 +74,11 @@ function marked(
   add(isCutBefore ? '… ' : '', false)
   for (const hit of hits) {
     add(text.slice(at, Math.max(at, hit.from)), false)
-    add(text.slice(Math.max(at, hit.from), Math.min(hit.to, to)), true)
+    const hitWords = text.slice(Math.max(at, hit.from), Math.min(hit.to, to))
+    const last = parts.at(-1)
+    // Words that nothing parts are one, such as the pairs of letters of writings without spaces.
+    if (last?.isHit) last.text += hitWords
+    else add(hitWords, true)
     at = Math.max(at, Math.min(hit.to, to))
   }
   add(text.slice(at, to).trimEnd(), false)

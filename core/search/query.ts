@@ -1,4 +1,4 @@
-import { type Token, tokensOf } from './tokens'
+import { askedTokens, type Token } from './tokens'
 
 /** So many letters are looked for at most, and so many words. */
 export const mostSearchLetters = 200
@@ -17,17 +17,18 @@ const quoted = /["“”„«»]([^"“”„«»]*)["“”„«»]/gu
 /** Reads what was typed. Signs other than quotation marks mean nothing. */
 export function readQuery(asked: string): Query {
   const kept = asked.slice(0, mostSearchLetters)
-  const words = [...new Set(tokensOf(kept).map(({ word }) => word))].slice(0, mostWords)
+  const words = [...new Set(askedTokens(kept).map(({ word }) => word))].slice(0, mostWords)
   const phrases = [...kept.matchAll(quoted)]
-    .map(([, inside]) => tokensOf(inside!).map(({ word }) => word))
+    .map(([, inside]) => askedTokens(inside!).map(({ word }) => word))
     .filter(({ length }) => length > 1)
   return { words, phrases }
 }
 
 /** Words this long are found by how they begin: `reed` finds `reeds`. */
 const longestExact = 2
-export const isMeant = ({ word }: Token, wanted: string): boolean =>
-  wanted.length > longestExact ? word.startsWith(wanted) : word === wanted
+export const isMeant = ({ word, bare = [] }: Token, wanted: string): boolean =>
+  [word, ...bare].some(each => (wanted.length > longestExact ? each.startsWith(wanted) : each === wanted))
+const isExactly = ({ word, bare = [] }: Token, wanted: string): boolean => word === wanted || bare.includes(wanted)
 export const takesBeginnings = (word: string): boolean => word.length > longestExact || /[^a-z0-9]/.test(word)
 
 /** Whether a text has every phrase of a query; the last word of each may go on. */
@@ -36,7 +37,7 @@ export function hasPhrases(tokens: readonly Token[], { phrases }: Query): boolea
     tokens.some((_token, at) =>
       phrase.every((word, step) => {
         const there = tokens[at + step]
-        return there !== undefined && (step === phrase.length - 1 ? isMeant(there, word) : there.word === word)
+        return there !== undefined && (step === phrase.length - 1 ? isMeant(there, word) : isExactly(there, word))
       }),
     ),
   )

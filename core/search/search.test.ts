@@ -2,8 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { excerptOf } from './excerpt'
 import { passagesOf } from './passages'
-import { hasPhrases, readQuery } from './query'
-import { indexed, tokensOf } from './tokens'
+import { fold } from '../words/fold'
+import { hasPhrases, isMeant, readQuery } from './query'
+import { indexed, indexedWords, tokensOf } from './tokens'
 
 const wordsOf = (text: string): string[] => tokensOf(text).map(({ word }) => word)
 
@@ -13,6 +14,7 @@ describe('words of a text', () => {
     ["l’orgue d'Odile", ['l', 'orgue', 'd', 'odile']],
     ['50 % — a*b +c -d "e" (f)', ['50', 'a', 'b', 'c', 'd', 'e', 'f']],
     ['修理する', ['修理', '理す', 'する', 'る']],
+    ['A 🪗, ❤️ and 👍🏽 in 🇨🇭; ™ and 5 are none', ['a', '🪗', '❤', 'and', '👍', 'in', '🇨🇭', 'and', '5', 'are', 'none']],
     ['', []],
   ])('%s', (text, words) => {
     expect(wordsOf(text)).toEqual(words)
@@ -21,10 +23,34 @@ describe('words of a text', () => {
   it('are found at their places', () => {
     fc.assert(
       fc.property(fc.string({ unit: 'grapheme', maxLength: 80 }), text => {
-        for (const { from, to } of tokensOf(text)) expect(text.slice(from, to)).toMatch(/^[\p{L}\p{N}\p{M}]+$/u)
+        for (const { from, to } of tokensOf(text))
+          expect(text.slice(from, to)).toMatch(/^([\p{L}\p{N}\p{M}]+|[\p{Emoji}\ufe0f\u200d]+)$/u)
       }),
     )
   })
+})
+
+// Hebrew: the letters that are written before a word in one with it; Arabic: the article and what stands before it (grammar).
+it.each([
+  ['ושהאקורדיון מנגן', 'אקורדיון', true],
+  ['בבית', 'בית', true],
+  ['הברכה', 'ברכה', true],
+  ['ברכה', 'רכה', true],
+  ['שיר', 'יר', false],
+  ['والأكورديون', 'أكورديون', true],
+  ['بالقصب', 'قصب', true],
+  ['للقصب', 'قصب', true],
+  ['المد', 'مد', false],
+  ['الريح', 'ريح', true],
+  ['harmonium', 'armonium', false],
+])('in “%s” the word “%s” is found: %s', (text, asked, isFound) => {
+  const { words } = readQuery(asked)
+  expect(tokensOf(text).some(token => isMeant(token, words[0]!))).toBe(isFound)
+  expect(
+    tokensOf(text)
+      .flatMap(indexedWords)
+      .some(word => word.startsWith(indexed(words[0]!))),
+  ).toBe(isFound)
 })
 
 describe('a word in the index', () => {
@@ -146,6 +172,15 @@ describe('what is asked for', () => {
       words: ['reed', 'a', 'that'],
       phrases: [['a', 'reed', 'that']],
     })
+  })
+  it('in a writing without spaces is told apart into words, and what is found of them is marked as one', () => {
+    expect(readQuery('アコーディオンの修理').words).toEqual(
+      ['アコ', 'コー', 'ーテ', 'ディ', 'ィオ', 'オン', '修理'].map(fold),
+    )
+    expect(readQuery('修理する').words).toEqual(['修理', 'する'])
+    expect(readQuery('の').words).toEqual(['の'])
+    const { parts } = excerptOf({ text: '古いアコーディオンを直す。', times: [] }, readQuery('アコーディオン'))
+    expect(parts.filter(({ isHit }) => isHit).map(({ text }) => text)).toEqual(['アコーディオン'])
   })
   it('that is long is cut', () => {
     expect(readQuery('ab '.repeat(5000)).words).toEqual(['ab'])

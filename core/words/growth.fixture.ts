@@ -26,7 +26,7 @@ import { namesOfOne } from '../people/same'
 import { excerptOf } from '../search/excerpt'
 import { passagesOf } from '../search/passages'
 import { hasPhrases, readQuery } from '../search/query'
-import { indexed, tokensOf } from '../search/tokens'
+import { indexedWords, tokensOf } from '../search/tokens'
 import { filledShareText, mailLink, shareTextFault } from '../sharing/texts'
 import { readFilter } from '@core/site/filter'
 import { hostNameFrom } from '@core/site/hostName'
@@ -135,7 +135,7 @@ export const readings: Readonly<Record<string, Reading>> = {
   comment: words => [cleanName(words), cleanWords(words), linksIn(words), commentFault({ name: words, words })],
   'share text': words => [shareTextFault(words), filledShareText(words, { title: 'a' } as never), mailLink(words)],
   'words that are asked for': words => [readQuery(words), readSearch(words), readFilter(words)],
-  'words in the index': words => tokensOf(words).map(({ word }) => indexed(word)),
+  'words in the index': words => tokensOf(words).flatMap(indexedWords),
   'stretches that are found': words =>
     passagesOf({ hook: words, notes: words, people: [], tags: words.split(' ') }, words, [], cuesOf(words)),
   'excerpt of what is found': words => excerptOf({ text: words, times: [] }, readQuery('a b x 1 the word')),

@@ -32,7 +32,7 @@ beforeAll(async () => {
   other = await house.makeShow('slow-ferry')
   const { id } = await release(show, 'The harmonium that coughed', {
     hook: 'A draught, a candle and a postage stamp.',
-    notes: '<p>Odile <em>Varn</em> keeps the stamp & the <a href="https://stamps.example/">album</a>.</p>',
+    notes: '<p>Odile <em>Varn</em> keeps the stamp & the <a href="https://stamps.example/">album</a>.</p><p>האקורדיון، والأكورديون 🪗</p>',
     tags: ['hide glue'],
     people: [{ name: 'Odile Varn', role: 'Guest', address: null, pictureId: null }],
     chapters: [{ id: 'c1', fromMs: 4000, title: 'The ferry bell', address: null, pictureId: null, isListed: true }],
@@ -102,6 +102,10 @@ it.each([
   ['гармон', 'in Cyrillic, by how it begins'],
   ['BUZZ', 'whatever the case, by how it begins'],
   ['“never the reed”', 'as it stands between quotation marks'],
+  ['修理する人', 'more than a word of such a writing'],
+  ['אקורדיון', 'in Hebrew, without its article'],
+  ['أكورديون', 'in Arabic, without its article'],
+  ['🪗', 'as a picture'],
 ])('%s is found: %s', async asked => {
   expect((await find(asked)).episodes).toHaveLength(1)
 })

@@ -2,7 +2,7 @@ import { QueryTypes, type Transaction } from 'sequelize'
 import { toldOf } from '@core/episode/told'
 import { readSnapshot } from '@core/episode/snapshot'
 import { type Passage, passagesOf } from '@core/search/passages'
-import { indexed, tokensOf } from '@core/search/tokens'
+import { indexedWords, tokensOf } from '@core/search/tokens'
 import type { Cue } from '@core/transcript/cue'
 import { transact } from '../database/transact'
 import { type ReleasedEpisode, releasedEpisodes, releasedVersions } from '../episodes/released'
@@ -13,7 +13,7 @@ import { tellerOf } from '../shows/service'
 import { releasedWords } from '../transcripts/release'
 
 /** Raise it when passages or words become other ones: then all are made anew. */
-const edition = 1
+const edition = 2
 
 const episodesAtOnce = 20
 /** So many passages are a statement of a megabyte or less. */
@@ -60,7 +60,7 @@ export function wordIndex({ database, configuration: { publicUrl } }: Pick<Platf
         passage.kind,
         JSON.stringify(passage),
         // A word that is there twice is found no better.
-        [...new Set(tokensOf(passage.text).map(({ word }) => `${number}_${indexed(word)}`))].join(' '),
+        [...new Set(tokensOf(passage.text).flatMap(indexedWords).map(word => `${number}_${word}`))].join(' '),
       ]),
     )
     if (episodes.length === 0) return

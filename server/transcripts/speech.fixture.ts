@@ -17,11 +17,15 @@ export const spokenParagraphs = (...names: string[]): string[][] =>
       .map(line => [...segmenter.segment(line)].map(({ segment }) => segment.trim()).filter(Boolean)),
   )
 
-/** Sentences, each as it is spoken. */
-export const spokenSentences = (sentences: readonly string[], folder: string): Float32Array[] =>
+/** Sentences, each as it is spoken, by a woman's voice unless another is said. */
+export const spokenSentences = (
+  sentences: readonly string[],
+  folder: string,
+  voiceOf: (at: number) => 'slt' | 'rms' | 'awb' = () => 'slt',
+): Float32Array[] =>
   sentences.map((text, at) => {
     const path = join(folder, `${at}.wav`)
-    execFileSync('flite', ['-voice', 'slt', '-t', text, '-o', path])
+    execFileSync('flite', ['-voice', voiceOf(at), '-t', text, '-o', path])
     const bytes = readFileSync(path)
     if (bytes.readUInt32LE(24) !== rateHz) throw new Error(`flite writes ${bytes.readUInt32LE(24)} Hz.`)
     // 16 bit, one channel, behind a head of 44 bytes.
