@@ -29,7 +29,12 @@ export async function benchLaying(): Promise<void> {
         kind: 'lay',
         source: { path, sampleRateHz: 16_000, channels: 1, junkBytes: 0 },
         expectedMs: durationMs,
-        script: { texts: places.map(place => some[place]!), pinnedMs: places.map(() => null), voice: 'en-gb' },
+        script: {
+          texts: places.map(place => some[place]!),
+          speakers: places.map(() => null),
+          pinnedMs: places.map(() => null),
+          voice: 'en-gb',
+        },
         folder,
       },
       { signal: new AbortController().signal, progress: () => undefined },

@@ -20,7 +20,7 @@ export async function layScript(
   { source, expectedMs, script, folder }: Extract<SoundTask, { kind: 'lay' }>,
   progress: (share: number) => void,
 ): Promise<Laid[]> {
-  const { texts, pinnedMs, voice } = script
+  const { texts, speakers, pinnedMs, voice } = script
   const sound = await describe({ ...source, sampleRateHz: layRateHz, channels: 1 }, ms =>
     progress((ms / Math.max(1, expectedMs)) * heardShare * 0.5),
   )
@@ -36,7 +36,7 @@ export async function layScript(
     progress(heardShare * (0.75 + (ms / length) * 0.25)),
   )
   return layUnits(
-    spoken.map((unit, at): Unit => ({ ...unit, pinnedMs: pinnedMs[at] ?? null })),
+    spoken.map((unit, at): Unit => ({ ...unit, speaker: speakers[at] ?? null, pinnedMs: pinnedMs[at] ?? null })),
     described,
     sound,
   )

@@ -21,9 +21,10 @@ export type SoundTask =
   /** Finds where each part of a script is said; the spoken script lies in the folder meanwhile. */
   | { kind: 'lay'; source: Source; expectedMs: number; script: Script; folder: string }
 
-/** A script that is laid over a sound: what is said in each of its parts, and when, where somebody has said that. */
+/** A script that is laid over a sound: what is said in each of its parts, by whom, and when, where somebody has said that. */
 export interface Script {
   texts: readonly string[]
+  speakers: readonly (string | null)[]
   pinnedMs: readonly (number | null)[]
   /** The voice that speaks it; null where none speaks its language. */
   voice: string | null

@@ -148,6 +148,31 @@ describe('a plain script', () => {
     expect(share(errors(answer, beginsMs), 0.9)).toBeLessThan(500)
   })
 
+  it('of two people, one slow and one quick, is laid as well, and hardly anything of it is called unsure', async () => {
+    const two = spokenParagraphs('br-33', 'br-34')
+    const all = two.flat()
+    const isQuick = two.flatMap((each, at) => each.map(() => at % 2 === 1))
+    const voices = all.map((_text, at) =>
+      isQuick[at] ? { name: 'awb' as const, stretch: 0.75 } : { name: 'rms' as const, stretch: 1.25 },
+    )
+    const spoken = spokenSentences(all, folder, at => voices[at]!)
+    const { path, beginsMs } = mixedSpeech(spoken, [...all.keys()], folder, 'two')
+    const words = two.map((each, at) => `${at % 2 ? 'Benno' : 'Tove'}: ${each.join(' ')}`).join('\n\n')
+    const { cues } = await laid(path, words)
+    const found = cues.flatMap(cue => {
+      const [place, again] = all.flatMap((each, at) => (each.startsWith(cue.text) ? [at] : []))
+      return place === undefined || again !== undefined
+        ? []
+        : [{ cue, far: Math.abs(cue.fromMs! - beginsMs.get(place)!) }]
+    })
+    expect(found.length).toBeGreaterThan(25)
+    const far = found.map(each => each.far)
+    expect(share(far, 0.5)).toBeLessThan(80)
+    expect(share(far, 0.95)).toBeLessThan(250)
+    expect(found.filter(({ cue, far: by }) => by > 500 && !isDoubtful(cue))).toEqual([])
+    expect(cues.filter(isDoubtful).length).toBeLessThan(cues.length / 5)
+  })
+
   it('that is only being laid changes nothing that goes out', async () => {
     const { id } = await house.makeReady(showId, 'Released before')
     const brought = await house.app.inject({

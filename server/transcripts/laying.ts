@@ -79,6 +79,7 @@ export function layTranscript(platform: Platform): JobDefinition<Payloads['lay-t
       if (units.length === 0) return settle(row, { laying: 'failed' })
       const script = {
         texts: units.map(({ text }) => text),
+        speakers: units.map(({ speaker }) => speaker),
         pinnedMs: units.map(({ fromMs }) => fromMs),
         voice: await voiceFor(row.language),
       }

@@ -17,15 +17,22 @@ export const spokenParagraphs = (...names: string[]): string[][] =>
       .map(line => [...segmenter.segment(line)].map(({ segment }) => segment.trim()).filter(Boolean)),
   )
 
-/** Sentences, each as it is spoken, by a woman's voice unless another is said. */
+interface Voice {
+  name: 'slt' | 'rms' | 'awb'
+  /** How long everything takes, against the usual. */
+  stretch: number
+}
+
+/** Sentences, each as it is spoken. */
 export const spokenSentences = (
   sentences: readonly string[],
   folder: string,
-  voiceOf: (at: number) => 'slt' | 'rms' | 'awb' = () => 'slt',
+  voiceOf: (at: number) => Voice = () => ({ name: 'slt', stretch: 1 }),
 ): Float32Array[] =>
   sentences.map((text, at) => {
     const path = join(folder, `${at}.wav`)
-    execFileSync('flite', ['-voice', voiceOf(at), '-t', text, '-o', path])
+    const { name, stretch } = voiceOf(at)
+    execFileSync('flite', ['-voice', name, '--setf', `duration_stretch=${stretch}`, '-t', text, '-o', path])
     const bytes = readFileSync(path)
     if (bytes.readUInt32LE(24) !== rateHz) throw new Error(`flite writes ${bytes.readUInt32LE(24)} Hz.`)
     // 16 bit, one channel, behind a head of 44 bytes.

@@ -60,7 +60,12 @@ function melody(notes: readonly (readonly [hertz: number, seconds: number])[]): 
   return builder.finish()
 }
 const notes = [300, 450, 700, 1100, 250, 900].map(hertz => [hertz, 2] as const)
-const units = notes.map((_note, at) => ({ fromMs: at * 2000, toMs: at * 2000 + 1900, pinnedMs: null as number | null }))
+const units = notes.map((_note, at) => ({
+  fromMs: at * 2000,
+  toMs: at * 2000 + 1900,
+  speaker: null,
+  pinnedMs: null as number | null,
+}))
 
 describe('a sound laid over another', () => {
   it('of the same, later and slower, is found where it is', () => {

@@ -9,10 +9,11 @@ export interface Laid {
   sure: number
 }
 
-/** Where a unit stands in the script as it was spoken, and where in the sound, where somebody has said that. */
+/** Where a unit stands in the script as it was spoken, who says it, and where in the sound, where somebody has said that. */
 export interface Unit {
   fromMs: number
   toMs: number
+  speaker: string | null
   pinnedMs: number | null
 }
 
@@ -22,11 +23,12 @@ export interface Unit {
  */
 export function layUnits(units: readonly Unit[], script: Features, sound: Features): Laid[] {
   const laid: Laid[] = []
+  const isHeard = heardIn(sound)
   for (let from = 0; from < units.length;) {
     let to = from + 1
     while (to < units.length && units[to]!.pinnedMs === null) to++
     const [first, next] = [units[from]!, units[to]]
-    laid.push(...layStretch(units.slice(from, to), script, sound, first.pinnedMs, next?.pinnedMs ?? null))
+    laid.push(...layStretch(units.slice(from, to), script, sound, isHeard, first.pinnedMs, next?.pinnedMs ?? null))
     from = to
   }
   return inOrder(laid)
@@ -36,6 +38,7 @@ function layStretch(
   units: readonly Unit[],
   script: Features,
   sound: Features,
+  isHeard: readonly boolean[],
   beginsMs: number | null,
   endsMs: number | null,
 ): Laid[] {
@@ -64,8 +67,16 @@ function layStretch(
     }
     return { begin, end, count, alikeness, bendMs: (bend / count) * hopMs, stretch: (span + 1) / count }
   })
+  const speakers = units.map(({ speaker }) => speaker)
+  /** Those beside one that the same person says, where there are enough to tell what pace is usual; else all. */
+  const alikePaced = (at: number): readonly (typeof found)[number][] => {
+    const own = around(found, at, paceReach).filter(
+      (_each, index) => speakers[Math.max(0, at - paceReach) + index] === speakers[at],
+    )
+    return own.length >= leastPaced ? own : around(found, at, paceReach)
+  }
   const uneven = found.map(({ stretch, bendMs }, at) => {
-    const usual = median(around(found, at, paceReach).map(each => each.stretch))
+    const usual = median(alikePaced(at).map(each => each.stretch))
     return Math.abs(Math.log(stretch / usual)) + bendMs / bentMs
   })
   return found.map(({ begin, end }, at) => {
@@ -76,12 +87,21 @@ function layStretch(
     const likely =
       between(mean, leastAlike, surelyAlike) * between(median(around(uneven, at, evenReach)), mostUneven, even)
     return {
-      fromMs: Math.round((soundFrom + places[begin]!) * hopMs),
+      fromMs: Math.round(heardFrom(soundFrom + places[begin]!, soundFrom + places[end]!, isHeard) * hopMs),
       toMs: Math.round((soundFrom + places[end]! + 1) * hopMs),
       sure: Math.round((uneven[at]! > tornUneven ? likely * tornSure : likely) * 100) / 100,
     }
   })
 }
+
+/** A pause is alike to a pause, and which part of it goes with which sentence nobody can tell: a sentence begins where it is heard. */
+function heardFrom(from: number, to: number, isHeard: readonly boolean[]): number {
+  const most = Math.min(to, from + longestPause)
+  for (let at = from; at < most; at++) if (isHeard[at] && isHeard[at + 1]) return at
+  return from
+}
+/** In moments: what is quiet for longer is no pause before a sentence. */
+const longestPause = Math.round(1200 / hopMs)
 
 /** What is not said is alike by less, what is said by more; found by trying. */
 const leastAlike = 0.3
@@ -97,6 +117,7 @@ const tornUneven = 0.9
 const tornSure = 0.4
 /** So many sentences on each side say what pace is usual, and how evenly all is laid. */
 const [paceReach, evenReach] = [8, 4]
+const leastPaced = 4
 /** Bent by so much on average, a sentence is as uneven as at 2.7 times the usual pace. */
 const bentMs = 800
 
@@ -138,9 +159,7 @@ const shortestMs = 200
  * that no voice speaks.
  */
 export function estimate(lengths: readonly number[], { levelsDb }: Pick<Features, 'levelsDb'>): Laid[] {
-  const sorted = levelsDb.toSorted()
-  const [quiet, loud] = [sorted[Math.floor(sorted.length * 0.1)] ?? 0, sorted[Math.floor(sorted.length * 0.9)] ?? 0]
-  const isHeard = [...levelsDb].map(level => level > quiet + (loud - quiet) * 0.35)
+  const isHeard = heardIn({ levelsDb })
   const heard = isHeard.filter(Boolean).length
   const letters = lengths.reduce((sum, length) => sum + length, 0)
   const momentAfter = (share: number): number => {
@@ -158,4 +177,11 @@ export function estimate(lengths: readonly number[], { levelsDb }: Pick<Features
       sure: estimatedSure,
     }
   })
+}
+
+/** Of each moment whether it is not quiet, as far as its sound has quiet and loud places. */
+function heardIn({ levelsDb }: Pick<Features, 'levelsDb'>): boolean[] {
+  const sorted = levelsDb.toSorted()
+  const [quiet, loud] = [sorted[Math.floor(sorted.length * 0.1)] ?? 0, sorted[Math.floor(sorted.length * 0.9)] ?? 0]
+  return [...levelsDb].map(level => level > quiet + (loud - quiet) * 0.35)
 }
