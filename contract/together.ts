@@ -102,6 +102,12 @@ export type TogetherChange = z.infer<typeof togetherChange>
 export const togetherDone = z.object({ id: z.string(), changed: z.number() })
 export type TogetherDone = z.infer<typeof togetherDone>
 
+/** Which of them to take back; all where nothing is said. */
+export const togetherTakeBack = z.object({
+  episodes: z.array(z.uuid()).min(1, 'At least one episode.').max(mostTogether, 'At most 5,000 episodes.').optional(),
+})
+export type TogetherTakeBack = z.infer<typeof togetherTakeBack>
+
 /** How many were taken back, and what was left because it has changed since. */
 export const togetherTakenBack = z.object({
   changed: z.number(),

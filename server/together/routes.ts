@@ -6,6 +6,7 @@ import {
   togetherLook,
   togetherMade,
   togetherOutlook,
+  togetherTakeBack,
   togetherTakenBack,
 } from '@contract/together'
 import { accessTo } from '../access/access'
@@ -48,8 +49,12 @@ export const togetherRoutes =
       '/shows/:id/together/:changeId/take-back',
       {
         ...accessTo('show', 'write'),
-        schema: { params: byId.extend({ changeId: z.uuid() }), response: { 200: togetherTakenBack } },
+        schema: {
+          params: byId.extend({ changeId: z.uuid() }),
+          body: togetherTakeBack.nullish(),
+          response: { 200: togetherTakenBack },
+        },
       },
-      request => together.takeBack(request.scope, request.params.changeId),
+      request => together.takeBack(request.scope, request.params.changeId, request.body?.episodes),
     )
   }

@@ -144,13 +144,14 @@ export function togetherService(platform: Pick<Platform, 'database' | 'clock' | 
     },
 
     /** Takes it back, but for what has been changed again since. Once taken back, nothing is left of it to take back. */
-    async takeBack(scope: Scope, id: string): Promise<TogetherTakenBack> {
+    async takeBack(scope: Scope, id: string, only?: readonly string[]): Promise<TogetherTakenBack> {
       return transact(database, async transaction => {
         const made = await ChangeTogether.findOne({ where: { id, showId: scope.showId }, lock: true, transaction })
         if (!made) throw new AppError('not-found', 'There is no such change of many episodes here, or not any more.')
         needMay(scope, made.act)
         if (made.takenBack) return { changed: 0, left: [] }
-        const done = new Map(made.episodes.map(each => [each.id, each]))
+        const wanted = only && new Set(only)
+        const done = new Map(made.episodes.flatMap(each => (wanted && !wanted.has(each.id) ? [] : [[each.id, each]])))
         const episodes = await locked(scope, [...done.keys()], transaction, 'also removed')
         const backs = episodes.map(episode => ({ episode, ...backOf(episode, done.get(episode.id)!, clock.now()) }))
         const changing = backs.flatMap(({ episode, change }) => (change ? [{ episode, change }] : []))
@@ -158,7 +159,8 @@ export function togetherService(platform: Pick<Platform, 'database' | 'clock' | 
         const left = backs.flatMap(({ episode: { id: episodeId, title }, left: why }) =>
           why ? [{ id: episodeId, title, why }] : [],
         )
-        await made.update({ takenBack: true }, { transaction })
+        const rest = made.episodes.filter(each => !done.has(each.id))
+        await made.update(rest.length > 0 ? { episodes: rest } : { takenBack: true }, { transaction })
         return { changed: changing.length, left }
       })
     },

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Episode as EpisodeView } from '@contract/episodes'
 import type { TablePage } from '@contract/table'
-import type { TogetherDone, TogetherOutlook, TogetherTakenBack } from '@contract/together'
+import type { TogetherDone, TogetherMade, TogetherOutlook, TogetherTakenBack } from '@contract/together'
 import type { EpisodeText } from '@core/episode/fields'
 import type { Together } from '@core/episode/together'
 import { Episode } from '../episodes/models'
@@ -30,8 +30,8 @@ const look = async (showId: string, episodes: string[] | 'all', change: Together
   (await house.call('POST', `/shows/${showId}/together/look`, { episodes, change })).json()
 const change = (showId: string, { episodes }: TogetherOutlook, what: Together) =>
   house.call('POST', `/shows/${showId}/together`, { episodes, change: what })
-const takeBack = async (showId: string, id: string): Promise<TogetherTakenBack> =>
-  (await house.call('POST', `/shows/${showId}/together/${id}/take-back`)).json()
+const takeBack = async (showId: string, id: string, episodes?: string[]): Promise<TogetherTakenBack> =>
+  (await house.call('POST', `/shows/${showId}/together/${id}/take-back`, episodes && { episodes })).json()
 const textOf = async (id: string): Promise<EpisodeText> => (await house.get(id)).text
 const rows = async (showId: string, query = ''): Promise<TablePage> =>
   (await house.call('GET', `/shows/${showId}/episodes/table${query}`)).json()
@@ -56,6 +56,20 @@ describe('many episodes at once', () => {
     expect(await takeBack(showId, done.id)).toEqual({ changed: 2, left: [] })
     expect(await Promise.all(ids.map(async id => (await textOf(id)).number))).toEqual([null, null, 9])
     expect(await takeBack(showId, done.id)).toEqual({ changed: 0, left: [] })
+  })
+
+  it('are taken back one by one, too, and the others after that', async () => {
+    const { showId, ids } = await showWith([{ title: 'One' }, { title: 'Two' }, { title: 'Three' }])
+    const renumber: Together = { kind: 'renumber', from: 5 }
+    const done = (await change(showId, await look(showId, 'all', renumber), renumber)).json() as TogetherDone
+    const numbers = () => Promise.all(ids.map(async id => (await textOf(id)).number))
+    expect(await takeBack(showId, done.id, [ids[1]!])).toEqual({ changed: 1, left: [] })
+    expect(await numbers()).toEqual([5, null, 7])
+    expect(await takeBack(showId, done.id, [ids[1]!])).toEqual({ changed: 0, left: [] })
+    const { changes } = (await house.call('GET', `/shows/${showId}/together`)).json<TogetherMade>()
+    expect(changes.map(({ changed }) => changed)).toEqual([2])
+    expect(await takeBack(showId, done.id)).toEqual({ changed: 2, left: [] })
+    expect(await numbers()).toEqual([null, null, null])
   })
 
   it('stand in the history of each', async () => {

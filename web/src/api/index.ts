@@ -46,6 +46,7 @@ import type {
   TogetherLook,
   TogetherMade,
   TogetherOutlook,
+  TogetherTakeBack,
   TogetherTakenBack,
 } from '@contract/together'
 import type { Travel, Travelled } from '@contract/travel'
@@ -168,8 +169,8 @@ export const api = {
   changeTogether: (showId: string, change: TogetherChange) =>
     call<TogetherDone>('POST', `/shows/${showId}/together`, change),
   madeTogether: (showId: string) => call<TogetherMade>('GET', `/shows/${showId}/together`),
-  takeBackTogether: (showId: string, id: string) =>
-    call<TogetherTakenBack>('POST', `/shows/${showId}/together/${id}/take-back`, {}),
+  takeBackTogether: (showId: string, id: string, what: TogetherTakeBack) =>
+    call<TogetherTakenBack>('POST', `/shows/${showId}/together/${id}/take-back`, what),
   vocabulary: (showId: string) => call<Vocabulary>('GET', `/shows/${showId}/vocabulary`),
   createEpisode: (showId: string, begun: NewEpisode = {}) => call<Episode>('POST', `/shows/${showId}/episodes`, begun),
   sound: (id: string) => call<Sound>('GET', `/episodes/${id}/sound`),

@@ -80,8 +80,8 @@ watch(rows, now => {
   if (ids.size > 0) selection.value = (now ?? []).filter(({ id }) => ids.has(id))
 })
 
-async function takeBack(id: string): Promise<void> {
-  await table.takeBack(show.value.id, id)
+async function takeBack(id: string, episodes?: string[]): Promise<void> {
+  await table.takeBack(show.value.id, id, episodes)
   await table.loadMade(show.value.id).catch(() => undefined)
 }
 const count = (number: number): string => number.toLocaleString('en-GB')
@@ -104,14 +104,32 @@ async function make(): Promise<void> {
       <header class="head">
         <h1>All episodes</h1>
         <p v-if="rows" class="quiet figures" role="status">
-          {{ count(total) }} {{ total === 1 ? 'episode' : 'episodes' }}{{ isNarrowed ? ' found' : '' }}
+          <template v-if="total === 0 && isNarrowed">None found</template
+          ><template v-else
+            >{{ count(total) }} {{ total === 1 ? 'episode' : 'episodes' }}{{ isNarrowed ? ' found' : '' }}</template
+          >
         </p>
         <p v-if="after && 'done' in after" class="after" role="status">
           {{ count(after.done.changed) }} changed.
+          <Button
+            v-if="selection.length"
+            :label="
+              selection.length === 1 ? 'Take back the chosen one' : `Take back the ${count(selection.length)} chosen`
+            "
+            size="small"
+            outlined
+            :loading="busy"
+            @click="
+              takeBack(
+                after.done.id,
+                selection.map(({ id }) => id),
+              )
+            "
+          />
           <Button label="Take it all back" size="small" outlined :loading="busy" @click="takeBack(after.done.id)" />
         </p>
         <p v-else-if="after" class="after" role="status">
-          {{ count(after.takenBack.changed) }} are as before.
+          {{ after.takenBack.changed === 1 ? 'One is' : `${count(after.takenBack.changed)} are` }} as before.
           <template v-if="after.takenBack.left.length">
             To know: {{ after.takenBack.left.map(({ title, why }) => `${title || 'Untitled'} (${why})`).join(' ') }}
           </template>
@@ -135,7 +153,11 @@ async function make(): Promise<void> {
     >
       <template #empty>
         <p v-if="isNarrowed" class="none">
-          Nothing is found so.
+          {{
+            after && 'done' in after
+              ? 'What was found so has been changed, and none of it is found so any more.'
+              : 'Nothing is found so.'
+          }}
           <button type="button" class="link-button" @click="query = {}">Show all episodes</button>
         </p>
         <p v-else class="none">No episodes yet. Drop audio anywhere on this window, or press New episode.</p>

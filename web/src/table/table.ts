@@ -135,9 +135,10 @@ export const useTable = defineStore('table', () => {
     problem.value ??= refused
   }
 
-  const takeBack = (showId: string, id: string): Promise<void> =>
+  /** Takes a change back, for some of what was changed or for all of it. */
+  const takeBack = (showId: string, id: string, episodes?: string[]): Promise<void> =>
     attempt(async () => {
-      after.value = { takenBack: await api.takeBackTogether(showId, id) }
+      after.value = { takenBack: await api.takeBackTogether(showId, id, { episodes }) }
       await refresh()
     })
 
