@@ -1,11 +1,11 @@
-import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vite'
 import { aliases } from './vite.aliases.ts'
 import { kernels } from './vite.kernel.ts'
+import { vueWithMarks } from './vite.ownWords.ts'
 
 /** What runs in Node.js: the server, the filling of the demo, the stand-ins, the benches. */
 export default defineConfig({
-  plugins: [vue(), kernels()],
+  plugins: [vueWithMarks(), kernels()],
   resolve: { alias: aliases },
   publicDir: false,
   build: {

@@ -18,6 +18,8 @@ defineProps<{
 <template>
   <div
     class="player"
+    lang="en"
+    dir="ltr"
     :data-player="isAlone ? 'alone' : ''"
     :data-duration-ms="sound.durationMs"
     :data-title="title"

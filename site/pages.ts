@@ -215,10 +215,15 @@ export function renderMissingPage(
 
 /** What a script would find its places by, which nothing on these pages does; words of people have no comments. */
 const placeMarks = /<!--[[\]]?-->/g
+/** That the words of these pages are English (vite.ownWords.ts), which need not be said on a page that is; words of people have no attributes but addresses. */
+const ownWordsMarks = / lang="en" dir="ltr"/g
+
+const isEnglish = (language: string): boolean => /^en\b/i.test(language)
 
 /** A whole HTML document; everything in the head goes through `escaped`, the body through Vue. */
 async function render(view: Component, props: object, assets: SiteAssets, head: Head): Promise<string> {
-  const body = (await renderToString(createSSRApp(view, { ...props }))).replace(placeMarks, '')
+  const marked = (await renderToString(createSSRApp(view, { ...props }))).replace(placeMarks, '')
+  const body = isEnglish(head.language) ? marked.replace(ownWordsMarks, '') : marked
   const classes = head.look ? ` class="layout-${head.look.layout} face-${head.look.face}"` : ''
   return `<!doctype html>
 <html lang="${escaped(head.language)}" dir="${writingDirection(head.language)}"${classes}${head.scheme ? ` data-theme="${head.scheme}"` : ''}>

@@ -106,6 +106,19 @@ describe('what programs read', () => {
   })
 })
 
+// WCAG 2.2, 3.1.2: the language of parts.
+it('words of the page’s own are marked as English where the show is in another language', async () => {
+  const { body } = await page(released.pageAddress!)
+  expect(body).toContain('<html lang="de" dir="ltr"')
+  expect(body).toContain('<h2 id="chapters" class="section" lang="en" dir="ltr">Chapters</h2>')
+  expect(body).toContain('<span lang="en" dir="ltr">No. 7</span>')
+  expect(body).toContain('<h1>The harmonium that coughed</h1>')
+  const version = ((await house.call('GET', `/shows/${show.id}`)).json() as Show).version
+  await house.call('PATCH', `/shows/${show.id}`, { version, language: 'en-GB' })
+  expect((await page(released.pageAddress!)).body).not.toContain('lang="en" dir="ltr"')
+  await house.call('PATCH', `/shows/${show.id}`, { version: version + 1, language: 'de' })
+})
+
 // RFC 9110 section 15.5.11: gone, and likely for good.
 it('an episode that was taken out, page and all, is gone, and its page leads to the show', async () => {
   const { id, version, pageAddress } = await release('Only for a while', {})

@@ -5,10 +5,13 @@ import type { Player } from './player'
 export function chapterChoice(list: HTMLElement, player: Player, place: HTMLElement): void {
   const { audio } = player
   const choice = document.createElement('select')
+  const { lang, dir } = document.documentElement
   choice.setAttribute('aria-label', 'Chapter')
   const starts = [...list.querySelectorAll<HTMLElement>('li')].map(row => {
     const link = row.querySelector<HTMLAnchorElement>('a[data-at]')!
-    choice.add(new Option(`${link.textContent} ${row.querySelector('span')!.textContent}`))
+    const option = new Option(`${link.textContent} ${row.querySelector('span')!.textContent}`)
+    // The player’s words are its own; titles are in the language of the show.
+    choice.add(Object.assign(option, { lang, dir }))
     return momentIn(link.hash)!.from
   })
   const show = (): void => {
