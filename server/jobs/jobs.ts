@@ -1,5 +1,5 @@
 import { availableParallelism } from 'node:os'
-import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize'
+import { IndexHints, Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
 import type { Clock } from '../clock'
 import type { Events } from '../events/events'
@@ -26,8 +26,8 @@ export interface Jobs {
   use(list: Partial<JobList>): void
   /** Puts a job on the list; inside a transaction it is there when that is committed, or not at all. */
   add(job: NewJob, transaction?: Transaction): Promise<void>
-  /** Puts a job on the list, unless one of its kind for the same subject waits there that has not begun. */
-  addOnce(job: NewJob & { subject: string }, transaction: Transaction): Promise<void>
+  /** Puts jobs on the list, but those of which one of the kind for the same subject waits there that has not begun. */
+  addOnce(wanted: readonly (NewJob & { subject: string })[], transaction: Transaction): Promise<void>
   /** Takes the open jobs of a kind for a subject off the list; one that runs is stopped within a second. */
   cancel(kind: JobKind, subject: string, transaction?: Transaction): Promise<void>
   /** The newest open job for a subject. */
@@ -77,22 +77,29 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
   async function take(lane: Lane): Promise<Job | null> {
     const now = clock.now()
     const isDue = {
-      state: 'open',
-      kind: Object.keys(list).filter(kind => list[kind]?.lane === lane),
+      state: 'open' as const,
       runAfter: { [Op.lte]: now },
       heldUntil: { [Op.or]: [{ [Op.is]: null }, { [Op.lt]: now }] },
     }
+    const kinds = Object.keys(list).filter(kind => list[kind]?.lane === lane)
     // Put in order without a lock: else all that are due would be locked, and other processes would find none.
-    const due = await Job.findAll({
-      where: isDue,
-      attributes: ['id'],
-      order: [
-        ['turnAt', 'ASC'],
-        ['id', 'ASC'],
-      ],
-      limit: mostTried,
-    })
-    for (const { id } of due) {
+    const due = await Promise.all(
+      kinds.map(kind =>
+        Job.findAll({
+          where: { ...isDue, kind },
+          attributes: ['id', 'turnAt'],
+          order: [
+            ['turnAt', 'ASC'],
+            ['id', 'ASC'],
+          ],
+          limit: mostTried,
+          // Of thousands that are due only the first are read.
+          indexHints: [{ type: IndexHints.FORCE, values: ['whose_turn'] }],
+        }),
+      ),
+    )
+    const inTurn = due.flat().sort((one, other) => +one.turnAt - +other.turnAt || (one.id < other.id ? -1 : 1))
+    for (const { id } of inTurn) {
       const job = await transact(database, async transaction => {
         const free = await Job.findOne({ where: { id, ...isDue }, lock: true, skipLocked: true, transaction })
         if (!free) return null
@@ -245,27 +252,24 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
       }, pollMs)
   }
 
-  async function add(
-    { kind, payload, subject, showId, afterMs = 0, soundMs = 0 }: NewJob,
-    given?: Transaction,
-  ): Promise<void> {
+  function rowOf({ kind, payload, subject, showId, afterMs = 0, soundMs = 0 }: NewJob) {
     const now = clock.now()
     turnMs = Math.max(turnMs, +now)
-    const put = (transaction: Transaction): Promise<unknown> =>
-      Job.create(
-        {
-          id: uuidV7(),
-          kind,
-          payload,
-          subject: subject ?? null,
-          showId: showId ?? null,
-          // What is to be done at once is, whatever the machine’s clock is set to meanwhile.
-          runAfter: new Date(afterMs > 0 ? +now + afterMs : 0),
-          turnAt: new Date(turnMs + patienceMs(soundMs)),
-          createdAt: now,
-        },
-        { transaction },
-      )
+    return {
+      id: uuidV7(),
+      kind,
+      payload,
+      subject: subject ?? null,
+      showId: showId ?? null,
+      // What is to be done at once is, whatever the machine’s clock is set to meanwhile.
+      runAfter: new Date(afterMs > 0 ? +now + afterMs : 0),
+      turnAt: new Date(turnMs + patienceMs(soundMs)),
+      createdAt: now,
+    }
+  }
+
+  async function add(job: NewJob, given?: Transaction): Promise<void> {
+    const put = (transaction: Transaction): Promise<unknown> => Job.create(rowOf(job), { transaction })
     await (given ? put(given) : transact(database, put))
   }
 
@@ -274,16 +278,21 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
       list = given as typeof list
     },
     add,
-    async addOnce(job, transaction) {
-      // Held by this transaction it cannot begin before what it is for is there.
-      const waiting = await Job.findOne({
-        where: { kind: job.kind, subject: job.subject, state: 'open', attempts: 0 },
-        attributes: ['id'],
+    async addOnce(wanted, transaction) {
+      if (wanted.length === 0) return
+      const kind = [...new Set(wanted.map(job => job.kind))]
+      const subject = [...new Set(wanted.map(job => job.subject))]
+      // Held by this transaction they cannot begin before what they are for is there.
+      const waiting = await Job.findAll({
+        where: { kind, subject, state: 'open', attempts: 0 },
+        attributes: ['kind', 'subject'],
         lock: true,
         skipLocked: true,
         transaction,
       })
-      if (!waiting) await add(job, transaction)
+      const known = new Set(waiting.map(job => `${job.kind} ${job.subject}`))
+      const missing = wanted.filter(job => !known.has(`${job.kind} ${job.subject}`))
+      await Job.bulkCreate(missing.map(rowOf), { transaction })
     },
     async cancel(kind, subject, given) {
       const put = (transaction: Transaction): Promise<unknown> =>

@@ -24,8 +24,11 @@ export async function note(
     notices.map(notice => ({ id: uuidV7(), ...notice, createdAt })),
     { ignoreDuplicates: true, transaction },
   )
-  for (const showId of new Set(notices.map(each => each.showId)))
-    await jobs.addOnce({ kind: 'tell-people', payload: { showId }, subject: showId }, transaction)
+  const shows = [...new Set(notices.map(each => each.showId))]
+  await jobs.addOnce(
+    shows.map(showId => ({ kind: 'tell-people' as const, payload: { showId }, subject: showId })),
+    transaction,
+  )
 }
 
 /** That episodes went out: their followers are told, and whoever wants to know. */

@@ -5,7 +5,7 @@ import { dueReleases, mostAtOnce } from './due'
 const everyMs = 500
 /** The first ones go out sooner where there are few in a step. */
 const fewAtFirst = 10
-const [pauseShare, longestPauseMs] = [0.7, 200]
+const [pauseShare, longestPauseMs] = [0.3, 150]
 /** So often somebody is told of what is not ready. */
 const noteEveryMs = 5_000
 

@@ -41,8 +41,10 @@ export async function touchFeeds(
   await noteRevision(platform, showIds, transaction)
   const always = ['check-feed', 'index-words'] as const
   const kinds = configuration.hubUrl ? ([...always, 'announce-feed'] as const) : always
-  for (const id of new Set(showIds))
-    for (const kind of kinds) await jobs.addOnce({ kind, payload: { showId: id }, subject: id }, transaction)
+  await jobs.addOnce(
+    [...new Set(showIds)].flatMap(id => kinds.map(kind => ({ kind, payload: { showId: id }, subject: id }))),
+    transaction,
+  )
 }
 type Touching = Pick<Platform, 'clock' | 'events' | 'jobs' | 'configuration'>
 

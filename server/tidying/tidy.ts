@@ -94,10 +94,12 @@ export function tidying(platform: Platform) {
   /** Words that no change has made findable, as after an upgrade: better now than while a visitor waits. */
   async function indexWhatIsBehind(): Promise<void> {
     const behind = await database.query<{ id: string }>(showsBehind, { type: QueryTypes.SELECT })
-    for (const { id } of behind)
-      await transact(database, transaction =>
-        jobs.addOnce({ kind: 'index-words', payload: { showId: id }, subject: id }, transaction),
-      )
+    await transact(database, transaction =>
+      jobs.addOnce(
+        behind.map(({ id }) => ({ kind: 'index-words' as const, payload: { showId: id }, subject: id })),
+        transaction,
+      ),
+    )
   }
 
   return {
