@@ -5,7 +5,7 @@ export const columns = {
   number: { name: 'Number', order: 'number', widthRem: 5.25 },
   season: { name: 'Season', order: 'season', widthRem: 5.25 },
   kind: { name: 'Kind', order: null, widthRem: 6.5 },
-  date: { name: 'Stands', order: 'date', widthRem: 13.75 },
+  date: { name: 'Stands', order: 'date', widthRem: 12.5 },
   length: { name: 'Length', order: 'length', widthRem: 5.25 },
   tags: { name: 'Tags', order: null, widthRem: 10 },
   people: { name: 'People', order: null, widthRem: 11 },
