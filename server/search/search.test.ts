@@ -32,7 +32,8 @@ beforeAll(async () => {
   other = await house.makeShow('slow-ferry')
   const { id } = await release(show, 'The harmonium that coughed', {
     hook: 'A draught, a candle and a postage stamp.',
-    notes: '<p>Odile <em>Varn</em> keeps the stamp & the <a href="https://stamps.example/">album</a>.</p><p>האקורדיון، والأكورديون 🪗</p>',
+    notes:
+      '<p>Odile <em>Varn</em> keeps the stamp & the <a href="https://stamps.example/">album</a>.</p><p>האקורדיון، والأكورديون 🪗</p>',
     tags: ['hide glue'],
     people: [{ name: 'Odile Varn', role: 'Guest', address: null, pictureId: null }],
     chapters: [{ id: 'c1', fromMs: 4000, title: 'The ferry bell', address: null, pictureId: null, isListed: true }],

@@ -60,7 +60,13 @@ export function wordIndex({ database, configuration: { publicUrl } }: Pick<Platf
         passage.kind,
         JSON.stringify(passage),
         // A word that is there twice is found no better.
-        [...new Set(tokensOf(passage.text).flatMap(indexedWords).map(word => `${number}_${word}`))].join(' '),
+        [
+          ...new Set(
+            tokensOf(passage.text)
+              .flatMap(indexedWords)
+              .map(word => `${number}_${word}`),
+          ),
+        ].join(' '),
       ]),
     )
     if (episodes.length === 0) return
