@@ -1,4 +1,4 @@
-import { askedTokens, type Token } from './tokens'
+import { askedTokens, type Token, tokensOf } from './tokens'
 
 /** So many letters are looked for at most, and so many words. */
 export const mostSearchLetters = 200
@@ -18,11 +18,15 @@ const quoted = /["“”„«»]([^"“”„«»]*)["“”„«»]/gu
 export function readQuery(asked: string): Query {
   const kept = asked.slice(0, mostSearchLetters)
   const words = [...new Set(askedTokens(kept).map(({ word }) => word))].slice(0, mostWords)
-  const phrases = [...kept.matchAll(quoted)]
-    .map(([, inside]) => askedTokens(inside!).map(({ word }) => word))
-    .filter(({ length }) => length > 1)
+  const phrases = [...kept.matchAll(quoted)].map(([, inside]) => phraseOf(inside!)).filter(({ length }) => length > 1)
   return { words, phrases }
 }
+
+/** Words in their order; of a writing without spaces each pair of letters, as a text has them. */
+const phraseOf = (inside: string): string[] =>
+  tokensOf(inside)
+    .filter(({ from, to }, at, all) => at === 0 || from >= all[at - 1]!.to || to > all[at - 1]!.to)
+    .map(({ word }) => word)
 
 /** Words this long are found by how they begin: `reed` finds `reeds`. */
 const longestExact = 2

@@ -179,6 +179,8 @@ describe('what is asked for', () => {
     )
     expect(readQuery('修理する').words).toEqual(['修理', 'する'])
     expect(readQuery('の').words).toEqual(['の'])
+    expect(hasPhrases(tokensOf('古い修理する人がいます'), readQuery('「“修理する人”」'))).toBe(true)
+    expect(hasPhrases(tokensOf('古い修理の人がする'), readQuery('“修理する人”'))).toBe(false)
     const { parts } = excerptOf({ text: '古いアコーディオンを直す。', times: [] }, readQuery('アコーディオン'))
     expect(parts.filter(({ isHit }) => isHit).map(({ text }) => text)).toEqual(['アコーディオン'])
   })

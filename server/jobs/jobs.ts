@@ -57,10 +57,11 @@ const mostTried = 20
 
 /**
  * Durable jobs: rows that any process takes with a row lock and holds for a quarter of a minute at a time, renewed
- * each second, so that a job survives the process that ran it and is soon taken up by another. A job that fails is
- * tried five times, ever later. Whose turn it is follows from when it was put on the list and how long it takes. Tries are counted from their beginning, too, and those that end with their process come
- * ever later as well, so that a job that kills its process does not come back for ever, and some minutes of a server that is
- * killed again and again use no job's tries up.
+ * each second, so that a job survives the process that ran it and is soon taken up by another. Whose turn it is follows
+ * from when it was put on the list and how long it takes. A job that fails is tried five times, ever later. Tries are
+ * counted from their beginning, too, and those that end with their process come ever later as well, so that a job that
+ * kills its process does not come back for ever, and some minutes of a server that is killed again and again use no
+ * job's tries up.
  */
 export function createJobs(database: Sequelize, clock: Clock, events: Events, report: (error: unknown) => void): Jobs {
   let list: Readonly<Record<string, JobDefinition<unknown> | undefined>> = {}
@@ -70,7 +71,6 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
   let timer: NodeJS.Timeout | undefined
   let looking: Promise<void> = Promise.resolve()
   let stopping = new AbortController()
-
   /** The clock where it was latest: turns go forward where it is set back. */
   let turnMs = 0
 
