@@ -25,8 +25,8 @@ export interface Arrivals {
   remove(id: string): Promise<void>
   /** Copies a file from the local disk as one that has come whole. */
   put(id: string, path: string): Promise<void>
-  /** Clears away whatever nobody has touched since `before` and is not named in `waiting`, also what killed processes were working on. */
-  sweep(before: Date, waiting: ReadonlySet<string>): Promise<void>
+  /** Clears away whatever nobody has touched for `ageMs`, by the machine’s clock, and is not named in `waiting`, also what killed processes were working on. */
+  sweep(ageMs: number, waiting: ReadonlySet<string>): Promise<void>
 }
 
 /** A home for files that never change, each under the SHA-256 of its bytes; and for those on their way into it. */

@@ -23,7 +23,7 @@ it('a page is made, written, named on every page, and taken away', async () => {
   const content = '<h2>Who</h2><p onclick="x()">We <b>mend</b>.</p><script>alert(1)</script>'
   expect((await house.call('PUT', `/pages/${id}`, { version, title: 'About <us>', content })).statusCode).toBe(200)
   const { body } = await get(address)
-  expect(body).toContain('<h3>Who</h3><p>We <strong>mend</strong>.</p>')
+  expect(body).toContain('<h2>Who</h2><p>We <strong>mend</strong>.</p>')
   expect(body).not.toMatch(/alert\(1\)|onclick/)
   expect((await get(show.pageAddress)).body).toContain(`href="${address}"`)
   await house.call('DELETE', `/pages/${id}`)

@@ -281,7 +281,7 @@ export function uploadService(platform: Platform) {
         }
       }
       const waiting = await Upload.findAll({ where: { state: ['receiving', 'reading'] }, attributes: ['id'] })
-      await arrivals.sweep(new Date(now - abandonedMs), new Set(waiting.map(({ id }) => id)))
+      await arrivals.sweep(abandonedMs, new Set(waiting.map(({ id }) => id)))
       const reading = await Upload.findAll({ where: { state: 'reading' }, attributes: ['id'] })
       if (reading.length === 0) return
       const known = new Set(
