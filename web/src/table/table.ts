@@ -119,15 +119,20 @@ export const useTable = defineStore('table', () => {
     looked.value = null
   }
 
+  /** Says what was done once the rows show it; where they cannot be had it was done all the same, and news bring them later. */
+  async function showAfter(what: After): Promise<void> {
+    await refresh().catch(() => undefined)
+    after.value = what
+  }
+
   /** Makes the change that was looked at; where something is another by now, it is looked at again. */
   async function make(showId: string): Promise<void> {
     const seen = looked.value
     if (!seen) return
     await attempt(async () => {
       const done = await api.changeTogether(showId, { episodes: asSeen(seen.outlook), change: seen.look.change })
-      after.value = { done }
       looked.value = null
-      await refresh()
+      await showAfter({ done })
     })
     const { value: refused } = problem
     if (!refused || !looked.value) return
@@ -138,8 +143,7 @@ export const useTable = defineStore('table', () => {
   /** Takes a change back, for some of what was changed or for all of it. */
   const takeBack = (showId: string, id: string, episodes?: string[]): Promise<void> =>
     attempt(async () => {
-      after.value = { takenBack: await api.takeBackTogether(showId, id, { episodes }) }
-      await refresh()
+      await showAfter({ takenBack: await api.takeBackTogether(showId, id, { episodes }) })
     })
 
   /** What was done before and can still be taken back. */
@@ -150,7 +154,7 @@ export const useTable = defineStore('table', () => {
   const restore = (id: string): Promise<void> =>
     attempt(async () => {
       await api.restoreEpisode(id)
-      await refresh()
+      await refresh().catch(() => undefined)
     })
 
   return {
