@@ -60,7 +60,8 @@ function arrivalsIn(inbox: string, lend: (path: string) => ReturnType<MediaStore
   const place = (id: string): string => join(inbox, id)
   const seen: Arrivals['seen'] = id =>
     stat(place(id)).then(
-      ({ size, mtime }) => ({ bytes: size, at: mtime }),
+      // The disk has the machine’s time, whatever that of the house is.
+      ({ size, mtimeMs }) => ({ bytes: size, ageMs: Date.now() - mtimeMs }),
       () => null,
     )
   return {
@@ -73,11 +74,9 @@ function arrivalsIn(inbox: string, lend: (path: string) => ReturnType<MediaStore
       for (const path of [place(id), `${place(id)}.json`]) await rm(path, { force: true })
     },
     async sweep(ageMs, waiting) {
-      // The disk has the machine’s time, whatever that of the house is.
-      const before = new Date(Date.now() - ageMs)
       for (const name of await readdir(inbox)) {
         const known = await seen(name)
-        if (known && known.at < before && !waiting.has(name.replace(/\.json$/, '')))
+        if (known && known.ageMs > ageMs && !waiting.has(name.replace(/\.json$/, '')))
           await rm(place(name), { recursive: true, force: true })
       }
     },

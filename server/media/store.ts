@@ -18,14 +18,14 @@ export interface OpenFile {
 export interface Arrivals {
   /** Receives them by the tus protocol. */
   readonly tus: DataStore
-  /** How much of one is here, and when it last grew; null where nothing is. */
-  seen(id: string): Promise<{ bytes: number; at: Date } | null>
+  /** How much of one is here, and how long ago it last grew, by the machine’s clock; null where nothing is. */
+  seen(id: string): Promise<{ bytes: number; ageMs: number } | null>
   onDisk(id: string): Promise<Lent>
   /** Takes one away; one that is not there is no error. */
   remove(id: string): Promise<void>
   /** Copies a file from the local disk as one that has come whole. */
   put(id: string, path: string): Promise<void>
-  /** Clears away whatever nobody has touched for `ageMs`, by the machine’s clock, and is not named in `waiting`, also what killed processes were working on. */
+  /** Clears away whatever nobody has touched for `ageMs` and is not named in `waiting`, also what killed processes were working on. */
   sweep(ageMs: number, waiting: ReadonlySet<string>): Promise<void>
 }
 

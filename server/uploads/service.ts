@@ -140,7 +140,7 @@ export function uploadService(platform: Platform) {
     const toCome = new Map<string | null, number>()
     for (const { id, bytes, accountId, createdAt } of uploads) {
       const here = await arrivals.seen(id)
-      if (createdAt < since && (!here || here.at < since)) continue
+      if (createdAt < since && (!here || here.ageMs > keptMs)) continue
       const left = Math.max(0, Number(bytes) - (here?.bytes ?? 0))
       toCome.set(accountId, (toCome.get(accountId) ?? 0) + left)
     }
@@ -275,7 +275,7 @@ export function uploadService(platform: Platform) {
       for (const { id, bytes, createdAt } of await Upload.findAll({ where: { state: 'receiving' } })) {
         const here = await arrivals.seen(id)
         if (here && here.bytes >= Number(bytes)) await received(id)
-        else if (now - Math.max(+createdAt, +(here?.at ?? 0)) > (hasBegun(here) ? abandonedMs : neverBegunMs)) {
+        else if (Math.min(now - +createdAt, here?.ageMs ?? Infinity) > (hasBegun(here) ? abandonedMs : neverBegunMs)) {
           await forget(id)
           await arrivals.remove(id)
         }

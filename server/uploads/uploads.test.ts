@@ -322,9 +322,10 @@ describe('an upload that a crash left behind', () => {
     const { id } = await beginUpload(episodeId, sound, 50_000)
     await uploads().lookAfter()
     expect((await get(episodeId)).upload).toMatchObject({ state: 'receiving' })
-    const weekAgo = new Date(+house.clock.now() - 8 * 24 * 3600_000)
-    utimesSync(join(house.inbox, id), weekAgo, weekAgo)
-    await Upload.update({ createdAt: weekAgo }, { where: { id } })
+    const weekMs = 8 * 24 * 3600_000
+    const touched = new Date(Date.now() - weekMs)
+    utimesSync(join(house.inbox, id), touched, touched)
+    await Upload.update({ createdAt: new Date(+house.clock.now() - weekMs) }, { where: { id } })
     await uploads().lookAfter()
     expect((await get(episodeId)).upload).toBeNull()
     expect((await readdir(house.inbox)).filter(name => name.startsWith(id))).toEqual([])
