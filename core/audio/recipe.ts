@@ -87,6 +87,10 @@ export function keptBy(
 export const withPossibleEnds = (recipe: Recipe): Recipe =>
   recipe.encoding === 'as it came' ? { ...recipe, fromMs: null, toMs: null } : recipe
 
+/** The type that a source of a type goes out as; what has no recipe goes out as it came. */
+export const deliveredType = (recipe: Pick<Recipe, 'encoding'> | null, sourceType: string): string =>
+  recipe === null || recipe.encoding === 'as it came' ? sourceType : encodings[recipe.encoding].type
+
 /** What a recipe's preset comes to. Throws a RangeError for `as it came`, which is not encoded. */
 export function encodingOf({ encoding }: Pick<Recipe, 'encoding'>): Encoding {
   if (encoding === 'as it came') throw new RangeError('What goes out as it came is not encoded.')

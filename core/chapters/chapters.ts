@@ -30,8 +30,8 @@ export function chaptersOf(
   return { origin: brought.length > 0 ? 'file' : 'none', chapters: brought.map(chapterFrom) }
 }
 
-/** What is left of a chapter that begins in what is cut off is taken over by the next one where it is shorter; ms. */
-export const shortestRestMs = 3000
+/** What is left of a chapter that begins in what is cut off is taken over by the next one where it is shorter; ms (common practice, no source). */
+const shortestRestMs = 3000
 
 /**
  * Chapters, in order, by the clock of the sound that is delivered, which begins at `fromMs` of the source and is

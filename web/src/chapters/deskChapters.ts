@@ -1,7 +1,7 @@
 import { storeToRefs } from 'pinia'
 import { computed, type Ref } from 'vue'
 import { beginningsAfter, pausesOf } from '@core/audio/pauses'
-import { keptBy } from '@core/audio/recipe'
+import { deliveredType, keptBy } from '@core/audio/recipe'
 import { snapped } from '@core/audio/snap'
 import { chaptersOf, deliveredChapters } from '@core/chapters/chapters'
 import { chapterWants, timesGoBack } from '@core/chapters/findings'
@@ -25,10 +25,9 @@ export function useDeskChapters(text: Ref<EpisodeText | null>) {
   const kept = computed(() => source.value && keptBy(sound.value!.recipe, source.value.durationMs))
   const beginsMs = computed(() => kept.value?.fromMs ?? 0)
 
-  const goesOutAsM4a = computed(() => {
-    const encoding = sound.value?.recipe?.encoding ?? 'as it came'
-    return encoding === 'm4a' || (encoding === 'as it came' && source.value?.type === 'audio/mp4')
-  })
+  const isM4a = computed(
+    () => source.value !== null && deliveredType(sound.value!.recipe, source.value.type) === 'audio/mp4',
+  )
 
   const chapters = computed(() => (text.value ? chaptersOf(text.value, brought.value).chapters : []))
   /** By the clock of the sound that goes out. */
@@ -41,7 +40,7 @@ export function useDeskChapters(text: Ref<EpisodeText | null>) {
   const wants = computed(() => {
     if (!text.value) return []
     const goBack = text.value.chapters === null && marksInNotes(text.value.notes).are === 'out of order'
-    return [...(goBack ? [timesGoBack] : []), ...chapterWants(chapters.value, kept.value, goesOutAsM4a.value)]
+    return [...(goBack ? [timesGoBack] : []), ...chapterWants(chapters.value, kept.value, isM4a.value)]
   })
   const acts = chapterActs(
     () => text.value!,

@@ -25,7 +25,7 @@ const props = defineProps<{ show: string }>()
 const shows = useShows()
 const vocabulary = useVocabulary()
 const table = useTable()
-const { rows, total, shownQuery, looked, after, made, problem, busy } = storeToRefs(table)
+const { rows, total, shownQuery, looked, after, isEmptied, made, problem, busy } = storeToRefs(table)
 const route = useRoute()
 const router = useRouter()
 const show = computed(() => shows.bySlug(props.show)!)
@@ -154,7 +154,7 @@ async function make(): Promise<void> {
       <template #empty>
         <p v-if="isNarrowed" class="none">
           {{
-            after && 'done' in after
+            isEmptied
               ? 'What was found so has been changed, and none of it is found so any more.'
               : 'Nothing is found so.'
           }}

@@ -33,6 +33,8 @@ export const useTable = defineStore('table', () => {
   const problem = ref<Told | null>(null)
   const looked = shallowRef<Looked | null>(null)
   const after = shallowRef<After | null>(null)
+  /** The last change has left nothing of what is asked for. */
+  const isEmptied = ref(false)
   const made = shallowRef<TogetherMade['changes']>([])
   const busy = ref(false)
   let turn = 0
@@ -73,6 +75,7 @@ export const useTable = defineStore('table', () => {
       after.value = looked.value = null
     }
     asked = { showId, query }
+    isEmptied.value = false
     const show = (page: TablePage): boolean => {
       if (mine !== turn) return false
       rows.value = page.rows
@@ -123,6 +126,7 @@ export const useTable = defineStore('table', () => {
   async function showAfter(what: After): Promise<void> {
     await refresh().catch(() => undefined)
     after.value = what
+    isEmptied.value = 'done' in what && total.value === 0
   }
 
   /** Makes the change that was looked at; where something is another by now, it is looked at again. */
@@ -164,6 +168,7 @@ export const useTable = defineStore('table', () => {
     problem,
     looked,
     after,
+    isEmptied,
     busy,
     load,
     refresh,
