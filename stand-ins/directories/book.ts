@@ -60,13 +60,18 @@ export function bookOf(kept: readonly Submission[], { now, mail, keep }: Around)
   async function look(submission: Submission): Promise<void> {
     const character = characterOf(submission.directory)!
     const [least, most] = character.everyHours
-    submission.fetches++
-    submission.nextFetchAt = now() + between(submission, least * hourMs, most * hourMs)
+    // The next one is told once this one is over: until then it is this one that is still to come.
+    const plan = (): void => {
+      submission.fetches++
+      submission.nextFetchAt = now() + between(submission, least * hourMs, most * hourMs)
+    }
     try {
       await read(submission, character)
       submission.fetchedAt = now()
       submission.why = null
+      plan()
     } catch (error) {
+      plan()
       const why = (error as Error).message
       if (submission.state === 'reading') move(submission, 'refused', why)
       else submission.why = why

@@ -96,6 +96,17 @@ it('is read, confirmed by a code, listed by the quick one, and looked at again e
   expect(await (await fetch(`${base}/mossbird/shows/one`)).text()).toContain('Episode 2')
 })
 
+it('tells of the next look only once this one is over', async () => {
+  await call('PUT', '/mossbird/submissions/one', { feedAddress })
+  await book.tick()
+  const due = book.get('mossbird', 'one')!.nextFetchAt
+  at += 61 * 60_000
+  const look = book.tick()
+  expect(book.get('mossbird', 'one')!.nextFetchAt).toBe(due)
+  await look
+  expect(book.get('mossbird', 'one')!).toMatchObject({ nextFetchAt: at + hourMs, fetchedAt: at })
+})
+
 it('is reviewed by people on working days, not over holidays, and the slow one comes after six to twelve hours', async () => {
   at = Date.parse('2026-12-23T09:00:00Z')
   await call('PUT', '/harbour-list/submissions/one', { feedAddress })
