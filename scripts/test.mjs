@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process'
 import { mkdirSync, readFileSync, rmSync } from 'node:fs'
-import { join } from 'node:path'
+import { join, relative } from 'node:path'
 import { needBuild } from './setup/build.mjs'
 import { startDatabase } from './setup/database.mjs'
 import { needPrograms } from './setup/debian.mjs'
@@ -16,7 +16,9 @@ import { root, runFolder } from './setup/place.mjs'
  * of them, as parameters: the tests in those files only. Server tests and journeys begin at the moment that NOW names, where it does.
  */
 const folder = join(runFolder, 'test')
-const counts = { passed: 0, failed: 0 }
+let passed = 0
+/** What failed, with the first line of why: said once more at the end, where it is found without looking for it. */
+const failures = []
 const paths = process.argv.slice(2)
 const areChosen = paths.length > 0
 let moment
@@ -35,8 +37,11 @@ function run(name, program, parameters, environment = {}) {
   })
 }
 
-const count = ok => {
-  counts[ok ? 'passed' : 'failed']++
+const firstLine = (message = '') => message.split('\n', 1)[0]
+
+const count = (name, ok) => {
+  if (ok) passed++
+  else failures.push(name)
 }
 
 async function tests(project, environment) {
@@ -56,13 +61,22 @@ async function tests(project, environment) {
     ],
     environment,
   )
+  const known = failures.length
   try {
-    const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(readFileSync(report, 'utf8'))
-    counts.passed += numPassedTests
-    counts.failed += numFailedTests || (ok ? 0 : Math.max(1, numFailedTestSuites))
+    const { numPassedTests, testResults } = JSON.parse(readFileSync(report, 'utf8'))
+    passed += numPassedTests
+    for (const { name, message, assertionResults } of testResults) {
+      const file = relative(root, name)
+      const failed = assertionResults.filter(({ status }) => status === 'failed')
+      // A file that cannot be read, or whose set-up fails, has words of its own.
+      if (message && failed.length === 0) failures.push(`${file}: ${firstLine(message)}`)
+      for (const { fullName, failureMessages } of failed)
+        failures.push(`${file}, “${fullName.trim()}”: ${firstLine(failureMessages[0])}`)
+    }
+    if (!ok && failures.length === known) failures.push(`${project}: ended with an error`)
   } catch {
     // Where paths are chosen, a part may hold none of them.
-    if (!ok || !areChosen) count(false)
+    if (!ok || !areChosen) count(project, false)
   }
 }
 
@@ -88,11 +102,10 @@ await main(async () => {
   parts.stopOnSignals()
   try {
     if (!areChosen)
-      for (const ok of await Promise.all([
-        run('types', 'vue-tsc/bin/vue-tsc.js', ['--noEmit']),
-        run('lint', 'eslint/bin/eslint.js', ['.', '--max-warnings', '0']),
-      ]))
-        count(ok)
+      await Promise.all([
+        run('types', 'vue-tsc/bin/vue-tsc.js', ['--noEmit']).then(ok => count('types', ok)),
+        run('lint', 'eslint/bin/eslint.js', ['.', '--max-warnings', '0']).then(ok => count('lint', ok)),
+      ])
     await tests('unit')
     const database = parts.add(await startDatabase(folder, { isThrowAway: true }))
     if (moment) console.log(`\nIt is ${moment.toISOString()}.`)
@@ -101,6 +114,7 @@ await main(async () => {
   } finally {
     await parts.stop()
   }
-  console.log(`\n${counts.passed} passed, ${counts.failed} failed`)
-  process.exitCode = counts.failed === 0 ? 0 : 1
+  if (failures.length > 0) console.log(`\nFailed:\n${failures.map(each => `- ${each}`).join('\n')}`)
+  console.log(`\n${passed} passed, ${failures.length} failed`)
+  process.exitCode = failures.length === 0 ? 0 : 1
 })
