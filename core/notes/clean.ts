@@ -1,14 +1,31 @@
+import { DOMParser } from '@tiptap/pm/model'
+import { parseHTML } from 'linkedom'
 import sanitizeHtml from 'sanitize-html'
 import { shallowHtml } from '../xml/html'
+import { notesReading, notesSchema, onOneLine } from './schema'
+import { notesHtml } from './spelling'
+
+// Once they are safe notes have no styles to read.
+const parser = new DOMParser(
+  notesSchema,
+  DOMParser.fromSchema(notesSchema).rules.filter(rule => rule.tag),
+)
 
 /**
- * Show notes as every listening app can draw them: paragraphs, line breaks, headings of one level, bold,
- * italic, links, lists.
+ * Show notes as every listening app can draw them, and as the editor writes them: paragraphs, line breaks, headings of one level,
+ * bold, italic, links, lists.
  * Anything else keeps its words and loses its markup; scripts, styles and handlers go whole; links keep
  * http, https and mailto addresses only. Unclosed tags come out closed.
  */
 export function cleanNotes(html: string): string {
-  const clean = sanitizeHtml(shallowHtml(html), {
+  const { document } = parseHTML(`<html><body>${onOneLine(safeNotes(html))}</body></html>`)
+  // Words that have signs in them come in pieces.
+  document.body.normalize()
+  return notesHtml(parser.parse(document.body, notesReading))
+}
+
+function safeNotes(html: string): string {
+  return sanitizeHtml(shallowHtml(html), {
     allowedTags: ['p', 'h3', 'br', 'strong', 'em', 'a', 'ul', 'ol', 'li'],
     allowedAttributes: { a: ['href'] },
     allowedSchemes: ['http', 'https', 'mailto'],
@@ -31,7 +48,6 @@ export function cleanNotes(html: string): string {
     },
     exclusiveFilter: frame => frame.tag === 'a' && !frame.text.trim() && !frame.mediaChildren.length,
   })
-  return clean.replace(/<(p|h3)>\s*<\/\1>/g, '').trim()
 }
 
 function withAddress(tagName: string, { href = '' }: sanitizeHtml.Attributes): sanitizeHtml.Tag {

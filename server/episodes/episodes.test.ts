@@ -32,7 +32,20 @@ describe('saving an episode', () => {
         notes: '<p onclick="x()">Hi<script>alert(1)</script> <a href="javascript:x()">a</a> <b>open',
       })
     ).json() as EpisodeView
-    expect(saved.text.notes).toBe('<p>Hi <a>a</a> <strong>open</strong></p>')
+    expect(saved.text.notes).toBe('<p>Hi a <strong>open</strong></p>')
+  })
+
+  it('of notes from before there was one spelling, the spelling alone is no change', async () => {
+    const { id } = await create()
+    const notes = '<p>With:</p>\n<ul><li><p>a letter</p></li></ul><p></p>'
+    await Episode.update({ notes }, { where: { id } })
+    const same = (await change(id, 1, { notes: '<p>With:</p><ul><li>a letter</li></ul>' })).json()
+    expect(same).toMatchObject({ version: 1, text: { notes } })
+    const other = (await change(id, 1, { notes: '<p>With:</p><ul><li>a letter</li><li>a stamp</li></ul>' })).json()
+    expect(other).toMatchObject({
+      version: 2,
+      text: { notes: '<p>With:</p><ul><li>a letter</li><li>a stamp</li></ul>' },
+    })
   })
 
   it('keeps emoji, right-to-left text and ]]> in a title', async () => {

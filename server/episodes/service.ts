@@ -115,6 +115,8 @@ export function episodeService(
       if (fields.artworkId && fields.artworkId !== text.artworkId)
         await needArtwork(pictures, 'text.artworkId', fields.artworkId, scope.accountId, transaction)
       await usePictures(pictures, newPictures(fields, text), scope, transaction)
+      // Notes from before there was one spelling are changed by who changes them, and not by who spells them.
+      if (fields.notes !== undefined && fields.notes === cleanNotes(text.notes)) fields.notes = text.notes
       if (differingFields(text, { ...text, ...fields }).length === 0) return null
       return { fields, jobs: await asking(episode, text.notes, fields.notes, transaction) }
     })

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import Placeholder from '@tiptap/extension-placeholder'
-import StarterKit from '@tiptap/starter-kit'
-import { type Editor, EditorContent, useEditor } from '@tiptap/vue-3'
+import { EditorContent, useEditor } from '@tiptap/vue-3'
 import { computed, ref, watch } from 'vue'
 import { type Link, mostNotesCharacters } from '@core/episode/fields'
 import { fieldsIn, noteFields } from '@core/notes/fill'
 import { pastedNotes } from '@core/notes/pasted'
+import { notesKit, notesReading, onOneLine } from '@core/notes/schema'
+import { notesHtml } from '@core/notes/spelling'
 import FieldMenu from './FieldMenu.vue'
 import LinkRow from './LinkRow.vue'
 import { moveBlock, MovedBlocks } from './movedBlocks'
@@ -27,33 +28,11 @@ const linking = ref(false)
 /** The notes as they are written down, tags and all. */
 const isSource = ref(false)
 
-/** What stands in the editor as it came, and how the editor spells that: without a change by a person it is what came. */
-let came = { given: notes.value, spelt: '' }
-const note = (from: Pick<Editor, 'isEmpty' | 'getHTML'>): void => {
-  came = { given: notes.value, spelt: wordsOf(from) }
-}
-
 const editor = useEditor({
-  content: notes.value,
+  content: onOneLine(notes.value),
+  parseOptions: notesReading,
   extensions: [
-    StarterKit.configure({
-      heading: { levels: [3] },
-      blockquote: false,
-      code: false,
-      codeBlock: false,
-      horizontalRule: false,
-      strike: false,
-      underline: false,
-      // It would write an empty paragraph behind a list at the first click.
-      trailingNode: false,
-      ...(props.undoneByPage && { undoRedo: false }),
-      link: {
-        openOnClick: false,
-        defaultProtocol: 'https',
-        protocols: ['http', 'https', 'mailto'],
-        HTMLAttributes: { target: null, rel: null },
-      },
-    }),
+    notesKit(props.undoneByPage ? { undoRedo: false } : {}),
     MovedBlocks,
     Placeholder.configure({
       placeholder: props.placeholder ?? 'What is this episode? The first sentence is the one that lists show.',
@@ -66,21 +45,15 @@ const editor = useEditor({
     handleDOMEvents: { keydown: (_view, { key }) => key === 'Tab' },
     transformPastedText: words => words.slice(0, mostNotesCharacters),
   },
-  onCreate: ({ editor: made }) => note(made),
   onUpdate: ({ editor: changed }) => {
-    const html = wordsOf(changed)
-    notes.value = html === came.spelt ? came.given : html
+    notes.value = notesHtml(changed.state.doc)
   },
 })
-
-const wordsOf = (from: Pick<Editor, 'isEmpty' | 'getHTML'>): string => (from.isEmpty ? '' : from.getHTML())
 
 watch(
   () => props.revision,
   () => {
-    if (!editor.value) return
-    if (editor.value.getHTML() !== notes.value) putContent(editor.value, notes.value)
-    note(editor.value)
+    if (editor.value && notesHtml(editor.value.state.doc) !== notes.value) putContent(editor.value, notes.value)
   },
 )
 
@@ -142,8 +115,7 @@ function turnSource(): void {
   if (isSource.value) sourceBefore = notes.value
   else if (editor.value && notes.value !== sourceBefore) {
     putContent(editor.value, notes.value)
-    notes.value = wordsOf(editor.value)
-    note(editor.value)
+    notes.value = notesHtml(editor.value.state.doc)
   }
 }
 let sourceBefore = ''

@@ -1,10 +1,12 @@
 import { createNodeFromContent, type Editor } from '@tiptap/vue-3'
 import { Fragment, type Node } from '@tiptap/pm/model'
+import { notesReading, onOneLine } from '@core/notes/schema'
 
 /** Puts other content into an editor: only what differs is replaced, so that the place of the writing stays where it can. */
 export function putContent(editor: Editor, html: string): void {
   const { doc, tr, schema } = editor.state
-  const other = createNodeFromContent(html, schema, { slice: false }) as Node | Fragment
+  const other = createNodeFromContent(onOneLine(html), schema, { slice: false, parseOptions: notesReading }) as
+    Node | Fragment
   const content = other instanceof Fragment ? other : other.content
   const from = doc.content.findDiffStart(content)
   if (from === null) return
