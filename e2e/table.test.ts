@@ -127,6 +127,24 @@ it('a removed draft is found again and brought back', async () => {
   await page.getByText('8 episodes').waitFor()
 })
 
+it('a list that a change has emptied says so, until something else is asked for', async () => {
+  await page.goto(`${house.address}/studio/bellows-and-reeds/episodes?lacks=tags`)
+  await check('The concertina in the lifeboat')
+  await choose('What to do', 'Add tags')
+  await page.getByRole('combobox', { name: 'Which tags' }).fill('concertina, lifeboat')
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: 'Look at what changes' }).click()
+  await page.getByRole('button', { name: 'Change 1 episode' }).click()
+  await page.getByText('All of them have been changed, and none matches any more.').waitFor()
+  await page.getByText('None found').waitFor()
+  await page.getByRole('searchbox').fill('ferry')
+  await page.getByText('Nothing is found so.').waitFor()
+  await page.getByRole('searchbox').fill('')
+  await page.getByRole('button', { name: 'Take it all back' }).click()
+  await page.getByText('One is as before.').waitFor()
+  await expect.poll(() => titles()).toEqual(['The concertina in the lifeboat'])
+})
+
 it('one tag in two spellings is offered as one', async () => {
   const { id: showId } = await page.evaluate(() =>
     fetch('/api/v1/shows/at/bellows-and-reeds').then(answer => answer.json() as Promise<{ id: string }>),

@@ -195,6 +195,7 @@ async function leave(): Promise<void> {
   display: flex;
   flex-wrap: wrap;
   gap: var(--space-2) var(--space-4);
+  align-items: baseline;
   justify-content: space-between;
   white-space: nowrap;
   padding: var(--space-3) var(--space-4);

@@ -153,11 +153,7 @@ async function make(): Promise<void> {
     >
       <template #empty>
         <p v-if="isNarrowed" class="none">
-          {{
-            isEmptied
-              ? 'What was found so has been changed, and none of it is found so any more.'
-              : 'Nothing is found so.'
-          }}
+          {{ isEmptied ? 'All of them have been changed, and none matches any more.' : 'Nothing is found so.' }}
           <button type="button" class="link-button" @click="query = {}">Show all episodes</button>
         </p>
         <p v-else class="none">No episodes yet. Drop audio anywhere on this window, or press New episode.</p>

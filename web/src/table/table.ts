@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import type { TablePage, TableQuery, TableRow } from '@contract/table'
 import type {
   TogetherChange,
@@ -33,8 +33,10 @@ export const useTable = defineStore('table', () => {
   const problem = ref<Told | null>(null)
   const looked = shallowRef<Looked | null>(null)
   const after = shallowRef<After | null>(null)
-  /** The last change has left nothing of what is asked for. */
-  const isEmptied = ref(false)
+  /** By what the rows were asked that the last change was made of. */
+  const changedQuery = shallowRef<Asked | null>(null)
+  /** That change has left nothing of them. */
+  const isEmptied = computed(() => total.value === 0 && changedQuery.value === shownQuery.value)
   const made = shallowRef<TogetherMade['changes']>([])
   const busy = ref(false)
   let turn = 0
@@ -75,7 +77,6 @@ export const useTable = defineStore('table', () => {
       after.value = looked.value = null
     }
     asked = { showId, query }
-    isEmptied.value = false
     const show = (page: TablePage): boolean => {
       if (mine !== turn) return false
       rows.value = page.rows
@@ -126,7 +127,7 @@ export const useTable = defineStore('table', () => {
   async function showAfter(what: After): Promise<void> {
     await refresh().catch(() => undefined)
     after.value = what
-    isEmptied.value = 'done' in what && total.value === 0
+    changedQuery.value = 'done' in what ? (asked?.query ?? null) : null
   }
 
   /** Makes the change that was looked at; where something is another by now, it is looked at again. */
