@@ -19,7 +19,7 @@ export async function startDatabase(folder, { port, isThrowAway = false, log = (
   const data = join(folder, 'mariadb')
   await endLeftOver(data)
   const password = passwordIn(folder)
-  if (!existsSync(join(data, 'mysql'))) install(data, log)
+  if (!existsSync(join(data, 'mysql'))) install(folder, data, log)
   const init = join(folder, 'init.sql')
   writeFileSync(init, initSql(password), { mode: 0o600 })
   const given = port ?? (await freePort())
@@ -34,6 +34,7 @@ export async function startDatabase(folder, { port, isThrowAway = false, log = (
       `--pid-file=${join(data, 'mariadbd.pid')}`,
       `--log-error=${join(folder, 'mariadb.log')}`,
       `--init-file=${init}`,
+      `--tmpdir=${scratchIn(folder)}`,
       '--skip-name-resolve',
       '--character-set-server=utf8mb4',
       '--innodb-buffer-pool-size=128M',
@@ -55,18 +56,32 @@ export async function startDatabase(folder, { port, isThrowAway = false, log = (
   }
 }
 
-function install(data, log, tries = 3) {
+/** A server that starts clears away the tables that it finds in its folder for them, also those that another one is working with. */
+function scratchIn(folder) {
+  const scratch = join(folder, 'mariadb-scratch')
+  mkdirSync(scratch, { recursive: true })
+  return scratch
+}
+
+function install(folder, data, log, tries = 3) {
   log('Making the database …')
   rmSync(data, { recursive: true, force: true })
   const { status, stderr } = spawnSync(
     findProgram('mariadb-install-db'),
-    ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db', ...asRoot()],
+    [
+      '--no-defaults',
+      `--datadir=${data}`,
+      `--tmpdir=${scratchIn(folder)}`,
+      '--auth-root-authentication-method=normal',
+      '--skip-test-db',
+      ...asRoot(),
+    ],
     { stdio: ['ignore', 'ignore', 'pipe'] },
   )
   if (status === 0) return
   rmSync(data, { recursive: true, force: true })
   // It has failed once in a fresh folder and not again, and did not say why.
-  if (tries > 1) return install(data, log, tries - 1)
+  if (tries > 1) return install(folder, data, log, tries - 1)
   const said = String(stderr).trim().split('\n')
   const why = said.find(line => /\[ERROR\]/.test(line)) ?? said.at(-1)
   throw new Halt(`MariaDB could not make its data folder ${data}: ${why}`)

@@ -14,8 +14,9 @@ beforeAll(async () => {
   await seed(house.platform.database, 'bellows-and-reeds', { shows: 100, episodesPerShow: 100 })
   // As after a moment at which much went out.
   await house.platform.database.query(
-    `INSERT INTO jobs (id, kind, payload, subject, run_after, created_at)
-      SELECT UUID(), 'check-feed', '{}', UUID(), '2000-01-01', '2000-01-01' FROM seq_1_to_5000`,
+    `INSERT INTO jobs (id, kind, payload, subject, run_after, turn_at, created_at)
+      SELECT UUID(), kind, '{}', UUID(), '2000-01-01' + INTERVAL seq SECOND, '2000-01-01' + INTERVAL 5000 - seq SECOND, '2000-01-01'
+      FROM seq_1_to_5000 CROSS JOIN (SELECT 'check-feed' AS kind UNION SELECT 'index-words') kinds`,
   )
   for (const table of ['episodes', 'files', 'episode_files', 'jobs'])
     await house.platform.database.query(`ANALYZE TABLE ${table}`, { type: QueryTypes.SELECT })
@@ -60,4 +61,23 @@ it('what is due is found without reading the house: no table of everything is ma
         wrong.push(`${step.select_type} ${step.type} of ${step.rows} in ${step.table}: ${statement.slice(0, 300)}`)
     }
   expect(wrong).toEqual([])
+})
+
+it('the next job is found without looking through all that are due', async () => {
+  const { database, jobs } = house.platform
+  const spy = vi.spyOn(database, 'query')
+  await jobs.runNext('network')
+  const asked = spy.mock.calls.map(([sql]) => String(sql)).filter(sql => /^SELECT.*FROM `jobs`/.test(sql))
+  spy.mockRestore()
+  expect(asked.length).toBeGreaterThan(0)
+  // The estimate is of all that are due; what was read is told by reading.
+  const read = await Promise.all(
+    asked.map(async sql => {
+      const [told] = await database.query<Record<string, string>>(`ANALYZE FORMAT=JSON ${sql}`, {
+        type: QueryTypes.SELECT,
+      })
+      return Math.max(...[...Object.values(told!)[0]!.matchAll(/"r_rows": ([\d.]+)/g)].map(([, rows]) => Number(rows)))
+    }),
+  )
+  expect(Math.max(...read)).toBeLessThanOrEqual(100)
 })
