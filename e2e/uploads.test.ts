@@ -111,10 +111,12 @@ it('one that is given up before the server has answered is forgotten there as so
     [{ name: '45_buoy.mp3', path: join(demoSounds, 'br-31.mp3') }],
     'a new episode begins with each file',
   )
-  await entry('45_buoy.mp3').waitFor()
+  // Where there is one, its desk opens, and it is told of there.
+  const desk = page.getByRole('region', { name: 'Audio' })
+  await desk.getByText('45_buoy.mp3').waitFor()
   await asked
-  await act('Give 45_buoy.mp3 up')
-  await entry('45_buoy.mp3').waitFor({ state: 'detached' })
+  await desk.getByRole('button', { name: 'Give it up' }).click()
+  await page.getByText('Drop the audio anywhere').waitFor()
   const gone = page.waitForResponse(response => response.request().method() === 'DELETE')
   answer()
   expect((await gone).status()).toBe(204)

@@ -1,9 +1,11 @@
+import { setTimeout as wait } from 'node:timers/promises'
 import { QueryTypes } from 'sequelize'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { createApp } from '../app'
 import { migrate } from '../database/migrate'
 import { openDatabase } from '../openDatabase'
 import { freshDatabase, type House, openHouse } from '../testing/house'
+import { heldLoop } from './heldLoop'
 
 let house: House
 beforeAll(async () => {
@@ -99,4 +101,15 @@ it('the studio’s page answers at every address of the studio, and the root lea
     expect((await house.app.inject({ url })).body).toContain('<title>studio</title>')
   }
   expect((await house.app.inject({ url: '/' })).headers.location).toBe('/studio/')
+})
+
+it('how long the event loop was held is told', async () => {
+  const loop = heldLoop()
+  loop.begin()
+  await wait(50)
+  Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 400)
+  await wait(50)
+  loop.end()
+  expect(loop.told().max).toBeGreaterThan(300)
+  expect(loop.told().p99).toBeLessThanOrEqual(loop.told().max)
 })

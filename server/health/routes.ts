@@ -1,22 +1,17 @@
-import { monitorEventLoopDelay } from 'node:perf_hooks'
 import type { FastifyPluginAsync } from 'fastify'
 import { QueryTypes } from 'sequelize'
 import type { Platform } from '../platform'
-
-const inMs = (nanoseconds: number): number => Math.round(nanoseconds / 1e4) / 100
+import { heldLoop } from './heldLoop'
 
 /** `/healthz`: the process is up, and how long its event loop was held since it began. `/readyz`: database and media store answer. */
 export const healthRoutes =
   ({ database, media }: Platform): FastifyPluginAsync =>
   async app => {
-    const delay = monitorEventLoopDelay({ resolution: 10 })
-    app.addHook('onListen', async () => void delay.enable())
-    app.addHook('onClose', async () => delay.disable())
+    const loop = heldLoop()
+    app.addHook('onListen', async () => loop.begin())
+    app.addHook('onClose', async () => loop.end())
 
-    app.get('/healthz', async () => ({
-      status: 'up',
-      eventLoopDelayMs: { p99: inMs(delay.percentile(99)), max: inMs(delay.max) },
-    }))
+    app.get('/healthz', async () => ({ status: 'up', eventLoopDelayMs: loop.told() }))
 
     app.get('/readyz', async (_request, reply) => {
       const answers = async (check: Promise<unknown>): Promise<'answers' | 'does not answer'> =>

@@ -169,6 +169,32 @@ it('a job that fails is tried again, ever later, and given up after five times w
   expect(reported).toHaveLength(5)
 })
 
+it('a job that fails while it is held on to is held no longer, however late that comes to the database', async () => {
+  const known = jobs()
+  const update = Job.update.bind(Job)
+  let come = (): void => undefined
+  const hasCome = new Promise<void>(resolve => {
+    come = resolve
+  })
+  let late: Promise<unknown> = Promise.resolve()
+  const spy = vi.spyOn(Job, 'update').mockImplementationOnce(((...change: Parameters<typeof update>) => {
+    come()
+    late = wait(500).then(() => update(...change))
+    return late
+  }) as typeof Job.update)
+  known.handle('hear', async () => {
+    await hasCome
+    throw new Error('broken off')
+  })
+  await known.add({ kind: 'hear', payload: {} })
+  await known.runNext()
+  await late
+  // What is written last is seen once its transaction is over.
+  await wait(200)
+  spy.mockRestore()
+  expect(await Job.findOne()).toMatchObject({ state: 'open', failures: 1, heldUntil: null })
+})
+
 it('a job of a kind that this process does not know stays for one that does', async () => {
   const [one, other] = [jobs(), jobs()]
   one.handle('known', async () => undefined)

@@ -151,9 +151,10 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
     let progress = 0
     let notes = 0
     let told = 0
+    let renewing: Promise<unknown> = Promise.resolve()
     const renew = setInterval(() => {
       // The database counts rows that changed; a millisecond more each time makes sure that ours does, whatever the clock.
-      note(job, { heldUntil: new Date(+clock.now() + holdMs + ++notes), progress })
+      renewing = note(job, { heldUntil: new Date(+clock.now() + holdMs + ++notes), progress })
         .then(ours => {
           if (!ours) lost.abort()
           else if (progress !== told)
@@ -163,6 +164,11 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
         })
         .catch(report)
     }, noteMs)
+    /** Whatever is noted of it afterwards is the last word. */
+    const letGo = async (): Promise<void> => {
+      clearInterval(renew)
+      await renewing
+    }
     try {
       if (job.attempts > mostAttempts) {
         await giveUp(job, new Error('Its process ended in each of its tries.'))
@@ -175,7 +181,7 @@ export function createJobs(database: Sequelize, clock: Clock, events: Events, re
           progress = Math.max(progress, share)
         },
       }
-      await within(definition.limitMs ?? usualLimitMs, lost, definition.run(job.payload, run))
+      await within(definition.limitMs ?? usualLimitMs, lost, definition.run(job.payload, run)).finally(letGo)
       await note(job, { state: 'done', heldUntil: null, progress: 1 })
       await tell(job)
     } catch (error) {
