@@ -69,8 +69,9 @@ export const isTimedWhole = ({ cues }: Pick<Transcript, 'cues'>): boolean => cue
 
 /** How names of files end in which transcripts come. */
 export const transcriptEndings = ['.vtt', '.srt', '.json', '.html', '.htm', '.txt', '.lrc', '.ass', '.ssa'] as const
-export const isTranscriptName = (name: string): boolean =>
-  transcriptEndings.some(ending => name.toLowerCase().endsWith(ending))
+/** Which of them a name has; null where it has none. */
+export const transcriptEnding = (name: string): string | null =>
+  transcriptEndings.find(ending => name.toLowerCase().endsWith(ending)) ?? null
 
 export const mostCues = 50_000
 export const longestSpeaker = 120

@@ -7,7 +7,7 @@ import type {
   TranscriptFacts,
   TranscriptSummary,
 } from '@contract/transcripts'
-import { isTimed, mostCues, NoTranscript, type Transcript as Content } from '@core/transcript/cue'
+import { isTimed, mostCues, NoTranscript, transcriptEnding, type Transcript as Content } from '@core/transcript/cue'
 import { formatsOf, type TranscriptFormat, transcriptTypes, writeTranscript } from '@core/transcript/formats'
 import type { Columns } from '../database/columns'
 import type { Scope } from '../access/scope'
@@ -248,8 +248,6 @@ export const countsOf = (content: Content): Pick<Transcript, 'cueCount' | 'isTim
 /** Of a list, whether there is something rather than what. */
 const hasBefore: [ReturnType<typeof literal>, string] = [literal('before_content IS NOT NULL'), 'hasBefore']
 
-const announced = /\.(srt|vtt|json|txt|lrc|ass|ssa)$/i
-
 /** Reads a file, and says in words why it is none. */
 async function read(
   bytes: Uint8Array,
@@ -259,9 +257,10 @@ async function read(
 ) {
   try {
     const reading = await readText({ kind: 'transcript', bytes, known }, configuration)
-    if (reading.format === 'html' && announced.test(name))
+    const ending = transcriptEnding(name)
+    if (reading.format === 'html' && ending && !ending.startsWith('.htm'))
       throw new NoTranscript(
-        `It is an HTML page, though its name ends in ${announced.exec(name)![0]}; it may say why it is not the file.`,
+        `It is an HTML page, though its name ends in ${ending}; it may say why it is not the file.`,
       )
     return reading
   } catch (error) {

@@ -26,7 +26,7 @@ import { useDesk } from './desk'
 import { partsByTime } from './parts'
 import { type Look, useDeskPlaces } from './places'
 import { focusField } from '../parts/fields'
-import { isTranscriptName } from '@core/transcript/cue'
+import { transcriptEnding } from '@core/transcript/cue'
 import { useShows } from '../show/shows'
 import { useUploads } from '../uploads/uploads'
 import CueLane from '../transcripts/CueLane.vue'
@@ -126,7 +126,7 @@ watch(
 
 /** One file becomes this episode's audio, or its transcript; several become episodes of their own. */
 async function bring(files: File[]): Promise<void> {
-  if (files.length === 1 && isTranscriptName(files[0]!.name)) {
+  if (files.length === 1 && transcriptEnding(files[0]!.name)) {
     part.value = 'transcript'
     await nextTick()
     await openPart.value?.bringTranscript(files[0]!)
