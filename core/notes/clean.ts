@@ -1,15 +1,11 @@
 import { DOMParser } from '@tiptap/pm/model'
-import { parseHTML } from 'linkedom'
 import sanitizeHtml from 'sanitize-html'
 import { shallowHtml } from '../xml/html'
+import { notesDom } from './dom'
 import { notesReading, notesSchema, onOneLine } from './schema'
-import { notesHtml } from './spelling'
+import { notesHtml, notesRules } from './spelling'
 
-// Once they are safe notes have no styles to read.
-const parser = new DOMParser(
-  notesSchema,
-  DOMParser.fromSchema(notesSchema).rules.filter(rule => rule.tag),
-)
+const parser = new DOMParser(notesSchema, notesRules)
 
 /**
  * Show notes as every listening app can draw them, and as the editor writes them: paragraphs, line breaks, headings of one level,
@@ -18,10 +14,7 @@ const parser = new DOMParser(
  * http, https and mailto addresses only. Unclosed tags come out closed.
  */
 export function cleanNotes(html: string): string {
-  const { document } = parseHTML(`<html><body>${onOneLine(safeNotes(html))}</body></html>`)
-  // Words that have signs in them come in pieces.
-  document.body.normalize()
-  return notesHtml(parser.parse(document.body, notesReading))
+  return notesHtml(parser.parse(notesDom(onOneLine(safeNotes(html))), notesReading))
 }
 
 function safeNotes(html: string): string {

@@ -55,6 +55,8 @@ describe('notes have one spelling', () => {
       '<p>Hi a &amp; <a href="https://lake.example/?a=1&amp;b=%22">b</a></p>',
     ],
     ['<p> </p>', ''],
+    ['<ul><li>a</li><ul><li>b</li></ul></ul>', '<ul><li>a<ul><li>b</li></ul></li></ul>'],
+    [`<p>${'a<br>'.repeat(150)}</p>`, `<p>${'a<br>'.repeat(150)}</p>`],
   ])('%s', (given, spelt) => expect(cleanNotes(given)).toBe(spelt))
 
   it('whatever is written in the editor is kept as it is written there', () => {

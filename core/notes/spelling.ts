@@ -1,4 +1,4 @@
-import type { Mark, Node } from '@tiptap/pm/model'
+import type { Mark, Node, TagParseRule } from '@tiptap/pm/model'
 
 const blockTags: Readonly<Record<string, string>> = {
   paragraph: 'p',
@@ -8,6 +8,20 @@ const blockTags: Readonly<Record<string, string>> = {
   listItem: 'li',
 }
 const markTags: Readonly<Record<string, string>> = { bold: 'strong', italic: 'em', link: 'a' }
+
+/** How clean notes are read: the tags that they are written with stand for what they are written of. */
+export const notesRules: TagParseRule[] = [
+  ...Object.entries(blockTags).map(([node, tag]) => ({ tag, node })),
+  { tag: 'br', node: 'hardBreak' },
+  { tag: markTags.bold!, mark: 'bold' },
+  { tag: markTags.italic!, mark: 'italic' },
+  // Without an address it is none.
+  {
+    tag: markTags.link!,
+    mark: 'link',
+    getAttrs: element => (element.getAttribute('href') ? { href: element.getAttribute('href') } : false),
+  },
+]
 
 /** The one way in which notes are written down: a document of `notesSchema` as HTML. Empty paragraphs and headings are left out. */
 export function notesHtml(doc: Node): string {

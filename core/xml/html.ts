@@ -75,7 +75,8 @@ export function shallowHtml(html: string): string {
       written += escapeText(words)
     },
     onclosetag: name => {
-      written += `</${name}>`
+      // HTML Standard section 13.2.6.4.7: it would be one more.
+      if (name !== 'br') written += `</${name}>`
     },
   })
   return written
