@@ -68,6 +68,7 @@ export default defineConfig({
           testTimeout: 400_000,
           hookTimeout: 400_000,
           globalSetup: 'e2e/demoTemplate.ts',
+          setupFiles: 'e2e/shownAtFailure.ts',
           maxWorkers: 3,
           isolate: false,
           expect: waiting,

@@ -31,6 +31,10 @@ export const demoSounds = join(import.meta.dirname, '../demo/sounds')
 let launched: Promise<Browser> | undefined
 
 /** One Chromium for all files of a worker; it ends with the worker. */
+/** The windows that are open in the browser of this process. */
+export const openWindows = async (): Promise<Page[]> =>
+  (await launched)?.contexts().flatMap(context => context.pages()) ?? []
+
 const sharedBrowser = (): Promise<Browser> =>
   (launched ??= chromium.launch({
     executablePath: '/usr/bin/chromium',

@@ -30,14 +30,20 @@ export function serviceAt(address: string, name: string) {
     path: string,
     { signal, mostBytes = usualMostBytes, waitMs = patienceMs, json, method = 'GET' }: Asked = {},
   ): Promise<Said> {
-    const signals = [AbortSignal.timeout(waitMs), ...(signal ? [signal] : [])]
-    try {
-      // It is where it was said to be, or nowhere: whoever sends on elsewhere is not believed.
-      const answer = await fetch(`${address}/${path}`, {
+    const until = AbortSignal.any([AbortSignal.timeout(waitMs), ...(signal ? [signal] : [])])
+    // It is where it was said to be, or nowhere: whoever sends on elsewhere is not believed.
+    const once = (): Promise<Response> =>
+      fetch(`${address}/${path}`, {
         method,
         ...(json && { headers: { 'content-type': 'application/json' }, body: JSON.stringify(json) }),
         redirect: 'error',
-        signal: AbortSignal.any(signals),
+        signal: until,
+      })
+    try {
+      // RFC 9112 section 9.3.1: a line that was kept open may be closed just then; what changes nothing is asked once more.
+      const answer = await once().catch((error: unknown) => {
+        if (method !== 'GET') throw error
+        return once()
       })
       return {
         status: answer.status,

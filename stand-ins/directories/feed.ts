@@ -33,12 +33,17 @@ export async function fetchShow(
   agent: string,
   etag: string | null,
 ): Promise<{ show: ReadShow | null; etag: string | null }> {
-  const answer = await fetch(address, {
-    headers: { 'user-agent': agent, accept: 'application/rss+xml', ...(etag && { 'if-none-match': etag }) },
-    signal: AbortSignal.timeout(patienceMs),
-  }).catch(() => {
-    throw new Error('Nobody answers at the address of the feed.')
-  })
+  const ask = (): Promise<Response> =>
+    fetch(address, {
+      headers: { 'user-agent': agent, accept: 'application/rss+xml', ...(etag && { 'if-none-match': etag }) },
+      signal: AbortSignal.timeout(patienceMs),
+    })
+  // RFC 9112 section 9.3.1: a line that was kept open may be closed just then; what changes nothing is asked once more.
+  const answer = await ask()
+    .catch(ask)
+    .catch(() => {
+      throw new Error('Nobody answers at the address of the feed.')
+    })
   if (answer.status === 304) return { show: null, etag }
   if (!answer.ok) throw new Error(`The address of the feed answers with an error (${answer.status}).`)
   const feed = await parser.parseString(await answer.text()).catch(() => {

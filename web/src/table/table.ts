@@ -42,12 +42,16 @@ export const useTable = defineStore('table', () => {
   let turn = 0
   let asked: { showId: string; query: Asked } | null = null
 
-  async function attempt(act: () => Promise<void>, left = 'Nothing was changed.'): Promise<void> {
+  async function attempt(act: () => Promise<void>, left: string): Promise<void> {
     problem.value = null
-    busy.value = true
     await act().catch((error: unknown) => {
       problem.value = problemOf(error, left)
     })
+  }
+  /** What is done to some; meanwhile nothing else can be. A list that is asked for stands in nobody's way. */
+  async function work(act: () => Promise<void>): Promise<void> {
+    busy.value = true
+    await attempt(act, 'Nothing was changed.')
     busy.value = false
   }
 
@@ -108,7 +112,7 @@ export const useTable = defineStore('table', () => {
 
   /** Looks what a change would make of some. */
   const look = (showId: string, episodes: TogetherLook['episodes'], change: Together): Promise<void> =>
-    attempt(async () => {
+    work(async () => {
       const what = { episodes, change }
       looked.value = { look: what, outlook: await api.lookTogether(showId, what) }
     })
@@ -134,7 +138,7 @@ export const useTable = defineStore('table', () => {
   async function make(showId: string): Promise<void> {
     const seen = looked.value
     if (!seen) return
-    await attempt(async () => {
+    await work(async () => {
       const done = await api.changeTogether(showId, { episodes: asSeen(seen.outlook), change: seen.look.change })
       looked.value = null
       await showAfter({ done })
@@ -147,7 +151,7 @@ export const useTable = defineStore('table', () => {
 
   /** Takes a change back, for some of what was changed or for all of it. */
   const takeBack = (showId: string, id: string, episodes?: string[]): Promise<void> =>
-    attempt(async () => {
+    work(async () => {
       await showAfter({ takenBack: await api.takeBackTogether(showId, id, { episodes }) })
     })
 
@@ -157,7 +161,7 @@ export const useTable = defineStore('table', () => {
   }
 
   const restore = (id: string): Promise<void> =>
-    attempt(async () => {
+    work(async () => {
       await api.restoreEpisode(id)
       await refresh().catch(() => undefined)
     })
