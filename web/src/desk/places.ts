@@ -1,5 +1,5 @@
 import { computed } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
 import type { EpisodeField } from '@core/episode/fields'
 import { type DeskPart, deskParts, placeOf } from './parts'
 
@@ -11,8 +11,14 @@ export type Look = (typeof looks)[number]
 export function useDeskPlaces() {
   const route = useRoute()
   const router = useRouter()
-  const go = (query: Record<string, string | undefined>): void =>
-    void router.replace({ query: { ...route.query, ...query } })
+  // Whoever leaves goes where they were going: another address now would take that press back.
+  let isLeaving = false
+  onBeforeRouteLeave(() => {
+    isLeaving = true
+  })
+  const go = (query: Record<string, string | undefined>): void => {
+    if (!isLeaving) void router.replace({ query: { ...route.query, ...query } })
+  }
 
   const part = computed<DeskPart>({
     get: () => deskParts.find(name => name === route.query.part) ?? 'words',
