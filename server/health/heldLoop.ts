@@ -9,7 +9,7 @@ const everyMs = 20
  */
 export function heldLoop() {
   const held = createHistogram()
-  let [last, waited] = [performance.now(), waitedMs()]
+  let [last, waited] = [0, 0]
   let timer: NodeJS.Timeout | undefined
 
   function look(): void {

@@ -1,4 +1,4 @@
-import { computed } from 'vue'
+import { computed, onUnmounted } from 'vue'
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
 import type { EpisodeField } from '@core/episode/fields'
 import { type DeskPart, deskParts, placeOf } from './parts'
@@ -16,6 +16,12 @@ export function useDeskPlaces() {
   onBeforeRouteLeave(() => {
     isLeaving = true
   })
+  // A page that could not be had leaves the desk where it is.
+  const stay = (): void => {
+    isLeaving = false
+  }
+  onUnmounted(router.afterEach(stay))
+  onUnmounted(router.onError(stay))
   const go = (query: Record<string, string | undefined>): void => {
     if (!isLeaving) void router.replace({ query: { ...route.query, ...query } })
   }
