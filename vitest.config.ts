@@ -16,9 +16,9 @@ const longest = [
   'e2e/mishaps',
   'e2e/sounds',
   'e2e/releases',
-  'server/sound/formats',
-  'server/finishing/finishing',
-  'server/finishing/badSound',
+  'server/media/sound/formats',
+  'server/production/finishing/finishing',
+  'server/production/finishing/badSound',
 ]
 class LongestFirst extends BaseSequencer {
   override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
@@ -40,6 +40,7 @@ export default defineConfig({
           name: 'unit',
           include: ['{core,contract,web,site,stand-ins,scripts}/**/*.test.ts'],
           testTimeout: 30_000,
+          hookTimeout: 120_000,
           maxWorkers: 2,
           isolate: false,
           expect: waiting,

@@ -1,12 +1,12 @@
-import { houseScope } from '@server/access/scope'
-import { systemClock } from '@server/clock'
-import { readConfiguration } from '@server/configuration'
-import { Episode } from '@server/episodes/models'
-import { fileIn, withRole } from '@server/episodes/roles'
-import { episodeService } from '@server/episodes/service'
-import { finishingService } from '@server/finishing/service'
-import { jobList } from '@server/jobList'
-import { openPlatform } from '@server/openPlatform'
+import { houseScope } from '@server/people/access/scope'
+import { systemClock } from '@server/platform/clock'
+import { readConfiguration } from '@server/platform/configuration'
+import { Episode } from '@server/show/episodes/models'
+import { fileIn, withRole } from '@server/show/episodes/roles'
+import { episodeService } from '@server/show/episodes/service'
+import { finishingService } from '@server/production/finishing/service'
+import { jobList } from '@server/app/jobList'
+import { openPlatform } from '@server/app/openPlatform'
 
 /** Finishes every demo file by its show's usual recipe, and prints what came of each. */
 export async function benchDemoFiles(): Promise<void> {

@@ -1,9 +1,9 @@
 import { performance } from 'node:perf_hooks'
 import { setTimeout as wait } from 'node:timers/promises'
 import { QueryTypes } from 'sequelize'
-import { systemClock } from '@server/clock'
-import { readConfiguration } from '@server/configuration'
-import { openPlatform } from '@server/openPlatform'
+import { systemClock } from '@server/platform/clock'
+import { readConfiguration } from '@server/platform/configuration'
+import { openPlatform } from '@server/app/openPlatform'
 import { seed } from '@server/testing/seed'
 import { cookieAt, startServer, stopServer } from './server'
 
@@ -30,7 +30,7 @@ export async function benchFresh(): Promise<void> {
     replacements: { ids },
   })
   await database.query(
-    "UPDATE episodes SET standing = 'draft', recipe = NULL, finishing = 'none', slug = NULL, released = NULL, release_at = NULL WHERE id IN (:ids)",
+    "UPDATE episodes SET status = 'draft', recipe = NULL, finishing = 'none', slug = NULL, released = NULL, release_at = NULL WHERE id IN (:ids)",
     { replacements: { ids } },
   )
   const [asked, other] = ports.map(port => `http://127.0.0.1:${port}`) as [string, string]

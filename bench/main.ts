@@ -2,7 +2,7 @@ import { benchDemoFiles } from './demoFiles'
 import { benchFeed } from './feed'
 import { benchFresh } from './fresh'
 import { benchKeptFeed } from './keptFeed'
-import { benchLaying } from './laying'
+import { benchAlignment } from './alignment'
 import { benchReleases } from './releases'
 import { benchServing } from './serving'
 import { benchSignals } from './signals'
@@ -19,14 +19,14 @@ const benches: Record<string, () => void | Promise<void>> = {
   signals: benchSignals,
   sounds: benchSounds,
   transcripts: benchTranscripts,
-  laying: benchLaying,
+  alignment: benchAlignment,
   demoFiles: benchDemoFiles,
   site: benchSite,
   size: benchSize,
   releases: benchReleases,
 }
 
-const wanted = process.env.BENCHES?.split(' ').filter(Boolean) ?? []
-for (const name of wanted)
-  if (!(name in benches)) throw new Error(`There is no bench ${name}; there are ${Object.keys(benches).join(', ')}.`)
-for (const [name, bench] of Object.entries(benches)) if (wanted.length === 0 || wanted.includes(name)) await bench()
+/** Runs the one that is named; without a name says which there are. */
+const name = process.env.BENCH
+if (name) await benches[name]!()
+else console.log(Object.keys(benches).join('\n'))

@@ -1,8 +1,8 @@
 import { mkdtempSync, readdirSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
-import { start } from '@server/start'
-import { readConfiguration } from '@server/configuration'
+import { start } from '@server/app/start'
+import { readConfiguration } from '@server/platform/configuration'
 import { startNginx } from '../scripts/setup/nginx.mjs'
 import { compare } from './load'
 

@@ -3,10 +3,10 @@ import { setTimeout as wait } from 'node:timers/promises'
 import { QueryTypes, type Sequelize } from 'sequelize'
 import type { Rhythm } from '@core/release/rhythm'
 import { slotsAfter } from '@core/release/slots'
-import { MovableClock, systemClock } from '@server/clock'
-import { readConfiguration } from '@server/configuration'
-import { openPlatform } from '@server/openPlatform'
-import { dueReleases } from '@server/releases/due'
+import { MovableClock, systemClock } from '@server/platform/clock'
+import { readConfiguration } from '@server/platform/configuration'
+import { openPlatform } from '@server/app/openPlatform'
+import { dueReleases } from '@server/release/releases/due'
 import { seed } from '@server/testing/seed'
 import { signIn, startServer, stopServer } from './server'
 
@@ -38,7 +38,7 @@ async function benchAtOnce(database: Sequelize): Promise<void> {
   const chosen = 'id IN (SELECT id FROM due_ids)'
   await database.query("DELETE u FROM episode_files u JOIN due_ids d ON d.id = u.episode_id WHERE u.role = 'released'")
   await database.query(
-    `UPDATE episodes SET standing = 'draft', recipe = NULL, finishing = 'none', slug = NULL, released = NULL WHERE ${chosen}`,
+    `UPDATE episodes SET status = 'draft', recipe = NULL, finishing = 'none', slug = NULL, released = NULL WHERE ${chosen}`,
   )
   const plainMs = await plainUpdates(database, chosen, due)
   const servers = await Promise.all(ports.map(port => startServer(port)))
@@ -48,14 +48,14 @@ async function benchAtOnce(database: Sequelize): Promise<void> {
   const watching = watchAll(base, noticed, () => isOver)
   const moment = new Date(Date.now() + 3_000)
   await database.query(
-    `UPDATE episodes SET standing = 'scheduled', release_zone = 'UTC', release_at = ? WHERE ${chosen}`,
+    `UPDATE episodes SET status = 'scheduled', release_zone = 'UTC', release_at = ? WHERE ${chosen}`,
     { replacements: [moment] },
   )
   await wait(Math.max(0, +moment - Date.now()))
   const began = performance.now()
   const left = async (): Promise<number> => {
     const [row] = await database.query<{ count: number | bigint }>(
-      `SELECT COUNT(*) AS count FROM episodes WHERE standing = 'scheduled' AND ${chosen}`,
+      `SELECT COUNT(*) AS count FROM episodes WHERE status = 'scheduled' AND ${chosen}`,
       { type: QueryTypes.SELECT },
     )
     return Number(row!.count)
@@ -82,12 +82,12 @@ async function benchAtOnce(database: Sequelize): Promise<void> {
 /** The reference: the same number of rows, each updated and committed by itself, over one connection. */
 async function plainUpdates(database: Sequelize, which: string, total: number): Promise<number> {
   await database.query('CREATE TABLE plain_rows LIKE episodes')
-  await database.query(`INSERT INTO plain_rows (id, show_id, guid, title, notes, standing, release_at, created_at, updated_at)
-    SELECT id, show_id, guid, title, notes, standing, release_at, created_at, updated_at FROM episodes WHERE ${which} LIMIT ${total}`)
+  await database.query(`INSERT INTO plain_rows (id, show_id, guid, title, notes, status, release_at, created_at, updated_at)
+    SELECT id, show_id, guid, title, notes, status, release_at, created_at, updated_at FROM episodes WHERE ${which} LIMIT ${total}`)
   const ids = await database.query<{ id: string }>('SELECT id FROM plain_rows', { type: QueryTypes.SELECT })
   const began = performance.now()
   for (const { id } of ids)
-    await database.query("UPDATE plain_rows SET standing = 'released', version = version + 1 WHERE id = ?", {
+    await database.query("UPDATE plain_rows SET status = 'released', version = version + 1 WHERE id = ?", {
       replacements: [id],
     })
   const took = performance.now() - began
@@ -122,7 +122,7 @@ async function clear(database: Sequelize): Promise<void> {
   const seeded = "show_id IN (SELECT id FROM shows WHERE slug LIKE 'seed-%')"
   for (const table of ['episodes', 'memberships', 'files']) await database.query(`DELETE FROM ${table} WHERE ${seeded}`)
   await database.query('DELETE FROM notices')
-  await database.query("UPDATE episodes SET standing = 'draft' WHERE standing = 'scheduled'")
+  await database.query("UPDATE episodes SET status = 'draft' WHERE status = 'scheduled'")
   await database.query("DELETE FROM shows WHERE slug LIKE 'seed-%'")
 }
 
@@ -164,7 +164,7 @@ async function simulateYear(): Promise<void> {
     const some = entries.slice(from, from + 1_000)
     const cases = some.map(() => 'WHEN ? THEN ?').join(' ')
     await database.query(
-      `UPDATE episodes SET standing = 'scheduled', recipe = NULL, finishing = 'none', slug = NULL, released = NULL, release_at = CASE id ${cases} END WHERE id IN (${some.map(() => '?').join(', ')})`,
+      `UPDATE episodes SET status = 'scheduled', recipe = NULL, finishing = 'none', slug = NULL, released = NULL, release_at = CASE id ${cases} END WHERE id IN (${some.map(() => '?').join(', ')})`,
       { replacements: [...some.flat(), ...some.map(([id]) => id)] },
     )
   }

@@ -5,8 +5,8 @@ import { join } from 'node:path'
 import { compare } from './load'
 import { benchProxy } from './proxy'
 import Fastify, { type FastifyInstance } from 'fastify'
-import { start } from '@server/start'
-import { readConfiguration } from '@server/configuration'
+import { start } from '@server/app/start'
+import { readConfiguration } from '@server/platform/configuration'
 
 const partBytes = 64 * 1024
 

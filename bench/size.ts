@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs'
 import { performance } from 'node:perf_hooks'
-import { systemClock } from '@server/clock'
-import { readConfiguration } from '@server/configuration'
-import { openPlatform } from '@server/openPlatform'
+import { systemClock } from '@server/platform/clock'
+import { readConfiguration } from '@server/platform/configuration'
+import { openPlatform } from '@server/app/openPlatform'
 import { seed } from '@server/testing/seed'
 import { cookieAt, startServer, stopServer } from './server'
 

@@ -4,7 +4,7 @@ import { cpus, tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { monitorEventLoopDelay } from 'node:perf_hooks'
 import { firstRecipe } from '@core/audio/recipe'
-import { runSound } from '@server/sound/run'
+import { runSound } from '@server/media/sound/run'
 
 const seconds = 3600
 /** ffmpeg's loudnorm is slow; a part of the hour tells as much. */

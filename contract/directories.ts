@@ -41,7 +41,6 @@ export type Directory = z.infer<typeof directory>
 
 /** A directory that somebody follows by hand. */
 const ownListing = z.object({ id: z.string(), name: z.string(), listingAddress: z.string() })
-export type OwnListing = z.infer<typeof ownListing>
 
 export const directoryList = z.object({
   /** Why the directories do not answer; null while they do, and where none are set. */

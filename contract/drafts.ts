@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { language } from './transcripts'
 
-/** A draft that a copyist was asked for: on its way, or failed. */
-export const draft = z.object({
+/** A draft of a transcript that the transcription service was asked for: on its way, or failed. */
+export const transcriptDraft = z.object({
   id: z.string(),
   language: z.string(),
   state: z.enum(['working', 'failed']),
@@ -11,6 +11,6 @@ export const draft = z.object({
   /** Why it waits, or failed; null where it goes on. */
   problem: z.string().nullable(),
 })
-export type Draft = z.infer<typeof draft>
+export type TranscriptDraft = z.infer<typeof transcriptDraft>
 
 export const wantedDraft = z.object({ language })

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { keptSchemas, writtenSchemas } from '@core/episode/fields'
 import type { Numbering } from '@core/episode/numbering'
 import { hindrances } from '@core/release/readiness'
-import { standings } from '@core/release/standing'
+import { statuses } from '@core/release/status'
 import { writer } from './history'
 import { version, words } from './sound'
 
@@ -42,14 +42,12 @@ export const episodeSummary = z.object({
   version: z.number(),
   title: z.string(),
   number: z.number().nullable(),
-  standing: z.enum(standings),
+  status: z.enum(statuses),
   releaseAt: z.string().nullable(),
   durationMs: z.number().nullable(),
   hasAudio: z.boolean(),
   /** The name of a file that is on its way to become its audio. */
   arriving: z.string().nullable(),
-  /** Its recipe asks for a finished file that is not there yet. */
-  awaitsFinish: z.boolean(),
   /** What keeps it from going out at this moment. */
   hindrances: z.array(z.enum(hindrances)),
   changedSinceRelease: z.boolean(),
@@ -57,9 +55,9 @@ export const episodeSummary = z.object({
 })
 export type EpisodeSummary = z.infer<typeof episodeSummary>
 
-/** Which part of a list: of one standing or all, with words in the title or a number, behind a page that was had before. */
+/** Which part of a list: of one status or all, with words in the title or a number, behind a page that was had before. */
 export const listQuery = z.object({
-  standing: z.enum(standings).optional(),
+  status: z.enum(statuses).optional(),
   find: z.string().trim().max(300, 'At most 300 characters.').optional(),
   /** The `after` of the page before. */
   after: z.string().max(100).optional(),
@@ -75,7 +73,7 @@ export const episodePage = z.object({
 })
 export type EpisodePage = z.infer<typeof episodePage>
 
-/** What is near now of each standing. */
+/** What is near now of each status. */
 export const episodesNear = z.object({
   draft: episodePage,
   scheduled: episodePage,
@@ -118,6 +116,19 @@ export const episode = episodeSummary.extend({
   written: z.object({ by: writer, at: z.string() }).nullable(),
 })
 export type Episode = z.infer<typeof episode>
+
+/** What a saved text makes of its episode; all else of it stays, or comes with the news. */
+export const savedText = episode.pick({
+  id: true,
+  version: true,
+  title: true,
+  number: true,
+  text: true,
+  artworkAddress: true,
+  changedSinceRelease: true,
+  updatedAt: true,
+})
+export type SavedText = z.infer<typeof savedText>
 
 /** A wall time in a zone; `second` picks the later one of a time that the clock shows twice. */
 const wallMoment = z.object({

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import type { FeedFinding } from '@core/feed/check'
 import type { FeedComparison } from '@core/feed/compare'
-import type { EpisodeMend, ShowMend } from '@core/feed/rules/rule'
+import type { EpisodeFix, ShowFix } from '@core/feed/rules/rule'
 import { webAddress } from '@core/words/schemas'
 
 /** The episode that a finding is about, and how a press mends it; changed is one that has changes which wait to be sent. */
@@ -9,14 +9,14 @@ export interface FoundEpisode {
   id: string
   version: number
   isChanged: boolean
-  byPress: EpisodeMend | null
+  byPress: EpisodeFix | null
 }
 /** A finding, and how a press mends it in a show of the house. */
-export interface ToldFinding extends Omit<FeedFinding, 'places'> {
-  byPress: ShowMend | null
+export interface FeedFindingView extends Omit<FeedFinding, 'places'> {
+  byPress: ShowFix | null
   places: (FeedFinding['places'][number] & { episode: FoundEpisode | null })[]
 }
-const finding = z.custom<ToldFinding>()
+const finding = z.custom<FeedFindingView>()
 
 /** A feed as it was from some moment on, and what was other then than before, in words. */
 const feedState = z.object({ id: z.string(), at: z.string(), bytes: z.number(), words: z.array(z.string()) })
@@ -49,7 +49,7 @@ export const feedOverview = z.object({
 export type FeedOverview = z.infer<typeof feedOverview>
 
 export const feedComparison = z.object({ comparison: z.custom<FeedComparison>(), words: z.array(z.string()) })
-export type ToldComparison = z.infer<typeof feedComparison>
+export type FeedComparisonView = z.infer<typeof feedComparison>
 
 export const mostFeedBytes = 25_000_000
 

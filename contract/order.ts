@@ -10,7 +10,7 @@ export const orderFindings = z.object({
       episodes: z.array(z.object({ id: z.string(), title: z.string(), number: z.number().nullable(), at: z.string() })),
       count: z.number(),
       /** The episodes that a mend gives other dates. */
-      mend: z.array(z.string()),
+      fix: z.array(z.string()),
     }),
   ),
 })

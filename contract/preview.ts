@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { keptSchemas } from '@core/episode/fields'
+import { hindrances } from '@core/release/readiness'
 
 /** A tag of the file as it will be written. */
 const fileTag = z.object({
@@ -28,13 +29,14 @@ export const preview = z.object({
   season: z.number().nullable(),
   kind: keptSchemas.kind,
   explicit: z.boolean(),
+  /** Its moment; null where it has none yet. */
   at: z.string().nullable(),
   durationMs: z.number().nullable(),
   artworkAddress: z.string(),
   /** What comes from the show. */
   inherited: z.array(z.enum(['title pattern', 'artwork', 'author', 'explicit', 'link'])),
-  /** What a release still needs. */
-  missing: z.array(z.enum(['audio', 'title', 'moment'])),
+  /** What keeps it from going out; its moment is not one of them. */
+  hindrances: z.array(z.enum(hindrances)),
   /** The feed's item, line by line. */
   item: z.array(z.object({ line: z.string(), isInherited: z.boolean() })),
   tags: z.array(fileTag),

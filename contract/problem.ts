@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { episode } from './episodes'
-import { look } from './looks'
+import { theme } from './siteThemes'
 import { transcript } from './transcripts'
 
 /** One bad input: where it stands, what stood there, and the rule it breaks. */
@@ -10,7 +10,7 @@ export type Fault = z.infer<typeof fault>
 /** Extension members that some errors have (RFC 9457 section 3.2). */
 const extension = z.object({
   /** What is there by now, where a write was refused since another window was first. */
-  current: z.union([episode, transcript, look]).optional(),
+  current: z.union([episode, transcript, theme]).optional(),
   /** What was refused is kept, under this id. */
   keptId: z.string().optional(),
   /** The middle square of a picture that is not one, and how large the picture is. */

@@ -22,7 +22,7 @@ export const session = z.object({
   /** Where the stand-in listener lives, when one runs. */
   listenerAddress: z.string().nullable(),
   /** The host of the copyist that drafts transcripts, when there is one. */
-  copyist: z.string().nullable(),
+  transcriptionHost: z.string().nullable(),
   /** Where the stand-in outbox shows the mail that arrived, when one runs. */
   outboxAddress: z.string().nullable(),
   /** By how much time here is ahead of the world, where it can be moved; else null. */

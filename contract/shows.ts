@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { roles } from '@core/access/roles'
 import { reservedAddressParts } from '@core/address/slug'
 import { keptSchemas, mostNotesCharacters, writtenSchemas } from '@core/episode/fields'
 import type { Rhythm } from '@core/release/rhythm'
@@ -110,6 +111,8 @@ export type ShowChange = z.infer<typeof showChange>
 /** A show as it is kept; what was kept before a rule became stricter is told all the same. */
 export const show = z.object({
   id: z.string(),
+  /** What whoever asks is in it. */
+  role: z.enum(roles),
   slug: z.string(),
   version: z.number(),
   name: z.string(),

@@ -48,7 +48,7 @@ const finding = z.object({
   weight: z.enum(['must mend', 'worth mending', 'good to know']),
   code: z.string(),
   figures: z.record(z.string(), z.union([z.number(), z.string(), z.boolean(), z.null()])),
-  mend: z.enum(['finish', 'trim', 'level', 'mono', 'one side']).nullable(),
+  fix: z.enum(['finish', 'trim', 'level', 'mono', 'one side']).nullable(),
   places: z.array(stretch),
 }) as unknown as z.ZodType<Finding>
 
@@ -77,8 +77,8 @@ export const audioFile = z.object({
   pictureAddress: z.string().nullable(),
   measuring: z.enum(['waiting', 'done', 'failed']),
   measurement: measurement.nullable(),
-  /** Where the studio plays it from; with sign-in. */
   chapters: z.array(z.object({ fromMs: z.number(), title: z.string() })),
+  /** Where the studio plays it from; with sign-in. */
   playAddress: z.string(),
   waveformAddress: z.string(),
 })

@@ -1,14 +1,14 @@
 import { z } from 'zod'
 import { keptSchemas } from '@core/episode/fields'
-import { standings } from '@core/release/standing'
+import { statuses } from '@core/release/status'
 import { episodeSummary } from './episodes'
 
 /** What an episode can lack. */
 export const lacks = ['audio', 'title', 'number', 'hook', 'notes', 'tags', 'people'] as const
 export type Lack = (typeof lacks)[number]
 
-/** Standings by which the table is narrowed: as they are, with changes that were not sent, or removed. */
-export const tableStandings = [...standings, 'changed', 'removed'] as const
+/** Statuses by which the table is narrowed: as they are, with changes that were not sent, or removed. */
+export const tableStatuses = [...statuses, 'changed', 'removed'] as const
 export const tableOrders = ['title', 'number', 'season', 'date', 'length', 'written'] as const
 export type TableOrder = (typeof tableOrders)[number]
 
@@ -26,7 +26,7 @@ export type TableRow = z.infer<typeof tableRow>
 /** Which episodes, in which order, from where on. */
 export const tableQuery = z.object({
   find: z.string().trim().max(300, 'At most 300 characters.').optional(),
-  standing: z.enum(tableStandings).optional(),
+  status: z.enum(tableStatuses).optional(),
   season: z.coerce.number().int('A whole number.').optional(),
   kind: keptSchemas.kind.optional(),
   tag: z.string().max(60, 'At most 60 characters.').optional(),

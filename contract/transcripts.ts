@@ -57,13 +57,13 @@ export const transcriptSummary = z.object({
   version: z.number(),
   cueCount: z.number(),
   isTimed: z.boolean(),
-  origin: z.enum(['file', 'written', 'laid', 'drafted']),
+  origin: z.enum(['file', 'written', 'aligned', 'drafted']),
   /** A machine has written it, and nobody has said yet that it is read: so long it does not go out. */
   isUnread: z.boolean(),
   name: z.string().nullable(),
-  laying: z.enum(['none', 'working', 'failed', 'overtaken']),
+  alignment: z.enum(['none', 'working', 'failed', 'overtaken']),
   /** How far that is, from 0 to 1. */
-  laid: z.number(),
+  alignedShare: z.number(),
   /** Whether its times are of the audio that the episode has now. */
   fits: z.boolean(),
   hasBefore: z.boolean(),

@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Episode, EpisodePage, EpisodeSummary } from '@contract/episodes'
 import type { Show, ShowPage } from '@contract/shows'
 import type { TranscriptSummary } from '@contract/transcripts'
-import { Account, Session } from '@server/accounts/models'
+import { Account, Session } from '@server/people/accounts/models'
 import { type House, openHouse } from '@server/testing/house'
 import { fillDemo } from './fill'
 import { demoAccount, demoShows } from './scenario'
@@ -48,28 +48,28 @@ describe('the demo', () => {
   })
 
   it('has six released episodes, one scheduled and one draft, and two on the ferry', () => {
-    const standings = episodes.map(list => list.map(({ standing }) => standing))
-    expect(standings[0]!.toSorted()).toEqual(['draft', ...Array<string>(6).fill('released'), 'scheduled'])
-    expect(standings[1]).toEqual(['released', 'released'])
+    const statuses = episodes.map(list => list.map(({ status }) => status))
+    expect(statuses[0]!.toSorted()).toEqual(['draft', ...Array<string>(6).fill('released'), 'scheduled'])
+    expect(statuses[1]).toEqual(['released', 'released'])
   })
 
   it('opens each of them, and what is released has a transcript and chapters', async () => {
-    for (const { id, standing } of episodes.flat()) {
+    for (const { id, status } of episodes.flat()) {
       expect(((await get(`/episodes/${id}`)) as Episode).id).toBe(id)
       const { transcripts } = (await get(`/episodes/${id}/transcripts`)) as { transcripts: TranscriptSummary[] }
       const said = JSON.stringify(await get(`/episodes/${id}/preview`))
       const has = [transcripts.length, said.includes('podcast:transcript'), said.includes('podcast:chapters')]
-      expect(has).toEqual(standing === 'released' ? [1, true, true] : [0, false, false])
+      expect(has).toEqual(status === 'released' ? [1, true, true] : [0, false, false])
     }
   })
 
   it('is dated from today: nothing released lies ahead, nothing scheduled behind, the newest is at most two weeks old', () => {
-    for (const { standing, releaseAt } of episodes.flat()) {
-      if (standing === 'released') expect(new Date(releaseAt!) < today).toBe(true)
-      if (standing === 'scheduled') expect(new Date(releaseAt!) > today).toBe(true)
+    for (const { status, releaseAt } of episodes.flat()) {
+      if (status === 'released') expect(new Date(releaseAt!) < today).toBe(true)
+      if (status === 'scheduled') expect(new Date(releaseAt!) > today).toBe(true)
     }
     const newest = Math.max(
-      ...episodes[0]!.filter(({ standing }) => standing === 'released').map(({ releaseAt }) => +new Date(releaseAt!)),
+      ...episodes[0]!.filter(({ status }) => status === 'released').map(({ releaseAt }) => +new Date(releaseAt!)),
     )
     expect(+today - newest).toBeLessThan(14 * 86_400_000)
   })
@@ -82,8 +82,8 @@ describe('the demo', () => {
 
   it('tells in the feed what the scenario tells', async () => {
     const feed = (await house.app.inject({ url: '/bellows-and-reeds/feed.xml' })).body
-    for (const { title, standing } of demoShows[0]!.episodes)
-      expect(feed.includes(`<title>${title}</title>`), title).toBe(standing === 'released')
+    for (const { title, status } of demoShows[0]!.episodes)
+      expect(feed.includes(`<title>${title}</title>`), title).toBe(status === 'released')
   })
 
   it('has sounds whose tags fit their episodes', () => {

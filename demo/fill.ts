@@ -5,29 +5,29 @@ import { DateTime } from 'luxon'
 import type { Episode } from '@contract/episodes'
 import { chapterFrom } from '@core/chapters/chapters'
 import { type Rhythm, weekdays } from '@core/release/rhythm'
-import { accountService } from '@server/accounts/service'
-import { MovableClock } from '@server/clock'
-import { readConfiguration } from '@server/configuration'
-import { commentService } from '@server/comments/service'
-import { commentTaking } from '@server/comments/taking'
-import { releasedEpisodes } from '@server/episodes/released'
-import { episodeService } from '@server/episodes/service'
-import { currentFeed, mainFeed } from '@server/feeds/service'
-import { finishingService } from '@server/finishing/service'
-import { jobList } from '@server/jobList'
-import type { Lane } from '@server/jobs/kinds'
-import { openPlatform } from '@server/openPlatform'
-import type { Platform } from '@server/platform'
-import { releaseService } from '@server/releases/service'
-import { houseScope, type Scope } from '@server/access/scope'
-import { ownPageService } from '@server/ownPages/service'
-import { pictureService } from '@server/pictures/service'
-import { Show } from '@server/shows/models'
-import { showService } from '@server/shows/service'
-import { strandService } from '@server/strands/service'
-import { transcriptService } from '@server/transcripts/service'
-import { moveClock } from '@server/travel/clock'
-import { uploadService } from '@server/uploads/service'
+import { accountService } from '@server/people/accounts/service'
+import { MovableClock } from '@server/platform/clock'
+import { readConfiguration } from '@server/platform/configuration'
+import { commentService } from '@server/site/comments/service'
+import { commentTaking } from '@server/site/comments/taking'
+import { releasedEpisodes } from '@server/show/episodes/released'
+import { episodeService } from '@server/show/episodes/service'
+import { currentFeed, mainFeed } from '@server/feed/feeds/service'
+import { finishingService } from '@server/production/finishing/service'
+import { jobList } from '@server/app/jobList'
+import type { Lane } from '@server/platform/jobs/kinds'
+import { openPlatform } from '@server/app/openPlatform'
+import type { Platform } from '@server/platform/platform'
+import { releaseService } from '@server/release/releases/service'
+import { houseScope, type Scope } from '@server/people/access/scope'
+import { ownPageService } from '@server/site/ownPages/service'
+import { pictureService } from '@server/media/pictures/service'
+import { Show } from '@server/show/shows/models'
+import { showService } from '@server/show/shows/service'
+import { strandService } from '@server/show/strands/service'
+import { transcriptService } from '@server/words/transcripts/service'
+import { moveClock } from '@server/app/clockOffset/clock'
+import { uploadService } from '@server/production/uploads/service'
 import { type DemoEpisode, type DemoShow, demoAccount, demoShows } from './scenario'
 
 /** Fills an empty house with the demo, by the same services that people's clicks reach, with a clock that is moved along. */
@@ -156,10 +156,10 @@ async function fillEpisode(
       soundbites,
     },
   })
-  if (wanted.standing === 'released' && wanted.sound) await transcribe(platform, scope, folder, wanted.sound)
-  if (wanted.standing === 'draft') return
+  if (wanted.status === 'released' && wanted.sound) await transcribe(platform, scope, folder, wanted.sound)
+  if (wanted.status === 'draft') return
   const { version: ready } = wanted.finished ? await finish(platform, scope) : written
-  if (wanted.standing === 'released') {
+  if (wanted.status === 'released') {
     clock.moveTo(releaseAt.toJSDate())
     await releases.release(scope, { version: ready, when: { kind: 'now' } })
     return

@@ -20,7 +20,7 @@ export interface DemoEpisode {
   artwork?: string
   /** It was finished before it went out; else it went out as it was uploaded. */
   finished?: true
-  standing: 'released' | 'scheduled' | 'draft'
+  status: 'released' | 'scheduled' | 'draft'
   /** Days from today to the release, at the show's usual time. */
   dayOffset: number
 }
@@ -112,7 +112,7 @@ export const demoShows: readonly DemoShow[] = [
           [52, 'A postage stamp, sixty years old'],
           [65.9, 'Sheepskin, and no cough'],
         ],
-        standing: 'released',
+        status: 'released',
         dayOffset: -82,
         hook: 'A draught, a candle and a postage stamp from sixty years ago.',
         tags: ['harmonium', 'reservoirs', 'hide glue'],
@@ -133,7 +133,7 @@ export const demoShows: readonly DemoShow[] = [
           [36.5, 'Brass on flagstones'],
           [51.8, 'The drawer marked Uncle'],
         ],
-        standing: 'released',
+        status: 'released',
         dayOffset: -68,
         hook: 'Forty-one drawers, and on every one a word instead of a note.',
         tags: ['reeds', 'button accordion'],
@@ -158,7 +158,7 @@ export const demoShows: readonly DemoShow[] = [
           [28, 45.5, 'Four parts beeswax'],
           [46, 62.5, 'Why wax is a promise'],
         ],
-        standing: 'released',
+        status: 'released',
         dayOffset: -54,
         hook: 'Four parts beeswax, one part rosin, and a pan that must not get too hot.',
         tags: ['reeds', 'wax'],
@@ -178,7 +178,7 @@ export const demoShows: readonly DemoShow[] = [
           [43.8, 'Opened slowly'],
           [67, 'If it was yours'],
         ],
-        standing: 'released',
+        status: 'released',
         dayOffset: -40,
         hook: 'It lay under the dance hall since the flood, and every reed still speaks.',
         tags: ['accordion', 'found instruments'],
@@ -193,7 +193,7 @@ export const demoShows: readonly DemoShow[] = [
         number: 35,
         title: 'Tuning by the ferry bell',
         sound: 'br-35.mp3',
-        standing: 'released',
+        status: 'released',
         dayOffset: -26,
         hook: 'A whole octave tuned to a bell, one reed an evening.',
         tags: ['reeds', 'tuning'],
@@ -210,7 +210,7 @@ export const demoShows: readonly DemoShow[] = [
         sound: 'br-36.mp3',
         artwork: 'what-the-bellows-remember.jpg',
         finished: true,
-        standing: 'released',
+        status: 'released',
         dayOffset: -12,
         hook: 'Whoever can read the folds knows how it was played.',
         tags: ['bellows', 'accordion'],
@@ -232,7 +232,7 @@ export const demoShows: readonly DemoShow[] = [
         number: 37,
         title: 'A letter from a chapel',
         sound: 'br-37.mp3',
-        standing: 'scheduled',
+        status: 'scheduled',
         dayOffset: 2,
         hook: 'One note will not stop, and Sunday comes.',
         tags: ['chapels', 'troubleshooting'],
@@ -247,7 +247,7 @@ export const demoShows: readonly DemoShow[] = [
         number: 38,
         title: 'The concertina in the lifeboat',
         sound: null,
-        standing: 'draft',
+        status: 'draft',
         dayOffset: 16,
         notes:
           '<p>Salt gets into everything, and this one spent a winter in a locker of the lake rescue.</p><p>Ask Benno: brass or steel pins? Get the rescue song from Odile before Friday.</p>',
@@ -286,7 +286,7 @@ export const demoShows: readonly DemoShow[] = [
           [29.2, 'The rhythm of the engine'],
           [39.6, 'The heron and the dog'],
         ],
-        standing: 'released',
+        status: 'released',
         dayOffset: -17,
         notes:
           '<p>A little before seven, with four passengers, nine white shirts on a line, and a dog that has seen a heron.</p>',
@@ -300,7 +300,7 @@ export const demoShows: readonly DemoShow[] = [
           [27.4, 'A boy with a cello'],
           [46.4, 'Around the third buoy'],
         ],
-        standing: 'released',
+        status: 'released',
         dayOffset: -3,
         notes:
           '<p>At night the crossing takes a minute more. Tonight there is a boy on deck with a cello on his back.</p>',

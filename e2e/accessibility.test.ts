@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it, onTestFinished } from 'vitest'
 import { type DemoHouse, openDemoHouse } from './demoHouse'
 import { openPart } from './hands'
 import { violations } from './judge'
@@ -161,7 +161,7 @@ it('the release can be scheduled with the keyboard alone', async () => {
   await page.keyboard.type('23h30')
   await page.keyboard.press('Enter')
   await page
-    .getByTestId('standing')
+    .getByTestId('status')
     .getByText(/23:30 \(Europe\/Zurich\)/)
     .waitFor()
 })
@@ -206,6 +206,33 @@ describe('what opens takes the focus, Escape leaves it, and gives the focus back
     await leaves(name)
   })
 
+  /** From the next page on: news comes while the first answer about the sound is on its way. */
+  async function haveNewsOvertake(): Promise<void> {
+    let ask = (): void => undefined
+    let asked: Promise<void>
+    const listen = (): void => {
+      asked = new Promise(resolve => {
+        ask = resolve
+      })
+    }
+    listen()
+    page.on('framenavigated', listen)
+    await page.route('**/api/v1/events', async route => {
+      await asked
+      await page.waitForTimeout(200)
+      await route.fulfill({ contentType: 'text/event-stream', body: 'event: all\ndata: \n\n' })
+    })
+    await page.route('**/api/v1/episodes/*/sound', async route => {
+      ask()
+      await page.waitForTimeout(800)
+      await route.continue()
+    })
+    onTestFinished(async () => {
+      page.off('framenavigated', listen)
+      await page.unrouteAll({ behavior: 'ignoreErrors' })
+    })
+  }
+
   async function leaves(name: string): Promise<void> {
     const opener = page.getByRole('button', { name: new RegExp(`^${name}`) }).first()
     await opener.focus()
@@ -216,24 +243,28 @@ describe('what opens takes the focus, Escape leaves it, and gives the focus back
     await expect.poll(focus).toEqual({ isInside: false, words })
   }
 
-  it('a finding of the feed leads into its field', async () => {
-    await page.goto(`${house.address}/studio/bellows-and-reeds`)
-    await page.getByRole('link', { name: 'What the bellows remember' }).first().click()
-    await page.locator('#title').waitFor()
-    for (const [at, part] of [
-      ['title', 'words'],
-      ['hook', 'words'],
-      ['notes', 'words'],
-      ['numbers', 'words'],
-      ['people', 'people'],
-      ['extras', 'extras'],
-    ]) {
-      await page.goto(`${page.url().split('?')[0]}?part=${part}&at=${at}`)
-      await expect
-        .poll(() =>
-          page.evaluate(() => document.activeElement?.closest<HTMLElement>('[data-field]')?.dataset.field ?? ''),
-        )
-        .toContain(at)
-    }
-  })
+  it.each(['', ', though news has overtaken the first answer'])(
+    'a finding of the feed leads into its field%s',
+    async overtaken => {
+      await page.goto(`${house.address}/studio/bellows-and-reeds`)
+      await page.getByRole('link', { name: 'What the bellows remember' }).first().click()
+      await page.locator('#title').waitFor()
+      if (overtaken) await haveNewsOvertake()
+      for (const [at, part] of [
+        ['title', 'words'],
+        ['hook', 'words'],
+        ['notes', 'words'],
+        ['numbers', 'words'],
+        ['people', 'people'],
+        ['extras', 'extras'],
+      ]) {
+        await page.goto(`${page.url().split('?')[0]}?part=${part}&at=${at}`)
+        await expect
+          .poll(() =>
+            page.evaluate(() => document.activeElement?.closest<HTMLElement>('[data-field]')?.dataset.field ?? ''),
+          )
+          .toContain(at)
+      }
+    },
+  )
 })

@@ -25,7 +25,7 @@ beforeAll(async () => {
   house = await openDemoHouse({
     SMTP_URL: `smtp://127.0.0.1:${smtpPort}`,
     OUTBOX_URL: outboxAddress,
-    TRAVEL: 'yes',
+    MOVABLE_CLOCK: 'yes',
   })
   page = await house.openWindow()
   const { shows } = await ask<ShowPage>('GET', '/shows')
@@ -57,7 +57,7 @@ const ask = <T>(method: string, path: string, body?: object): Promise<T> =>
     [method, path, body] as const,
   )
 const scheduled = async (): Promise<EpisodePage['episodes']> =>
-  (await ask<EpisodePage>('GET', `/shows/${showId}/episodes?standing=scheduled`)).episodes
+  (await ask<EpisodePage>('GET', `/shows/${showId}/episodes?status=scheduled`)).episodes
 const dates = async (): Promise<(string | null)[]> => (await scheduled()).map(({ releaseAt }) => releaseAt)
 const letterOn = (number: number) =>
   page.getByRole('button', { name: new RegExp(`^scheduled, 06:00 \\d+ Last year’s crossing ${number}$`) })
@@ -76,7 +76,7 @@ async function layOut(): Promise<DateTime> {
 }
 
 it('fifteen drafts are laid out every other day by number, after a look at all the dates', async () => {
-  await page.goto(`${house.address}/studio/slow-ferry/episodes?standing=draft`)
+  await page.goto(`${house.address}/studio/slow-ferry/episodes?status=draft`)
   await page.getByText(`${count} episodes found`).waitFor()
   const tomorrow = await layOut()
   const outlook = page.getByRole('dialog', { name: 'What will change' })
@@ -149,12 +149,12 @@ it('on the calendar one is dragged to another day and put back, and moved by key
 
 it('a month goes by, and all of them are in the feed in order, each with its date, and told of by mail', async () => {
   const planned = await scheduled()
-  const travel = page.getByRole('group', { name: 'Travel in time' })
-  await travel.getByRole('button', { name: 'To the next release' }).click()
+  const clock = page.getByRole('group', { name: 'Travel in time' })
+  await clock.getByRole('button', { name: 'To the next release' }).click()
   await page.getByText('Here it is').waitFor()
   for (let day = 0; day < 31; day++) {
-    await travel.getByRole('button', { name: 'A day' }).click()
-    await expect.poll(() => travel.getByRole('button', { name: 'A day' }).isEnabled()).toBe(true)
+    await clock.getByRole('button', { name: 'A day' }).click()
+    await expect.poll(() => clock.getByRole('button', { name: 'A day' }).isEnabled()).toBe(true)
   }
   const items = async (): Promise<string[]> => {
     const feed = await (await fetch(`${house.address}/slow-ferry/feed.xml`)).text()

@@ -15,4 +15,4 @@ export const sqlMoment = (laterMs = 0): string =>
   `'${new Date(+now() + laterMs).toISOString().replace('T', ' ').slice(0, 23)}'`
 
 /** What a server needs to be told to go by the clock that its database has. */
-export const clockOf = (): Record<string, string> => (inject('clockOffsetMs') === 0 ? {} : { TRAVEL: 'yes' })
+export const clockOf = (): Record<string, string> => (inject('clockOffsetMs') === 0 ? {} : { MOVABLE_CLOCK: 'yes' })

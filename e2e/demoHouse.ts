@@ -1,5 +1,6 @@
 import { rm } from 'node:fs/promises'
 import { join } from 'node:path'
+import { createConnection } from 'mariadb'
 import { type Browser, type BrowserContext, chromium, type Page } from 'playwright-core'
 import { inject } from 'vitest'
 import { startDatabase } from '../scripts/setup/database.mjs'
@@ -15,11 +16,13 @@ export interface DemoHouse {
   openWindow(context?: BrowserContext, at?: string): Promise<Page>
   /** Another server process on the same database and media; answers its address. */
   startAnother(): Promise<string>
+  /** Changes rows that nobody can change in the studio yet. */
+  change(statement: string): Promise<void>
   stopDatabase(): Promise<void>
   startDatabase(): Promise<void>
   /** The drafting service; a house has none running until it is started. */
-  startCopyist(): Promise<void>
-  stopCopyist(): Promise<void>
+  startTranscription(): Promise<void>
+  stopTranscription(): Promise<void>
   /** Ends the server at once, as a power cut would. */
   killServer(): Promise<void>
   startServer(): Promise<void>
@@ -30,11 +33,11 @@ export const demoSounds = join(import.meta.dirname, '../demo/sounds')
 
 let launched: Promise<Browser> | undefined
 
-/** One Chromium for all files of a worker; it ends with the worker. */
 /** The windows that are open in the browser of this process. */
 export const openWindows = async (): Promise<Page[]> =>
   (await launched)?.contexts().flatMap(context => context.pages()) ?? []
 
+/** One Chromium for all files of a worker; it ends with the worker. */
 const sharedBrowser = (): Promise<Browser> =>
   (launched ??= chromium.launch({
     executablePath: '/usr/bin/chromium',
@@ -54,7 +57,7 @@ const sharedBrowser = (): Promise<Browser> =>
 export async function openDemoHouse(more: Record<string, string> = {}): Promise<DemoHouse> {
   const folder = await copyOf(inject('demoFolder'))
   let database = await startDatabase(folder, { isThrowAway: true })
-  const [port, listenerPort, copyistPort] = [await freePort(), await freePort(), await freePort()]
+  const [port, listenerPort, transcriptionPort] = [await freePort(), await freePort(), await freePort()]
   const address = `http://127.0.0.1:${port}`
   const listenerAddress = `http://127.0.0.1:${listenerPort}`
   const environment = {
@@ -62,16 +65,18 @@ export async function openDemoHouse(more: Record<string, string> = {}): Promise<
     DATABASE_URL: database.url,
     MEDIA_DIR: join(folder, 'media'),
     LISTENER_URL: listenerAddress,
-    COPYIST_URL: `http://127.0.0.1:${copyistPort}`,
+    TRANSCRIPTION_URL: `http://127.0.0.1:${transcriptionPort}`,
     ...clockOf(),
     ...more,
   }
   let server = startProgram('dist/server/main.js', environment)
   const others: ReturnType<typeof startProgram>[] = []
-  let copyist: ReturnType<typeof startProgram> | undefined
+  /** What the first window that signed in was given: the next ones are signed in by it. */
+  let signedIn: Awaited<ReturnType<BrowserContext['cookies']>> = []
+  let transcription: ReturnType<typeof startProgram> | undefined
   const listener = startProgram('dist/server/listener.js', {
     LISTENER_PORT: String(listenerPort),
-    CLOCK_URL: `${address}/api/v1/travel`,
+    CLOCK_URL: `${address}/api/v1/clock`,
   })
   await Promise.all([server.listening, listener.listening])
   const browser = await sharedBrowser()
@@ -81,6 +86,7 @@ export async function openDemoHouse(more: Record<string, string> = {}): Promise<
     async openWindow(context, at = address) {
       const own =
         context ?? (await browser.newContext({ viewport: { width: 1280, height: 800 }, timezoneId: 'Europe/Zurich' }))
+      if (!context && at === address) await own.addCookies(signedIn)
       own.setDefaultTimeout(90_000)
       const page = await own.newPage()
       await page.addInitScript(() => {
@@ -91,8 +97,11 @@ export async function openDemoHouse(more: Record<string, string> = {}): Promise<
         )
       })
       await page.goto(`${at}/studio/`)
-      if (!context) await signIn(page)
-      await page.getByRole('button', { name: 'New episode' }).waitFor()
+      const shown = page.getByRole('button', { name: 'New episode' })
+      await shown.or(page.locator('#email')).first().waitFor()
+      if (await page.locator('#email').isVisible()) await signIn(page)
+      await shown.waitFor()
+      if (at === address) signedIn = await own.cookies()
       return page
     },
     async startAnother() {
@@ -102,16 +111,23 @@ export async function openDemoHouse(more: Record<string, string> = {}): Promise<
       await another.listening
       return `http://127.0.0.1:${ownPort}`
     },
+    async change(statement) {
+      const connection = await createConnection(database.url)
+      await connection.query(statement).finally(() => connection.end())
+    },
     stopDatabase: () => database.stop(),
     async startDatabase() {
       database = await startDatabase(folder, { port: database.port, isThrowAway: true })
     },
-    async startCopyist() {
-      copyist = startProgram('dist/server/copyist.js', { COPYIST_PORT: String(copyistPort), COPYIST_WORK_MS: '3000' })
-      await copyist.listening
+    async startTranscription() {
+      transcription = startProgram('dist/server/transcription.js', {
+        TRANSCRIPTION_PORT: String(transcriptionPort),
+        TRANSCRIPTION_WORK_MS: '3000',
+      })
+      await transcription.listening
     },
-    async stopCopyist() {
-      await copyist?.stop('SIGKILL')
+    async stopTranscription() {
+      await transcription?.stop('SIGKILL')
     },
     killServer: () => server.stop('SIGKILL'),
     async startServer() {
@@ -126,7 +142,7 @@ export async function openDemoHouse(more: Record<string, string> = {}): Promise<
       console.log(
         `  the server’s event loop was held for ${eventLoopDelayMs.max} ms at most, p99 ${eventLoopDelayMs.p99} ms`,
       )
-      await copyist?.stop()
+      await transcription?.stop()
       await Promise.all([server, listener, ...others].map(program => program.stop()))
       await database.stop()
       await rm(folder, { recursive: true, force: true })

@@ -3,9 +3,9 @@ import { createPinia, setActivePinia } from 'pinia'
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { EpisodeChange } from '@contract/episodes'
 import { type EpisodeText, unsetText } from '@core/episode/fields'
-import { api } from '../web/src/api'
-import { useDesk } from '../web/src/desk/desk'
-import { keepUnsent, takeUnsent } from '../web/src/desk/outbox'
+import { api } from '../web/src/platform/api'
+import { useDesk } from '../web/src/show/episodes/desk'
+import { keepUnsent, takeUnsent } from '../web/src/show/episodes/outbox'
 import { type DemoHouse, openDemoHouse } from './demoHouse'
 
 /** What the browser would keep. */

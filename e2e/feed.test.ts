@@ -6,7 +6,7 @@ import type { Episode } from '@contract/episodes'
 import type { ListenerList } from '@contract/listeners'
 import type { Shelf } from '@contract/shelf'
 import type { Show, ShowPage } from '@contract/shows'
-import type { Travelled } from '@contract/travel'
+import type { ClockReading } from '@contract/clockOffset'
 import { freePort } from '../scripts/setup/ports.mjs'
 import { startProgram } from '../scripts/setup/programs.mjs'
 import { now } from './clock'
@@ -32,12 +32,12 @@ beforeAll(async () => {
     SMTP_URL,
     OUTBOX_URL: outboxAddress,
     DIRECTORIES_URL: `http://127.0.0.1:${directoriesPort}`,
-    TRAVEL: 'yes',
+    MOVABLE_CLOCK: 'yes',
   })
   await start('directories', {
     DIRECTORIES_PORT: String(directoriesPort),
     SMTP_URL,
-    CLOCK_URL: `${house.address}/api/v1/travel`,
+    CLOCK_URL: `${house.address}/api/v1/clock`,
     DIRECTORIES_TICK_MS: '300',
   })
   page = await house.openWindow()
@@ -61,9 +61,9 @@ const ask = <T>(method: string, path: string, body?: object): Promise<T> =>
     [method, path, body] as const,
   )
 const go = (path: string): Promise<unknown> => page.goto(`${house.address}/studio/slow-ferry/feed${path}`)
-async function travelTo(moment: string): Promise<void> {
-  const { now: from } = await ask<Travelled>('GET', '/travel')
-  await ask('POST', '/travel', { to: 'later', byMs: Date.parse(moment) - Date.parse(from) })
+async function moveClockTo(moment: string): Promise<void> {
+  const { now: from } = await ask<ClockReading>('GET', '/clock')
+  await ask('POST', '/clock', { to: 'later', byMs: Date.parse(moment) - Date.parse(from) })
 }
 /** Of the next holidays: whoever hands something in the day before them. */
 const holidayYear = DateTime.fromJSDate(now()).plus({ days: 9 }).year
@@ -147,7 +147,7 @@ it('any feed can be checked by its address, or pasted; what is wrong is said bes
 })
 
 it('a show is handed to directories: read, confirmed by a code, in review over a holiday, listed; the next episode comes by itself 6 to 12 hours later', async () => {
-  await travelTo(`${holidayYear}-12-23T12:00:00Z`)
+  await moveClockTo(`${holidayYear}-12-23T12:00:00Z`)
   await go('/directories')
   for (const name of ['Harbour List', 'Old Pier']) await card(name).getByRole('button', { name: 'Hand it in' }).click()
   for (const name of ['Harbour List', 'Old Pier']) {
@@ -165,9 +165,9 @@ it('a show is handed to directories: read, confirmed by a code, in review over a
   const again = await ask<{ code: string }>('POST', `/shows/${showId}/directories/harbour-list`, {})
   expect(again.code).toBe('already-handed-in')
 
-  await travelTo(`${holidayYear}-12-25T12:00:00Z`)
+  await moveClockTo(`${holidayYear}-12-25T12:00:00Z`)
   await card('Harbour List').getByText('Nobody reviews today').waitFor()
-  await travelTo(`${holidayYear + 1}-01-12T12:00:00Z`)
+  await moveClockTo(`${holidayYear + 1}-01-12T12:00:00Z`)
   await card('Harbour List').getByText('Listed').waitFor()
   await expect
     .poll(async () =>
@@ -184,9 +184,9 @@ it('a show is handed to directories: read, confirmed by a code, in review over a
     .toBeGreaterThan(Date.parse(`${holidayYear + 1}-01-12`))
   const { fetchedAt } = await pier()
   await releaseAnother('The night boat', 7)
-  await travelTo(new Date(Date.parse(fetchedAt!) + 5.8 * hourMs).toISOString())
+  await moveClockTo(new Date(Date.parse(fetchedAt!) + 5.8 * hourMs).toISOString())
   await card('Old Pier').getByText('It has 3 episodes, and not yet').waitFor()
-  await travelTo(new Date(Date.parse(fetchedAt!) + 12.1 * hourMs).toISOString())
+  await moveClockTo(new Date(Date.parse(fetchedAt!) + 12.1 * hourMs).toISOString())
   await card('Old Pier').getByText('It has all 4 episodes.').waitFor()
   const shown = await (await fetch((await pier()).listingAddress!)).text()
   expect(shown).toContain('The night boat')

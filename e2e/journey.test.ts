@@ -32,11 +32,11 @@ it('from a file to a feed: sign in, drop a file, write, release, and the stand-i
   await page.reload()
   await page.getByText('Half an hour on the telephone.', { exact: true }).waitFor()
   await expect.poll(() => page.inputValue('#title')).toBe('A letter, sent by test')
-  await expect.poll(() => page.getByTestId('standing').innerText()).toContain('Draft.')
+  await expect.poll(() => page.getByTestId('status').innerText()).toContain('Draft.')
 
   await page.getByRole('button', { name: 'Release now' }).click()
   await page.getByRole('alertdialog').getByRole('button', { name: 'Release now' }).click()
-  await page.getByTestId('standing').getByText('Released.').waitFor()
+  await page.getByTestId('status').getByText('Released.').waitFor()
 
   await page.goto(`${house.listenerAddress}/?feed=${encodeURIComponent(`${house.address}/bellows-and-reeds/feed.xml`)}`)
   const first = page.locator('li > button').first()

@@ -5,6 +5,18 @@ import type { Page } from 'playwright-core'
 // WCAG 2.2 A and AA, as far as axe-core can tell.
 const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 
+/** Waits until the page is drawn as it is to stay: what moves or fades has come to its end. */
+const still = (page: Page): Promise<void> =>
+  page.evaluate(async () => {
+    const drawn = (): Promise<unknown> => new Promise(done => requestAnimationFrame(() => setTimeout(done)))
+    await drawn()
+    for (let moving = true; moving; await drawn()) {
+      const ending = document.getAnimations().filter(({ effect }) => effect?.getComputedTiming().endTime !== Infinity)
+      moving = ending.some(({ playState }) => playState === 'running')
+      await Promise.allSettled(ending.map(({ finished }) => finished))
+    }
+  })
+
 /**
  * What sticks out at the right of a narrow window. WCAG 2.2, 1.4.10: no scrolling in two directions at 320 CSS pixels; tables
  * of data, which need their columns, may scroll by themselves.
@@ -14,7 +26,8 @@ async function sticksOut(page: Page): Promise<string[]> {
   let found: string[] = []
   // What fits itself into its place, as the look of a page does, takes a moment on a slow machine; what stays is wrong.
   for (let look = 0; look < 4; look++) {
-    await page.waitForTimeout(200 + 600 * look)
+    await still(page)
+    if (look > 0) await page.waitForTimeout(600 * look)
     found = await page.evaluate(() =>
       [...document.querySelectorAll('body *')]
         .filter(element => element.getBoundingClientRect().right > window.innerWidth + 1)
@@ -103,7 +116,7 @@ async function unnamed(page: Page): Promise<string[]> {
  */
 async function lostStates(page: Page): Promise<string[]> {
   await page.emulateMedia({ forcedColors: 'active' })
-  await page.waitForTimeout(100)
+  await still(page)
   const lost = await page.evaluate(() => {
     const kept = [
       'backgroundColor',
@@ -151,14 +164,15 @@ async function lostStates(page: Page): Promise<string[]> {
 
 /** What is wrong by day: everything; by night, where only the colours are others: the colours. */
 export async function violations(page: Page): Promise<string[]> {
-  await page.waitForTimeout(400)
+  await still(page)
   await page.evaluate(axe)
   const byDay = await judged(page, { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
   await page.emulateMedia({ colorScheme: 'dark' })
   let byNight: string[] = []
   // On a slow machine some are still those of the day; what stays is wrong.
   for (let look = 0; look < 4; look++) {
-    await page.waitForTimeout(100 + 600 * look)
+    await still(page)
+    if (look > 0) await page.waitForTimeout(600 * look)
     byNight = await judged(page, { type: 'rule', values: ['color-contrast', 'link-in-text-block'] })
     if (byNight.length === 0) break
   }

@@ -7,7 +7,7 @@ import { setTimeout as wait } from 'node:timers/promises'
 import { DateTime } from 'luxon'
 import { createConnection } from 'mariadb'
 import { Upload } from 'tus-js-client'
-import { afterAll, beforeAll, expect, inject, it, onTestFinished } from 'vitest'
+import { afterAll, beforeAll, expect, inject, it, onTestFinished, vi } from 'vitest'
 import type { Episode } from '@contract/episodes'
 import type { Sound } from '@contract/sound'
 import { startDatabase } from '../scripts/setup/database.mjs'
@@ -42,8 +42,14 @@ beforeAll(async () => {
   server = start()
   await server.listening
   const connection = await createConnection(database.url)
-  await connection.query('INSERT INTO travels (id, offset_ms) VALUES (1, ?)', [inject('clockOffsetMs')])
+  await connection.query('INSERT INTO clock_offset (id, offset_ms) VALUES (1, ?)', [inject('clockOffsetMs')])
   await connection.end()
+  // Who signs in before the server has that clock is signed out by it.
+  if (inject('clockOffsetMs') !== 0)
+    await vi.waitFor(async () => {
+      const { offsetMs } = await (await fetch(`${address}/api/v1/clock`)).json()
+      expect(offsetMs).toBe(inject('clockOffsetMs'))
+    }, 10_000)
 })
 afterAll(async () => {
   await server.stop()
@@ -150,12 +156,12 @@ async function bringOut(
   const when = n % 2 ? { kind: 'now' } : { kind: 'at', local, zone: 'UTC' }
   const { guid } = await until(
     made.id,
-    ({ standing }) => standing !== 'draft',
+    ({ status }) => status !== 'draft',
     ({ version }) => call('POST', `/episodes/${made.id}/release`, { version, when }),
   )
   await until(
     made.id,
-    ({ standing }) => standing === 'released',
+    ({ status }) => status === 'released',
     async () => undefined,
   )
   return { id: made.id, guid, sha256, title }
@@ -218,7 +224,7 @@ it(`${kills} times killed amid uploads, finishes and releases, the server loses 
   await expect
     .poll(() =>
       connection.query(
-        "SELECT state AS kind, NULL AS attempts, NULL AS failures, NULL AS error FROM uploads WHERE state IN ('receiving', 'reading') UNION SELECT kind, attempts, failures, error FROM jobs WHERE state = 'open' AND kind <> 'tidy'",
+        "SELECT state AS kind, NULL AS attempts, NULL AS failures, NULL AS error FROM uploads WHERE state IN ('receiving', 'reading') UNION SELECT kind, attempts, failures, error FROM jobs WHERE state = 'open' AND kind <> 'enforce-retention'",
       ),
     )
     .toEqual([])

@@ -137,7 +137,7 @@ it('a scheduled episode goes out by itself, also when the server was down at tha
     .getByRole('link', { name: /A letter from a chapel/ })
     .first()
     .click()
-  await page.getByTestId('standing').getByText('Scheduled.').waitFor()
+  await page.getByTestId('status').getByText('Scheduled.').waitFor()
   const { id, version } = await page.evaluate(async () => {
     const episodeId = location.pathname.split('/').at(-1)!
     return (await fetch(`/api/v1/episodes/${episodeId}`)).json() as Promise<{ id: string; version: number }>
@@ -158,5 +158,5 @@ it('a scheduled episode goes out by itself, also when the server was down at tha
   const feed = async () => (await fetch(`${house.address}/bellows-and-reeds/feed.xml`)).text()
   await expect.poll(feed).toContain('A letter from a chapel')
   expect((await feed()).split('A letter from a chapel</title>')).toHaveLength(2)
-  await page.getByTestId('standing').getByText('Released.').waitFor()
+  await page.getByTestId('status').getByText('Released.').waitFor()
 })

@@ -45,7 +45,7 @@ it('two hundred releases by three processes of which one or another is killed al
   })
   const ask = (statement: string): Promise<Record<string, unknown>[]> => connection.query(statement)
   const show = "(SELECT id FROM shows WHERE slug = 'bellows-and-reeds')"
-  await ask(`INSERT INTO episodes (id, show_id, guid, title, notes, standing, created_at, updated_at)
+  await ask(`INSERT INTO episodes (id, show_id, guid, title, notes, status, created_at, updated_at)
     SELECT UUID(), ${show}, UUID(), CONCAT('Crossing ', seq), '', 'draft', ${sqlMoment()}, ${sqlMoment()}
     FROM seq_1_to_${episodes}`)
   await ask(`INSERT INTO episode_files (episode_id, role, file_id)
@@ -55,12 +55,12 @@ it('two hundred releases by three processes of which one or another is killed al
 
   const left = async (): Promise<number> =>
     Number(
-      (await ask("SELECT COUNT(*) AS count FROM episodes WHERE standing = 'scheduled' AND title LIKE 'Crossing %'"))[0]!
+      (await ask("SELECT COUNT(*) AS count FROM episodes WHERE status = 'scheduled' AND title LIKE 'Crossing %'"))[0]!
         .count,
     )
   for (let round = 0; round < rounds; round++) {
     const theirs = Array.from({ length: inRound }, (_, index) => `'Crossing ${round * inRound + index + 1}'`).join(', ')
-    await ask(`UPDATE episodes SET standing = 'scheduled', release_zone = 'UTC',
+    await ask(`UPDATE episodes SET status = 'scheduled', release_zone = 'UTC',
       release_at = ${sqlMoment()} + INTERVAL FLOOR(RAND() * 1000) * 1000 MICROSECOND WHERE title IN (${theirs})`)
     await wait(Math.random() * 1000)
     const victim = Math.floor(Math.random() * processes)
@@ -68,8 +68,8 @@ it('two hundred releases by three processes of which one or another is killed al
     house[victim] = await start()
   }
   // The database goes while others fall due, and comes back.
-  await ask(`UPDATE episodes SET standing = 'scheduled', release_zone = 'UTC', release_at = ${sqlMoment(2_000)}
-    WHERE standing = 'draft' AND title LIKE 'Crossing %'`)
+  await ask(`UPDATE episodes SET status = 'scheduled', release_zone = 'UTC', release_at = ${sqlMoment(2_000)}
+    WHERE status = 'draft' AND title LIKE 'Crossing %'`)
   await connection.end()
   await database.stop()
   await wait(6_000)
@@ -79,7 +79,7 @@ it('two hundred releases by three processes of which one or another is killed al
   while ((await left()) > 0) await wait(200)
 
   const released = await ask(
-    "SELECT id, guid, title, slug, version, release_at FROM episodes WHERE standing = 'released' AND title LIKE 'Crossing %' ORDER BY id",
+    "SELECT id, guid, title, slug, version, release_at FROM episodes WHERE status = 'released' AND title LIKE 'Crossing %' ORDER BY id",
   )
   expect(released.map(({ id, release_at }) => ({ id, release_at }))).toEqual(planned)
   expect(new Set(released.map(({ slug }) => slug)).size).toBe(episodes)

@@ -95,7 +95,7 @@ it('a release is dragged along the waterline to an open slot and put back, moved
   await page.mouse.up()
   await page.getByText('“A letter from a chapel” goes out').waitFor()
   const moved = await letter()
-  expect(moved.standing).toBe('scheduled')
+  expect(moved.status).toBe('scheduled')
   expect(+new Date(moved.releaseAt!)).toBeGreaterThan(+new Date(before.releaseAt!))
   await page.getByRole('button', { name: 'Put it back' }).click()
   await expect.poll(async () => (await letter()).releaseAt).toBe(before.releaseAt)
@@ -121,9 +121,9 @@ it('a release is dragged along the waterline to an open slot and put back, moved
   await waterline().getByRole('button', { name: open! }).click()
   await page.getByRole('button', { name: '37 A letter from a chapel' }).click()
   await page.getByText('“A letter from a chapel” goes out').waitFor()
-  expect((await letter()).standing).toBe('scheduled')
+  expect((await letter()).status).toBe('scheduled')
   await page.getByRole('button', { name: 'Back to draft' }).click()
-  await expect.poll(async () => (await letter()).standing).toBe('draft')
+  await expect.poll(async () => (await letter()).status).toBe('draft')
 })
 
 it('the next open slot is the first offer when a time is chosen, by the clock of another place where one wants that', async () => {
@@ -140,7 +140,7 @@ it('the next open slot is the first offer when a time is chosen, by the clock of
   await page.getByText('This is past: it goes out at once, and has that date.').waitFor()
   await page.getByRole('button', { name: 'Release it, dated back' }).click()
   await page.getByRole('alertdialog').getByRole('button', { name: 'Leave it' }).click()
-  expect((await letter()).standing).toBe('draft')
+  expect((await letter()).status).toBe('draft')
   await offers.nth(1).click()
   await page.getByLabel('Time', { exact: true }).fill('1:00')
   await page.getByLabel('By the clock in').click()
@@ -175,3 +175,22 @@ it('a second episode at the same moment is told of, and set a minute later', asy
   const later = new Date(+new Date(releaseAt!) + 60_000).toISOString()
   await expect.poll(async () => (await api<Episode>(`/episodes/${id}`)).releaseAt).toBe(later)
 })
+
+it.each([
+  ['writer', 'You can write here.', 1],
+  ['reader', 'You can see everything here', 0],
+] as const)(
+  'who is a %s in the show is told what that allows, and offered nothing else',
+  async (role, words, begins) => {
+    await house.change(`UPDATE memberships SET role = '${role}'`)
+    await page.goto(`${house.address}/studio/bellows-and-reeds`)
+    await page.getByText(words).waitFor()
+    expect(await page.getByRole('button', { name: 'New episode' }).count()).toBe(begins)
+    await page.goto(`${house.address}/studio/bellows-and-reeds/episodes/${(await letter()).id}`)
+    await page.locator('#title').waitFor()
+    await page.getByText(words).waitFor()
+    expect(
+      await page.getByRole('button', { name: /Release now|Choose a time|Move the time|Back to draft/ }).count(),
+    ).toBe(0)
+  },
+)

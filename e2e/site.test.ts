@@ -350,9 +350,9 @@ describe('with axe nothing is found, by day and by night, on a phone and a deskt
     '/nothing-here',
   ]
   it.each(['shore', 'letter', 'quay', 'horizon'])('in the layout %s', async layout => {
-    const { version, tried } = await call<{ version: number; tried: object }>('GET', 'look')
-    await call('PUT', 'look', { version, look: { ...tried, layout } })
-    await call('POST', 'look/take-over', { version: version + 1 })
+    const { version, tried } = await call<{ version: number; tried: object }>('GET', 'theme')
+    await call('PUT', 'theme', { version, theme: { ...tried, layout } })
+    await call('POST', 'theme/take-over', { version: version + 1 })
     const { context, page } = await visit()
     await page.emulateMedia({ reducedMotion: 'reduce' })
     const found: string[] = []
@@ -378,7 +378,7 @@ it('a title of 300 letters without a space stays on its pages, and one that turn
       return answer.json()
     }
     const { id: showId } = await ask('GET', '/shows/at/bellows-and-reeds')
-    const { episodes } = await ask('GET', `/shows/${showId}/episodes?standing=released&limit=50`)
+    const { episodes } = await ask('GET', `/shows/${showId}/episodes?status=released&limit=50`)
     const { id } = episodes.find((each: { title: string }) => each.title === 'Tuning by the ferry bell')
     const { version } = await ask('GET', `/episodes/${id}`)
     const changed = await ask('PATCH', `/episodes/${id}`, { version, text: { title: words } })

@@ -60,7 +60,7 @@ it('from a dropped file to ready: three inputs, under ten presses', async () => 
   inputs++
   await press('Choose a time')
   await press('Schedule')
-  await page.getByTestId('standing').getByText('Scheduled.').waitFor()
+  await page.getByTestId('status').getByText('Scheduled.').waitFor()
   console.log(`  ${inputs} inputs, ${presses} presses`)
   expect(inputs).toBeLessThanOrEqual(3)
   expect(presses).toBeLessThan(10)
@@ -95,7 +95,7 @@ it('in the next sitting the notes come from the template and from links that wer
   await saved(page)
   await page.getByRole('button', { name: 'Release now' }).click()
   await page.getByRole('alertdialog').getByRole('button', { name: 'Release now' }).click()
-  await page.getByTestId('standing').getByText('Released.').waitFor()
+  await page.getByTestId('status').getByText('Released.').waitFor()
 
   const feed = await (await fetch(`${house.address}/bellows-and-reeds/feed.xml`)).text()
   const item = feed.split('<item>').find(each => each.includes('The last boat'))!

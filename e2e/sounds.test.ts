@@ -113,7 +113,7 @@ it('a file that is too quiet is finished by one press, heard against its source,
 
   await page.getByRole('button', { name: 'Release now' }).click()
   await page.getByRole('alertdialog').getByRole('button', { name: 'Release now' }).click()
-  await page.getByTestId('standing').getByText('Released.').waitFor()
+  await page.getByTestId('status').getByText('Released.').waitFor()
   const feed = await (await fetch(`${house.address}/bellows-and-reeds/feed.xml`)).text()
   const address = /<title>A letter from a chapel<\/title>[\s\S]*?<enclosure url="([^"]+)"/.exec(feed)![1]!
   execFileSync('ffprobe', ['-v', 'error', address])

@@ -127,7 +127,7 @@ it('fifteen that are dropped are in line at once, and a reload right after loses
     page.evaluate(async () => {
       const ask = async (path: string) => (await (await fetch(`/api/v1${path}`)).json()) as never
       const { id } = (await ask('/shows/at/bellows-and-reeds')) as { id: string }
-      const { episodes } = (await ask(`/shows/${id}/episodes?standing=draft&limit=50`)) as {
+      const { episodes } = (await ask(`/shows/${id}/episodes?status=draft&limit=50`)) as {
         episodes: { hasAudio: boolean }[]
       }
       return episodes.filter(({ hasAudio }) => hasAudio).length

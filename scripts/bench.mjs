@@ -1,31 +1,55 @@
-import { rm } from 'node:fs/promises'
+import { execFileSync } from 'node:child_process'
+import { cp, rm } from 'node:fs/promises'
 import { join } from 'node:path'
 import { needBuild } from './setup/build.mjs'
 import { startDatabase } from './setup/database.mjs'
 import { needPrograms } from './setup/debian.mjs'
 import { needRoom } from './setup/disk.mjs'
-import { main } from './setup/halt.mjs'
+import { Halt, main } from './setup/halt.mjs'
 import { Parts } from './setup/house.mjs'
 import { needPackages } from './setup/packages.mjs'
-import { runFolder } from './setup/place.mjs'
+import { root, runFolder } from './setup/place.mjs'
 import { runProgram } from './setup/programs.mjs'
 
-/** Prints speeds as ratios against a named reference in the same run; only of the benches that are named, if any is. Load goes to loopback only and ends by itself. */
+/**
+ * Prints speeds as ratios against a named reference in the same run; only of the benches that are named, if any is. Each begins with
+ * the demo as it was filled in once. Load goes to loopback only and ends by itself.
+ */
 await main(async () => {
-  const folder = join(runFolder, 'bench')
-  await needRoom(folder)
+  const [template, own] = [join(runFolder, 'bench', 'template'), join(runFolder, 'bench', 'own')]
+  await needRoom(join(runFolder, 'bench'))
   needPrograms(['mariadbd', 'mariadb-install-db', 'ffmpeg', 'ffprobe', 'espeak-ng', 'flite', 'nginx', 'wrk', 'ab'])
   needPackages()
   await needBuild()
-  for (const part of ['mariadb', 'media']) await rm(join(folder, part), { recursive: true, force: true })
   const parts = new Parts()
   parts.stopOnSignals()
   try {
-    const { url } = parts.add(await startDatabase(folder))
-    const environment = { DATABASE_URL: url, MEDIA_DIR: join(folder, 'media'), NODE_ENV: 'production' }
-    await runProgram('dist/server/demo.js', { ...environment, FILL_DEMO: 'yes' })
-    await runProgram('dist/server/bench.js', { ...environment, BENCHES: process.argv.slice(2).join(' ') })
+    await rm(template, { recursive: true, force: true })
+    await runIn(template, 'demo', { FILL_DEMO: 'yes' })
+    for (const name of wanted()) {
+      await rm(own, { recursive: true, force: true })
+      await cp(template, own, { recursive: true })
+      await runIn(own, 'bench', { BENCH: name })
+    }
   } finally {
     await parts.stop()
   }
+
+  async function runIn(folder, program, environment) {
+    const { url } = parts.add(await startDatabase(folder))
+    const house = { DATABASE_URL: url, MEDIA_DIR: join(folder, 'media'), NODE_ENV: 'production' }
+    await runProgram(`dist/server/${program}.js`, { ...house, ...environment })
+    await parts.stop()
+  }
 })
+
+/** The benches that are named, or all. */
+function wanted() {
+  const all = execFileSync(process.execPath, ['dist/server/bench.js'], { cwd: root, encoding: 'utf8' })
+    .trim()
+    .split('\n')
+  const named = process.argv.slice(2)
+  for (const name of named)
+    if (!all.includes(name)) throw new Halt(`There is no bench ${name}; there are ${all.join(', ')}.`)
+  return named.length > 0 ? named : all
+}

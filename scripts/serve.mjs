@@ -25,7 +25,7 @@ export async function serve({ name, demo = false, fresh = false }) {
   const folder = join(runFolder, name)
   const port = portFrom('PORT', 4310)
   const listenerPort = portFrom('LISTENER_PORT', 4311)
-  const copyistPort = portFrom('COPYIST_PORT', 4312)
+  const transcriptionPort = portFrom('TRANSCRIPTION_PORT', 4312)
   const outboxPort = portFrom('OUTBOX_PORT', 4313)
   const smtpPort = portFrom('OUTBOX_SMTP_PORT', 4314)
   const directoriesPort = portFrom('DIRECTORIES_PORT', 4317)
@@ -46,7 +46,7 @@ export async function serve({ name, demo = false, fresh = false }) {
   try {
     await needPort(port, 'PORT', command)
     if (demo) await needPort(listenerPort, 'LISTENER_PORT', command)
-    if (demo) await needPort(copyistPort, 'COPYIST_PORT', command)
+    if (demo) await needPort(transcriptionPort, 'TRANSCRIPTION_PORT', command)
     if (demo) await needPort(outboxPort, 'OUTBOX_PORT', command)
     if (demo) await needPort(smtpPort, 'OUTBOX_SMTP_PORT', command)
     if (demo) await needPort(directoriesPort, 'DIRECTORIES_PORT', command)
@@ -58,20 +58,20 @@ export async function serve({ name, demo = false, fresh = false }) {
     environment.DATABASE_URL ||= parts.add(await startDatabase(folder, { log: console.log })).url
     if (demo) {
       environment.LISTENER_URL = `http://127.0.0.1:${listenerPort}`
-      environment.COPYIST_URL = `http://127.0.0.1:${copyistPort}`
+      environment.TRANSCRIPTION_URL = `http://127.0.0.1:${transcriptionPort}`
       environment.DIRECTORIES_URL = `http://127.0.0.1:${directoriesPort}`
       environment.HUB_URL = `http://127.0.0.1:${hubPort}`
       environment.OUTBOX_URL = `http://127.0.0.1:${outboxPort}`
       environment.SMTP_URL = `smtp://127.0.0.1:${smtpPort}`
-      environment.TRAVEL = 'yes'
+      environment.MOVABLE_CLOCK = 'yes'
       const offset = moment ? { CLOCK_OFFSET_MS: String(+moment - Date.now()) } : {}
       await runProgram('dist/server/demo.js', { ...environment, ...offset, FILL_DEMO: 'yes' })
-      const time = { CLOCK_URL: `${address}/api/v1/travel` }
+      const time = { CLOCK_URL: `${address}/api/v1/clock` }
       await parts.addStandIn(() =>
         startProgram('dist/server/listener.js', { ...time, LISTENER_PORT: String(listenerPort) }),
       ).listening
       await parts.addStandIn(() =>
-        startProgram('dist/server/copyist.js', { ...time, COPYIST_PORT: String(copyistPort) }),
+        startProgram('dist/server/transcription.js', { ...time, TRANSCRIPTION_PORT: String(transcriptionPort) }),
       ).listening
       const outbox = { ...time, OUTBOX_PORT: String(outboxPort), OUTBOX_SMTP_PORT: String(smtpPort) }
       await parts.addStandIn(() => startProgram('dist/server/outbox.js', outbox)).listening
@@ -85,7 +85,7 @@ export async function serve({ name, demo = false, fresh = false }) {
       await parts.addStandIn(() => startProgram('dist/server/directories.js', directories)).listening
     }
     await parts.add(startProgram('dist/server/main.js', environment)).listening
-    console.log(greeting({ address, demo, listenerPort, copyistPort, outboxPort, directoriesPort }))
+    console.log(greeting({ address, demo, listenerPort, transcriptionPort, outboxPort, directoriesPort }))
     await parts.keepRunning()
   } finally {
     await parts.stop()
@@ -93,7 +93,7 @@ export async function serve({ name, demo = false, fresh = false }) {
   }
 }
 
-const greeting = ({ address, demo, listenerPort, copyistPort, outboxPort, directoriesPort }) =>
+const greeting = ({ address, demo, listenerPort, transcriptionPort, outboxPort, directoriesPort }) =>
   [
     '',
     `  Lake Letter is open at ${address}`,
@@ -101,7 +101,7 @@ const greeting = ({ address, demo, listenerPort, copyistPort, outboxPort, direct
       ? [
           '  Sign in with         demo@lakeletter.example / lake-letter-demo',
           `  The stand-in listener http://127.0.0.1:${listenerPort}`,
-          `  The stand-in copyist  http://127.0.0.1:${copyistPort}/openapi.json`,
+          `  The stand-in copyist  http://127.0.0.1:${transcriptionPort}/openapi.json`,
           `  The stand-in outbox   http://127.0.0.1:${outboxPort}`,
           `  Stand-in directories  http://127.0.0.1:${directoriesPort}/harbour-list`,
         ]

@@ -22,9 +22,9 @@ const places = [
   <a class="skip" href="#main">To the page’s own words</a>
   <header class="masthead" :class="{ small: here !== 'show' }">
     <WebPicture
-      v-if="show.look.headerPictureAddress"
+      v-if="show.theme.headerPictureAddress"
       class="wide"
-      :address="show.look.headerPictureAddress"
+      :address="show.theme.headerPictureAddress"
       :width="1280"
       :height="320"
     />
@@ -41,7 +41,7 @@ const places = [
         <div v-if="here === 'show'" class="who">
           <h1>{{ show.name }}</h1>
           <p class="by">by {{ show.author }}</p>
-          <p v-if="!show.look.blocks.includes('about')" class="lead">{{ show.description }}</p>
+          <p v-if="!show.theme.blocks.includes('about')" class="lead">{{ show.description }}</p>
         </div>
         <p v-else class="who">
           <a class="show-name" :href="show.pageAddress">{{ show.name }}</a>

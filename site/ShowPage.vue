@@ -20,7 +20,7 @@ const mostTags = 24
     <p v-if="!newest" class="quiet">Nothing has been released yet. The feed’s address is there already, and stays.</p>
     <ReadyToPlay v-if="newest" :show="show" :episode="newest" words="The newest episode" />
     <ReadyToPlay v-if="trailer" :show="show" :episode="trailer" words="New here? Begin with this" />
-    <template v-for="kind in show.look.blocks" :key="kind">
+    <template v-for="kind in show.theme.blocks" :key="kind">
       <FeedAddress v-if="kind === 'subscribe'" :show="show" />
       <section v-else-if="kind === 'episodes' && episodes.length" aria-labelledby="episodes">
         <h2 id="episodes" class="section">Episodes</h2>

@@ -1,8 +1,8 @@
 import type { Chapter } from '@core/episode/fields'
-import type { ToldPerson } from '@core/feed/model'
+import type { FeedPerson } from '@core/feed/model'
 import type { PassageKind } from '@core/search/passages'
-import type { EmbedLook } from '@core/site/embed'
-import type { BlockKind, Face, Layout } from '@core/site/look'
+import type { EmbedTheme } from '@core/site/embed'
+import type { BlockKind, Face, Layout } from '@core/site/siteTheme'
 import type { EpisodeFilter } from '@core/site/filter'
 
 /** What pages tell of a show and its episodes. */
@@ -21,10 +21,10 @@ export interface PublicShow {
   /** Ways to give to its makers. */
   funding: readonly Link[]
   /** Those who make it. */
-  people: readonly ToldPerson[]
+  people: readonly FeedPerson[]
   /** Pages of its maker's own. */
   pages: readonly Link[]
-  look: PublicLook
+  theme: PublicTheme
   /** For whoever is sent a link to it. */
   sharePicture: string | null
   /** Whether listeners may write to its episodes. */
@@ -34,7 +34,7 @@ export interface PublicShow {
 }
 
 /** How the pages of a show look. */
-export interface PublicLook {
+export interface PublicTheme {
   layout: Layout
   face: Face
   /** Custom properties of its colours, as a style sheet. */
@@ -83,7 +83,7 @@ export interface PublicEpisode extends Omit<EpisodeLine, 'sound' | 'releasedAt'>
   /** Clean HTML. */
   notesHtml: string
   tags: readonly string[]
-  people: readonly ToldPerson[]
+  people: readonly FeedPerson[]
   /** Those that are listed, by the clock of its sound. */
   chapters: readonly (Pick<Chapter, 'fromMs' | 'title' | 'address'> & { pictureAddress: string | null })[]
   /** Stretches to be heard before and passed on, by the clock of its sound; each as a file of its own, where there is one. */
@@ -181,7 +181,7 @@ export interface CommentPage {
 export type Neighbour = Pick<EpisodeLine, 'title' | 'pageAddress'>
 
 /** Somebody who makes a show or was heard in it. */
-export interface PersonInShow extends Omit<ToldPerson, 'role'> {
+export interface PersonInShow extends Omit<FeedPerson, 'role'> {
   roles: readonly string[]
   /** The newest that they are in, as many as the page shows; and how many there are. */
   episodes: readonly Neighbour[]
@@ -224,7 +224,7 @@ export interface Embed {
   isList: boolean
   /** Of the one episode. */
   chapters: PublicEpisode['chapters']
-  look: EmbedLook
+  theme: EmbedTheme
 }
 
 /** A page of the maker's own. */

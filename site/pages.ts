@@ -2,7 +2,7 @@ import { renderToString } from '@vue/server-renderer'
 import { type Component, createSSRApp } from 'vue'
 import { writingDirection } from '@core/words/writingDirection'
 import { type EpisodeFilter, filterQuery } from '@core/site/filter'
-import type { Face } from '@core/site/look'
+import type { Face } from '@core/site/siteTheme'
 import { paletteStyle } from '@core/site/palette'
 import { plainNotes } from '@core/notes/plain'
 import { cut } from '@core/words/line'
@@ -20,7 +20,7 @@ import type {
   ListenPage,
   OwnPage,
   PeoplePage,
-  PublicLook,
+  PublicTheme,
   PublicShow,
   SearchPage,
   ShowPage,
@@ -48,7 +48,7 @@ interface Head {
   title: string
   description: string
   /** How the pages of its show look; a page of no show looks like the house. */
-  look?: PublicLook
+  theme?: PublicTheme
   /** By day or by night, whatever the device has. */
   scheme?: 'light' | 'dark' | null
   /** Of what is there; a page for nothing has none. */
@@ -89,10 +89,10 @@ const embedOf = ({ oembedAddress }: PublicShow, address: string): { embed?: stri
   oembedAddress === null ? {} : { embed: `${oembedAddress}?url=${encodeURIComponent(address)}` }
 
 export function renderShowPage(page: ShowPage, assets: SiteAssets): Promise<string> {
-  const { name, description, language, look } = page.show
+  const { name, description, language, theme } = page.show
   return render(ShowPageView, page, assets, {
     language,
-    look,
+    theme,
     title: name,
     description,
     about: {
@@ -109,7 +109,7 @@ export function renderEpisodesPage(page: EpisodesPage, assets: SiteAssets): Prom
   const about = aboutShow(show, at({}))
   return render(EpisodesPageView, page, assets, {
     language: show.language,
-    look: show.look,
+    theme: show.theme,
     title: `${filterWords(filter, choices)}${filter.page > 1 ? `, page ${filter.page}` : ''} · ${show.name}`,
     description: show.description,
     about: {
@@ -125,7 +125,7 @@ export function renderEpisodesPage(page: EpisodesPage, assets: SiteAssets): Prom
 export const renderPeoplePage = (page: PeoplePage, assets: SiteAssets): Promise<string> =>
   render(PeoplePageView, page, assets, {
     language: page.show.language,
-    look: page.show.look,
+    theme: page.show.theme,
     title: `People · ${page.show.name}`,
     description: `Who makes ${page.show.name}, and who was heard in it.`,
     about: aboutShow(page.show, '/people'),
@@ -136,7 +136,7 @@ export async function renderListenPage(page: ListenPage, assets: SiteAssets): Pr
   const about = aboutShow(show, '/listen')
   return render(ListenPageView, { ...page, qr: await qrImage(about.address) }, assets, {
     language: show.language,
-    look: show.look,
+    theme: show.theme,
     title: `How to listen · ${show.name}`,
     description: `How to hear every episode of ${show.name}: here, in an app, by its feed.`,
     about,
@@ -147,7 +147,7 @@ export function renderEpisodePage(page: EpisodePage, assets: SiteAssets): Promis
   const { show, episode } = page
   return render(EpisodePageView, page, assets, {
     language: show.language,
-    look: show.look,
+    theme: show.theme,
     title: `${episode.title} · ${show.name}`,
     description: episode.summary,
     about: {
@@ -164,7 +164,7 @@ export function renderEpisodePage(page: EpisodePage, assets: SiteAssets): Promis
 export const renderOwnPage = (page: OwnPage, assets: SiteAssets): Promise<string> =>
   render(OwnPageView, page, assets, {
     language: page.show.language,
-    look: page.show.look,
+    theme: page.show.theme,
     title: `${page.title} · ${page.show.name}`,
     description: cut(plainNotes(page.contentHtml).slice(0, 1200), 300) || page.title,
     about: aboutShow(page.show, `/${page.slug}`),
@@ -173,7 +173,7 @@ export const renderOwnPage = (page: OwnPage, assets: SiteAssets): Promise<string
 export const renderCommentPage = (page: CommentPage, assets: SiteAssets): Promise<string> =>
   render(CommentPageView, page, assets, {
     language: page.show.language,
-    look: page.show.look,
+    theme: page.show.theme,
     title: `${page.title} · ${page.show.name}`,
     description: `What was written to ${page.title}.`,
   })
@@ -182,7 +182,7 @@ export const renderCommentPage = (page: CommentPage, assets: SiteAssets): Promis
 export const renderSearchPage = (page: SearchPage, assets: SiteAssets): Promise<string> =>
   render(SearchPageView, page, assets, {
     language: page.show.language,
-    look: page.show.look,
+    theme: page.show.theme,
     title: `${page.words ? `“${page.words}”` : 'Search'} · ${page.show.name}`,
     description: `What is written and said in ${page.show.name}.`,
     about: { ...aboutShow(page.show, '/search'), isAside: true },
@@ -190,12 +190,12 @@ export const renderSearchPage = (page: SearchPage, assets: SiteAssets): Promise<
 
 /** A player for a frame in another site's page. */
 export function renderEmbed(page: Embed, assets: SiteAssets): Promise<string> {
-  const { show, look, episodes, isList } = page
-  const style = look.accent ? paletteStyle({ accent: look.accent, band: look.accent }) : show.look.style
+  const { show, theme, episodes, isList } = page
+  const style = theme.accent ? paletteStyle({ accent: theme.accent, band: theme.accent }) : show.theme.style
   return render(EmbedPageView, page, assets, {
     language: show.language,
-    look: { ...show.look, style },
-    scheme: look.scheme,
+    theme: { ...show.theme, style },
+    scheme: theme.scheme,
     title: isList || !episodes[0] ? show.name : `${episodes[0].title} · ${show.name}`,
     description: show.description,
   })
@@ -224,7 +224,7 @@ const isEnglish = (language: string): boolean => /^en\b/i.test(language)
 async function render(view: Component, props: object, assets: SiteAssets, head: Head): Promise<string> {
   const marked = (await renderToString(createSSRApp(view, { ...props }))).replace(placeMarks, '')
   const body = isEnglish(head.language) ? marked.replace(ownWordsMarks, '') : marked
-  const classes = head.look ? ` class="layout-${head.look.layout} face-${head.look.face}"` : ''
+  const classes = head.theme ? ` class="layout-${head.theme.layout} face-${head.theme.face}"` : ''
   return `<!doctype html>
 <html lang="${escaped(head.language)}" dir="${writingDirection(head.language)}"${classes}${head.scheme ? ` data-theme="${head.scheme}"` : ''}>
 <head>
@@ -234,9 +234,9 @@ async function render(view: Component, props: object, assets: SiteAssets, head: 
 <meta name="description" content="${escaped(head.description)}">
 ${head.about ? aboutElements(head, head.about) : '<meta name="robots" content="noindex">'}
 ${head.about ? '' : '<link rel="icon" href="/favicon.svg" type="image/svg+xml">'}
-<link rel="preload" href="${assets.fonts[head.look?.face ?? 'literata']}" as="font" type="font/woff2" crossorigin>
+<link rel="preload" href="${assets.fonts[head.theme?.face ?? 'literata']}" as="font" type="font/woff2" crossorigin>
 ${assets.styles.map(style => `<link rel="stylesheet" href="${style}">`).join('\n')}
-${head.look ? `<style>${head.look.style}</style>` : ''}
+${head.theme ? `<style>${head.theme.style}</style>` : ''}
 <script type="module" src="${assets.script}"></script>
 </head>
 <body>${body}</body>

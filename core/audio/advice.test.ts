@@ -38,7 +38,7 @@ describe('what a measurement gives reason to say', () => {
       '5.1 LU quieter than your episodes usually are. Raising it by 5.1 dB would put the loudest moment at +1.2 dBTP, so it needs limiting.',
     )
     const [louder] = judge({ integratedLufs: -12 })
-    expect(louder).toMatchObject({ code: 'louder', mend: 'finish' })
+    expect(louder).toMatchObject({ code: 'louder', fix: 'finish' })
     expect(findingWords(louder!).says).toBe(
       '4.0 LU louder than the show’s target. Lowering it by 4.0 dB would put the loudest moment at −5.4 dBTP.',
     )
@@ -71,7 +71,7 @@ describe('what a measurement gives reason to say', () => {
     const [found] = judge({ rangeLu: 17 })
     expect(storedFinding(found!)).toBe(found)
     const told = { says: 'The file looks cut short.', rule: 'Frames.', ifItStays: 'Listen to the end.' }
-    const before = { ...told, code: 'cut-short', weight: 'worth mending' as const, mend: null, places: [] }
+    const before = { ...told, code: 'cut-short', weight: 'worth mending' as const, fix: null, places: [] }
     expect(findingWords(storedFinding(before))).toEqual(told)
   })
 

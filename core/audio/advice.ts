@@ -65,7 +65,7 @@ const loudness: Check = (measured, { recipe, usualLufs }) => {
     needsLimiting: peakDbtp > recipe.ceilingDbtp,
   }
   const weight = Math.abs(gainDb) > 3 ? 'worth mending' : 'good to know'
-  return finding(weight, gainDb > 0 ? 'quieter' : 'louder', figures, { mend: 'finish' })
+  return finding(weight, gainDb > 0 ? 'quieter' : 'louder', figures, { fix: 'finish' })
 }
 
 /** Peaks that are held back by more change how a sound feels. */
@@ -81,7 +81,7 @@ const limiting: Check = ({ integratedLufs, truePeakDbtp, channels }, { recipe })
 function deepLimiting(heldBackDb: number, when: 'before' | 'after'): Finding | null {
   if (heldBackDb <= deepLimitingDb) return null
   const weight = heldBackDb > harshLimitingDb ? 'worth mending' : 'good to know'
-  return finding(weight, 'deep-limiting', { heldBackDb, when }, { mend: 'level' })
+  return finding(weight, 'deep-limiting', { heldBackDb, when }, { fix: 'level' })
 }
 
 /** What came of a finish that a person should know: deep limiting, and a target that the ceiling did not allow. */
@@ -91,7 +91,7 @@ export function finishFindings(
 ): Finding[] {
   const missed =
     Math.abs(missedByLu) > nearEnoughLu
-      ? finding('good to know', 'target-missed', { targetLufs, ceilingDbtp, missedByLu }, { mend: 'level' })
+      ? finding('good to know', 'target-missed', { targetLufs, ceilingDbtp, missedByLu }, { fix: 'level' })
       : null
   return [missed, deepLimiting(limitedByDb, 'after')].filter(found => found !== null)
 }
@@ -103,7 +103,7 @@ const peaks: Check = ({ truePeakDbtp }, { recipe: { ceilingDbtp } }) =>
         truePeakDbtp > 0 ? 'worth mending' : 'good to know',
         'peaks',
         { truePeakDbtp, ceilingDbtp },
-        { mend: 'finish' },
+        { fix: 'finish' },
       )
 
 /** Places that were clipped before they came here, which no finishing brings back. */
@@ -117,7 +117,7 @@ const head: Check = ({ headSilenceMs, durationMs }) =>
         'worth mending',
         'head-silence',
         { silenceMs: headSilenceMs },
-        { mend: 'trim', places: [{ fromMs: 0, toMs: headSilenceMs }] },
+        { fix: 'trim', places: [{ fromMs: 0, toMs: headSilenceMs }] },
       )
 
 const tail: Check = ({ tailSilenceMs, durationMs }) =>
@@ -127,20 +127,20 @@ const tail: Check = ({ tailSilenceMs, durationMs }) =>
         'worth mending',
         'tail-silence',
         { silenceMs: tailSilenceMs },
-        { mend: 'trim', places: [{ fromMs: durationMs - tailSilenceMs, toMs: durationMs }] },
+        { fix: 'trim', places: [{ fromMs: durationMs - tailSilenceMs, toMs: durationMs }] },
       )
 
 const gaps: Check = ({ gaps: places }) =>
   places.length === 0 ? null : finding('good to know', 'gaps', { gaps: places.length }, { places })
 
 const sides: Check = ({ image }) =>
-  image !== 'one side only' ? null : finding('worth mending', 'one-side', {}, { mend: 'mono' })
+  image !== 'one side only' ? null : finding('worth mending', 'one-side', {}, { fix: 'mono' })
 
 const turnedOver: Check = ({ image }) =>
-  image !== 'antiphase' ? null : finding('worth mending', 'antiphase', {}, { mend: 'one side' })
+  image !== 'antiphase' ? null : finding('worth mending', 'antiphase', {}, { fix: 'one side' })
 
 const range: Check = ({ rangeLu }) =>
-  rangeLu <= widestRangeLu ? null : finding('good to know', 'range', { rangeLu }, { mend: 'level' })
+  rangeLu <= widestRangeLu ? null : finding('good to know', 'range', { rangeLu }, { fix: 'level' })
 
 const twice: Check = ({ image }) =>
-  image !== 'dual mono' ? null : finding('good to know', 'dual-mono', {}, { mend: 'mono' })
+  image !== 'dual mono' ? null : finding('good to know', 'dual-mono', {}, { fix: 'mono' })

@@ -1,5 +1,25 @@
 import { type Finding, finding } from './findings'
-import { isDeliverable } from './recipe'
+
+/**
+ * What listening apps are given as it is, by its media type (RFC 3003, RFC 4337): its ending. A kind of file that is to be delivered, too,
+ * is an entry here.
+ */
+const deliverables = {
+  'audio/mpeg': { ending: 'mp3' },
+  'audio/mp4': { ending: 'm4a' },
+} as const
+
+export type DeliverableType = keyof typeof deliverables
+export const deliverableTypes = Object.keys(deliverables) as readonly DeliverableType[]
+
+/** Whether listening apps can be given files of this type as they are. */
+export const isDeliverable = (type: string): type is DeliverableType => Object.hasOwn(deliverables, type)
+
+/** What the name of a delivered file ends with, without its dot. Throws where nothing of that type is delivered. */
+export function endingOf(type: string): string {
+  if (!isDeliverable(type)) throw new Error(`A file of type ${type} is not delivered.`)
+  return deliverables[type].ending
+}
 
 /** What there is to say where a file could not be measured. */
 export const unmeasured: Finding = finding('worth mending', 'unmeasured', {})
@@ -7,7 +27,7 @@ export const unmeasured: Finding = finding('worth mending', 'unmeasured', {})
 /** What there is to say about the form that a file would be delivered in. */
 export function deliveryFindings({ type, channels }: { type: string; channels: number }): Finding[] {
   const found: Finding[] = []
-  if (!isDeliverable(type)) found.push(finding('must mend', 'not-deliverable', { type }, { mend: 'finish' }))
-  if (channels > 2) found.push(finding('worth mending', 'many-channels', { channels }, { mend: 'finish' }))
+  if (!isDeliverable(type)) found.push(finding('must mend', 'not-deliverable', { type }, { fix: 'finish' }))
+  if (channels > 2) found.push(finding('worth mending', 'many-channels', { channels }, { fix: 'finish' }))
   return found
 }

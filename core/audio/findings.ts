@@ -57,7 +57,7 @@ export type Finding<Code extends FindingCode = FindingCode> = {
     weight: 'must mend' | 'worth mending' | 'good to know'
     figures: Figures[Each]
     /** What one press would do about it, where one press can. */
-    mend: 'finish' | 'trim' | 'level' | 'mono' | 'one side' | null
+    fix: 'finish' | 'trim' | 'level' | 'mono' | 'one side' | null
     /** Where in the sound it is, when it is somewhere. */
     places: Stretch[]
   }
@@ -68,16 +68,16 @@ export function finding<Code extends FindingCode>(
   weight: Finding['weight'],
   code: Code,
   figures: Figures[Code],
-  { mend = null, places = [] }: Partial<Pick<Finding, 'mend' | 'places'>> = {},
+  { fix = null, places = [] }: Partial<Pick<Finding, 'fix' | 'places'>> = {},
 ): Finding {
-  return { weight, code, figures, mend, places } as Finding
+  return { weight, code, figures, fix, places } as Finding
 }
 
 /** A finding as it was stored, also by versions that stored sentences. */
 export function storedFinding(stored: Finding | (Figures['before'] & Omit<Finding, 'code' | 'figures'>)): Finding {
   if ('figures' in stored) return stored
-  const { says, rule, ifItStays, weight, mend, places } = stored
-  return finding(weight, 'before', { says, rule, ifItStays }, { mend, places })
+  const { says, rule, ifItStays, weight, fix, places } = stored
+  return finding(weight, 'before', { says, rule, ifItStays }, { fix, places })
 }
 
 const mostJunkBetweenBytes = 4096
@@ -95,7 +95,7 @@ export function mp3Findings(scan: Mp3Scan): Finding[] {
   }
   if (scan.lacksBeginning) found.push(finding('worth mending', 'no-beginning', {}))
   if (scan.leadingJunkBytes > mostJunkBetweenBytes)
-    found.push(finding('worth mending', 'junk-before', { bytes: scan.leadingJunkBytes }, { mend: 'finish' }))
+    found.push(finding('worth mending', 'junk-before', { bytes: scan.leadingJunkBytes }, { fix: 'finish' }))
   if (scan.innerJunkBytes > mostJunkBetweenBytes)
     found.push(finding('worth mending', 'junk-within', { bytes: scan.innerJunkBytes }))
   if (scan.trailingJunkBytes > mostJunkBehindBytes)

@@ -1,3 +1,4 @@
+import type { DeliverableType } from './delivery'
 /** How a source file is turned into the file that is delivered. It never touches the source. */
 export interface Recipe {
   /** What stays, by the source's clock; null is the source's own end. */
@@ -33,7 +34,7 @@ export interface Encoding {
   bitRateBps: number
   sampleRateHz: number
   channels: 1 | 2
-  type: 'audio/mpeg' | 'audio/mp4'
+  type: DeliverableType
   /** What the encoder itself does to the level. */
   gainDb: number
   /** By how much encoding usually raises peaks: the fewer bits, the more. Found by measuring. */
@@ -119,8 +120,3 @@ export const targetFor = (recipe: Pick<Recipe, 'targetLufs'>, channels: number):
 /** Two recipes that turn the same source into the same sound have the same text. */
 export const recipeText = (recipe: Recipe): string =>
   JSON.stringify(Object.entries(recipe).sort(([one], [other]) => (one < other ? -1 : 1)))
-
-export const deliverableTypes: readonly string[] = ['audio/mpeg', 'audio/mp4']
-
-/** Whether listening apps can be given files of this type as they are: MP3 and M4A. */
-export const isDeliverable = (type: string): boolean => deliverableTypes.includes(type)

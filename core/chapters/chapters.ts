@@ -1,3 +1,4 @@
+import type { Timeline } from '../audio/timeline'
 import type { Chapter, EpisodeText } from '../episode/fields'
 import { type Mark, marksInNotes } from './marks'
 
@@ -34,25 +35,34 @@ export function chaptersOf(
 const shortestRestMs = 3000
 
 /**
- * Chapters, in order, by the clock of the sound that is delivered, which begins at `fromMs` of the source and is
- * `durationMs` long: of those before its beginning the last one begins with it, and behind it the last that lists do not
- * show; those behind its end fall away. Where hardly anything is left of the one, the next begins with the sound.
+ * Chapters, in order, by the clock of the sound that is delivered. Of those that begin in what was cut out before a stretch the last
+ * one begins with it, and behind it the last that lists do not show; those behind the end fall away. Where hardly anything is left
+ * of the one, the next begins there.
  */
 export function deliveredChapters<One extends Mark & Pick<Chapter, 'isListed'>>(
   chapters: readonly One[],
-  { fromMs, durationMs }: { fromMs: number; durationMs: number },
+  { kept }: Pick<Timeline, 'kept'>,
 ): One[] {
-  const begun = chapters.filter(chapter => chapter.fromMs <= fromMs)
-  const later = chapters.filter(chapter => chapter.fromMs > fromMs && chapter.fromMs < fromMs + durationMs)
-  const left = begun.findLast(({ isListed }) => isListed)
-  const hidden = begun.at(-1)?.isListed ? undefined : begun.at(-1)
-  const next = later.findIndex(({ isListed }) => isListed)
-  const isRest = left && next >= 0 && left.fromMs < fromMs && later[next]!.fromMs - fromMs < shortestRestMs
-  const first = isRest ? [later[next]!] : [left, hidden].filter(one => one !== undefined)
-  return [
-    ...first.map(chapter => ({ ...chapter, fromMs: 0 })),
-    ...later.slice(isRest ? next + 1 : 0).map(chapter => ({ ...chapter, fromMs: chapter.fromMs - fromMs })),
-  ].filter((chapter, index, all) => {
+  let atMs = 0
+  let cutFromMs = -Infinity
+  const delivered: One[] = []
+  for (const { fromMs, toMs } of kept) {
+    const begun = chapters.filter(chapter => chapter.fromMs >= cutFromMs && chapter.fromMs <= fromMs)
+    const later = chapters.filter(chapter => chapter.fromMs > fromMs && chapter.fromMs < toMs)
+    const left = begun.findLast(({ isListed }) => isListed)
+    const hidden = begun.at(-1)?.isListed ? undefined : begun.at(-1)
+    const next = later.findIndex(({ isListed }) => isListed)
+    const isRest = left && next >= 0 && left.fromMs < fromMs && later[next]!.fromMs - fromMs < shortestRestMs
+    const first = isRest ? [later[next]!] : [left, hidden].filter(one => one !== undefined)
+    const startMs = atMs
+    delivered.push(
+      ...first.map(chapter => ({ ...chapter, fromMs: startMs })),
+      ...later.slice(isRest ? next + 1 : 0).map(chapter => ({ ...chapter, fromMs: startMs + chapter.fromMs - fromMs })),
+    )
+    atMs += toMs - fromMs
+    cutFromMs = toMs
+  }
+  return delivered.filter((chapter, index, all) => {
     const after = all[index + 1]
     return !after || after.fromMs > chapter.fromMs || after.isListed !== chapter.isListed
   })

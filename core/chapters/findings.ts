@@ -20,7 +20,7 @@ export function chapterWants(
     found.push({ field: 'chapters', weight, code, id, told: title || clock(fromMs) })
   }
   const { fromMs, toMs } = kept ?? { fromMs: 0, toMs: Infinity }
-  const delivered = deliveredChapters(chapters, { fromMs, durationMs: toMs - fromMs })
+  const delivered = deliveredChapters(chapters, { kept: [{ fromMs, toMs }] })
   const [first] = delivered
   if (first && first.fromMs > 0) say('chapters-begin-late', first, 'good to know')
   // Chapters of an MP4 are a track of texts, each a title (from memory: ISO/IEC 14496-12 knows of no more).

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { oneCut, timelineOf } from '../audio/timeline'
 import type { Chapter } from '../episode/fields'
 import { chaptersOf, deliveredChapters } from './chapters'
 import { chapterWants } from './findings'
@@ -91,8 +92,22 @@ describe('where the head is trimmed', () => {
   const a = chapter('a', 0)
   const b = chapter('b', 1000)
   const c = chapter('c', 60_000)
+  it('where more is cut out, the chapter that began there begins behind it', () => {
+    const timeline = timelineOf([
+      { fromMs: 0, toMs: 10_000 },
+      { fromMs: 50_000, toMs: 70_000 },
+      { fromMs: 100_000, toMs: 110_000 },
+    ])
+    const chapters = [a, chapter('x', 20_000), chapter('y', 40_000), c, chapter('z', 99_000), chapter('end', 101_000)]
+    expect(deliveredChapters(chapters, timeline).map(({ id, fromMs }) => [id, fromMs])).toEqual([
+      ['a', 0],
+      ['y', 10_000],
+      ['c', 20_000],
+      ['end', 30_000],
+    ])
+  })
   const delivered = (chapters: Chapter[], fromMs: number, durationMs = 80_000) =>
-    deliveredChapters(chapters, { fromMs, durationMs }).map(({ id, fromMs: ms }) => [id, ms])
+    deliveredChapters(chapters, oneCut(fromMs, durationMs)).map(({ id, fromMs: ms }) => [id, ms])
   it.each([
     [
       'the chapter that goes on there begins the sound',

@@ -20,9 +20,10 @@ const around: Around = {
 }
 const episode = (number: number | null, more: Partial<Dateable> & { title?: string } = {}): Dateable => ({
   text: { ...unsetText, title: more.title ?? `No. ${number}`, number },
-  standing: 'draft',
+  status: 'draft',
   releaseAt: null,
   fileName: `take ${number}.wav`,
+  hindrances: [],
   ...more,
 })
 const layOut = (order: 'number' | 'file name' | 'as listed'): Dated => ({
@@ -50,11 +51,11 @@ describe('laying out', () => {
   it('gives what can go out a slot each, and says why the others have none', () => {
     const all = [
       episode(1),
-      episode(2, { fileName: null }),
-      episode(3, { title: ' ', fileName: null }),
-      episode(4, { standing: 'released', releaseAt: around.now }),
-      episode(5, { standing: 'retired' }),
-      episode(6),
+      episode(2, { hindrances: ['no audio'] }),
+      episode(3, { hindrances: ['no audio', 'no title'] }),
+      episode(4, { status: 'released', releaseAt: around.now }),
+      episode(5, { status: 'retired' }),
+      episode(6, { hindrances: ['being finished'] }),
     ]
     expect(datesOf(layOut('as listed'), all, around)).toEqual([
       at('2026-03-17T05:00:00Z'),
@@ -67,7 +68,7 @@ describe('laying out', () => {
   })
 
   it('leaves alone what has its slot already', () => {
-    const has = episode(1, { standing: 'scheduled', releaseAt: new Date('2026-03-17T05:00:00Z') })
+    const has = episode(1, { status: 'scheduled', releaseAt: new Date('2026-03-17T05:00:00Z') })
     expect(datesOf(layOut('number'), [has], around)).toEqual([null])
   })
 
@@ -87,7 +88,7 @@ describe('laying out', () => {
 
 describe('order', () => {
   const dated = (number: number, day: string): Dateable =>
-    episode(number, { standing: 'scheduled', releaseAt: new Date(`${day}T05:00:00Z`) })
+    episode(number, { status: 'scheduled', releaseAt: new Date(`${day}T05:00:00Z`) })
 
   it('is mended by exchanging dates: the earliest for the lowest number', () => {
     const all = arranged({ kind: 'dates by number' }, [dated(13, '2026-04-07'), dated(12, '2026-04-14')])

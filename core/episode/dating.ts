@@ -1,6 +1,7 @@
 import { type Around, layOut, type Layout } from '../release/layout'
 import { earliestRelease } from '../release/moment'
-import { missingForRelease, type Standing } from '../release/standing'
+import { type Hindrance, hindering, hindranceNeeds } from '../release/readiness'
+import type { Status } from '../release/status'
 import { inNaturalOrder } from '../upload/order'
 import type { EpisodeText } from './fields'
 
@@ -19,10 +20,12 @@ export const isDated = <C extends { kind: string }>(change: C): change is Extrac
 /** An episode as far as it matters for its date. */
 export interface Dateable {
   text: EpisodeText
-  standing: Standing
+  status: Status
   releaseAt: Date | null
   /** The name of its source; null without one. */
   fileName: string | null
+  /** What keeps it from going out. */
+  hindrances: readonly Hindrance[]
 }
 
 /** Some episodes in the order in which a change counts them; others stay as they are given. */
@@ -75,12 +78,10 @@ function momentsOf(change: Dated, episodes: readonly Dateable[], around: Around)
   })
 }
 
-function dateRefusal(change: Dated, { text, standing, releaseAt, fileName }: Dateable): string | null {
-  if (standing === 'retired') return 'It is retired; put it back into the feed first.'
+function dateRefusal(change: Dated, { status, releaseAt, hindrances }: Dateable): string | null {
+  if (status === 'retired') return 'It is retired; put it back into the feed first.'
   if (change.kind !== 'lay out') return releaseAt ? null : 'It has no date yet.'
-  if (standing === 'released') return 'It is released; change its date on its desk.'
-  const missing = missingForRelease({ title: text.title, hasAudio: fileName !== null })
-  return missing.length > 0
-    ? `It lacks ${missing.map(name => (name === 'title' ? 'a title' : name)).join(' and ')}.`
-    : null
+  if (status === 'released') return 'It is released; change its date on its desk.'
+  const missing = hindering('schedule', hindrances)
+  return missing.length > 0 ? `It lacks ${missing.map(each => hindranceNeeds[each]).join(' and ')}.` : null
 }

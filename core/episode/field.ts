@@ -35,11 +35,11 @@ export interface Field<Schema extends z.ZodType = z.ZodType> {
   shown(value: z.output<Schema>): string
 }
 
-type Told<Schema extends z.ZodType> = Omit<Field<Schema>, 'isSame' | 'merge' | 'shown'> &
+type FieldDefinition<Schema extends z.ZodType> = Omit<Field<Schema>, 'isSame' | 'merge' | 'shown'> &
   Partial<Pick<Field<Schema>, 'shown' | 'isSame'>>
 
 /** A field that is one thing: it changes as a whole. */
-export function whole<Schema extends z.ZodType>(told: Told<Schema>): Field<Schema> {
+export function whole<Schema extends z.ZodType>(told: FieldDefinition<Schema>): Field<Schema> {
   return {
     shown: value => (value === null ? '' : String(value)),
     isSame: deepEqual,
@@ -49,7 +49,7 @@ export function whole<Schema extends z.ZodType>(told: Told<Schema>): Field<Schem
 }
 
 /** A field of named parts, each of which changes by itself. */
-export function parts<Schema extends z.ZodType<Record<string, unknown>>>(told: Told<Schema>): Field<Schema> {
+export function parts<Schema extends z.ZodType<Record<string, unknown>>>(told: FieldDefinition<Schema>): Field<Schema> {
   type Value = z.output<Schema>
   return {
     shown: value => Object.values(value).filter(Boolean).join(', '),
@@ -65,7 +65,7 @@ export function parts<Schema extends z.ZodType<Record<string, unknown>>>(told: T
 
 /** A field that is a list of entries, which come, change and go by themselves; `keyOf` tells which is which. */
 export function list<Entry, Schema extends z.ZodType<Entry[]>>(
-  told: Told<Schema>,
+  told: FieldDefinition<Schema>,
   keyOf: (entry: Entry) => string,
 ): Field<Schema> {
   return {
@@ -78,7 +78,7 @@ export function list<Entry, Schema extends z.ZodType<Entry[]>>(
 
 /** The same where there may be no list at all, which is another thing than an empty one. */
 export function listOrNone<Entry, Schema extends z.ZodType<Entry[] | null>>(
-  told: Told<Schema> & Pick<Field<Schema>, 'shown'>,
+  told: FieldDefinition<Schema> & Pick<Field<Schema>, 'shown'>,
   keyOf: (entry: Entry) => string,
 ): Field<Schema> {
   return {

@@ -82,18 +82,86 @@ export const discussionProtocols = ['activitypub', 'atproto'] as const
 /** podcast namespace, episode: what is shown in its place is at most so long. */
 const mostNumberShown = 32
 
-const unsetExtras = {
-  explicit: null as boolean | null,
-  author: null as string | null,
-  page: null as string | null,
-  discussion: null as string | null,
-  discussionProtocol: null as (typeof discussionProtocols)[number] | null | undefined,
-  numberShown: null as string | null | undefined,
-  film: null as string | null | undefined,
-  isPromotion: false,
-  licence: null as string | null,
-  place: null as string | null,
+/** One of the extras: what may be written, what is read, what it is at first, the elements of the feed that tell it, and its words. */
+interface Extra<Value> {
+  schema: z.ZodType<Value>
+  kept: z.ZodType<Value>
+  unset: Value
+  feed: readonly string[]
+  shown: (value: Value) => string
 }
+const extra = <Value>(one: Extra<Value>): Extra<Value> => one
+const optionalWords = (schema: z.ZodType<string>, feed: readonly string[]): Extra<string | null> => ({
+  schema: schema.nullable(),
+  kept: z.string().nullable(),
+  unset: null,
+  feed,
+  shown: value => value ?? '',
+})
+/** One that was not told by what was kept before there was this. */
+const added = <Value>({ schema, kept, shown, ...one }: Extra<Value>): Extra<Value | undefined> => ({
+  ...one,
+  schema: schema.optional(),
+  kept: kept.optional(),
+  shown: value => (value === undefined ? '' : shown(value)),
+})
+
+/** What is usually as the show has it, or is not there. */
+const extras = {
+  explicit: extra<boolean | null>({
+    schema: z.boolean().nullable(),
+    kept: z.boolean().nullable(),
+    unset: null,
+    feed: ['itunes:explicit'],
+    shown: is => (is === null ? '' : is ? 'explicit' : 'not explicit'),
+  }),
+  author: optionalWords(words(120), ['dc:creator', 'itunes:author']),
+  page: optionalWords(webAddress, ['link']),
+  discussion: optionalWords(webAddress, ['comments', 'podcast:socialInteract']),
+  /** Null: a page like any other. */
+  discussionProtocol: added(
+    extra<(typeof discussionProtocols)[number] | null>({
+      schema: z.enum(discussionProtocols).nullable(),
+      kept: z.enum(discussionProtocols).nullable(),
+      unset: null,
+      feed: [],
+      shown: protocol => protocol ?? '',
+    }),
+  ),
+  /** What apps show in the place of the number. */
+  numberShown: added({
+    ...optionalWords(words(mostNumberShown), ['podcast:episode']),
+    shown: value => (value ? `shown as “${value}”` : ''),
+  }),
+  /** A film of it that lives elsewhere. */
+  film: added(
+    optionalWords(
+      z
+        .string()
+        .max(mostFilmCharacters, 'At most 20,000 characters.')
+        .overwrite(filmAddress)
+        .refine(isFilmAddress, filmRule),
+      [],
+    ),
+  ),
+  isPromotion: extra<boolean>({
+    schema: z.boolean(),
+    kept: z.boolean(),
+    unset: false,
+    feed: [],
+    shown: is => (is ? 'paid promotion' : ''),
+  }),
+  licence: optionalWords(words(128), ['podcast:license']),
+  place: optionalWords(words(128), ['podcast:location']),
+}
+type Extras = { [Name in keyof typeof extras]: (typeof extras)[Name]['unset'] }
+const eachExtra = <Of>(of: (one: Extra<never>, name: keyof Extras) => Of): Record<keyof Extras, Of> =>
+  Object.fromEntries(
+    Object.entries(extras).map(([name, one]) => [name, of(one as object as Extra<never>, name as keyof Extras)]),
+  ) as Record<keyof Extras, Of>
+const extrasSchema = <Which extends 'schema' | 'kept'>(which: Which) =>
+  z.object(eachExtra(one => one[which]) as { [Name in keyof Extras]: (typeof extras)[Name][Which] })
+const unsetExtras = eachExtra(({ unset }) => unset) as Extras
 
 /** Everything that a person writes about an episode. What forms, answers, lists of changes and the feed know of it follows from here. */
 export const fields = {
@@ -226,83 +294,15 @@ export const fields = {
     appears: { feed: ['itunes:image'], page: 'beside the title', tag: 'APIC' },
     shown: id => (id ? 'a picture of its own' : ''),
   }),
-  /** What is usually as the show has it, or is not there. */
   extras: parts({
-    schema: z.object({
-      explicit: z.boolean().nullable(),
-      author: words(120).nullable(),
-      page: webAddress.nullable(),
-      discussion: webAddress.nullable(),
-      /** Null, or not told by what was kept before there was this: a page like any other. */
-      discussionProtocol: z.enum(discussionProtocols).nullable().optional(),
-      /** What apps show in the place of the number. Null, or not told by what was kept before: the number. */
-      numberShown: words(mostNumberShown).nullable().optional(),
-      /** A film of it that lives elsewhere. Null, or not told by what was kept before: none. */
-      film: z
-        .string()
-        .max(mostFilmCharacters, 'At most 20,000 characters.')
-        .overwrite(filmAddress)
-        .refine(isFilmAddress, filmRule)
-        .nullable()
-        .optional(),
-      isPromotion: z.boolean(),
-      licence: words(128).nullable(),
-      place: words(128).nullable(),
-    }),
-    kept: z.object({
-      explicit: z.boolean().nullable(),
-      author: z.string().nullable(),
-      page: z.string().nullable(),
-      discussion: z.string().nullable(),
-      discussionProtocol: z.enum(discussionProtocols).nullable().optional(),
-      numberShown: z.string().nullable().optional(),
-      film: z.string().nullable().optional(),
-      isPromotion: z.boolean(),
-      licence: z.string().nullable(),
-      place: z.string().nullable(),
-    }),
+    schema: extrasSchema('schema'),
+    kept: extrasSchema('kept'),
     unset: unsetExtras,
     since: 2,
     name: 'extras',
-    appears: {
-      feed: [
-        'itunes:explicit',
-        'dc:creator',
-        'itunes:author',
-        'link',
-        'comments',
-        'podcast:socialInteract',
-        'podcast:episode',
-        'podcast:license',
-        'podcast:location',
-      ],
-      page: 'at its end',
-      tag: 'TPE1',
-    },
-    shown: ({
-      explicit,
-      author,
-      page,
-      discussion,
-      discussionProtocol,
-      numberShown,
-      film,
-      isPromotion,
-      licence,
-      place,
-    }) =>
-      [
-        explicit === null ? '' : explicit ? 'explicit' : 'not explicit',
-        author,
-        page,
-        discussion,
-        discussionProtocol,
-        numberShown && `shown as “${numberShown}”`,
-        film,
-        isPromotion ? 'paid promotion' : '',
-        licence,
-        place,
-      ]
+    appears: { feed: Object.values(extras).flatMap(({ feed }) => feed), page: 'at its end', tag: 'TPE1' },
+    shown: value =>
+      Object.values(eachExtra(({ shown }, name) => shown(value[name] as never)))
         .filter(Boolean)
         .join(', '),
     isSame: (one, other) => deepEqual({ ...unsetExtras, ...one }, { ...unsetExtras, ...other }),

@@ -175,8 +175,8 @@ describe('the rules of feeds', () => {
   it('are told whole, each once', () => {
     expect(new Set(feedRules.map(({ name }) => name)).size).toBe(feedRules.length)
     expect(Object.keys(faults).sort()).toEqual(feedRules.map(({ name }) => name).sort())
-    for (const { name, says, rule, source, ifItStays, mend } of feedRules) {
-      for (const words of [says, rule, ifItStays, mend]) expect(words, name).toMatch(/^\S.*\.$/)
+    for (const { name, says, rule, source, ifItStays, fix } of feedRules) {
+      for (const words of [says, rule, ifItStays, fix]) expect(words, name).toMatch(/^\S.*\.$/)
       expect(source.length, name).toBeGreaterThan(5)
     }
   })

@@ -24,7 +24,7 @@ const ofBroken = new Set(['well-formed', 'encoding', 'answers', 'content-type', 
 /** Checks a feed by every rule; what is found comes by its weight, the gravest first. */
 export function checkFeed(met: MetFeed): FeedFinding[] {
   const isBroken = met.feed.document.fault !== null
-  const findings = feedRules.flatMap(({ find, mendShow: _show, mendEpisode: _episode, ...words }) => {
+  const findings = feedRules.flatMap(({ find, fixShow: _show, fixEpisode: _episode, ...words }) => {
     if (isBroken && !ofBroken.has(words.name)) return []
     const found = find(met)
     if (found.length === 0) return []

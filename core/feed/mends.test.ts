@@ -6,11 +6,11 @@ import { completeShow } from './rules/completeShow'
 import { feedSize } from './rules/feedSize'
 import { manyKeywords } from './rules/manyKeywords'
 import { movingShow } from './rules/movingShow'
-import type { FeedRule, MendableText, Numbered } from './rules/rule'
+import type { FeedRule, FixableText, Numbered } from './rules/rule'
 import { sameNumber } from './rules/sameNumber'
 import { serialNumbers } from './rules/serialNumbers'
 
-const episode = (change: Partial<MendableText> = {}): MendableText => ({
+const episode = (change: Partial<FixableText> = {}): FixableText => ({
   title: 'The early boat',
   number: 6,
   season: null,
@@ -24,9 +24,9 @@ const numbered = (number: number | null, season: number | null = null, kind: Num
 })
 const mended = (
   rule: FeedRule,
-  text: MendableText,
+  text: FixableText,
   { all = [], before = all }: { all?: Numbered[]; before?: Numbered[] } = {},
-) => rule.mendEpisode!(text, { all, before })
+) => rule.fixEpisode!(text, { all, before })
 
 describe('what a press mends in an episode', () => {
   it.each([
@@ -67,7 +67,7 @@ describe('what a press mends in a show', () => {
     [movingShow, { movedTo: null, isRedirected: false }],
     [feedSize, { itemsPerPart: 100 }],
     [manyKeywords, { keywords: keywords.slice(0, 12) }],
-  ])('takes back what $name finds', ({ mendShow }, facts) => {
-    expect(mendShow!({ ...unsetFeedFacts, keywords }).facts).toEqual(facts)
+  ])('takes back what $name finds', ({ fixShow }, facts) => {
+    expect(fixShow!({ ...unsetFeedFacts, keywords }).facts).toEqual(facts)
   })
 })

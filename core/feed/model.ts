@@ -1,10 +1,10 @@
 import type { Person } from '../episode/fields'
 
 /** A person with where a picture of them is. */
-export type ToldPerson = Pick<Person, 'name' | 'role' | 'address'> & { pictureAddress: string | null }
+export type FeedPerson = Pick<Person, 'name' | 'role' | 'address'> & { pictureAddress: string | null }
 
 /** A file of what is said. */
-export interface ToldTranscript {
+export interface FeedTranscript {
   address: string
   type: string
   language: string
@@ -13,7 +13,7 @@ export interface ToldTranscript {
 }
 
 /** A stretch of a sound, in milliseconds, with a title. */
-export interface ToldSoundbite {
+export interface FeedSoundbite {
   fromMs: number
   durationMs: number
   title: string
@@ -26,13 +26,13 @@ export interface FeedModel {
 }
 
 /** A place on the page of directories, of the fixed list. */
-export interface ToldCategory {
+export interface FeedCategory {
   category: string
   subcategory: string | null
 }
 
 /** Words that lead somewhere. */
-export interface ToldLink {
+export interface FeedLink {
   words: string
   address: string
 }
@@ -70,7 +70,7 @@ export interface FeedChannel {
   /** The same in other widths, the widest first. */
   artworkWidths: readonly { address: string; widthPx: number }[]
   /** The first is the main one. */
-  categories: readonly ToldCategory[]
+  categories: readonly FeedCategory[]
   keywords: readonly string[]
   explicit: boolean
   type: 'episodic' | 'serial'
@@ -85,8 +85,8 @@ export interface FeedChannel {
   isComplete: boolean
   /** Where the feed has moved to. */
   movedTo: string | null
-  people: readonly ToldPerson[]
-  funding: readonly ToldLink[]
+  people: readonly FeedPerson[]
+  funding: readonly FeedLink[]
   licence: string | null
   place: string | null
   statements: readonly { purpose: string; words: string }[]
@@ -133,12 +133,12 @@ export interface FeedItem {
   artworkAddress: string | null
   author: string | null
   tags: readonly string[]
-  people: readonly ToldPerson[]
+  people: readonly FeedPerson[]
   /** Of its file of chapters; null where it has none. */
   chaptersAddress: string | null
-  transcripts: readonly ToldTranscript[]
+  transcripts: readonly FeedTranscript[]
   /** Stretches of the enclosure to be heard before. */
-  soundbites: readonly ToldSoundbite[]
+  soundbites: readonly FeedSoundbite[]
   /** Where it is talked about. */
   discussion: string | null
   /** By what apps take part in that; null where it is a page like any other. */

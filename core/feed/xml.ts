@@ -2,17 +2,17 @@ import { isWebAddress } from '../address/web'
 import { jsonChaptersType } from '../chapters/json'
 import { groupOf } from '../people/roles'
 import { cut } from '../words/line'
-import { element, marked, Ready, told, Verbatim, xmlDocument, type XmlElement, xmlOf } from '../xml/write'
+import { element, marked, Ready, textElement, Verbatim, xmlDocument, type XmlElement, xmlOf } from '../xml/write'
 import { feedDate } from './dates'
 import type {
   Enclosure,
   FeedChannel,
   FeedItem,
   FeedModel,
-  ToldCategory,
-  ToldPerson,
-  ToldSoundbite,
-  ToldTranscript,
+  FeedCategory,
+  FeedPerson,
+  FeedSoundbite,
+  FeedTranscript,
 } from './model'
 
 /** The namespaces of a feed, by the prefix that each usually has. */
@@ -60,20 +60,24 @@ function channelElements(channel: FeedChannel, items: FeedModel['items']): (XmlE
   )
   const ownerByMail = `${owner.email} (${owner.name})`
   return [
-    told('title', channel.title),
-    told('link', channel.link),
-    told('description', channel.description),
-    told('language', channel.language),
-    told('copyright', channel.copyright),
-    told('managingEditor', ownerByMail),
-    told('webMaster', channel.webmaster),
-    told('pubDate', newest && feedDate(newest)),
-    told('lastBuildDate', feedDate(channel.changedAt)),
-    ...categories.map(each => told('category', each.subcategory ?? each.category)),
-    told('generator', channel.generator),
-    told('docs', rssSpecification),
-    told('ttl', ttlMinutes),
-    element('image', [told('url', channel.artworkAddress), told('title', channel.title), told('link', channel.link)]),
+    textElement('title', channel.title),
+    textElement('link', channel.link),
+    textElement('description', channel.description),
+    textElement('language', channel.language),
+    textElement('copyright', channel.copyright),
+    textElement('managingEditor', ownerByMail),
+    textElement('webMaster', channel.webmaster),
+    textElement('pubDate', newest && feedDate(newest)),
+    textElement('lastBuildDate', feedDate(channel.changedAt)),
+    ...categories.map(each => textElement('category', each.subcategory ?? each.category)),
+    textElement('generator', channel.generator),
+    textElement('docs', rssSpecification),
+    textElement('ttl', ttlMinutes),
+    element('image', [
+      textElement('url', channel.artworkAddress),
+      textElement('title', channel.title),
+      textElement('link', channel.link),
+    ]),
     // RSS Advisory Board profile: a feed names its own address in an atom:link.
     linkTo('self', channel.feedAddress, 'application/rss+xml'),
     channel.jsonAddress === null ? null : linkTo('alternate', channel.jsonAddress, 'application/feed+json'),
@@ -84,21 +88,21 @@ function channelElements(channel: FeedChannel, items: FeedModel['items']): (XmlE
       const part = parts?.[rel]
       return part ? linkTo(rel, part, 'application/rss+xml') : null
     }),
-    told('dc:creator', channel.author),
-    told('itunes:author', channel.author),
-    element('itunes:owner', [told('itunes:name', owner.name), told('itunes:email', owner.email)]),
+    textElement('dc:creator', channel.author),
+    textElement('itunes:author', channel.author),
+    element('itunes:owner', [textElement('itunes:name', owner.name), textElement('itunes:email', owner.email)]),
     marked('itunes:image', { href: channel.artworkAddress }),
     ...categories.map(categoryElement),
-    told('itunes:explicit', String(channel.explicit)),
-    told('itunes:type', channel.type),
-    told('itunes:summary', channel.description),
-    told('itunes:keywords', keywords.join(', ')),
-    channel.isBlocked ? told('itunes:block', 'Yes') : null,
-    channel.isComplete ? told('itunes:complete', 'Yes') : null,
-    told('itunes:new-feed-url', channel.movedTo),
-    told('podcast:guid', channel.podcastGuid),
+    textElement('itunes:explicit', String(channel.explicit)),
+    textElement('itunes:type', channel.type),
+    textElement('itunes:summary', channel.description),
+    textElement('itunes:keywords', keywords.join(', ')),
+    channel.isBlocked ? textElement('itunes:block', 'Yes') : null,
+    channel.isComplete ? textElement('itunes:complete', 'Yes') : null,
+    textElement('itunes:new-feed-url', channel.movedTo),
+    textElement('podcast:guid', channel.podcastGuid),
     element('podcast:locked', channel.isLocked ? 'yes' : 'no', { owner: owner.email }),
-    told('podcast:medium', channel.medium),
+    textElement('podcast:medium', channel.medium),
     channel.artworkWidths.length > 0
       ? marked('podcast:images', {
           srcset: channel.artworkWidths.map(({ address, widthPx }) => `${address} ${widthPx}w`).join(', '),
@@ -107,7 +111,7 @@ function channelElements(channel: FeedChannel, items: FeedModel['items']): (XmlE
     ...channel.people.map(personElement),
     ...channel.funding.map(({ words, address }) => element('podcast:funding', words, { url: address })),
     licenceElement(channel.licence),
-    told('podcast:location', channel.place),
+    textElement('podcast:location', channel.place),
     ...channel.statements.map(({ purpose, words }) => element('podcast:txt', words, { purpose: purpose || null })),
     channel.recommends.length > 0
       ? element(
@@ -129,7 +133,7 @@ function channelElements(channel: FeedChannel, items: FeedModel['items']): (XmlE
 const linkTo = (rel: string, href: string, type: string | null = null): XmlElement =>
   marked('atom:link', { rel, href, type })
 
-const categoryElement = ({ category, subcategory }: ToldCategory): XmlElement =>
+const categoryElement = ({ category, subcategory }: FeedCategory): XmlElement =>
   element('itunes:category', subcategory ? [marked('itunes:category', { text: subcategory })] : undefined, {
     text: category,
   })
@@ -152,32 +156,32 @@ function trailerElement({ bareTitle, publishedAt, enclosure, season }: FeedItem)
 function itemElement(item: FeedItem): XmlElement {
   const { enclosure, publishedAt, durationMs, author } = item
   return element('item', [
-    told('title', item.title),
+    textElement('title', item.title),
     element('guid', item.guid, { isPermaLink: 'false' }),
-    told('link', item.link),
-    told('pubDate', publishedAt && feedDate(publishedAt)),
+    textElement('link', item.link),
+    textElement('pubDate', publishedAt && feedDate(publishedAt)),
     // RSS 2.0: an enclosure has an address, its length in bytes and its type, all three required.
     enclosure && marked('enclosure', { url: enclosure.address, length: enclosure.bytes, type: enclosure.type }),
-    told('description', item.description),
+    textElement('description', item.description),
     item.notesHtml === '' ? null : element('content:encoded', new Verbatim(item.notesHtml)),
-    told('dc:creator', author),
-    ...item.tags.map(tag => told('category', tag)),
-    told('comments', item.discussion),
+    textElement('dc:creator', author),
+    ...item.tags.map(tag => textElement('category', tag)),
+    textElement('comments', item.discussion),
     item.discussion && item.discussionProtocol
       ? marked('podcast:socialInteract', { uri: item.discussion, protocol: item.discussionProtocol })
       : null,
     item.from && element('source', item.from.title, { url: item.from.feedAddress }),
-    told('itunes:title', item.bareTitle),
-    told('itunes:subtitle', item.hook),
-    told('itunes:summary', item.hook),
-    told('itunes:author', author),
-    told('itunes:keywords', item.tags.join(', ')),
+    textElement('itunes:title', item.bareTitle),
+    textElement('itunes:subtitle', item.hook),
+    textElement('itunes:summary', item.hook),
+    textElement('itunes:author', author),
+    textElement('itunes:keywords', item.tags.join(', ')),
     item.artworkAddress ? marked('itunes:image', { href: item.artworkAddress }) : null,
-    told('itunes:duration', durationMs !== null ? Math.round(durationMs / 1000) : null),
-    told('itunes:episode', item.number),
-    told('itunes:season', item.season),
-    told('itunes:episodeType', item.kind),
-    told('itunes:explicit', String(item.explicit)),
+    textElement('itunes:duration', durationMs !== null ? Math.round(durationMs / 1000) : null),
+    textElement('itunes:episode', item.number),
+    textElement('itunes:season', item.season),
+    textElement('itunes:episodeType', item.kind),
+    textElement('itunes:explicit', String(item.explicit)),
     item.season !== null && item.seasonName
       ? element('podcast:season', String(item.season), { name: item.seasonName })
       : null,
@@ -188,7 +192,7 @@ function itemElement(item: FeedItem): XmlElement {
     ...item.transcripts.map(transcriptElement),
     ...item.soundbites.map(soundbiteElement),
     licenceElement(item.licence),
-    told('podcast:location', item.place),
+    textElement('podcast:location', item.place),
     enclosure?.integrity ? wholeEnclosure(enclosure) : null,
   ])
 }
@@ -202,7 +206,7 @@ const wholeEnclosure = ({ address, bytes, type, integrity }: Enclosure): XmlElem
   )
 
 /** podcast namespace, transcript: type and language of each; `captions` is said of those that can be shown as such. */
-const transcriptElement = ({ address, type, language, isCaptions }: ToldTranscript): XmlElement =>
+const transcriptElement = ({ address, type, language, isCaptions }: FeedTranscript): XmlElement =>
   marked('podcast:transcript', { url: address, type, language, rel: isCaptions ? 'captions' : null })
 
 /** podcast namespace, soundbite: both times in seconds; the text is its title. */
@@ -215,11 +219,11 @@ function licenceElement(licence: string | null): XmlElement | null {
   return element('podcast:license', words.slice(0, -1).join(' ').trim() || url, { url })
 }
 
-const soundbiteElement = ({ fromMs, durationMs, title }: ToldSoundbite): XmlElement =>
+const soundbiteElement = ({ fromMs, durationMs, title }: FeedSoundbite): XmlElement =>
   element('podcast:soundbite', cut(title, mostOfText), { startTime: fromMs / 1000, duration: durationMs / 1000 })
 
 /** podcast namespace, person: role and group are of the published list, in any case; an address is `href`, a picture `img`. */
-const personElement = ({ name, role, address, pictureAddress }: ToldPerson): XmlElement =>
+const personElement = ({ name, role, address, pictureAddress }: FeedPerson): XmlElement =>
   element('podcast:person', name, {
     role: role.toLowerCase(),
     group: groupOf(role).toLowerCase(),

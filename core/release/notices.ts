@@ -26,7 +26,7 @@ export const mailChoices: Readonly<Record<MailKind, string>> = {
 }
 
 /** One episode that a mail is about. */
-export interface Told {
+export interface NoticeFacts {
   title: string
   /** Null where it says nothing: one mail tells what came within an hour. */
   moment: Date | null
@@ -39,7 +39,7 @@ export interface Told {
 export function mailOf(
   kind: NoticeKind,
   show: { name: string; zone: string },
-  episodes: readonly Told[],
+  episodes: readonly NoticeFacts[],
 ): { subject: string; text: string } {
   const [first] = episodes
   const what = episodes.length === 1 ? `“${first!.title}”` : `${episodes.length} episodes`

@@ -51,8 +51,8 @@ describe('the order of episodes', () => {
     for (let round = 0; round < 10; round++) {
       const [finding] = orderFindings(current).findings
       if (!finding) break
-      const dates = finding.mend.map(({ at }) => at).toSorted((one, other) => +one - +other)
-      const sorted = finding.mend.toSorted((one, other) => one.number! - other.number!)
+      const dates = finding.fix.map(({ at }) => at).toSorted((one, other) => +one - +other)
+      const sorted = finding.fix.toSorted((one, other) => one.number! - other.number!)
       const given = new Map(sorted.map(({ id }, at) => [id, dates[at]!]))
       current = current.map(one => ({ ...one, at: given.get(one.id) ?? one.at }))
     }

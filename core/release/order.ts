@@ -15,7 +15,7 @@ export interface OrderFinding<E extends Placed = Placed> {
   /** Out of order: the lower number, then the next higher one that is dated before it. */
   episodes: readonly E[]
   /** Those that change dates with each other, or move apart, when it is mended. */
-  mend: readonly E[]
+  fix: readonly E[]
 }
 
 const minuteMs = 60_000
@@ -34,7 +34,7 @@ export function orderFindings<E extends Placed>(
   const together = sameMoments(byDate)
   const findings = [
     ...late.slice(0, most).map(at => outOfOrder(numbered, at)),
-    ...together.map(group => ({ kind: 'same moment' as const, episodes: group, mend: group })),
+    ...together.map(group => ({ kind: 'same moment' as const, episodes: group, fix: group })),
   ]
   return { total: late.length + together.length, findings: findings.slice(0, most) }
 }
@@ -54,7 +54,7 @@ function outOfOrder<E extends Placed>(numbered: readonly E[], at: number): Order
   const late = numbered[at]!
   const before = numbered.slice(0, at).filter(episode => placeOf(episode) > placeOf(late))
   const next = before.reduce((lowest, episode) => (placeOf(episode) < placeOf(lowest) ? episode : lowest))
-  return { kind: 'out of order', episodes: [late, next], mend: numbered.slice(numbered.indexOf(before[0]!), at + 1) }
+  return { kind: 'out of order', episodes: [late, next], fix: numbered.slice(numbered.indexOf(before[0]!), at + 1) }
 }
 
 /** Seasons count first; what has none stands by its number alone, before those that have one. */

@@ -1,4 +1,4 @@
-import { isDeliverable } from '../audio/recipe'
+import { isDeliverable } from '../audio/delivery'
 import { isBlank } from '../words/line'
 
 /** What keeps an episode from going out. */
@@ -31,6 +31,32 @@ export function hindrancesOf({ title, source, finish }: Goer): Hindrance[] {
   else if (source && finish === null && !isDeliverable(source.type)) found.push('other format')
   else if (source && finish === null && !source.isReachable) found.push('not there')
   return found
+}
+
+/** What may be so all the same: a moment that lies ahead waits for finishing, and an address may answer again. */
+const passing: Readonly<Record<'release' | 'schedule', readonly Hindrance[]>> = {
+  release: ['not there'],
+  schedule: ['being finished', 'not finished', 'other format', 'not there'],
+}
+
+/** Of what keeps an episode from going out, what keeps it from being released or scheduled by hand. */
+export const hindering = (step: 'release' | 'schedule', found: readonly Hindrance[]): Hindrance[] =>
+  found.filter(hindrance => !passing[step].includes(hindrance))
+
+/** The same with a title that is not saved yet. */
+export const withTitle = (found: readonly Hindrance[], title: string): Hindrance[] => [
+  ...found.filter(hindrance => hindrance !== 'no title'),
+  ...(isBlank(title) ? (['no title'] as const) : []),
+]
+
+/** What each waits for, shortly: `a title`. */
+export const hindranceNeeds: Readonly<Record<Hindrance, string>> = {
+  'no audio': 'audio',
+  'no title': 'a title',
+  'being finished': 'the finished audio',
+  'not finished': 'the finished audio',
+  'other format': 'audio in a format that apps play',
+  'not there': 'audio that answers at its address',
 }
 
 /** The rule that each breaks, in words. */

@@ -1,7 +1,8 @@
 import { execFileSync } from 'node:child_process'
 import { describe, expect, it } from 'vitest'
 import { readLocalMoment, wallTime } from './moment'
-import { after, missingForRelease, standings, type Step } from './standing'
+import { type Goer, hindering, hindrancesOf, withTitle } from './readiness'
+import { after, statuses, type Step } from './status'
 
 describe('a wall time in a zone', () => {
   it('means one moment on most days', () => {
@@ -62,8 +63,10 @@ describe('a wall time in a zone', () => {
   )
 })
 
-describe('the standing of an episode', () => {
-  const from = (step: Step) => standings.filter(standing => after(step, standing))
+const ready: Goer = { title: 'A', source: { type: 'audio/mpeg', isReachable: true }, finish: null }
+
+describe('the status of an episode', () => {
+  const from = (step: Step) => statuses.filter(status => after(step, status))
   it('can be released or scheduled from draft and from scheduled only', () => {
     expect(from('release')).toEqual(['draft', 'scheduled'])
     expect(from('schedule')).toEqual(['draft', 'scheduled'])
@@ -74,7 +77,26 @@ describe('the standing of an episode', () => {
     ).toEqual([null, null, null, 'retired', null])
   })
   it('needs audio and a title first', () => {
-    expect(missingForRelease({ title: '  ', hasAudio: false })).toEqual(['audio', 'title'])
-    expect(missingForRelease({ title: 'A', hasAudio: true })).toEqual([])
+    expect(hindrancesOf({ title: ' \u200b', source: null, finish: null })).toEqual(['no audio', 'no title'])
+    expect(hindrancesOf(ready)).toEqual([])
+  })
+  it.each([
+    [{ finish: 'working' }, ['being finished'], ['being finished'], []],
+    [{ finish: 'failed' }, ['not finished'], ['not finished'], []],
+    [{ source: { type: 'audio/flac', isReachable: true } }, ['other format'], ['other format'], []],
+    [{ source: { type: 'audio/mpeg', isReachable: false } }, ['not there'], [], []],
+    [{ source: null }, ['no audio'], ['no audio'], ['no audio']],
+    [{ title: '' }, ['no title'], ['no title'], ['no title']],
+  ] as const)('with %j waits for %j; by hand for %j, to be scheduled for %j', (other, found, released, scheduled) => {
+    const hindrances = hindrancesOf({ ...ready, ...other })
+    expect([hindrances, hindering('release', hindrances), hindering('schedule', hindrances)]).toEqual([
+      found,
+      released,
+      scheduled,
+    ])
+  })
+  it('is looked at with the title that is being written', () => {
+    expect(withTitle(['no audio', 'no title'], 'A')).toEqual(['no audio'])
+    expect(withTitle(['no audio'], ' ')).toEqual(['no audio', 'no title'])
   })
 })

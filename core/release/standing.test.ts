@@ -1,16 +1,16 @@
 import { describe, expect, it } from 'vitest'
-import { after, type Standing, standings, stepNames, steps } from './standing'
+import { after, type Status, statuses, stepNames, steps } from './status'
 
 describe('the states of an episode', () => {
   it('are each reached from a draft', () => {
-    const reached = new Set<Standing>(['draft'])
-    for (let round = 0; round < standings.length; round++)
+    const reached = new Set<Status>(['draft'])
+    for (let round = 0; round < statuses.length; round++)
       for (const step of stepNames)
         for (const from of [...reached]) {
           const to = after(step, from)
           if (to) reached.add(to)
         }
-    expect(reached).toEqual(new Set(standings))
+    expect(reached).toEqual(new Set(statuses))
   })
   it('never lead from what apps may have back to what was never out', () => {
     for (const step of stepNames)

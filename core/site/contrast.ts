@@ -40,7 +40,7 @@ const step = 0.01
  * A colour that has a ratio against each ground: the wanted one, or the nearest in lightness, its hue kept. Where none has it on
  * that side of the grounds, black or white.
  */
-export function mended(wanted: Colour, grounds: readonly Colour[], ratio: number): Colour {
+export function adjusted(wanted: Colour, grounds: readonly Colour[], ratio: number): Colour {
   const passes = (colour: Colour): boolean => grounds.every(ground => contrast(colour, ground) >= ratio)
   if (passes(wanted)) return wanted
   const parts = partsOf(wanted)

@@ -1,13 +1,13 @@
 import { type Colour, isColour } from './contrast'
 
 /** How a player in another site's page looks; what is not said follows the show and the reader's device. */
-export interface EmbedLook {
+export interface EmbedTheme {
   scheme: 'light' | 'dark' | null
   accent: Colour | null
 }
 
 /** Reads it from what stands behind the `?` of an address; what it does not know counts as not said. */
-export function readEmbedLook(query: string): EmbedLook {
+export function readEmbedTheme(query: string): EmbedTheme {
   const said = new URLSearchParams(query)
   const scheme = said.get('scheme')
   const accent = `#${said.get('accent')?.toLowerCase() ?? ''}`
@@ -17,7 +17,7 @@ export function readEmbedLook(query: string): EmbedLook {
   }
 }
 
-export function embedQuery({ scheme, accent }: EmbedLook): string {
+export function embedQuery({ scheme, accent }: EmbedTheme): string {
   const said = new URLSearchParams()
   if (scheme) said.set('scheme', scheme)
   if (accent) said.set('accent', accent.slice(1))

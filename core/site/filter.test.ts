@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { embedCode, embedQuery, readEmbedLook } from './embed'
+import { embedCode, embedQuery, readEmbedTheme } from './embed'
 import { everyEpisode, filterQuery, passes, readFilter } from './filter'
 
 it('a choice of episodes has one spelling behind an address', () => {
@@ -33,8 +33,8 @@ it('a tag is chosen however it is written', () => {
 })
 
 it('a player for another page has one spelling of its look, and code that nothing can break out of', () => {
-  expect(embedQuery(readEmbedLook('accent=FF9900&scheme=dark&x=1'))).toBe('?scheme=dark&accent=ff9900')
-  expect(embedQuery(readEmbedLook('accent=red;}body{&scheme=neon'))).toBe('')
+  expect(embedQuery(readEmbedTheme('accent=FF9900&scheme=dark&x=1'))).toBe('?scheme=dark&accent=ff9900')
+  expect(embedQuery(readEmbedTheme('accent=red;}body{&scheme=neon'))).toBe('')
   expect(embedCode('https://lake.example/a/embed', '"><script>', { width: 320, height: 370 })).toBe(
     '<iframe src="https://lake.example/a/embed" title="&quot;&gt;&lt;script&gt;" width="320" height="370" style="border:0;max-width:100%" loading="lazy" allow="autoplay"></iframe>',
   )

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { contrast, mended, partsOf, textContrast } from './contrast'
+import { contrast, adjusted, partsOf, textContrast } from './contrast'
 import { type Palette, paletteOf } from './palette'
 
 // WCAG 2.2, definition of contrast ratio: 21 to 1 for black and white; and pairs of the W3C's techniques and understanding
@@ -63,8 +63,8 @@ it('whatever colours are chosen, everything can be read, by day and by night', (
 })
 
 it('a colour that can be read stays as it was chosen, and another keeps its hue', () => {
-  expect(mended('#12495f', ['#ffffff'], textContrast)).toBe('#12495f')
-  const yellow = mended('#ffd400', ['#ffffff'], textContrast)
+  expect(adjusted('#12495f', ['#ffffff'], textContrast)).toBe('#12495f')
+  const yellow = adjusted('#ffd400', ['#ffffff'], textContrast)
   expect(contrast(yellow, '#ffffff')).toBeGreaterThanOrEqual(textContrast)
   expect(Math.abs(partsOf(yellow).h - partsOf('#ffd400').h)).toBeLessThan(5)
 })

@@ -1,4 +1,4 @@
-import { type Colour, colourOf, contrast, lineContrast, mended, type Parts, partsOf, textContrast } from './contrast'
+import { type Colour, colourOf, contrast, lineContrast, adjusted, type Parts, partsOf, textContrast } from './contrast'
 
 /** The two colours that a show's pages are built on: of what can be pressed, and of the band at the top. */
 export interface Seeds {
@@ -45,36 +45,36 @@ export function paletteOf({ accent, band }: Seeds, scheme: 'light' | 'dark'): Pa
   const grounds = { paper: tinted(scale.paper), sheet: tinted(scale.sheet), 'sheet-sunk': tinted(scale.sunk) }
   const wash = tinted(scale.wash, 0.024)
   const all = [grounds.paper, grounds.sheet, grounds['sheet-sunk'], wash]
-  const own = mended(accent, all, textContrast)
+  const own = adjusted(accent, all, textContrast)
   const deep = bandOf(partsOf(band), scheme)
   const lit = colourOf({ ...partsOf(deep), l: partsOf(deep).l + 0.06 })
   return {
     ...grounds,
     edge: tinted(scale.edge, 0.02),
-    'edge-strong': mended(tinted(scale.strong, 0.02), all, lineContrast),
-    ink: mended(tinted(scale.ink, 0.02), all, textContrast),
-    'ink-soft': mended(tinted(scale.soft, 0.02), all, textContrast),
+    'edge-strong': adjusted(tinted(scale.strong, 0.02), all, lineContrast),
+    ink: adjusted(tinted(scale.ink, 0.02), all, textContrast),
+    'ink-soft': adjusted(tinted(scale.soft, 0.02), all, textContrast),
     accent: own,
-    'accent-strong': mended(colourOf({ ...partsOf(own), l: partsOf(own).l - 0.1 }), all, textContrast),
+    'accent-strong': adjusted(colourOf({ ...partsOf(own), l: partsOf(own).l - 0.1 }), all, textContrast),
     'accent-wash': wash,
     'on-accent': readableOn(own),
     deep,
     'deep-lit': lit,
-    'on-deep': mended(colourOf({ ...partsOf(deep), l: 0.96, c: 0.01 }), [deep, lit], textContrast),
-    'on-deep-soft': mended(colourOf({ ...partsOf(deep), l: 0.84, c: 0.03 }), [deep, lit], textContrast),
+    'on-deep': adjusted(colourOf({ ...partsOf(deep), l: 0.96, c: 0.01 }), [deep, lit], textContrast),
+    'on-deep-soft': adjusted(colourOf({ ...partsOf(deep), l: 0.84, c: 0.03 }), [deep, lit], textContrast),
   }
 }
 
 /** The band stays dark by day and by night, so that what is light stands on it. */
 function bandOf({ l, c, h }: Parts, scheme: 'light' | 'dark'): Colour {
   const most = scheme === 'light' ? 0.4 : 0.3
-  return mended(colourOf({ l: Math.min(l, most), c: Math.min(c, mostOfBand), h }), ['#ffffff'], 8)
+  return adjusted(colourOf({ l: Math.min(l, most), c: Math.min(c, mostOfBand), h }), ['#ffffff'], 8)
 }
 
 const readableOn = (ground: Colour): Colour =>
   contrast('#ffffff', ground) >= textContrast
     ? '#ffffff'
-    : mended(colourOf({ ...partsOf(ground), l: 0.2 }), [ground], textContrast)
+    : adjusted(colourOf({ ...partsOf(ground), l: 0.2 }), [ground], textContrast)
 
 /** Custom properties of a palette by day and by night, as a style sheet for a root element. */
 export function paletteStyle(seeds: Seeds, selector = ':root'): string {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { oneCut, timelineOf } from '../audio/timeline'
 import { fields, type Soundbite } from '../episode/fields'
 import { deliveredSoundbites, movedEdge, soundbiteFrom, soundbiteWants } from './soundbites'
 
@@ -30,7 +31,7 @@ describe('an edge that is moved', () => {
 })
 
 describe('soundbites of a sound that was cut', () => {
-  const cut = { fromMs: 10_000, durationMs: 60_000 }
+  const cut = oneCut(10_000, 60_000)
   it.each([
     ['go by its clock', bite(20_000, 40_000), [10_000, 30_000]],
     ['lose what hangs over its beginning', bite(5_000, 25_000), [0, 15_000]],
@@ -40,6 +41,14 @@ describe('soundbites of a sound that was cut', () => {
   ])('%s', (_what, given, wanted) =>
     expect(deliveredSoundbites([given], cut).map(({ fromMs, toMs }) => [fromMs, toMs])).toEqual(wanted ? [wanted] : []),
   )
+  it('are shorter by what was cut out of them', () => {
+    const timeline = timelineOf([
+      { fromMs: 0, toMs: 30_000 },
+      { fromMs: 40_000, toMs: 80_000 },
+    ])
+    expect(deliveredSoundbites([bite(20_000, 60_000)], timeline)).toMatchObject([{ fromMs: 20_000, toMs: 50_000 }])
+    expect(deliveredSoundbites([bite(31_000, 39_000)], timeline)).toEqual([])
+  })
   it('come in the order of their beginnings', () =>
     expect(deliveredSoundbites([bite(40_000, 60_000), bite(20_000, 30_000)], cut).map(({ id }) => id)).toEqual([
       'b20000',

@@ -1,3 +1,4 @@
+import type { Timeline } from '../audio/timeline'
 import { longestSoundbiteMs, type Soundbite, shortestSoundbiteMs } from '../episode/fields'
 import type { Want, WantCode } from '../episode/wants'
 import { clock } from '../words/amounts'
@@ -22,18 +23,18 @@ export function movedEdge({ fromMs, toMs }: Soundbite, edge: 'fromMs' | 'toMs', 
 }
 
 /**
- * Soundbites in order by the clock of the sound that is delivered, which begins at `fromMs` of the source and is `durationMs`
- * long: what hangs over its ends is cut off, and what is too short then falls away.
+ * Soundbites in order by the clock of the sound that is delivered: what of them was cut out is gone from them, and what is too
+ * short then falls away.
  */
 export const deliveredSoundbites = (
   soundbites: readonly Soundbite[],
-  { fromMs, durationMs }: { fromMs: number; durationMs: number },
+  { toDelivered, durationMs }: Pick<Timeline, 'toDelivered' | 'durationMs'>,
 ): Soundbite[] =>
   soundbites
     .map(each => ({
       ...each,
-      fromMs: Math.max(0, each.fromMs - fromMs),
-      toMs: Math.min(Math.floor(durationMs), each.toMs - fromMs),
+      fromMs: toDelivered(each.fromMs),
+      toMs: Math.min(Math.floor(durationMs), toDelivered(each.toMs)),
     }))
     .filter(each => each.toMs - each.fromMs >= shortestSoundbiteMs)
     .sort((one, other) => one.fromMs - other.fromMs)

@@ -64,9 +64,6 @@ export const inOrder = (cues: readonly Cue[]): TimedCue[] =>
     .toSorted((one, other) => one.fromMs - other.fromMs)
     .map(cue => (cue.toMs > cue.fromMs ? cue : { ...cue, toMs: cue.fromMs + timeToSay(cue.text) }))
 
-/** Whether all of it has times. */
-export const isTimedWhole = ({ cues }: Pick<Transcript, 'cues'>): boolean => cues.length > 0 && cues.every(isTimed)
-
 /** How names of files end in which transcripts come. */
 export const transcriptEndings = ['.vtt', '.srt', '.json', '.html', '.htm', '.txt', '.lrc', '.ass', '.ssa'] as const
 /** Which of them a name has; null where it has none. */

@@ -47,10 +47,10 @@ export const estimatedSure = 0.2
  * little of it is sure that it may be of something else; null where all is well, or only some of it is not.
  */
 export function judgementOf(cues: readonly Pick<Cue, 'sure'>[]): 'estimated' | 'of something else' | null {
-  const laid = cues.filter(({ sure }) => sure !== undefined)
-  if (laid.length < cues.length / 2 || laid.length === 0) return null
-  if (laid.every(({ sure }) => sure === estimatedSure)) return 'estimated'
-  return laid.filter(isTimeDoubtful).length > laid.length / 2 ? 'of something else' : null
+  const aligned = cues.filter(({ sure }) => sure !== undefined)
+  if (aligned.length < cues.length / 2 || aligned.length === 0) return null
+  if (aligned.every(({ sure }) => sure === estimatedSure)) return 'estimated'
+  return aligned.filter(isTimeDoubtful).length > aligned.length / 2 ? 'of something else' : null
 }
 
 /** A place in a transcript that somebody should look at: words in a cue, or all of it where `length` is 0. */

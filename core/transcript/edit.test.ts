@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { oneCut, timelineOf } from '../audio/timeline'
 import type { Cue } from './cue'
 import {
   deliveredCues,
@@ -91,11 +92,19 @@ describe('cues', () => {
     expect([0, 980, 2900, 3000, 9000].map(ms => heardAt(two, ms))).toEqual([-1, 0, 0, 1, 1])
   })
   it('follow a cut of the sound', () => {
-    expect(deliveredCues(two, { fromMs: 2000, durationMs: 2500 }).map(short)).toEqual([
+    expect(deliveredCues(two, oneCut(2000, 2500)).map(short)).toEqual([
       ['a', 0, 1000, 'Is it the reed?'],
       ['b', 1000, 2500, 'It is never the reed.'],
     ])
-    expect(deliveredCues(two, { fromMs: 3000, durationMs: 500 }).map(({ id }) => id)).toEqual(['b'])
+    expect(deliveredCues(two, oneCut(3000, 500)).map(({ id }) => id)).toEqual(['b'])
+  })
+  it('follow several cuts: what was cut out of one is gone from its time, and one that was cut out whole falls away', () => {
+    const timeline = timelineOf([
+      { fromMs: 0, toMs: 1500 },
+      { fromMs: 2500, toMs: 3000 },
+      { fromMs: 6000, toMs: 9000 },
+    ])
+    expect(deliveredCues(two, timeline).map(({ id, fromMs, toMs }) => [id, fromMs, toMs])).toEqual([['a', 1000, 2000]])
   })
 })
 

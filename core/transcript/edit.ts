@@ -1,3 +1,4 @@
+import type { Timeline } from '../audio/timeline'
 import { type Cue, isTimed } from './cue'
 
 /** A cue after which or in which something was done lost what its file had kept of it. */
@@ -158,15 +159,13 @@ export const heardAt = (cues: readonly Cue[], atMs: number): number =>
 /** A player that was sent to a moment may stand a little before it. */
 const slackMs = 30
 
-/** Cues by the clock of a sound that begins at `fromMs` of theirs and is `durationMs` long; those outside fall away. */
+/** Cues by the clock of the sound that is delivered; those that were cut out whole fall away. */
 export const deliveredCues = (
   cues: readonly Cue[],
-  { fromMs, durationMs }: { fromMs: number; durationMs: number },
+  { toDelivered, keeps }: Pick<Timeline, 'toDelivered' | 'keeps'>,
 ): Cue[] =>
   cues.flatMap(cue => {
     if (!isTimed(cue)) return [cue]
-    const [from, to] = [Math.max(0, cue.fromMs - fromMs), Math.min(durationMs, cue.toMs - fromMs)]
-    return to > from || (cue.fromMs >= fromMs && cue.fromMs < fromMs + durationMs)
-      ? [{ ...cue, fromMs: from, toMs: Math.max(from, to) }]
-      : []
+    const [fromMs, toMs] = [toDelivered(cue.fromMs), toDelivered(cue.toMs)]
+    return toMs > fromMs || keeps(cue.fromMs) ? [{ ...cue, fromMs, toMs }] : []
   })

@@ -3,8 +3,12 @@ export function oneLine(words: string): string {
   return words.replace(/\r\n|[\t\n\v\f\r\u0085\u2028\u2029]/g, ' ').replace(/\p{Cc}/gu, '')
 }
 
+/** A letter that could be seen, as a regular expression of JavaScript and of PCRE. */
+export const seenLetter = '[^\\p{Z}\\p{C}]'
+const seen = new RegExp(seenLetter, 'u')
+
 /** Whether there is nothing in it that could be seen: only spaces, control and format characters. */
-export const isBlank = (words: string): boolean => !/[^\p{Z}\p{C}]/u.test(words)
+export const isBlank = (words: string): boolean => !seen.test(words)
 
 const graphemes = new Intl.Segmenter('en', { granularity: 'grapheme' })
 

@@ -31,7 +31,7 @@ export const element = (
   content,
 })
 /** An element with text in it; null, so left out, where there is no text. */
-export const told = (name: string, text: string | number | null | undefined): XmlElement | null =>
+export const textElement = (name: string, text: string | number | null | undefined): XmlElement | null =>
   text === null || text === undefined || text === '' ? null : { name, attributes: null, content: String(text) }
 /** An empty element that tells all by its attributes, of which those that are null are left out. */
 export const marked = (name: string, attributes: XmlElement['attributes']): XmlElement => ({

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { readXml } from './read'
-import { element, marked, Ready, told, Verbatim, xmlDocument } from './write'
+import { element, marked, Ready, textElement, Verbatim, xmlDocument } from './write'
 
 /** As XML keeps it: lone surrogates and control characters have no place (XML 1.0 section 2.2). */
 const kept = (text: string): string =>
@@ -57,9 +57,9 @@ describe('writing XML', () => {
   })
 
   it('leaves out what has nothing to say, and takes what was written before as it is', () => {
-    expect(told('a', null)).toBeNull()
-    expect(told('a', '')).toBeNull()
-    const inner = element('b', [told('c', 0)])
+    expect(textElement('a', null)).toBeNull()
+    expect(textElement('a', '')).toBeNull()
+    const inner = element('b', [textElement('c', 0)])
     expect(xmlDocument(element('a', [new Ready(inner, 1)]))).toBe(xmlDocument(element('a', [inner])))
     expect(marked('a', { b: null }).attributes).toEqual({ b: null })
     expect(xmlDocument(marked('a', { b: null, c: 1 }))).toContain('<a c="1"/>')

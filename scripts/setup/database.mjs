@@ -24,8 +24,11 @@ export async function startDatabase(folder, { port, isThrowAway = false, log = (
   writeFileSync(init, initSql(password), { mode: 0o600 })
   const given = port ?? (await freePort())
   const child = spawn(
-    findProgram('mariadbd'),
+    // It ends with whoever started it, however that ended.
+    'setpriv',
     [
+      '--pdeathsig=TERM',
+      findProgram('mariadbd'),
       '--no-defaults',
       `--datadir=${data}`,
       '--socket=mariadb.sock',

@@ -29,13 +29,16 @@ export function startProgram(entry, environment) {
   }
 }
 
-/** Runs a Node.js program of ours to its end. */
+/** Ends a program as soon as the one that started it is gone, however that ended; it does not live longer for it. Its threads run this, too, and have no channel. */
+const endWithUs = `data:text/javascript,${encodeURIComponent('process.once("disconnect", () => process.exit(1)); process.channel?.unref()')}`
+
+/** Runs a Node.js program of ours to its end, or to ours. */
 export function runProgram(entry, environment) {
   return new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, [entry], {
+    const child = spawn(process.execPath, ['--import', endWithUs, entry], {
       cwd: root,
       env: { ...process.env, ...environment },
-      stdio: ['ignore', 'inherit', 'inherit'],
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     })
     child.once('close', code =>
       code === 0 ? resolve() : reject(new Halt(`${entry} failed; its own message stands above.`)),

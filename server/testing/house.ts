@@ -7,24 +7,25 @@ import { pino } from 'pino'
 import { QueryTypes, Sequelize } from 'sequelize'
 import sharp from 'sharp'
 import type { Episode } from '@contract/episodes'
+import type { EpisodeText } from '@core/episode/fields'
 import type { Show } from '@contract/shows'
 import type { Sound } from '@contract/sound'
-import type { Access } from '../access/access'
-import { houseScope } from '../access/scope'
-import { createApp } from '../app'
-import { MovableClock } from '../clock'
-import { readConfiguration } from '../configuration'
-import { openDatabase } from '../openDatabase'
-import { migrate } from '../database/migrate'
-import { transact } from '../database/transact'
-import { Episode as EpisodeRow } from '../episodes/models'
-import { deliveryLog } from '../delivery/log'
-import { createEvents } from '../events/events'
-import { jobList } from '../jobList'
-import { createJobs } from '../jobs/jobs'
-import { openDiskStore } from '../media/diskStore'
-import type { Platform } from '../platform'
-import { uploadService } from '../uploads/service'
+import type { Access } from '../people/access/access'
+import { houseScope } from '../people/access/scope'
+import { createApp } from '../app/app'
+import { MovableClock } from '../platform/clock'
+import { readConfiguration } from '../platform/configuration'
+import { openDatabase } from '../app/openDatabase'
+import { migrate } from '../platform/database/migrate'
+import { transact } from '../platform/database/transact'
+import { Episode as EpisodeRow } from '../show/episodes/models'
+import { deliveryLog } from '../platform/deliveries/log'
+import { createEvents } from '../platform/events/events'
+import { jobList } from '../app/jobList'
+import { createJobs } from '../platform/jobs/jobs'
+import { openDiskStore } from '../platform/storage/diskStore'
+import type { Platform } from '../platform/platform'
+import { uploadService } from '../production/uploads/service'
 
 export const account = { email: 'demo@lakeletter.example', password: 'lake-letter-demo' }
 export const morning = new Date('2026-03-10T05:00:00Z')
@@ -48,6 +49,11 @@ export interface House {
   /** An episode with audio and title, ready for release. */
   makeReady(showId: string, title: string, sound?: string): Promise<WholeEpisode>
   get(episodeId: string): Promise<WholeEpisode>
+  /** Does something to an episode as it is now, under `/episodes/:id/:name`. Throws where that is refused. */
+  step(episodeId: string, name: string, body?: object): Promise<Episode>
+  release(episodeId: string, when?: object): Promise<Episode>
+  /** An episode that is out, with these words. */
+  makeReleased(showId: string, title: string, text?: Partial<EpisodeText>): Promise<Episode>
   bring(episodeId: string, path: string): Promise<void>
   /** Does what is to be done on sound: measuring, finishing. Throws what went wrong in it. */
   workOnSound(): Promise<void>
@@ -119,6 +125,15 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
     ...(await call('GET', `/episodes/${id}`)).json<Episode>(),
     sound: (await call('GET', `/episodes/${id}/sound`)).json<Sound>(),
   })
+  const done = (answer: LightMyRequestResponse): Episode => {
+    if (answer.statusCode !== 200) throw new Error(`${answer.statusCode}: ${answer.body}`)
+    return answer.json()
+  }
+  const step: House['step'] = async (id, name, body = {}) => {
+    const { version } = await get(id)
+    return done(await call('POST', `/episodes/${id}/${name}`, { version, ...body }))
+  }
+  const release: House['release'] = (id, when = { kind: 'now' }) => step(id, 'release', { when })
   const bring: House['bring'] = async (episodeId, path) => {
     const id = randomBytes(16).toString('hex')
     const uploads = uploadService(platform)
@@ -134,6 +149,20 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
   }
 
   const brought = new Map<string, string>()
+  const makeReady: House['makeReady'] = async (showId, title, sound = 'sf-5.mp3') => {
+    const { id } = (await call('POST', `/shows/${showId}/episodes`, {})).json() as Episode
+    const known = brought.get(`${showId} ${sound}`)
+    // Reading takes most of the time, so a show reads each sound once.
+    if (known) await call('PUT', `/episodes/${id}/source`, { fileId: known })
+    else await bring(id, join(sounds, sound))
+    const {
+      version,
+      sound: { source },
+    } = await get(id)
+    brought.set(`${showId} ${sound}`, source!.id)
+    await call('PATCH', `/episodes/${id}`, { version, text: { title } })
+    return get(id)
+  }
   return {
     app,
     routes,
@@ -142,6 +171,8 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
     cookie,
     call,
     get,
+    step,
+    release,
     bring,
     inbox: join(folder, 'inbox'),
     mediaFolder: folder,
@@ -160,19 +191,11 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
       const show = await call('POST', '/shows', { ...showFacts, slug, artworkId: picture.json().id })
       return show.json()
     },
-    async makeReady(showId, title, sound = 'sf-5.mp3') {
-      const { id } = (await call('POST', `/shows/${showId}/episodes`, {})).json() as Episode
-      const known = brought.get(`${showId} ${sound}`)
-      // Reading takes most of the time, so a show reads each sound once.
-      if (known) await call('PUT', `/episodes/${id}/source`, { fileId: known })
-      else await bring(id, join(sounds, sound))
-      const {
-        version,
-        sound: { source },
-      } = await get(id)
-      brought.set(`${showId} ${sound}`, source!.id)
-      await call('PATCH', `/episodes/${id}`, { version, text: { title } })
-      return get(id)
+    makeReady,
+    async makeReleased(showId, title, text) {
+      const { id, version } = await makeReady(showId, title)
+      if (text) done(await call('PATCH', `/episodes/${id}`, { version, text }))
+      return release(id)
     },
     async close() {
       await events.stop()

@@ -27,7 +27,7 @@ export async function seed(database: Sequelize, templateSlug: string, { shows, e
 
   await run('CREATE TEMPORARY TABLE seed_template AS SELECT * FROM shows WHERE slug = :templateSlug')
   await run(
-    "CREATE TEMPORARY TABLE seed_episode AS SELECT e.*, u.file_id FROM episodes e JOIN episode_files u ON u.episode_id = e.id AND u.role = 'released' WHERE e.show_id = (SELECT id FROM seed_template) AND e.standing = 'released' LIMIT 1",
+    "CREATE TEMPORARY TABLE seed_episode AS SELECT e.*, u.file_id FROM episodes e JOIN episode_files u ON u.episode_id = e.id AND u.role = 'released' WHERE e.show_id = (SELECT id FROM seed_template) AND e.status = 'released' LIMIT 1",
   )
   const showColumns = await columns('shows', ['id', 'slug', 'name', 'podcast_guid'])
   await run(`INSERT INTO shows (id, slug, name, podcast_guid, ${own(showColumns)})

@@ -1,15 +1,15 @@
-import './noEval'
+import './platform/noEval'
 import { createPinia } from 'pinia'
 import PrimeVue from 'primevue/config'
 import ConfirmationService from 'primevue/confirmationservice'
 import { createApp } from 'vue'
-import Studio from './Studio.vue'
-import { whenSignedOut } from './api/client'
-import { createStudioRouter } from './router'
-import { useSession } from './account/session'
-import { useTheme } from './frame/theme'
-import { preset } from './theme/preset'
-import './theme/studio.css'
+import Studio from './app/Studio.vue'
+import { whenSignedOut } from './platform/api/client'
+import { createStudioRouter } from './app/router'
+import { useSession } from './people/account/session'
+import { useTheme } from './platform/theme/theme'
+import { preset } from './platform/theme/preset'
+import './platform/theme/studio.css'
 
 const app = createApp(Studio)
 app.use(createPinia())

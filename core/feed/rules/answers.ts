@@ -7,7 +7,7 @@ export const answers: FeedRule = {
   rule: 'A feed answers with 200.',
   source: 'RFC 9110, section 15.3.1',
   ifItStays: 'Apps and directories get nothing.',
-  mend: 'Whoever serves the feed mends it.',
+  fix: 'Whoever serves the feed mends it.',
   place: 'host',
   find: inAnswer(({ status }) => (status === 200 ? null : String(status))),
 }

@@ -7,7 +7,7 @@ export const anyItems: FeedRule = {
   rule: 'A directory wants at least one released episode.',
   source: 'common practice, no source',
   ifItStays: 'Directories refuse the show.',
-  mend: 'Release the first episode.',
+  fix: 'Release the first episode.',
   place: 'episode.moment',
   find: inChannel((_channel, { feed }) => (feed.items.length > 0 ? null : '')),
 }

@@ -9,7 +9,7 @@ export const artworkSize: FeedRule = {
   rule: `Square, ${artworkRule.minPx} to ${artworkRule.maxPx} px.`,
   source: 'itunes namespace, image (from memory)',
   ifItStays: 'Directories refuse the show.',
-  mend: 'Choose artwork of that size.',
+  fix: 'Choose artwork of that size.',
   place: 'show.artwork',
   find: inChannel((channel, { answers }) => {
     const picture = answers.get(attributeIn(channel, 'itunes:image', 'href'))?.picture

@@ -17,7 +17,7 @@ export const audioForm: FeedRule = {
   rule: 'The type of an enclosure is what its file is.',
   source: 'RSS 2.0, enclosure sub-element of item; ISO/IEC 11172-3 and 14496-12 (how the files begin)',
   ifItStays: 'Apps that go by the type do not play it.',
-  mend: 'Bring the audio again, or tell the type that it has.',
+  fix: 'Bring the audio again, or tell the type that it has.',
   place: 'episode.audio',
   find: atAddresses('enclosure', 'url', ({ form, status }, { attributes: { type = '' } }) => {
     const wanted = types.find(([, pattern]) => pattern.test(type))?.[0]

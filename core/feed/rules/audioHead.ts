@@ -7,7 +7,7 @@ export const audioHead: FeedRule = {
   rule: 'HEAD is answered as GET is, without the body.',
   source: 'RFC 9110, section 9.3.2; itunes namespace, requirements (from memory)',
   ifItStays: 'Directories that look before they fetch take it for missing.',
-  mend: 'Bring the file here, or ask its host.',
+  fix: 'Bring the file here, or ask its host.',
   place: 'episode.audio',
   find: atAddresses('enclosure', 'url', ({ headStatus, status }) =>
     headStatus === null || headStatus === 200 || (status !== 200 && status !== 206) ? null : String(headStatus),

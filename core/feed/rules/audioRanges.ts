@@ -7,7 +7,7 @@ export const audioRanges: FeedRule = {
   rule: 'A request for a range of bytes is answered with 206.',
   source: 'RFC 9110, section 14; itunes namespace, requirements (from memory)',
   ifItStays: 'Listeners cannot go to a place in it, and directories refuse it.',
-  mend: 'Bring the file here, or ask its host.',
+  fix: 'Bring the file here, or ask its host.',
   place: 'episode.audio',
   find: atAddresses('enclosure', 'url', ({ takesRanges, status }) =>
     (status === 200 || status === 206) && !takesRanges ? '' : null,

@@ -9,7 +9,7 @@ export const audioRedirects: FeedRule = {
   rule: `At most ${most} redirects.`,
   source: 'common practice, no source; RFC 9110, section 15.4, on loops',
   ifItStays: 'Some apps give up on the way; all begin later.',
-  mend: 'Give the address of the file itself.',
+  fix: 'Give the address of the file itself.',
   place: 'episode.audio',
   find: atAddresses('enclosure', 'url', ({ redirects }) => (redirects > most ? `${redirects} redirects` : null)),
 }

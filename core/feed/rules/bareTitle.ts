@@ -13,14 +13,14 @@ export const bareTitle: FeedRule = {
   rule: 'itunes:title goes without season and number, which apps show by themselves.',
   source: 'itunes namespace, title (from memory)',
   ifItStays: 'Apps show the number twice, and cut the title earlier.',
-  mend: 'Leave the number to its own field.',
+  fix: 'Leave the number to its own field.',
   place: 'episode.title',
   find: inItems(item => {
     const title = textIn(item, 'itunes:title')
     const number = textIn(item, 'itunes:episode')
     return number && numberAt(number).test(title) ? title : null
   }),
-  mendEpisode({ title, number }) {
+  fixEpisode({ title, number }) {
     const bare = number === null ? '' : trimmed(title.trim().replace(numberAt(number), ''), ' .:,·–—-)')
     return bare ? { says: `Call it “${bare}”`, text: { title: bare } } : null
   },

@@ -8,8 +8,8 @@ export const blockedShow: FeedRule = {
   rule: 'itunes:block with Yes keeps a show out of directories.',
   source: 'itunes namespace, block (from memory)',
   ifItStays: 'Directories refuse it, or take it off their lists.',
-  mend: 'Take it back where the show is to be found.',
+  fix: 'Take it back where the show is to be found.',
   place: 'show.feedFacts',
   find: inChannel(channel => (/^yes$/i.test(textIn(channel, 'itunes:block')) ? 'Yes' : null)),
-  mendShow: () => ({ says: 'Let directories list it', facts: { isBlocked: false } }),
+  fixShow: () => ({ says: 'Let directories list it', facts: { isBlocked: false } }),
 }

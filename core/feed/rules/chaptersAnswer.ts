@@ -7,7 +7,7 @@ export const chaptersAnswer: FeedRule = {
   rule: 'The address of the chapters answers with a list of them in JSON.',
   source: 'podcast namespace, chapters; JSON Chapters 1.2',
   ifItStays: 'Apps show none.',
-  mend: 'Send the chapters again.',
+  fix: 'Send the chapters again.',
   place: 'episode.chapters',
   find: atAddresses('podcast:chapters', 'url', ({ status, problem, fault }) =>
     status === 200 ? fault : (problem ?? String(status)),

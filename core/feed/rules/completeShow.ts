@@ -8,8 +8,8 @@ export const completeShow: FeedRule = {
   rule: 'itunes:complete with Yes ends a show.',
   source: 'itunes namespace, complete (from memory)',
   ifItStays: 'Apps ask no more; what comes later is not heard.',
-  mend: 'Take it back where the show goes on.',
+  fix: 'Take it back where the show goes on.',
   place: 'show.feedFacts',
   find: inChannel(channel => (/^yes$/i.test(textIn(channel, 'itunes:complete')) ? 'Yes' : null)),
-  mendShow: () => ({ says: 'Say that it goes on', facts: { isComplete: false } }),
+  fixShow: () => ({ says: 'Say that it goes on', facts: { isComplete: false } }),
 }

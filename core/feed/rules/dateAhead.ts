@@ -11,7 +11,7 @@ export const dateAhead: FeedRule = {
   rule: 'What is in the feed is out; its date is past.',
   source: 'RSS 2.0, pubDate sub-element of item',
   ifItStays: 'Some apps hide it until then, others show it now.',
-  mend: 'Mend its date, or schedule it.',
+  fix: 'Mend its date, or schedule it.',
   place: 'episode.moment',
   find: inItems((item, { now }) => {
     const date = textIn(item, 'pubDate')

@@ -8,7 +8,7 @@ export const enclosure: FeedRule = {
   rule: 'Each item has an enclosure with its audio.',
   source: 'RSS 2.0, enclosure sub-element of item; itunes namespace, required tags (from memory)',
   ifItStays: 'Apps leave it out.',
-  mend: 'Bring its audio.',
+  fix: 'Bring its audio.',
   place: 'episode.audio',
   find: inItems(item => (one(item, 'enclosure') ? null : '')),
 }

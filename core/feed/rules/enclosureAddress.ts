@@ -8,7 +8,7 @@ export const enclosureAddress: FeedRule = {
   rule: 'An enclosure has a url, an address on the web, without spaces.',
   source: 'RSS 2.0, enclosure sub-element of item, “The url must be an http url”; RFC 3986, section 2',
   ifItStays: 'Apps cannot play it.',
-  mend: 'Bring its audio again.',
+  fix: 'Bring its audio again.',
   place: 'episode.audio',
   find: inEach('enclosure', ({ attributes: { url = '' } }) => (isWebAddress(url.trim()) ? null : url)),
 }

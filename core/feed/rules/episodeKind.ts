@@ -8,7 +8,7 @@ export const episodeKind: FeedRule = {
   rule: 'itunes:episodeType is full, trailer or bonus.',
   source: 'itunes namespace, episodeType (from memory)',
   ifItStays: 'Apps take it for a full episode.',
-  mend: 'Choose full, trailer or bonus.',
+  fix: 'Choose full, trailer or bonus.',
   place: 'episode.kind',
   find: inItems(item => {
     const kind = textIn(item, 'itunes:episodeType')

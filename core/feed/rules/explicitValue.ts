@@ -12,7 +12,7 @@ export const explicitValue: FeedRule = {
   rule: 'itunes:explicit is true or false.',
   source: 'itunes namespace, explicit (from memory)',
   ifItStays: 'Apps take it for explicit, or for not.',
-  mend: 'Say yes or no.',
+  fix: 'Say yes or no.',
   place: 'show.explicit',
   find: ({ feed: { channel, items } }) => {
     const odd = (within: ReadElement, item: number | null) => {

@@ -11,8 +11,8 @@ export const feedSize: FeedRule = {
   rule: `Some readers stop at ${amount(mostBytes)}.`,
   source: practice,
   ifItStays: 'Older episodes can be missing in apps, or the whole show.',
-  mend: 'Choose how many episodes the feed carries; the older ones come in further parts.',
+  fix: 'Choose how many episodes the feed carries; the older ones come in further parts.',
   place: 'show.feedFacts',
   find: ({ bytes }) => (bytes > mostBytes ? [{ item: null, value: amount(bytes) }] : []),
-  mendShow: () => ({ says: `Carry the newest ${newest}, the older ones in parts`, facts: { itemsPerPart: newest } }),
+  fixShow: () => ({ says: `Carry the newest ${newest}, the older ones in parts`, facts: { itemsPerPart: newest } }),
 }

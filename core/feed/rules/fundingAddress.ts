@@ -9,7 +9,7 @@ export const fundingAddress: FeedRule = {
   rule: 'podcast:funding has a url.',
   source: 'podcast namespace, funding',
   ifItStays: 'Who wants to give cannot.',
-  mend: 'Give the address of the page.',
+  fix: 'Give the address of the page.',
   place: 'show.feedFacts',
   find: inChannel(channel => {
     const broken = all(channel, 'podcast:funding').find(({ attributes }) => !isWebAddress(attributes.url ?? ''))

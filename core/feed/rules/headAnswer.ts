@@ -7,7 +7,7 @@ export const headAnswer: FeedRule = {
   rule: 'HEAD is answered as GET is, without the body.',
   source: 'RFC 9110, section 9.3.2',
   ifItStays: 'Who only looks whether it is there takes it for gone.',
-  mend: 'Whoever serves the feed answers HEAD.',
+  fix: 'Whoever serves the feed answers HEAD.',
   place: 'host',
   find: inAnswer(({ headStatus, status }) =>
     status !== 200 || headStatus === null || headStatus === 200 ? null : String(headStatus),

@@ -10,7 +10,7 @@ export const hookLength: FeedRule = {
   rule: 'itunes:subtitle has under 255 letters.',
   source: 'itunes namespace, subtitle (from memory); common practice, no source',
   ifItStays: 'Apps cut it.',
-  mend: 'Shorten it to the one sentence that says why to listen.',
+  fix: 'Shorten it to the one sentence that says why to listen.',
   place: 'episode.hook',
   find: inItems(item => {
     const hook = textIn(item, 'itunes:subtitle')

@@ -8,7 +8,7 @@ export const itemDate: FeedRule = {
   rule: 'Each item has a pubDate.',
   source: 'RSS 2.0, pubDate sub-element of item; itunes namespace, recommended tags (from memory)',
   ifItStays: 'Apps put it anywhere, or leave it out.',
-  mend: 'Give it a moment.',
+  fix: 'Give it a moment.',
   place: 'episode.moment',
   find: inItems(item => (textIn(item, 'pubDate') ? null : '')),
 }

@@ -9,7 +9,7 @@ export const itemLink: FeedRule = {
   rule: 'The link of an item is an address on the web.',
   source: 'RSS 2.0, link of item',
   ifItStays: 'Whoever wants to read more finds no way.',
-  mend: 'Give its page, or leave it to its public page here.',
+  fix: 'Give its page, or leave it to its public page here.',
   place: 'episode.extras',
   find: inItems(item => {
     const link = textIn(item, 'link')

@@ -8,7 +8,7 @@ export const itemNotes: FeedRule = {
   rule: 'Each item has a description, or its notes in content:encoded.',
   source: 'RSS 2.0, description of item; itunes namespace, recommended tags (from memory)',
   ifItStays: 'Apps show nothing beneath its title.',
-  mend: 'Write a sentence on why to listen.',
+  fix: 'Write a sentence on why to listen.',
   place: 'episode.notes',
   find: inItems(item => (['description', 'content:encoded'].some(name => textIn(item, name) !== '') ? null : '')),
 }

@@ -8,7 +8,7 @@ export const itemTitle: FeedRule = {
   rule: 'Each item has a title.',
   source: 'RSS 2.0, elements of item; itunes namespace, required tags (from memory)',
   ifItStays: 'Apps show an empty line, or leave it out.',
-  mend: 'Give it a title.',
+  fix: 'Give it a title.',
   place: 'episode.title',
   find: inItems(item => (textIn(item, 'title') ? null : '')),
 }

@@ -9,7 +9,7 @@ export const knownCategory: FeedRule = {
   rule: 'Categories and their subcategories are those of the published list, letter by letter.',
   source: 'itunes namespace, category (from memory)',
   ifItStays: 'Directories put it nowhere, or refuse it.',
-  mend: 'Choose one of the list.',
+  fix: 'Choose one of the list.',
   place: 'show.category',
   find: inChannel(channel => {
     const wrong = all(channel, 'itunes:category').flatMap(({ attributes, children }) => {

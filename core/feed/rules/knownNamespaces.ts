@@ -10,7 +10,7 @@ export const knownNamespaces: FeedRule = {
   rule: 'A namespace is told by its whole address, letter by letter; the prefix is only short for it.',
   source: 'Namespaces in XML 1.0, section 2.3; the itunes, podcast and atom namespaces',
   ifItStays: 'Apps pass over every element with that prefix: artwork, categories, durations.',
-  mend: 'Whoever writes the feed declares the namespace by its published address.',
+  fix: 'Whoever writes the feed declares the namespace by its published address.',
   place: 'host',
   find: ({ feed: { document } }) =>
     Object.entries(namespaces).flatMap(([prefix, wanted]) => {

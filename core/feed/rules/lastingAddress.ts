@@ -10,7 +10,7 @@ export const lastingAddress: FeedRule = {
   rule: 'An address in a feed answers for as long as the episode is in it.',
   source: 'common practice, no source',
   ifItStays: 'In some hours or days nobody can hear it any more.',
-  mend: 'Bring the file here, or give an address that stays.',
+  fix: 'Bring the file here, or give an address that stays.',
   place: 'episode.audio',
   find: inEach('enclosure', ({ attributes: { url = '' } }) => (passing.test(url) ? url : null)),
 }

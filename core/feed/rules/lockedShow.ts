@@ -8,7 +8,7 @@ export const lockedShow: FeedRule = {
   rule: 'podcast:locked is yes or no.',
   source: 'podcast namespace, locked',
   ifItStays: 'Who brings the show elsewhere is not asked whether it is theirs.',
-  mend: 'Lock the show.',
+  fix: 'Lock the show.',
   place: 'show.feedFacts',
   find: inChannel(channel => {
     const locked = textIn(channel, 'podcast:locked')

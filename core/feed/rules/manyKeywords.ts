@@ -10,7 +10,7 @@ export const manyKeywords: FeedRule = {
   rule: `At most ${most}; directories take more for an attempt to be found by them.`,
   source: practice,
   ifItStays: 'Directories pass over all of them.',
-  mend: 'Keep those that somebody would look for.',
+  fix: 'Keep those that somebody would look for.',
   place: 'show.feedFacts',
   find: inChannel(channel => {
     const keywords = textIn(channel, 'itunes:keywords')
@@ -18,5 +18,5 @@ export const manyKeywords: FeedRule = {
       .filter(word => word.trim() !== '')
     return keywords.length > most ? `${keywords.length} keywords` : null
   }),
-  mendShow: ({ keywords }) => ({ says: `Keep the first ${most}`, facts: { keywords: keywords.slice(0, most) } }),
+  fixShow: ({ keywords }) => ({ says: `Keep the first ${most}`, facts: { keywords: keywords.slice(0, most) } }),
 }

@@ -9,7 +9,7 @@ export const movingShow: FeedRule = {
   rule: 'Apps go to itunes:new-feed-url, and stay there.',
   source: 'itunes namespace, new-feed-url (from memory)',
   ifItStays: 'Who follows it there does not come back here.',
-  mend: 'Take it back where it stays here.',
+  fix: 'Take it back where it stays here.',
   place: 'show.feedFacts',
   find: inChannel((channel, { address }) => {
     const moved = textIn(channel, 'itunes:new-feed-url')
@@ -17,5 +17,5 @@ export const movingShow: FeedRule = {
     // A feed that has come from elsewhere says that it is to be asked for here.
     return isWebAddress(moved) && moved !== address && moved !== own?.attributes.href ? moved : null
   }),
-  mendShow: () => ({ says: 'Say that it stays here', facts: { movedTo: null, isRedirected: false } }),
+  fixShow: () => ({ says: 'Say that it stays here', facts: { movedTo: null, isRedirected: false } }),
 }

@@ -15,7 +15,7 @@ export const notesClosed: FeedRule = {
   rule: 'A link, a list or anything emphasised ends with its closing tag.',
   source: 'HTML Living Standard, “Optional tags”; itunes namespace, content:encoded (from memory)',
   ifItStays: 'Everything behind it is a link, or bold, in some apps down to the next episode.',
-  mend: 'Close it where it should end.',
+  fix: 'Close it where it should end.',
   place: 'episode.notes',
   find: inItems(item => {
     const open = new Set<string>()

@@ -8,7 +8,7 @@ export const notesLinks: FeedRule = {
   rule: 'A link has its whole address, with http or https.',
   source: 'RFC 3986, section 4.1: what has no scheme is relative to where it stands',
   ifItStays: 'Whoever follows it gets nowhere.',
-  mend: 'Give its whole address.',
+  fix: 'Give its whole address.',
   place: 'episode.notes',
   find: inItems(item =>
     [...textIn(item, 'content:encoded').matchAll(/<a\b[^>]*?\bhref\s*=\s*["']([^"']*)["']/gi)]

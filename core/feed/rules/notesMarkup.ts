@@ -13,7 +13,7 @@ export const notesMarkup: FeedRule = {
   rule: 'Apps draw paragraphs, lists, links, bold and italic, and drop the rest.',
   source: 'itunes namespace, description and content:encoded (from memory); common practice, no source',
   ifItStays: 'Pictures, tables and frames are missing there.',
-  mend: 'Say it in words, and link to the rest.',
+  fix: 'Say it in words, and link to the rest.',
   place: 'episode.notes',
   find: inItems(item => {
     const html = textIn(item, 'content:encoded')

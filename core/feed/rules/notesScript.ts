@@ -8,7 +8,7 @@ export const notesScript: FeedRule = {
   rule: 'Notes are words with light markup; nothing in them runs.',
   source: 'OWASP Cross Site Scripting Prevention cheat sheet',
   ifItStays: 'Careful apps drop the notes as a whole; careless ones run it.',
-  mend: 'Paste the words without their formatting.',
+  fix: 'Paste the words without their formatting.',
   place: 'episode.notes',
   find: inItems(item => {
     const html = `${textIn(item, 'content:encoded')} ${textIn(item, 'description')}`

@@ -8,7 +8,7 @@ export const numberForm: FeedRule = {
   rule: 'itunes:episode and itunes:season are whole numbers, 1 at least.',
   source: 'itunes namespace, episode and season (from memory)',
   ifItStays: 'Apps pass over it.',
-  mend: 'Give the number alone.',
+  fix: 'Give the number alone.',
   place: 'episode.numbers',
   find: inItems(item =>
     ['itunes:episode', 'itunes:season']

@@ -10,7 +10,7 @@ export const numberOrder: FeedRule = {
   rule: 'Within a season, dates go as the numbers go.',
   source: 'common practice, no source',
   ifItStays: 'Apps list the two in the wrong order, and play them so.',
-  mend: 'Exchange their dates.',
+  fix: 'Exchange their dates.',
   place: 'episode.moment',
   find: ({ feed: { items } }) => {
     const numbered = items

@@ -8,7 +8,7 @@ export const oneChannel: FeedRule = {
   rule: 'Below rss stands a single channel.',
   source: 'RSS 2.0, “Subordinate to the rss element is a single channel element”',
   ifItStays: 'Apps read the first, or none.',
-  mend: 'Whoever writes the feed puts everything into one channel.',
+  fix: 'Whoever writes the feed puts everything into one channel.',
   place: 'host',
   find: ({ feed: { document } }) => {
     if (document.fault || document.root?.name !== 'rss') return []

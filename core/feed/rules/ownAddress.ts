@@ -7,7 +7,7 @@ export const ownAddress: FeedRule = {
   rule: 'The atom:link with rel="self" is the address of the feed.',
   source: 'RFC 4287, section 4.2.7.2',
   ifItStays: 'Apps and directories can take both for shows of their own.',
-  mend: 'Hand on the address that it names; or, where it has moved, lead the old address to the new one.',
+  fix: 'Hand on the address that it names; or, where it has moved, lead the old address to the new one.',
   place: 'host',
   find: inChannel((channel, { address }) => {
     const self = channel.children.find(({ name, attributes }) => name === 'atom:link' && attributes.rel === 'self')

@@ -9,7 +9,7 @@ export const ownerEmail: FeedRule = {
   rule: 'itunes:owner has an itunes:email.',
   source: 'itunes namespace, owner (from memory)',
   ifItStays: 'Directories cannot ask whether the show is yours, and refuse it.',
-  mend: 'Name the owner’s e-mail address.',
+  fix: 'Name the owner’s e-mail address.',
   place: 'show.ownerEmail',
   find: inChannel(channel => {
     const owner = one(channel, 'itunes:owner')

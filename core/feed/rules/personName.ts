@@ -7,7 +7,7 @@ export const personName: FeedRule = {
   rule: 'podcast:person has a name, at most 128 letters.',
   source: 'podcast namespace, person',
   ifItStays: 'Apps show a person without a name, or nobody.',
-  mend: 'Give the name.',
+  fix: 'Give the name.',
   place: 'episode.people',
   find: inEach('podcast:person', ({ text, attributes }) => {
     const name = text.trim()

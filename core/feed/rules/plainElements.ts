@@ -15,7 +15,7 @@ export const plainElements: FeedRule = {
   rule: 'Elements that RSS 2.0 does not describe have a namespace.',
   source: 'RSS 2.0, “Extending RSS”',
   ifItStays: 'Readers pass over it; what it should say is not said.',
-  mend: 'Whoever writes the feed gives it its prefix, or its right name.',
+  fix: 'Whoever writes the feed gives it its prefix, or its right name.',
   place: 'host',
   find: ({ feed: { channel, items } }) => {
     if (!channel) return []

@@ -7,7 +7,7 @@ export const rssVersion: FeedRule = {
   rule: 'The outermost element is rss, with version 2.0.',
   source: 'RSS 2.0, “What is RSS?”',
   ifItStays: 'Directories do not take it for a feed.',
-  mend: 'Give the address of the RSS feed of the show, not of its page or of another format.',
+  fix: 'Give the address of the RSS feed of the show, not of its page or of another format.',
   place: 'host',
   find: ({ feed: { document } }) => {
     const { root } = document

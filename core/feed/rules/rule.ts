@@ -19,13 +19,13 @@ export interface Found {
 }
 
 /** What a press changes of a show, and how the button says it. */
-export interface ShowMend {
+export interface ShowFix {
   says: string
   facts: Partial<FeedFacts>
 }
 
 /** What of an episode is mended by a press. */
-export type MendableText = Pick<EpisodeText, 'title' | 'number' | 'season' | 'kind'>
+export type FixableText = Pick<EpisodeText, 'title' | 'number' | 'season' | 'kind'>
 export type Numbered = Pick<EpisodeText, 'number' | 'season' | 'kind'>
 /** The show's other episodes. */
 export interface Others {
@@ -35,7 +35,7 @@ export interface Others {
 }
 
 /** What a press changes of an episode, and how the button says it. */
-export interface EpisodeMend {
+export interface EpisodeFix {
   says: string
   text: Partial<EpisodeText>
 }
@@ -50,13 +50,13 @@ export interface FeedRule {
   /** With its section; or common practice. */
   source: string
   ifItStays: string
-  mend: string
+  fix: string
   place: Place
   find(met: MetFeed): Found[]
   /** How it is mended in a show of the house, where nobody has to find words for that. */
-  mendShow?(facts: FeedFacts): ShowMend
+  fixShow?(facts: FeedFacts): ShowFix
   /** The same in an episode; null where it cannot be told. */
-  mendEpisode?(text: MendableText, others: Others): EpisodeMend | null
+  fixEpisode?(text: FixableText, others: Others): EpisodeFix | null
 }
 
 export const practice = 'common practice, no source'

@@ -8,7 +8,7 @@ export const sameEnclosure: FeedRule = {
   rule: 'Each item has a file of its own.',
   source: 'common practice, no source',
   ifItStays: 'Listeners hear the same twice, and numbers count it together.',
-  mend: 'Look whether one of them has the wrong file.',
+  fix: 'Look whether one of them has the wrong file.',
   place: 'episode.audio',
   find: inRepeats(
     item => attributeIn(item, 'enclosure', 'url'),

@@ -9,7 +9,7 @@ export const sameMoment: FeedRule = {
   rule: 'Apps sort by date; of two at one moment none is the first.',
   source: 'common practice, no source',
   ifItStays: 'Apps show them in either order.',
-  mend: 'Date one of them a minute later.',
+  fix: 'Date one of them a minute later.',
   place: 'episode.moment',
   find: inRepeats(
     item => readDate(textIn(item, 'pubDate'))?.at.toISOString() ?? null,

@@ -9,10 +9,10 @@ export const sameNumber: FeedRule = {
   rule: 'Within a season and a kind, each number is there once.',
   source: 'common practice, no source',
   ifItStays: 'Apps put them in either order, or take one for the other.',
-  mend: 'Give one of them its right number.',
+  fix: 'Give one of them its right number.',
   place: 'episode.numbers',
   find: inRepeats(placeOf, item => textIn(item, 'itunes:episode')),
-  mendEpisode(text, { all }) {
+  fixEpisode(text, { all }) {
     const number = nextNumber(text, all)
     return { says: `Give it ${number}`, text: { number } }
   },

@@ -8,7 +8,7 @@ export const sameTitle: FeedRule = {
   rule: 'Listeners tell episodes apart by their titles.',
   source: 'common practice, no source',
   ifItStays: 'One is taken for the other.',
-  mend: 'Tell them apart in a word.',
+  fix: 'Tell them apart in a word.',
   place: 'episode.title',
   find: inRepeats(
     item => textIn(item, 'title'),

@@ -8,7 +8,7 @@ export const serialNumbers: FeedRule = {
   rule: 'Where a show is serial, its full episodes are numbered.',
   source: 'itunes namespace, type and episode (from memory)',
   ifItStays: 'Apps cannot play it in its order.',
-  mend: 'Give it its number.',
+  fix: 'Give it its number.',
   place: 'episode.numbers',
   find: inItems((item, { feed }) => {
     const isSerial = textIn(feed.channel!, 'itunes:type').toLowerCase() === 'serial'
@@ -16,7 +16,7 @@ export const serialNumbers: FeedRule = {
     const isFull = kind === '' || kind === 'full'
     return isSerial && isFull && !textIn(item, 'itunes:episode') ? '' : null
   }),
-  mendEpisode(text, { all, before }) {
+  fixEpisode(text, { all, before }) {
     const number = nextNumber(text, before)
     return all.some(other => isBeside(text, other) && other.number === number)
       ? null

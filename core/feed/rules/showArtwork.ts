@@ -9,7 +9,7 @@ export const showArtwork: FeedRule = {
   rule: 'itunes:image names the address of the artwork.',
   source: 'itunes namespace, required tags (from memory)',
   ifItStays: 'Directories refuse it; apps show a grey square.',
-  mend: 'Choose the artwork.',
+  fix: 'Choose the artwork.',
   place: 'show.artwork',
   find: inChannel(channel => {
     const address = attributeIn(channel, 'itunes:image', 'href')

@@ -8,7 +8,7 @@ export const showAuthor: FeedRule = {
   rule: 'itunes:author names who makes the show.',
   source: 'itunes namespace, recommended tags (from memory)',
   ifItStays: 'Apps show nobody beneath its name.',
-  mend: 'Name the author.',
+  fix: 'Name the author.',
   place: 'show.author',
   find: inChannel(channel => (textIn(channel, 'itunes:author') ? null : '')),
 }

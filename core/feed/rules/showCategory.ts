@@ -8,7 +8,7 @@ export const showCategory: FeedRule = {
   rule: 'A channel has an itunes:category.',
   source: 'itunes namespace, required tags (from memory)',
   ifItStays: 'Directories refuse it.',
-  mend: 'Choose a category.',
+  fix: 'Choose a category.',
   place: 'show.category',
   find: inChannel(channel => (all(channel, 'itunes:category').length > 0 ? null : '')),
 }

@@ -8,7 +8,7 @@ export const showDescription: FeedRule = {
   rule: 'A channel has a description.',
   source: 'RSS 2.0, required channel elements',
   ifItStays: 'Directories refuse it, and nobody knows what it is about.',
-  mend: 'Say in two or three sentences what the show is about.',
+  fix: 'Say in two or three sentences what the show is about.',
   place: 'show.description',
   find: inChannel(channel => (textIn(channel, 'description') ? null : '')),
 }

@@ -10,7 +10,7 @@ export const showDescriptionLength: FeedRule = {
   rule: 'At most 4,000 bytes.',
   source: 'itunes namespace, description (from memory)',
   ifItStays: 'Apps cut it where it pleases them.',
-  mend: 'Shorten the description.',
+  fix: 'Shorten the description.',
   place: 'show.description',
   find: inChannel(channel => {
     const bytes = utf8Bytes(textIn(channel, 'description'))

@@ -8,7 +8,7 @@ export const showExplicit: FeedRule = {
   rule: 'itunes:explicit is true or false.',
   source: 'itunes namespace, required tags (from memory)',
   ifItStays: 'Directories refuse it.',
-  mend: 'Say whether it is explicit.',
+  fix: 'Say whether it is explicit.',
   place: 'show.explicit',
   find: inChannel(channel => {
     const explicit = textIn(channel, 'itunes:explicit')

@@ -10,7 +10,7 @@ export const showGuid: FeedRule = {
   rule: 'podcast:guid names the show whatever its address is: a UUID.',
   source: 'podcast namespace, guid',
   ifItStays: 'After a move apps cannot tell that it is the same show.',
-  mend: 'Whoever writes the feed adds it, once and for ever.',
+  fix: 'Whoever writes the feed adds it, once and for ever.',
   place: 'host',
   find: inChannel(channel => {
     const guid = textIn(channel, 'podcast:guid')

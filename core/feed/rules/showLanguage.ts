@@ -8,7 +8,7 @@ export const showLanguage: FeedRule = {
   rule: 'A channel says in which language it is, as a language tag.',
   source: 'RSS 2.0, language; itunes namespace, required tags (from memory); BCP 47, section 2.1',
   ifItStays: 'Directories do not know whom to show it to, and some refuse it.',
-  mend: 'Choose the language of the show.',
+  fix: 'Choose the language of the show.',
   place: 'show.language',
   find: inChannel(channel => {
     const language = textIn(channel, 'language')

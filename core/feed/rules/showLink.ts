@@ -9,7 +9,7 @@ export const showLink: FeedRule = {
   rule: 'A channel has a link, the address of the site that belongs to it.',
   source: 'RSS 2.0, required channel elements',
   ifItStays: 'Who wants to know more of the show finds no way.',
-  mend: 'Name the show’s site, or leave it to its public page.',
+  fix: 'Name the show’s site, or leave it to its public page.',
   place: 'show.feedFacts',
   find: inChannel(channel => {
     const link = textIn(channel, 'link')

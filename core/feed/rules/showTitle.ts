@@ -8,7 +8,7 @@ export const showTitle: FeedRule = {
   rule: 'A channel has a title.',
   source: 'RSS 2.0, required channel elements',
   ifItStays: 'Directories refuse it.',
-  mend: 'Give the show a name.',
+  fix: 'Give the show a name.',
   place: 'show.name',
   find: inChannel(channel => (textIn(channel, 'title') ? null : '')),
 }

@@ -11,7 +11,7 @@ export const showTitleLength: FeedRule = {
   rule: `At most ${mostLetters} letters; lists show some forty.`,
   source: practice,
   ifItStays: 'Directories cut it, or refuse it for words that were put in to be found by.',
-  mend: 'Shorten the name; what the show is about belongs into its description.',
+  fix: 'Shorten the name; what the show is about belongs into its description.',
   place: 'show.name',
   find: inChannel(channel => {
     const title = textIn(channel, 'title')

@@ -8,7 +8,7 @@ export const showType: FeedRule = {
   rule: 'itunes:type is episodic or serial.',
   source: 'itunes namespace, type (from memory)',
   ifItStays: 'Apps show the newest first, also where it should be heard from the beginning.',
-  mend: 'Choose episodic or serial.',
+  fix: 'Choose episodic or serial.',
   place: 'show.type',
   find: inChannel(channel => {
     const type = textIn(channel, 'itunes:type')

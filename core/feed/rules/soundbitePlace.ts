@@ -9,7 +9,7 @@ export const soundbitePlace: FeedRule = {
   rule: 'podcast:soundbite has startTime and duration in seconds, within the episode.',
   source: 'podcast namespace, soundbite',
   ifItStays: 'Apps play nothing, or something else.',
-  mend: 'Mark it anew.',
+  fix: 'Mark it anew.',
   place: 'episode.extras',
   find: inItems(item => {
     // A length that is none has a rule of its own.

@@ -8,7 +8,7 @@ export const transcriptAnswers: FeedRule = {
   rule: 'The address of a transcript answers with one of its type.',
   source: 'podcast namespace, transcript; W3C WebVTT, section 4.1',
   ifItStays: 'Apps show none.',
-  mend: 'Bring it again.',
+  fix: 'Bring it again.',
   place: 'episode.transcript',
   find: atAddresses('podcast:transcript', 'url', ({ status, problem, fault, form }, { attributes: { type = '' } }) => {
     if (status !== 200) return problem ?? String(status)

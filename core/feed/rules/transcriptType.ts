@@ -9,7 +9,7 @@ export const transcriptType: FeedRule = {
   rule: 'podcast:transcript has url and type: text/vtt, application/x-subrip, application/json, text/html or text/plain.',
   source: 'podcast namespace, transcript',
   ifItStays: 'Apps do not show it.',
-  mend: 'Bring it as WebVTT.',
+  fix: 'Bring it as WebVTT.',
   place: 'episode.transcript',
   find: inEach('podcast:transcript', ({ attributes: { url = '', type = '' } }) =>
     url !== '' && read.test(type) ? null : `${type} ${url}`.trim(),

@@ -7,7 +7,7 @@ export const wellFormed: FeedRule = {
   rule: 'A feed is an XML document; what is not well-formed is none, from the first fault on.',
   source: 'XML 1.0, sections 1.2 and 2.1; RSS 2.0, “All RSS files must conform to the XML 1.0 specification”',
   ifItStays: 'Apps and directories read nothing of it.',
-  mend: 'Whoever writes the feed mends it at that place.',
+  fix: 'Whoever writes the feed mends it at that place.',
   place: 'host',
   find: ({ feed: { document } }) =>
     document.fault

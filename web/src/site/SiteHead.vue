@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Show } from '@contract/shows'
+import PageHead from '../platform/parts/PageHead.vue'
 
 /** The head of all that is about the show's site. */
 defineProps<{ show: Show; id: string }>()
@@ -13,15 +14,14 @@ const places = [
 </script>
 
 <template>
-  <header>
-    <h1 :id="id">Site</h1>
+  <PageHead heading="Site" :id="id">
     <nav aria-label="More about the site">
       <RouterLink v-for="place in places" :key="place.name" :to="{ name: place.name, params: { show: show.slug } }">{{
         place.words
       }}</RouterLink>
       <a :href="show.pageAddress" target="_blank">As visitors see it</a>
     </nav>
-  </header>
+  </PageHead>
 </template>
 
 <style scoped>

@@ -1,0 +1,27 @@
+import { startProxyLog } from '../feed/delivery/proxyLog'
+import { jobList } from './jobList'
+import { reporter } from './openPlatform'
+import type { Platform } from '../platform/platform'
+import type { Repeated } from '../platform/repeat'
+import { startReleaseClock } from '../release/releases/releaseClock'
+import { retention } from './retention/retention'
+import { startUploadWatch } from '../production/uploads/watch'
+
+/** Starts what goes on without anybody asking: the jobs, the release clock, the look after uploads. Any number of processes may. */
+export async function startBackground(platform: Platform): Promise<Repeated> {
+  const report = reporter(platform.log)
+  platform.jobs.use(jobList(platform))
+  platform.jobs.start()
+  const { mediaAccelLog } = platform.configuration
+  const watches = [
+    startReleaseClock(platform, report),
+    startUploadWatch(platform, report),
+    ...(mediaAccelLog ? [startProxyLog(platform, mediaAccelLog, report)] : []),
+  ]
+  await retention(platform).begin()
+  return {
+    async stop() {
+      await Promise.all([...watches.map(watch => watch.stop()), platform.jobs.stop()])
+    },
+  }
+}

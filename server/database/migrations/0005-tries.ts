@@ -1,2 +1,0 @@
-/** Tries of a job that failed are told from those whose process ended. */
-export const tries: readonly string[] = ['ALTER TABLE jobs ADD failures INT UNSIGNED NOT NULL DEFAULT 0']

@@ -1,4 +1,0 @@
-/** What a strand is known by, made once; some houses had it with the listeners of strands. */
-export const strandGuids: readonly string[] = [
-  'ALTER TABLE strands ADD COLUMN IF NOT EXISTS podcast_guid UUID NOT NULL DEFAULT (UUID())',
-]

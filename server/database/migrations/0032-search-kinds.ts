@@ -1,2 +1,0 @@
-/** Of each episode the few stretches that are written are found without the many that are said. */
-export const searchKinds: readonly string[] = ['ALTER TABLE search_passages ADD INDEX (episode_id, kind)']

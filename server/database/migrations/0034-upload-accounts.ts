@@ -1,2 +1,0 @@
-/** Whose an upload is: room is kept for one account's uploads only so far that others have some. */
-export const uploadAccounts: readonly string[] = ['ALTER TABLE uploads ADD account_id UUID NULL']

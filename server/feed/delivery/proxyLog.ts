@@ -1,0 +1,175 @@
+import { open, stat } from 'node:fs/promises'
+import { hostname } from 'node:os'
+import { QueryTypes, type Transaction } from 'sequelize'
+import { z } from 'zod'
+import { transact } from '../../platform/database/transact'
+import { Episode } from '../../show/episodes/models'
+import type { Platform } from '../../platform/platform'
+import { repeat, type Repeated } from '../../platform/repeat'
+import { shortenedAddress } from '../../platform/deliveries/address'
+import { type DeliveryEntry, keepLines, packed } from '../../platform/deliveries/lines'
+
+const everyMs = 2_000
+const mostBytesAtOnce = 4 * 1024 * 1024
+const newLine = 0x0a
+/** A log that was put aside gets what its proxy still held back, and is done when it has been quiet for so long. */
+const quietMs = 3_000
+
+/** A line of the log that deploy/nginx.conf has nginx write. */
+const noted = z.object({
+  /** Seconds since 1970. */
+  at: z.number(),
+  method: z.string(),
+  path: z.string(),
+  status: z.number().int(),
+  bytesSent: z.number().int(),
+  range: z.string(),
+  agent: z.string(),
+  address: z.string(),
+})
+type Noted = z.infer<typeof noted>
+
+/** How far a log was read: `readBytes` of the file that `inode` is. */
+interface Place {
+  inode: string
+  readBytes: number
+}
+
+/**
+ * Takes what a proxy noted of its deliveries into the log of deliveries, each line once: how far it has read is written down
+ * together with what it read. The log may be put aside as `….1` and begun anew at any time, as logrotate does.
+ */
+export function proxyLog({ database, clock }: Pick<Platform, 'database' | 'clock'>, path: string) {
+  const name = `${hostname()}:${path}`
+
+  /** Takes in the next lines; tells whether there may be more. */
+  async function readNext(transaction: Transaction): Promise<boolean> {
+    const [row] = await database.query<{ inode: string; readBytes: string | number }>(
+      'SELECT inode, read_bytes AS readBytes FROM proxy_logs WHERE name = ? FOR UPDATE SKIP LOCKED',
+      { replacements: [name], type: QueryTypes.SELECT, transaction },
+    )
+    // Another process is at it.
+    if (!row) return false
+    const place = { inode: row.inode, readBytes: Number(row.readBytes) }
+    const chunk = await nextChunk(path, place)
+    if (!chunk) return false
+    const entries = await entriesOf(chunk.lines, transaction)
+    for (const batch of packed(entries)) await keepLines(database, clock.now(), batch, transaction)
+    await database.query('UPDATE proxy_logs SET inode = ?, read_bytes = ? WHERE name = ?', {
+      replacements: [chunk.now.inode, chunk.now.readBytes, name],
+      transaction,
+    })
+    return true
+  }
+
+  async function entriesOf(lines: readonly string[], transaction: Transaction): Promise<DeliveryEntry[]> {
+    // HEAD delivers nothing, and is not counted (common practice, no source).
+    const gets = lines.flatMap(readLine).filter(({ method }) => method === 'GET')
+    const ids = [...new Set(gets.flatMap(({ path }) => episodeIn(path) ?? []))]
+    const episodes = await Episode.findAll({ where: { id: ids }, attributes: ['id', 'showId'], transaction })
+    const showOf = new Map(episodes.map(({ id, showId }) => [id, showId]))
+    return gets.flatMap(line => {
+      const episodeId = episodeIn(line.path)
+      const showId = episodeId && showOf.get(episodeId)
+      return showId ? [entryOf(line, showId, episodeId)] : []
+    })
+  }
+
+  return {
+    /** Takes in all that was noted since. */
+    async read(): Promise<void> {
+      await database.query('INSERT IGNORE INTO proxy_logs (name, inode, read_bytes) VALUES (?, 0, 0)', {
+        replacements: [name],
+      })
+      while (await transact(database, readNext));
+    },
+  }
+}
+
+/** Looks into the proxy's log every two seconds. */
+export function startProxyLog(
+  platform: Pick<Platform, 'database' | 'clock'>,
+  path: string,
+  report: (error: unknown) => void,
+): Repeated {
+  const log = proxyLog(platform, path)
+  return repeat(everyMs, () => log.read(), report)
+}
+
+/** The whole lines behind a place, and the place behind them; null where there is nothing new. */
+async function nextChunk(path: string, { inode, readBytes }: Place): Promise<{ lines: string[]; now: Place } | null> {
+  const current = await inodeOf(path)
+  const aside = current !== inode && (await inodeOf(`${path}.1`)) === inode ? `${path}.1` : null
+  if (aside) {
+    const rest = await linesFrom(aside, readBytes)
+    if (rest) return { lines: rest.lines, now: { inode, readBytes: rest.end } }
+    if (Date.now() - (await stat(aside)).mtimeMs < quietMs) return null
+  }
+  if (!current) return null
+  const begin = current === inode ? readBytes : 0
+  const found = await linesFrom(path, begin)
+  return found && { lines: found.lines, now: { inode: current, readBytes: found.end } }
+}
+
+async function linesFrom(path: string, begin: number): Promise<{ lines: string[]; end: number } | null> {
+  const file = await open(path)
+  try {
+    const { size } = await file.stat()
+    // A log that was cut off at its beginning begins again.
+    const start = size < begin ? 0 : begin
+    const buffer = Buffer.allocUnsafe(Math.min(mostBytesAtOnce, size - start))
+    const { bytesRead } = await file.read(buffer, 0, buffer.length, start)
+    // As Node reads headers, each byte is a character.
+    const whole = buffer.subarray(0, bytesRead).lastIndexOf(newLine) + 1
+    if (whole > 0)
+      return {
+        lines: buffer
+          .subarray(0, whole - 1)
+          .toString('latin1')
+          .split('\n'),
+        end: start + whole,
+      }
+    // What fills all the room without an end is no line of ours.
+    return bytesRead === mostBytesAtOnce ? { lines: [], end: start + bytesRead } : null
+  } finally {
+    await file.close()
+  }
+}
+
+async function inodeOf(path: string): Promise<string | null> {
+  try {
+    return String((await stat(path, { bigint: true })).ino)
+  } catch {
+    return null
+  }
+}
+
+function readLine(line: string): Noted[] {
+  try {
+    return [noted.parse(JSON.parse(line))]
+  } catch {
+    // Half a line, from a proxy that was killed.
+    return []
+  }
+}
+
+const episodeIn = (path: string): string | null => /^\/media\/([\da-f-]{36})\//.exec(path)?.[1] ?? null
+
+function entryOf(
+  { at, status, bytesSent, range, agent, address }: Noted,
+  showId: string,
+  episodeId: string,
+): DeliveryEntry {
+  const [, start, end] = /^bytes (\d+)-(\d+)\//.exec(range) ?? []
+  return {
+    at: new Date(Math.round(at * 1000)),
+    kind: 'media',
+    showId,
+    episodeId,
+    status,
+    bytesSent,
+    range: start && end ? { start: Number(start), end: Number(end) } : null,
+    agent,
+    address: shortenedAddress(address),
+  }
+}

@@ -1,0 +1,61 @@
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
+import { z } from 'zod'
+import { accessTo } from '../../people/access/access'
+import type { Scope } from '../../people/access/scope'
+import { AppError } from '../../platform/http/errors'
+import { deliver } from '../../platform/storage/deliver'
+import type { Platform } from '../../platform/platform'
+import { AudioFile } from './models'
+
+const byId = z.object({ id: z.uuid() })
+const mayKeep = 'private, max-age=31536000, immutable'
+
+/** Files for the studio: the sound to listen to before a release, and its waveform. */
+export const fileRoutes =
+  (platform: Platform): FastifyPluginAsyncZod =>
+  async app => {
+    const { media } = platform
+
+    async function find({ id, showId }: Scope): Promise<AudioFile> {
+      const file = await AudioFile.findOne({ where: { id, showId } })
+      if (!file || file.address) throw new AppError('not-found', 'There is no such file here.')
+      return file
+    }
+
+    app.route({
+      method: ['GET', 'HEAD'],
+      url: '/files/:id/sound',
+      ...accessTo('file', 'read'),
+      schema: { params: byId },
+      async handler(request, reply) {
+        const file = await find(request.scope)
+        return deliver(request, reply, media, { ...file.get(), lastModified: file.createdAt, cacheControl: mayKeep })
+      },
+    })
+
+    app.route({
+      method: ['GET', 'HEAD'],
+      url: '/files/:id/download',
+      ...accessTo('file', 'read'),
+      schema: { params: byId },
+      async handler(request, reply) {
+        const file = await find(request.scope)
+        // RFC 6266 section 4.3: the name in any letters, percent-encoded.
+        reply.header(
+          'content-disposition',
+          `attachment; filename*=UTF-8''${encodeURIComponent(file.name.toWellFormed())}`,
+        )
+        return deliver(request, reply, media, { ...file.get(), lastModified: file.createdAt, cacheControl: mayKeep })
+      },
+    })
+
+    app.get(
+      '/files/:id/waveform',
+      { ...accessTo('file', 'read'), schema: { params: byId } },
+      async (request, reply) => {
+        const file = await find(request.scope)
+        if (!file.waveformId) throw new AppError('not-found', 'The file is not measured yet.')
+        return reply.header('cache-control', mayKeep).type('application/octet-stream').send(media.read(file.waveformId))
+      },
+    )
+  }

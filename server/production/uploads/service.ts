@@ -1,0 +1,298 @@
+import { Op, type Transaction } from 'sequelize'
+import { isDeliverable } from '@core/audio/delivery'
+import { firstRecipe } from '@core/audio/recipe'
+import { amount } from '@core/words/amounts'
+import { cut, isBlank, oneLine } from '@core/words/line'
+import { prefillFrom } from '@core/episode/prefill'
+import type { Scope } from '../../people/access/scope'
+import { type Change, episodeChanges } from '../../show/episodes/change'
+import { Episode } from '../../show/episodes/models'
+import { fileIdOf } from '../../show/episodes/roles'
+import { transact } from '../../platform/database/transact'
+import { AppError, badInput } from '../../platform/http/errors'
+import { isWritten } from '../../show/history/keep'
+import { fileKeeper } from '../../media/files/keeper'
+import { AudioFile } from '../../media/files/models'
+import type { NewJob } from '../../platform/jobs/jobs'
+import type { JobDefinition, JobRun, Payloads } from '../../platform/jobs/kinds'
+import { Job } from '../../platform/jobs/models'
+import { blobKeeper } from '../../platform/storage/blobs'
+import { pictureService } from '../../media/pictures/service'
+import type { Platform } from '../../platform/platform'
+import { Show } from '../../show/shows/models'
+import { usualRecipeOf } from '../../show/shows/service'
+import type { AudioFacts } from '../../media/sound/reading'
+import { Refusal } from '../../platform/refusal'
+import { refusalFor } from '../../media/sound/refusals'
+import { runSound } from '../../media/sound/run'
+import { Upload, type UploadRole, uploadRoles } from '../../media/files/upload'
+
+export interface Announced {
+  id: string
+  fileName: string
+  bytes: number | undefined
+  /** What it is for; the audio of its episode where nothing is said. */
+  role?: string
+}
+
+const isUploadRole = (role: string): role is UploadRole => (uploadRoles as readonly string[]).includes(role)
+
+/** Room that uploads leave for the database, for finishing and for pictures. */
+const spareBytes = 50_000_000
+/** Room is kept for an upload as long as bytes of it come; whoever goes on later has what is left then. */
+const keptMs = 10 * 60_000
+/** At most so much of what is free is kept for one account's uploads, so that others have some. */
+const shareOfOne = 0.5
+/** An upload that nobody goes on with is given up. */
+const abandonedMs = 7 * 24 * 3600_000
+/** One of which no byte came for so long never began. */
+const neverBegunMs = 3600_000
+/** Some stores make its file with the first byte, others when it is announced. */
+const hasBegun = (here: { bytes: number } | null): boolean => (here?.bytes ?? 0) > 0
+const kind = 'read-upload'
+/** Of an MP3 of 128 kbit/s. */
+const usualBytesPerMs = 16
+
+/**
+ * What a new source means for the finishing: a file finished from another is not the delivered one any more, ends cut for
+ * another do not fit, and what cannot go out as it is gets a recipe.
+ */
+function sourceChanged(episode: Episode, show: Show, file: AudioFile): Pick<Change, 'files' | 'sound'> {
+  if (fileIdOf(episode, 'source') === file.id) return {}
+  const recipe = episode.recipe ?? (isDeliverable(file.type) ? null : usualRecipeOf(show))
+  const encoding =
+    !isDeliverable(file.type) && recipe?.encoding === 'as it came' ? { encoding: firstRecipe.encoding } : {}
+  return {
+    files: { source: file.id },
+    sound: { recipe: recipe && { ...recipe, fromMs: null, toMs: null, ...encoding }, finishing: 'none' },
+  }
+}
+
+/** Uploads: announced, received by the tus server, read by a job, and then an episode's audio or a refusal in words. */
+export function uploadService(platform: Platform) {
+  const { database, clock, media, jobs, events, configuration } = platform
+  const { maxUploadBytes } = configuration
+  const { arrivals } = media
+  const { changeEpisode } = episodeChanges(platform)
+  const pictures = pictureService(platform)
+  const files = fileKeeper(platform)
+  const blobs = blobKeeper(platform)
+
+  /** Makes a file an episode's source; title and number are filled in where nobody has written any. */
+  async function giveFile(
+    to: Pick<Scope, 'id' | 'showId'>,
+    fileFor: (transaction: Transaction) => Promise<AudioFile>,
+    {
+      upload,
+      jobsFor,
+    }: { upload?: Upload; jobsFor?: (file: AudioFile, transaction: Transaction) => Promise<readonly NewJob[]> } = {},
+  ): Promise<void> {
+    await changeEpisode(to, {}, async (episode, transaction) => {
+      const file = await fileFor(transaction)
+      const show = await Show.findByPk(episode.showId, { transaction, rejectOnEmpty: true })
+      const hints = prefillFrom({ fileName: upload?.fileName ?? file.name, tags: file.tags })
+      await files.measure(file, transaction)
+      await upload?.update({ state: 'done' }, { transaction })
+      const fields = {
+        ...(isBlank(episode.title) && hints.title && { title: hints.title }),
+        ...(hints.number && !(await isWritten(episode, 'number', transaction)) && { number: hints.number }),
+      }
+      return {
+        ...sourceChanged(episode, show, file),
+        ...(Object.keys(fields).length > 0 && { fields, act: 'filled in' as const }),
+        ...(jobsFor && { jobs: await jobsFor(file, transaction) }),
+      }
+    })
+  }
+
+  /** Keeps what was read as a file of a show; the same content is kept once. */
+  async function fileOf(
+    showId: string,
+    name: string,
+    path: string,
+    { picture, ...facts }: AudioFacts,
+  ): Promise<(transaction: Transaction) => Promise<AudioFile>> {
+    const isKnown = (await AudioFile.count({ where: { showId, sha256: facts.sha256 } })) > 0
+    const pictureId = !isKnown && picture ? await pictures.addFound(picture) : null
+    await blobs.announce(facts.sha256)
+    return transaction =>
+      files.keep({ ...facts, showId, name, pictureId }, [{ path, sha256: facts.sha256 }], transaction)
+  }
+
+  /** An upload that nobody waits for any more, and of which not all has come. */
+  const forget = (id: string): Promise<unknown> =>
+    transact(database, transaction => Upload.destroy({ where: { id, state: 'receiving' }, transaction }))
+
+  /** Where the answer to an announcement was lost, it is made once more: of the first one nothing will ever come. */
+  async function forgetUnbegun({ episodeId, role, fileName, bytes, createdAt }: Upload): Promise<void> {
+    const alike = await Upload.findAll({
+      where: { episodeId, role, fileName, bytes, state: 'receiving', createdAt: { [Op.lte]: createdAt } },
+      attributes: ['id'],
+    })
+    for (const { id } of alike) if (!hasBegun(await arrivals.seen(id))) await forget(id)
+  }
+
+  /** How much is still to come of the uploads of each account of which bytes came lately. */
+  async function underWay(): Promise<Map<string | null, number>> {
+    const since = new Date(+clock.now() - keptMs)
+    const uploads = await Upload.findAll({
+      where: { state: 'receiving' },
+      attributes: ['id', 'bytes', 'accountId', 'createdAt'],
+    })
+    const toCome = new Map<string | null, number>()
+    for (const { id, bytes, accountId, createdAt } of uploads) {
+      const here = await arrivals.seen(id)
+      if (createdAt < since && (!here || here.ageMs > keptMs)) continue
+      const left = Math.max(0, Number(bytes) - (here?.bytes ?? 0))
+      toCome.set(accountId, (toCome.get(accountId) ?? 0) + left)
+    }
+    return toCome
+  }
+
+  /** Room for what is still to come of an account's uploads, this one among them, beside what is kept for those of others. */
+  async function needRoom(fileName: string, bytes: number, accountId: string | null): Promise<void> {
+    const toCome = await underWay()
+    const free = (await media.roomLeft()) - spareBytes
+    const own = (toCome.get(accountId) ?? 0) - bytes
+    const others = [...toCome].reduce(
+      (sum, [account, left]) => sum + (account === accountId ? own : Math.min(left, Math.max(0, free) * shareOfOne)),
+      0,
+    )
+    if (others + bytes <= free) return
+    const reserved = others > 0 ? `, of which ${amount(others)} are kept for uploads under way` : ''
+    throw new AppError(
+      'no-room',
+      `${fileName} has ${amount(bytes)}; there is room for ${amount(Math.max(0, free))}${reserved}.`,
+    )
+  }
+
+  /** The news of an upload is its episode’s. */
+  async function tell(id: string, transaction: Transaction): Promise<void> {
+    const upload = await Upload.findByPk(id, { attributes: ['episodeId'], transaction })
+    const episode = upload && (await Episode.findByPk(upload.episodeId, { attributes: ['id', 'showId'], transaction }))
+    if (episode) await events.note({ kind: 'upload', showId: episode.showId, id: episode.id }, transaction)
+  }
+
+  /** About how long the sound of an upload is that nobody has looked at, for those that go before longer ones. */
+  const soundMsOf = async (id: string, transaction?: Transaction): Promise<number> =>
+    Number((await Upload.findByPk(id, { attributes: ['bytes'], transaction }))?.bytes ?? 0) / usualBytesPerMs
+
+  async function received(id: string): Promise<void> {
+    await transact(database, async transaction => {
+      const [changed] = await Upload.update({ state: 'reading' }, { where: { id, state: 'receiving' }, transaction })
+      if (!changed) return
+      await jobs.add({ kind, payload: { id }, soundMs: await soundMsOf(id, transaction) }, transaction)
+      await tell(id, transaction)
+    })
+  }
+
+  const read = (path: string, run: JobRun): Promise<AudioFacts> => runSound({ kind: 'read', path }, run, configuration)
+
+  async function refuse(upload: Upload, { title, detail, todo }: Refusal): Promise<void> {
+    await transact(database, async transaction => {
+      await upload.update({ state: 'refused', refusal: { title, detail, todo } }, { transaction })
+      await tell(upload.id, transaction)
+    })
+  }
+
+  return {
+    giveFile,
+
+    received,
+
+    /**
+     * Checks an upload before its first byte, and writes it down, which keeps room for it. Throws `too-large`, `no-room`,
+     * `not-found`, or `bad-input` for an empty file or one whose size is not told.
+     */
+    async announce(to: Scope, { id, fileName: given, bytes, role = 'source' }: Announced): Promise<void> {
+      if (!isUploadRole(role)) throw badInput('role', role, `What the file is for: ${uploadRoles.join(', ')}.`)
+      const fileName = cut(oneLine(given), 255)
+      if (bytes === undefined || !Number.isSafeInteger(bytes) || bytes < 0)
+        throw badInput('Upload-Length', bytes, 'The size of the file in bytes, told before the first one.')
+      if (bytes > maxUploadBytes)
+        throw new AppError(
+          'too-large',
+          `${fileName} has ${amount(bytes)}; at most ${amount(maxUploadBytes)} are taken.`,
+        )
+      if (bytes === 0) {
+        const { title, detail } = refusalFor('empty')
+        throw new AppError('bad-input', `${title}. ${detail}`, [{ field: 'file', value: fileName, rule: detail }])
+      }
+      await transact(database, async transaction => {
+        if ((await Episode.count({ where: { id: to.id, showId: to.showId, deletedAt: null }, transaction })) === 0)
+          throw new AppError('not-found', 'There is no such episode.')
+        await Upload.create(
+          { id, episodeId: to.id, accountId: to.accountId, role, fileName, bytes, createdAt: clock.now() },
+          { transaction },
+        )
+        await tell(id, transaction)
+      })
+      // Written down first, so that of two at once the later one sees the earlier one.
+      await needRoom(fileName, bytes, to.accountId).catch(async error => {
+        await forget(id)
+        throw error
+      })
+    },
+
+    async givenUp(id: string): Promise<void> {
+      await forget(id)
+    },
+
+    /** The job: reads a received file and gives it to its episode, or says why not. Can run again after a crash at any point. */
+    reading: {
+      lane: 'reading',
+      async run({ id }, run) {
+        const upload = await Upload.findOne({ where: { id, state: 'reading' } })
+        const episode = upload && (await Episode.findByPk(upload.episodeId))
+        if (upload && episode) {
+          const { path, release } = await arrivals.onDisk(id)
+          try {
+            if (!(await arrivals.seen(id))) throw refusalFor('lost')
+            await forgetUnbegun(upload)
+            await giveFile(episode, await fileOf(episode.showId, upload.fileName, path, await read(path, run)), {
+              upload,
+            })
+          } catch (error) {
+            if (!(error instanceof Refusal)) throw error
+            await refuse(upload, error)
+          } finally {
+            await release()
+          }
+        }
+        await arrivals.remove(id)
+      },
+      async gaveUp({ id }) {
+        const upload = await Upload.findOne({ where: { id, state: 'reading' } })
+        if (upload) await refuse(upload, refusalFor('unreadable'))
+        await arrivals.remove(id)
+      },
+    } satisfies JobDefinition<Payloads['read-upload']>,
+
+    /**
+     * Takes up what a crash left behind, and gives up what nobody goes on with: uploads that are complete on disk are read,
+     * so are those whose job is gone, and abandoned ones end after a week.
+     */
+    async lookAfter(): Promise<void> {
+      const now = +clock.now()
+      for (const { id, bytes, createdAt } of await Upload.findAll({ where: { state: 'receiving' } })) {
+        const here = await arrivals.seen(id)
+        if (here && here.bytes >= Number(bytes)) await received(id)
+        else if (Math.min(now - +createdAt, here?.ageMs ?? Infinity) > (hasBegun(here) ? abandonedMs : neverBegunMs)) {
+          await forget(id)
+          await arrivals.remove(id)
+        }
+      }
+      const waiting = await Upload.findAll({ where: { state: ['receiving', 'reading'] }, attributes: ['id'] })
+      await arrivals.sweep(abandonedMs, new Set(waiting.map(({ id }) => id)))
+      const reading = await Upload.findAll({ where: { state: 'reading' }, attributes: ['id'] })
+      if (reading.length === 0) return
+      const known = new Set(
+        (await Job.findAll({ where: { kind, state: 'open' }, attributes: ['payload'] })).map(
+          ({ payload }) => payload.id,
+        ),
+      )
+      for (const { id } of reading)
+        if (!known.has(id)) await jobs.add({ kind, payload: { id }, soundMs: await soundMsOf(id) })
+    },
+  }
+}

@@ -1,0 +1,11 @@
+import type { JobDefinition, Payloads } from '../../platform/jobs/kinds'
+import type { Platform } from '../../platform/platform'
+import { wordIndex } from './wordIndex'
+
+/** The job: has the words of a show ready to be found, before somebody looks for them. */
+export const indexWords = (
+  platform: Pick<Platform, 'database' | 'configuration'>,
+): JobDefinition<Payloads['index-words']> => {
+  const index = wordIndex(platform)
+  return { lane: 'checking', run: ({ showId }) => index.upToDate(showId), gaveUp: null }
+}

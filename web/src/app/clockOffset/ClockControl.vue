@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { ClockMove } from '@contract/clockOffset'
+import { useSession } from '../../people/account/session'
+import { useNow } from '../../platform/time/now'
+import { shortMoment } from '../../platform/time/times'
+import { problemOf } from '../../platform/parts/problems'
+
+/** Moves time forward, where it can be moved: so one can watch a week of releases go by. */
+defineProps<{ zone: string }>()
+const sessions = useSession()
+const now = useNow()
+const busy = ref(false)
+const problem = ref('')
+const hourMs = 3600_000
+const isAhead = computed(() => (sessions.session?.clockOffsetMs ?? 0) > 60_000)
+
+const ways: readonly { name: string; move: ClockMove }[] = [
+  { name: 'An hour', move: { to: 'later', byMs: hourMs } },
+  { name: 'A day', move: { to: 'later', byMs: 24 * hourMs } },
+  { name: 'To the next release', move: { to: 'next release' } },
+]
+
+async function go(move: ClockMove): Promise<void> {
+  busy.value = true
+  problem.value = ''
+  await sessions.moveClock(move).catch((error: unknown) => {
+    problem.value = problemOf(error, '').detail
+  })
+  busy.value = false
+}
+</script>
+
+<template>
+  <div class="clock small" role="group" aria-label="Travel in time">
+    <p>
+      <span class="field-name">{{ isAhead ? 'Here it is' : 'Move time on' }}</span>{{ ' '
+      }}<span v-if="isAhead" class="figures" role="status">{{ shortMoment(now, zone) }}</span>
+    </p>
+    <p class="ways">
+      <button
+        v-for="{ name, move } in ways"
+        :key="name"
+        type="button"
+        class="link-button"
+        :disabled="busy"
+        @click="go(move)"
+      >
+        {{ name }}
+      </button>
+    </p>
+    <p v-if="problem" role="alert">{{ problem }}</p>
+  </div>
+</template>
+
+<style scoped>
+.clock {
+  display: grid;
+  gap: var(--space-1);
+  padding: var(--space-2) var(--space-4);
+  border-top: 1px solid var(--edge);
+}
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-3);
+}
+</style>

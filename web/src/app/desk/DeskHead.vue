@@ -1,0 +1,107 @@
+<script setup lang="ts">
+import { computed, onMounted, onUnmounted } from 'vue'
+import type { Episode } from '@contract/episodes'
+import type { Stroke } from '@core/episode/strokes'
+import { fields as known } from '@core/episode/fields'
+import SaveWord from './SaveWord.vue'
+import type { Saving } from '../../show/episodes/desk'
+import StatusLine from './StatusLine.vue'
+
+/** Where the episode stands, whether its words are kept, and the way back from what was done to them. */
+const props = defineProps<{
+  episode: Episode
+  zone: string
+  listenerZones: readonly string[]
+  saving: Saving
+  savedAt: Date | null
+  done: readonly Stroke[]
+  taken: readonly Stroke[]
+}>()
+const emit = defineEmits<{ undo: []; redo: []; history: [] }>()
+
+const lastOf = (strokes: readonly Stroke[]): string =>
+  [...new Set(strokes.at(-1)?.fields ?? [])].map(field => known[field].name).join(', ')
+const acts = computed(() => [
+  { name: 'Undo', keys: 'Ctrl Z', aria: 'Control+Z', what: lastOf(props.done), act: () => emit('undo') },
+  { name: 'Redo', keys: 'Ctrl Shift Z', aria: 'Control+Shift+Z', what: lastOf(props.taken), act: () => emit('redo') },
+])
+
+/** What is not on the desk, or not yet, has an undo of its own: forms that are being filled in, the search of the rail. */
+const isElsewhere = (target: EventTarget | null): boolean =>
+  target instanceof Element &&
+  (target.closest('form, [data-draft], [role="dialog"], [role="alertdialog"]') !== null ||
+    (target.matches('input, textarea') && target.closest('.desk') === null))
+
+function onKey(event: KeyboardEvent): void {
+  if (!(event.ctrlKey || event.metaKey) || event.altKey || isElsewhere(event.target)) return
+  const key = event.key.toLowerCase()
+  if (key !== 'z' && key !== 'y') return
+  event.preventDefault()
+  event.stopPropagation()
+  if (key === 'y' || event.shiftKey) emit('redo')
+  else emit('undo')
+}
+
+/** Also where a menu or a tablet's keyboard asks for it. */
+function onInput(event: InputEvent): void {
+  if (!event.inputType.startsWith('history') || isElsewhere(event.target)) return
+  event.preventDefault()
+  if (event.inputType === 'historyRedo') emit('redo')
+  else emit('undo')
+}
+onMounted(() => {
+  window.addEventListener('keydown', onKey, true)
+  window.addEventListener('beforeinput', onInput, true)
+})
+onUnmounted(() => {
+  window.removeEventListener('keydown', onKey, true)
+  window.removeEventListener('beforeinput', onInput, true)
+})
+</script>
+
+<template>
+  <header class="top">
+    <StatusLine class="status" :episode="episode" :zone="zone" :listener-zones="listenerZones" />
+    <div class="side">
+      <SaveWord :saving="saving" :saved-at="savedAt" :zone="zone" />
+      <button
+        v-for="{ name, keys, aria, what, act } in acts"
+        :key="name"
+        type="button"
+        class="link-button small"
+        :disabled="!what"
+        :title="what ? `${name}: ${what} (${keys})` : `Nothing to ${name.toLowerCase()}`"
+        :aria-keyshortcuts="aria"
+        @click="act"
+      >
+        {{ name }}
+      </button>
+      <button type="button" class="link-button small" aria-haspopup="dialog" @click="emit('history')">History</button>
+    </div>
+  </header>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-5);
+  justify-content: space-between;
+  align-items: center;
+}
+.status {
+  flex: 1 1 24rem;
+}
+.side {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-4);
+  align-items: center;
+  margin-inline-start: auto;
+}
+.link-button:disabled {
+  color: var(--ink-soft);
+  text-decoration: none;
+  cursor: default;
+}
+</style>

@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import Tab from 'primevue/tab'
+import TabList from 'primevue/tablist'
+import Tabs from 'primevue/tabs'
+import { computed, onMounted, onUnmounted } from 'vue'
+import type { Finding } from '@core/audio/findings'
+import type { Want } from '@core/episode/wants'
+import { type DeskPart, deskParts, partNames, placeOf } from './parts'
+
+/** The parts of the desk in the order of the work; each says in its name how many things there want the person. */
+const part = defineModel<DeskPart>({ required: true })
+const props = defineProps<{ wants: readonly Want[]; findings: readonly Finding[]; cueWants: number }>()
+
+const counts = computed(() => {
+  const toFix = [
+    ...props.findings.map(({ weight }) => ({ weight, of: 'sound' as const })),
+    ...props.wants.map(want => ({ weight: want.weight, of: placeOf(want.field) })),
+  ].filter(({ weight }) => weight !== 'good to know')
+  const counted = deskParts.map(name => [name, toFix.filter(({ of }) => of === name).length] as const)
+  return { ...Object.fromEntries(counted), transcript: props.cueWants } as Record<DeskPart, number>
+})
+
+/** Alt and a digit opens a part from anywhere. */
+function onKey(event: KeyboardEvent): void {
+  const name = event.altKey && !event.ctrlKey && !event.metaKey ? deskParts[Number(event.code.slice(5)) - 1] : undefined
+  if (!name || !event.code.startsWith('Digit')) return
+  event.preventDefault()
+  part.value = name
+}
+onMounted(() => window.addEventListener('keydown', onKey))
+onUnmounted(() => window.removeEventListener('keydown', onKey))
+</script>
+
+<template>
+  <Tabs :value="part" id="parts" class="parts" @update:value="value => (part = value as DeskPart)">
+    <TabList :pt="{ tabList: { 'aria-label': 'Parts of the desk' } }">
+      <Tab
+        v-for="(name, index) in deskParts"
+        :key="name"
+        :value="name"
+        :title="`Alt ${index + 1}`"
+        :aria-keyshortcuts="`Alt+${index + 1}`"
+      >
+        {{ partNames[name] }}
+        <span v-if="counts[name]" class="count figures" :title="`${counts[name]} worth mending`"
+          >{{ counts[name] }}<span class="out-of-sight"> worth mending</span></span
+        >
+      </Tab>
+    </TabList>
+  </Tabs>
+</template>
+
+<style scoped>
+/* The mark of the open part is its own line, which goes where the part goes. */
+.parts :deep(.p-tablist-active-bar) {
+  display: none;
+}
+.parts :deep(.p-tab-active) {
+  box-shadow: inset 0 -2px var(--accent);
+}
+.parts :deep(.p-tablist-tab-list) {
+  flex-wrap: wrap;
+}
+.count {
+  display: inline-block;
+  min-width: 1.35em;
+  margin-inline-start: var(--space-1);
+  padding-inline: 0.35em;
+  border-radius: 1em;
+  background: var(--signal-wash);
+  color: var(--signal);
+  font-size: var(--text-s);
+  text-align: center;
+}
+</style>

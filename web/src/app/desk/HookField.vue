@@ -1,0 +1,44 @@
+<script setup lang="ts">
+import InputText from 'primevue/inputtext'
+import { computed } from 'vue'
+import { mostHookLetters } from '@core/episode/fields'
+import { firstSentence } from '@core/episode/wants'
+import { plainNotes } from '@core/notes/plain'
+import { cut, letters } from '@core/words/line'
+import FormField from '../../platform/parts/FormField.vue'
+
+/** One line that says why to listen; the notes' first sentence is offered for it. */
+const hook = defineModel<string>({ required: true })
+const props = defineProps<{ notes: string; fault?: string }>()
+const offered = computed(() => cut(firstSentence(plainNotes(props.notes)), mostHookLetters, () => 1))
+const left = computed(() => mostHookLetters - letters(hook.value))
+</script>
+
+<template>
+  <FormField v-slot="{ id }" label="Hook" :fault="fault ?? (left < 0 ? `${-left} letters too many.` : undefined)">
+    <div class="row">
+      <InputText
+        :id="id"
+        v-model="hook"
+        fluid
+        :placeholder="offered || 'One line that says why to listen'"
+        :invalid="!!fault || left < 0"
+      />
+      <button v-if="!hook && offered" type="button" class="link-button small" @click="hook = offered">
+        Take the first sentence
+      </button>
+      <span v-else-if="hook" class="small quiet figures" :title="`At most ${mostHookLetters} letters`">{{ left }}</span>
+    </div>
+  </FormField>
+</template>
+
+<style scoped>
+.row {
+  display: flex;
+  gap: var(--space-3);
+  align-items: center;
+}
+.row > :first-child {
+  flex: 1;
+}
+</style>

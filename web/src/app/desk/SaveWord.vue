@@ -1,0 +1,45 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { timeToTheSecond } from '../../platform/time/times'
+import type { Saving } from '../../show/episodes/desk'
+
+/** Whether what was written is on the server; never says anything of the release. */
+const props = defineProps<{ saving: Saving; savedAt: Date | null; zone: string }>()
+
+const words = computed(() => {
+  switch (props.saving) {
+    case 'saved':
+      return props.savedAt ? `Saved ${timeToTheSecond(props.savedAt, props.zone)}` : 'Saved'
+    case 'unsaved':
+      return 'Saving …'
+    case 'waiting':
+      return 'The server does not answer. Your words are kept in this window and sent as soon as it does.'
+    case 'undecided':
+      return 'Kept in this window until you choose one of the two versions below.'
+    default:
+      return 'Not saved: something here cannot be kept as it is.'
+  }
+})
+</script>
+
+<template>
+  <p
+    class="word small"
+    :class="{ needs: saving !== 'saved' && saving !== 'unsaved' }"
+    role="status"
+    data-testid="saving"
+  >
+    {{ words }}
+  </p>
+</template>
+
+<style scoped>
+.word {
+  color: var(--ink-soft);
+  font-variant-numeric: tabular-nums;
+}
+.needs {
+  color: var(--signal);
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Episode } from '@contract/episodes'
+import LetterGlyph from '../../platform/parts/LetterGlyph.vue'
+import { longMoment, timesThere, untilThen } from '../../platform/time/times'
+import { useNow } from '../../platform/time/now'
+
+/** Where the episode stands, in words. */
+const props = defineProps<{ episode: Episode; zone: string; listenerZones: readonly string[] }>()
+const now = useNow()
+
+const words = computed(() => {
+  const { status, releaseAt, changedSinceRelease } = props.episode
+  const when = releaseAt ? `${longMoment(releaseAt, props.zone)} (${props.zone})` : ''
+  const there =
+    releaseAt && props.listenerZones.length > 0 ? ` ${timesThere(releaseAt, props.zone, props.listenerZones)}.` : ''
+  switch (status) {
+    case 'draft':
+      return { name: 'Draft', rest: 'Only you can see it. Nothing of it is in the feed.' }
+    case 'scheduled':
+      if (new Date(releaseAt!) <= now.value)
+        return {
+          name: 'Scheduled',
+          rest: `Was to go out ${when}, ${untilThen(releaseAt!, now.value)}. Not in the feed yet.`,
+        }
+      return {
+        name: 'Scheduled',
+        rest: `Goes out ${when}, ${untilThen(releaseAt!, now.value)}. Not in the feed yet.${there}`,
+      }
+    case 'released':
+      return { name: 'Released', rest: `In the feed since ${when}.${changedSinceRelease ? ' Changes not sent.' : ''}` }
+    default:
+      return { name: 'Retired', rest: `It was in the feed, from ${when}, and was taken out.` }
+  }
+})
+</script>
+
+<template>
+  <p class="status" data-testid="status">
+    <LetterGlyph :status="episode.status" />
+    <span
+      ><strong>{{ words.name }}.</strong> {{ words.rest }}</span
+    >
+  </p>
+</template>
+
+<style scoped>
+.status {
+  display: flex;
+  gap: var(--space-2);
+  align-items: flex-start;
+}
+</style>

@@ -1,0 +1,37 @@
+import type { EpisodeField } from '@core/episode/fields'
+
+/** The parts of the desk, in the order of the work. */
+export const deskParts = ['sound', 'words', 'people', 'chapters', 'transcript', 'soundbites', 'extras'] as const
+export type DeskPart = (typeof deskParts)[number]
+
+/** Those that go by the time of the sound and have a lane under it. */
+export const partsByTime: readonly DeskPart[] = ['chapters', 'transcript', 'soundbites']
+
+export const partNames: Readonly<Record<DeskPart, string>> = {
+  sound: 'Sound',
+  words: 'Words',
+  people: 'People and tags',
+  chapters: 'Chapters',
+  transcript: 'Transcript',
+  soundbites: 'Soundbites',
+  extras: 'Extras',
+}
+
+const places: Readonly<Record<EpisodeField, DeskPart | 'head'>> = {
+  title: 'head',
+  number: 'head',
+  season: 'head',
+  kind: 'head',
+  hook: 'words',
+  notes: 'words',
+  links: 'words',
+  tags: 'people',
+  people: 'people',
+  chapters: 'chapters',
+  soundbites: 'soundbites',
+  artworkId: 'extras',
+  extras: 'extras',
+}
+
+/** Where each field is written: in a part, or above them all. */
+export const placeOf = (field: EpisodeField): DeskPart | 'head' => places[field]

@@ -1,0 +1,215 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Select from 'primevue/select'
+import { computed } from 'vue'
+import { useRouter } from 'vue-router'
+import type { EpisodesNear } from '@contract/episodes'
+import type { Show, ShowSummary } from '@contract/shows'
+import { may } from '@core/access/roles'
+import type { Status } from '@core/release/status'
+import EpisodeRail from '../show/EpisodeRail.vue'
+import ClockControl from '../clockOffset/ClockControl.vue'
+import ThemeSwitch from './ThemeSwitch.vue'
+import { useRail } from './rail'
+import { useSession } from '../../people/account/session'
+import { useShows } from '../../show/shows/shows'
+
+/** The side of the studio: which show, its episodes, and what is the same everywhere. It folds to a strip. */
+const props = defineProps<{ show: Show; near: EpisodesNear | null }>()
+const emit = defineEmits<{ new: []; more: [status: Status] }>()
+const router = useRouter()
+const shows = useShows()
+const sessions = useSession()
+const rail = useRail()
+
+/** The open show is among the choices, wherever it stands in the list. */
+const choices = computed<ShowSummary[]>(() => {
+  const listed = shows.list?.shows ?? []
+  return listed.some(({ id }) => id === props.show.id) ? listed : [props.show, ...listed]
+})
+let findTimer: ReturnType<typeof setTimeout> | undefined
+function find(words: string): void {
+  clearTimeout(findTimer)
+  findTimer = setTimeout(() => void shows.loadList(words).catch(() => undefined), 200)
+}
+
+async function leave(): Promise<void> {
+  await sessions.leave()
+  await router.push({ name: 'sign-in' })
+}
+</script>
+
+<template>
+  <aside class="rail" :class="{ folded: rail.isFolded }">
+    <button
+      type="button"
+      class="fold"
+      :aria-expanded="!rail.isFolded"
+      :aria-label="rail.isFolded ? 'Unfold the rail' : 'Fold the rail'"
+      :title="rail.isFolded ? 'Unfold the rail' : 'Fold the rail'"
+      @click="rail.isFolded = !rail.isFolded"
+    >
+      <svg viewBox="0 0 12 12" aria-hidden="true">
+        <path d="M8 2.5 4 6l4 3.5" fill="none" stroke="currentColor" stroke-width="1.4" />
+      </svg>
+    </button>
+    <header>
+      <Select
+        v-if="(shows.list?.total ?? 0) > 1"
+        class="switch"
+        aria-label="Show"
+        :model-value="show.slug"
+        :options="choices"
+        option-label="name"
+        option-value="slug"
+        :filter="shows.list!.total > choices.length || choices.length > 12"
+        @filter="({ value }) => find(value)"
+        @hide="find('')"
+        @update:model-value="slug => router.push({ name: 'show', params: { show: slug } })"
+      />
+      <RouterLink v-else class="show-name" :to="{ name: 'show', params: { show: show.slug } }">{{
+        show.name
+      }}</RouterLink>
+      <Button v-if="may(show.role, 'write')" label="New episode" size="small" @click="emit('new')" />
+      <nav class="places small" aria-label="Places of the show">
+        <RouterLink :to="{ name: 'show', params: { show: show.slug } }">Show</RouterLink>
+        <RouterLink :to="{ name: 'episodes', params: { show: show.slug } }">All episodes</RouterLink>
+        <RouterLink :to="{ name: 'calendar', params: { show: show.slug } }">Calendar</RouterLink>
+        <RouterLink :to="{ name: 'shelf', params: { show: show.slug } }">Shelf</RouterLink>
+        <RouterLink :to="{ name: 'feed', params: { show: show.slug } }"
+          >Feed<span v-if="show.feedFaults" class="needs" :title="`${show.feedFaults} to mend in the feed`"
+            >{{ show.feedFaults }}<span class="out-of-sight">&nbsp;to mend</span></span
+          ></RouterLink
+        >
+        <RouterLink :to="{ name: 'site', params: { show: show.slug } }">Site</RouterLink>
+      </nav>
+    </header>
+    <EpisodeRail v-if="near" :show="show" :near="near" @more="status => emit('more', status)" />
+    <ClockControl v-if="sessions.session?.clockOffsetMs != null" class="clock" :zone="show.zone" />
+    <footer class="small">
+      <ThemeSwitch />
+      <RouterLink :to="{ name: 'you', params: { show: show.slug } }">Mail</RouterLink>
+      <button type="button" class="link-button" :title="sessions.session?.account?.email" @click="leave">
+        Sign out
+      </button>
+    </footer>
+  </aside>
+</template>
+
+<style scoped>
+.rail {
+  display: flex;
+  flex-direction: column;
+  width: 19rem;
+  min-height: 0;
+  border-right: 1px solid var(--edge);
+}
+.rail header {
+  display: grid;
+  gap: var(--space-3);
+  padding: var(--space-4);
+}
+.places {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-1);
+  justify-content: space-between;
+  white-space: nowrap;
+}
+@media (max-width: 900px) {
+  .places {
+    gap: var(--space-1) var(--space-4);
+    justify-content: start;
+  }
+}
+.needs {
+  margin-inline-start: var(--space-1);
+  color: var(--signal);
+  font-weight: 600;
+  font-variant-numeric: tabular-nums;
+}
+.places .router-link-exact-active {
+  color: var(--ink);
+  font-weight: 600;
+  text-decoration: none;
+}
+/* The strip keeps a glyph and a number for each episode; what they are called is said by their tips and to screen readers. */
+.fold {
+  display: grid;
+  place-items: center;
+  align-self: flex-end;
+  width: 2rem;
+  height: 1.75rem;
+  margin: var(--space-1) var(--space-2) calc(-1 * var(--space-2)) 0;
+  border: 0;
+  background: none;
+  color: var(--ink-soft);
+  cursor: pointer;
+}
+.fold svg {
+  width: 0.9rem;
+}
+@media (min-width: 901px) {
+  .folded {
+    width: 3.75rem;
+  }
+  .folded .fold {
+    align-self: center;
+    margin: var(--space-2) 0;
+  }
+  .folded .fold svg {
+    transform: scaleX(-1);
+  }
+  .folded.rail header,
+  .folded.rail footer,
+  .folded.rail .clock,
+  .folded :deep(.find),
+  .folded :deep(.waterline span),
+  .folded :deep(.nothing),
+  .folded :deep(.facts),
+  .folded :deep(.more) {
+    display: none;
+  }
+  .folded :deep(.row) {
+    flex-direction: column;
+    gap: 0;
+    align-items: center;
+    font-size: var(--text-s);
+  }
+  .folded :deep(.name) {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
+}
+@media (max-width: 900px) {
+  .rail {
+    width: auto;
+  }
+  .fold {
+    display: none;
+  }
+}
+.switch {
+  font-family: var(--serif);
+  font-weight: 560;
+}
+.show-name {
+  font: 560 var(--text-l) var(--serif);
+  color: var(--ink);
+  text-decoration: none;
+}
+.rail footer {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-4);
+  align-items: baseline;
+  justify-content: space-between;
+  white-space: nowrap;
+  padding: var(--space-3) var(--space-4);
+  background: var(--deep);
+  --accent: var(--on-deep-soft);
+}
+</style>

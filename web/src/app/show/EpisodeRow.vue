@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { EpisodeSummary } from '@contract/episodes'
+import type { Show } from '@contract/shows'
+import { clock } from '@core/words/amounts'
+import LetterGlyph from '../../platform/parts/LetterGlyph.vue'
+import { episodeName, isArriving } from '../../production/uploads/names'
+import { shortDay, shortMoment } from '../../platform/time/times'
+import { useUploads } from '../../production/uploads/uploads'
+
+const props = defineProps<{ episode: EpisodeSummary; show: Show }>()
+const uploads = useUploads()
+
+const when = computed(() => {
+  const { status, releaseAt } = props.episode
+  if (status === 'scheduled') return `Scheduled, ${shortMoment(releaseAt!, props.show.zone)}`
+  if (status === 'released') return `Released ${shortDay(releaseAt!, props.show.zone)}`
+  return status === 'retired' ? 'Retired' : 'Draft'
+})
+</script>
+
+<template>
+  <li>
+    <RouterLink
+      class="row"
+      :title="episodeName(episode, uploads.sendings)"
+      :to="{ name: 'desk', params: { show: show.slug, id: episode.id } }"
+    >
+      <LetterGlyph :status="episode.status" />
+      <span class="words">
+        <span class="title">
+          <span v-if="episode.number" class="number figures">{{ episode.number }}</span>{{ ' ' }}
+          <span class="name">{{ episodeName(episode, uploads.sendings) }}</span>
+        </span>
+        <span class="facts figures">
+          {{ when }}<template v-if="episode.durationMs"> · {{ clock(episode.durationMs) }}</template
+          ><template v-else-if="isArriving(episode, uploads.sendings)"> · its audio is on its way</template
+          ><template v-else> · no audio yet</template>
+          <strong v-if="episode.changedSinceRelease"> · changes not sent</strong>
+        </span>
+      </span>
+    </RouterLink>
+  </li>
+</template>
+
+<style scoped>
+.row {
+  display: flex;
+  gap: var(--space-3);
+  padding: var(--space-2);
+  border-radius: var(--round);
+  color: var(--ink);
+  text-decoration: none;
+}
+.row:hover {
+  background: var(--accent-wash);
+}
+.row.router-link-active {
+  background: var(--sheet);
+  box-shadow: inset 3px 0 0 var(--accent);
+}
+.glyph {
+  margin-top: 1px;
+}
+.words {
+  display: grid;
+  min-width: 0;
+}
+.title {
+  font-weight: 600;
+  line-height: 1.35;
+  display: -webkit-box;
+  -webkit-line-clamp: 2;
+  -webkit-box-orient: vertical;
+  overflow: hidden;
+  overflow-wrap: anywhere;
+}
+.number {
+  font-weight: 400;
+  color: var(--ink-soft);
+  margin-right: 0.15em;
+}
+.facts {
+  color: var(--ink-soft);
+  font-size: var(--text-s);
+}
+</style>

@@ -1,0 +1,117 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { computed, onMounted, reactive, ref } from 'vue'
+import { type Show, type ShowChange, showChange } from '@contract/shows'
+import { patternFault, patternTitle } from '@core/episode/titlePattern'
+import SaveOutlook from '../../feed/feeds/SaveOutlook.vue'
+import LinksField from '../../words/writing/LinksField.vue'
+import NotesEditor from '../../words/writing/NotesEditor.vue'
+import PeopleField from '../../words/writing/PeopleField.vue'
+import TagsField from '../../words/writing/TagsField.vue'
+import FormField from '../../platform/parts/FormField.vue'
+import PageLayout from '../../platform/parts/PageLayout.vue'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { faultsOf } from '../../platform/parts/checked'
+import { notYet, problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { useShows } from '../../show/shows/shows'
+import { useVocabulary } from '../../show/shows/vocabulary'
+
+/** What a show has ready for its episodes, so that none begins on an empty sheet. */
+const props = defineProps<{ show: string }>()
+const shows = useShows()
+const vocabulary = useVocabulary()
+const show = computed<Show>(() => shows.bySlug(props.show)!)
+const { titlePattern, notesTemplate, usualLinks, usualTags, hosts } = show.value
+const habits = reactive({ titlePattern, notesTemplate, usualLinks, usualTags, hosts })
+const notes = ref<InstanceType<typeof NotesEditor>>()
+const problem = ref<ShownProblem | null>(null)
+const busy = ref(false)
+const outlook = ref<InstanceType<typeof SaveOutlook>>()
+const saved = ref(false)
+onMounted(() => vocabulary.load(show.value.id))
+
+const fault = (field: string): string | undefined =>
+  problem.value?.faults?.find(each => each.field === field || each.field.startsWith(`${field}.`))?.rule
+const sample = computed(() =>
+  patternFault(habits.titlePattern)
+    ? null
+    : patternTitle(habits.titlePattern, { title: 'A letter from a chapel', number: 37, season: 2 }, show.value.name),
+)
+
+async function save(): Promise<void> {
+  busy.value = true
+  problem.value = null
+  saved.value = false
+  const change: ShowChange = { ...habits, version: show.value.version }
+  try {
+    const faults = await faultsOf(showChange, change)
+    if (faults.length > 0) problem.value = { ...notYet, faults }
+    else if (await outlook.value!.ask(change)) {
+      await shows.change(show.value.id, change)
+      saved.value = true
+    }
+  } catch (error) {
+    problem.value = problemOf(error, 'What you changed is still here.')
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <PageLayout heading="What episodes begin with">
+    <template #purpose>
+      New episodes take it over; those that are there stay as they are, but for the pattern of titles.
+    </template>
+    <div class="fields">
+      <FormField
+        v-slot="{ id }"
+        label="Titles"
+        :fault="fault('titlePattern') ?? patternFault(habits.titlePattern) ?? undefined"
+        :hint="
+          sample ? `“${sample}” in feed, page and file; {number}, {season}, {title} and {show} are filled in.` : ''
+        "
+      >
+        <InputText :id="id" v-model="habits.titlePattern" :invalid="!!patternFault(habits.titlePattern)" />
+      </FormField>
+      <PeopleField v-model="habits.hosts" :known="vocabulary.people" first-role="Host" :fault="fault('hosts')" />
+      <NotesEditor
+        ref="notes"
+        v-model="habits.notesTemplate"
+        :revision="0"
+        label="Template for the notes"
+        placeholder="What every episode’s notes have: a field such as {guests} or {links}, and what stands around it."
+        :fault="fault('notesTemplate')"
+      />
+      <LinksField
+        v-model="habits.usualLinks"
+        :usual="[]"
+        label="Usual links"
+        :fault="fault('usualLinks')"
+        @insert="link => notes?.insertLink(link)"
+      />
+      <TagsField
+        v-model="habits.usualTags"
+        :used="vocabulary.tags"
+        :usual="[]"
+        label="Usual tags"
+        :fault="fault('usualTags')"
+      />
+      <ProblemNote v-if="problem" :problem="problem" />
+      <div class="actions">
+        <Button type="button" label="Save" :loading="busy" @click="save" />
+        <span v-if="saved" class="quiet" role="status">Saved.</span>
+      </div>
+    </div>
+    <SaveOutlook ref="outlook" :show="show" />
+  </PageLayout>
+</template>
+
+<style scoped>
+.fields {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--space-4);
+}
+</style>

@@ -1,0 +1,190 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { EpisodeSummary } from '@contract/episodes'
+import { roleWords } from '@core/access/roles'
+import { rhythmWords } from '@core/release/rhythm'
+import { statuses } from '@core/release/status'
+import { artworkAt } from '@core/show/artwork'
+import { hindering, hindranceNeeds, hindranceWords } from '@core/release/readiness'
+import CopyField from '../../platform/parts/CopyField.vue'
+import WaterlinePanel from '../../release/releases/WaterlinePanel.vue'
+import { listenerLink } from '../../show/shows/links'
+import { episodeName, isArriving } from '../../production/uploads/names'
+import { useSession } from '../../people/account/session'
+import { useShows } from '../../show/shows/shows'
+import { useUploads } from '../../production/uploads/uploads'
+
+const props = defineProps<{ show: string }>()
+const shows = useShows()
+const sessions = useSession()
+const uploads = useUploads()
+const facts = computed(() => shows.bySlug(props.show)!)
+const released = computed(() => shows.near?.released.total ?? facts.value.releasedCount)
+const waiting = computed(() => (shows.near ? [...shows.near.draft.episodes, ...shows.near.changed] : []))
+const isEmpty = computed(() => shows.near !== null && statuses.every(status => shows.near![status].total === 0))
+const category = computed(() => {
+  const { category: name, subcategory } = facts.value
+  return subcategory ? `${name}, ${subcategory}` : name
+})
+const listener = computed(() => listenerLink(sessions.session?.listenerAddress ?? null, facts.value.feedAddress))
+
+function lacks(episode: EpisodeSummary): string {
+  if (episode.changedSinceRelease) return 'has changes that listeners do not see yet'
+  const arriving = isArriving(episode, uploads.sendings)
+  const needed = hindering('schedule', episode.hindrances)
+  const [stillFinishing] = hindering('release', episode.hindrances)
+  if (needed.length === 0 && stillFinishing) return hindranceWords[stillFinishing]
+  const missing = needed.filter(each => !(arriving && each === 'no audio')).map(each => hindranceNeeds[each])
+  return `needs ${new Intl.ListFormat('en-GB').format([...missing, 'a moment'])}${arriving ? '; its audio is on its way' : ''}`
+}
+</script>
+
+<template>
+  <section class="page">
+    <div class="head">
+      <img
+        class="artwork"
+        :src="artworkAt(facts.artworkAddress, 480)"
+        :alt="`Artwork of ${facts.name}`"
+        width="168"
+        height="168"
+      />
+      <div>
+        <h1>{{ facts.name }}</h1>
+        <p class="quiet">
+          by {{ facts.author }} · {{ category }} · {{ facts.explicit ? 'explicit' : 'not explicit' }} · {{ facts.zone }}
+        </p>
+        <p class="lead">{{ facts.description }}</p>
+        <p class="actions">
+          <RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Change these facts</RouterLink>
+          <RouterLink :to="{ name: 'habits', params: { show: facts.slug } }">What episodes begin with</RouterLink>
+          <RouterLink :to="{ name: 'rhythm', params: { show: facts.slug } }">{{
+            facts.rhythm ? rhythmWords(facts.rhythm) : 'When it goes out'
+          }}</RouterLink>
+        </p>
+      </div>
+    </div>
+
+    <WaterlinePanel v-if="!isEmpty" :show="facts" />
+
+    <p v-if="facts.role !== 'keeper'" class="note">{{ roleWords[facts.role] }}</p>
+    <div v-if="facts.artworkIsProvisional" class="note needs-you">
+      <p>
+        <strong>The artwork is provisional.</strong> It was drawn here so that the show could begin. Directories ask for
+        artwork of your own, square, 1400 to 3000 px (itunes namespace); without it they refuse the show, or list it
+        with this picture.
+      </p>
+      <p><RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Choose the artwork</RouterLink></p>
+    </div>
+
+    <div class="feed">
+      <p v-if="facts.feedFacts.isPrivate">
+        Private:
+        <RouterLink :to="{ name: 'private-feeds', params: { show: facts.slug } }"
+          >those who have an address of their own</RouterLink
+        >
+        hear it, and nobody else.
+      </p>
+      <CopyField v-else label="Feed address" :text="facts.feedAddress" />
+      <p v-if="released === 0" class="quiet small">
+        The feed answers already, without episodes. It comes alive with the first release.
+      </p>
+      <p v-else class="quiet small">
+        {{ released }} {{ released === 1 ? 'episode is' : 'episodes are' }} in the feed now.
+      </p>
+      <p v-if="!facts.feedFacts.isPrivate" class="links">
+        <a :href="facts.feedAddress" target="_blank">Look at the feed</a>
+        <a :href="facts.pageAddress" target="_blank">Look at the public page</a>
+        <a v-if="listener" :href="listener" target="_blank">Hear it in the stand-in listener</a>
+      </p>
+    </div>
+
+    <div v-if="waiting.length" class="next">
+      <div>
+        <span class="field-name">Waiting for you</span>
+        <ul>
+          <li v-for="episode in waiting.slice(0, 5)" :key="episode.id">
+            <RouterLink :to="{ name: 'desk', params: { show: facts.slug, id: episode.id } }">{{
+              episodeName(episode, uploads.sendings)
+            }}</RouterLink>
+            {{ lacks(episode) }}
+          </li>
+        </ul>
+      </div>
+    </div>
+
+    <div v-if="isEmpty" class="first">
+      <h2>Bring the first episode</h2>
+      <p>
+        Drop its audio anywhere on this window, or press New episode. An episode needs three things: audio, a title and
+        a moment.
+      </p>
+    </div>
+    <p class="small"><RouterLink :to="{ name: 'new-show' }">Make another show</RouterLink></p>
+  </section>
+</template>
+
+<style scoped>
+.page {
+  max-width: 64rem;
+  padding: var(--space-5) var(--space-6);
+  display: grid;
+  gap: var(--space-5);
+}
+.head {
+  display: flex;
+  gap: var(--space-5);
+  align-items: flex-start;
+}
+@media (max-width: 900px) {
+  .page {
+    padding: var(--space-5);
+  }
+  .head {
+    flex-direction: column;
+  }
+}
+.artwork {
+  border-radius: var(--round);
+  flex: none;
+  background: var(--sheet-sunk);
+}
+h1 {
+  font-size: var(--text-2xl);
+  overflow-wrap: anywhere;
+}
+.lead {
+  font-family: var(--serif);
+  font-size: var(--text-l);
+  margin: var(--space-3) 0;
+  overflow-wrap: anywhere;
+}
+.feed {
+  display: grid;
+  gap: var(--space-2);
+  padding: var(--space-4) var(--space-5);
+  background: var(--sheet);
+  border: 1px solid var(--edge);
+  border-radius: var(--round);
+}
+.links {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-5);
+  margin-top: var(--space-2);
+}
+.next {
+  display: grid;
+  gap: var(--space-4);
+}
+.next ul {
+  margin: 0;
+  padding-left: 1.1em;
+}
+.first {
+  padding: var(--space-6);
+  text-align: center;
+  border: 2px dashed var(--edge-strong);
+  border-radius: var(--round);
+}
+</style>

@@ -1,0 +1,142 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { storeToRefs } from 'pinia'
+import { computed, reactive, ref, watch } from 'vue'
+import { newOwnListing } from '@contract/directories'
+import { onNews } from '../../platform/news/news'
+import { faultsOf } from '../../platform/parts/checked'
+import CopyField from '../../platform/parts/CopyField.vue'
+import FormField from '../../platform/parts/FormField.vue'
+import PageLayout from '../../platform/parts/PageLayout.vue'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { useSession } from '../../people/account/session'
+import { useShows } from '../../show/shows/shows'
+import DirectoryCard from './DirectoryCard.vue'
+import { useDirectories } from './directories'
+
+/** Where the show is handed to, once each, and how it stands there. */
+const props = defineProps<{ show: string }>()
+const shows = useShows()
+const sessions = useSession()
+const directories = useDirectories()
+const { list, problem } = storeToRefs(directories)
+const show = computed(() => shows.bySlug(props.show)!)
+const load = (): Promise<void> => directories.load(show.value.id)
+watch(
+  () => show.value.id,
+  () => {
+    list.value = null
+    problem.value = null
+    void load()
+  },
+  { immediate: true },
+)
+onNews(({ kind, showId }) => showId === show.value.id && (kind === 'listing' || kind === 'feed'), load)
+
+const own = reactive({ name: '', listingAddress: '' })
+const faults = ref<Record<string, string>>({})
+async function add(): Promise<void> {
+  const found = await faultsOf(newOwnListing, own)
+  faults.value = Object.fromEntries(found.map(({ field, rule }) => [field, rule]))
+  if (found.length > 0) return
+  if (await directories.add(show.value.id, { ...own })) Object.assign(own, { name: '', listingAddress: '' })
+}
+</script>
+
+<template>
+  <PageLayout heading="Directories" width="wide">
+    <template #purpose>
+      A show is handed to each once, after its first release. From then on every episode goes there by itself, mostly
+      within six to twelve hours.
+    </template>
+    <p v-if="show.feedFacts.isPrivate" class="note">
+      The show is private, so no directory can have it.
+      <RouterLink :to="{ name: 'private-feeds', params: { show: show.slug } }">Private feeds</RouterLink>
+    </p>
+    <CopyField v-else-if="list" label="The address that directories want" :text="list.feedAddress" />
+    <p v-if="sessions.session?.outboxAddress" class="small">
+      In this demo, mail arrives in
+      <a :href="sessions.session.outboxAddress" target="_blank">the stand-in outbox</a>.
+    </p>
+    <ProblemNote v-if="problem && problem.at === null" :problem="problem" />
+    <template v-if="list">
+      <p v-if="list.problem" class="note" role="status">{{ list.problem }} It is asked again when you come back.</p>
+      <div class="cards">
+        <DirectoryCard v-for="directory in list.directories" :key="directory.id" :directory="directory" :show="show" />
+      </div>
+      <section class="own" aria-labelledby="own">
+        <h2 id="own">Others, followed by hand</h2>
+        <p class="quiet small">
+          Hand the address in there yourself, and keep here where the show is listed: the public page links to it.
+        </p>
+        <ul v-if="list.own.length">
+          <li v-for="each in list.own" :key="each.id">
+            <a :href="each.listingAddress" target="_blank">{{ each.name }}</a>
+            <button
+              type="button"
+              class="link-button small"
+              :aria-label="`Take out ${each.name}`"
+              @click="directories.drop(show.id, each.id)"
+            >
+              Take out
+            </button>
+          </li>
+        </ul>
+        <form class="new" novalidate @submit.prevent="add">
+          <FormField v-slot="{ id }" label="Directory" :fault="faults.name">
+            <InputText :id="id" v-model="own.name" :invalid="!!faults.name" />
+          </FormField>
+          <FormField v-slot="{ id }" label="Where it lists the show" :fault="faults.listingAddress">
+            <InputText :id="id" v-model="own.listingAddress" type="url" :invalid="!!faults.listingAddress" />
+          </FormField>
+          <Button type="submit" label="Keep it" outlined :loading="directories.busy === 'own'" />
+        </form>
+        <ProblemNote v-if="problem?.at === 'own'" :problem="problem" />
+      </section>
+    </template>
+  </PageLayout>
+</template>
+
+<style scoped>
+h2 {
+  font-size: var(--text-l);
+}
+.cards {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(17rem, 1fr));
+  gap: var(--space-4);
+}
+.own {
+  display: grid;
+  gap: var(--space-2);
+  margin-top: var(--space-3);
+}
+.own ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.own li {
+  display: flex;
+  gap: var(--space-3);
+  align-items: baseline;
+}
+.new {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 2fr) auto;
+  gap: var(--space-3);
+  align-items: start;
+}
+.new > :last-child {
+  margin-top: 1.6rem;
+}
+@media (max-width: 40rem) {
+  .new {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .new > :last-child {
+    margin-top: 0;
+  }
+}
+</style>

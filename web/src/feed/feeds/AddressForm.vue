@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { newAddress, type Show } from '@contract/shows'
+import { faultsOf } from '../../platform/parts/checked'
+import FormField from '../../platform/parts/FormField.vue'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { useShows } from '../../show/shows/shows'
+import { vOpened } from '../../platform/parts/opened'
+
+/** Another address part for the show; where it was leads there from then on. */
+const props = defineProps<{ show: Show }>()
+const shows = useShows()
+const router = useRouter()
+const origin = computed(() => props.show.pageAddress.replace(/\/[^/]*$/, ''))
+const slug = ref(props.show.pageAddress.split('/').at(-1)!)
+const fault = ref('')
+const problem = ref<ShownProblem | null>(null)
+const busy = ref(false)
+const asking = ref(false)
+const isOther = computed(() => `${origin.value}/${slug.value}` !== props.show.pageAddress)
+
+async function ask(): Promise<void> {
+  const [found] = await faultsOf(newAddress, { slug: slug.value, version: props.show.version })
+  fault.value = found?.rule ?? ''
+  asking.value = !found
+}
+async function move(): Promise<void> {
+  busy.value = true
+  problem.value = null
+  try {
+    const now = await shows.move(props.show.id, { slug: slug.value, version: props.show.version })
+    asking.value = false
+    await router.replace({ name: 'feed', params: { show: now } })
+  } catch (error) {
+    const told = problemOf(error, 'The show is where it was.')
+    fault.value = told.faults?.find(({ field }) => field === 'slug')?.rule ?? ''
+    if (!fault.value) problem.value = told
+    asking.value = false
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <form class="form" novalidate @submit.prevent="ask">
+    <FormField
+      v-slot="{ id }"
+      label="Web address of the show"
+      :fault="fault"
+      :hint="`${origin}/${slug || '…'}/feed.xml`"
+    >
+      <InputText :id="id" v-model="slug" :invalid="!!fault" @update:model-value="asking = false" />
+    </FormField>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <div v-if="asking" v-opened="() => (asking = false)" class="note needs-you" role="alert">
+      <p>
+        {{ show.pageAddress }} leads there from then on, and nobody else can have it. Apps and directories follow, and
+        the feed tells them where it is; what is printed goes on working.
+      </p>
+      <div class="actions">
+        <Button type="button" label="Move it there" :loading="busy" @click="move" />
+        <Button type="button" label="Leave it" text @click="asking = false" />
+      </div>
+    </div>
+    <Button v-else-if="isOther" type="submit" label="Change the address" outlined />
+  </form>
+</template>
+
+<style scoped>
+.form {
+  display: grid;
+  grid-template-columns: minmax(0, 44rem);
+  gap: var(--space-3);
+  justify-items: start;
+  margin-top: var(--space-4);
+}
+.form > :deep(.field) {
+  width: min(100%, 32rem);
+}
+.actions {
+  margin-top: var(--space-2);
+}
+</style>

@@ -1,0 +1,115 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import Textarea from 'primevue/textarea'
+import { computed, onMounted, ref, shallowRef } from 'vue'
+import { useRoute } from 'vue-router'
+import { type FeedChecked, feedCheck } from '@contract/feed'
+import { amount } from '@core/words/amounts'
+import FormField from '../../platform/parts/FormField.vue'
+import PageLayout from '../../platform/parts/PageLayout.vue'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { useShows } from '../../show/shows/shows'
+import FeedFindings from './FeedFindings.vue'
+import { useFeed } from './feed'
+
+/** Checks the feed at any address, or one that is pasted. */
+const props = defineProps<{ show: string }>()
+const feed = useFeed()
+const shows = useShows()
+const route = useRoute()
+const address = ref(String(route.query.address ?? ''))
+const text = ref('')
+const isPasting = ref(false)
+const busy = ref(false)
+const problem = ref<ShownProblem | null>(null)
+const checked = shallowRef<FeedChecked | null>(null)
+const checkedAddress = ref('')
+const isOurs = computed(() => checkedAddress.value === shows.bySlug(props.show)?.feedAddress)
+const fault = ref('')
+
+async function check(): Promise<void> {
+  const wanted = isPasting.value ? { text: text.value } : { address: address.value }
+  const read = feedCheck.safeParse(wanted)
+  fault.value = ''
+  problem.value = null
+  if (!read.success) {
+    fault.value = isPasting.value
+      ? 'Paste the feed, at most 5,000,000 characters of it.'
+      : 'A web address, such as https://example.org/feed.xml.'
+    return
+  }
+  busy.value = true
+  checked.value = null
+  try {
+    checked.value = await feed.check(read.data)
+    checkedAddress.value = isPasting.value ? '' : address.value
+  } catch (error) {
+    problem.value = problemOf(error, 'Nothing was checked.')
+  } finally {
+    busy.value = false
+  }
+}
+onMounted(() => {
+  if (address.value) void check()
+})
+</script>
+
+<template>
+  <PageLayout heading="Check a feed">
+    <template #purpose>
+      Any feed, here or elsewhere. It is fetched as an app would, with its artwork and what its ten newest episodes
+      name.
+    </template>
+    <form novalidate @submit.prevent="check">
+      <FormField v-slot="{ id }" :label="isPasting ? 'The feed itself' : 'Address of the feed'" :fault="fault">
+        <Textarea v-if="isPasting" :id="id" v-model="text" rows="8" :invalid="fault !== ''" spellcheck="false" />
+        <InputText
+          v-else
+          :id="id"
+          v-model="address"
+          type="url"
+          placeholder="https://"
+          :invalid="fault !== ''"
+          autofocus
+          spellcheck="false"
+        />
+      </FormField>
+      <div class="actions">
+        <Button type="submit" label="Check it" :loading="busy" />
+        <button type="button" class="link-button" @click="isPasting = !isPasting">
+          {{ isPasting ? 'Give its address instead' : 'Paste it instead' }}
+        </button>
+        <span v-if="busy" class="quiet" role="status">Asking for it, and for what it names …</span>
+      </div>
+    </form>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <section v-if="checked" aria-labelledby="found">
+      <h2 id="found">{{ checked.title || 'A feed without a title' }}</h2>
+      <p class="quiet">
+        {{ checked.items }} {{ checked.items === 1 ? 'episode' : 'episodes' }}, {{ amount(checked.bytes) }};
+        <template v-if="checked.named > checked.asked"
+          >{{ checked.asked }} of {{ checked.named }} addresses in it were asked; no more are asked for one
+          feed.</template
+        >
+        <template v-else>{{ checked.asked }} addresses in it were asked.</template>
+      </p>
+      <FeedFindings :findings="checked.findings" :rules="checked.rules" :show="show" :is-ours="isOurs" @fixed="check" />
+    </section>
+  </PageLayout>
+</template>
+
+<style scoped>
+h2 {
+  font-size: var(--text-l);
+}
+form {
+  display: grid;
+  gap: var(--space-3);
+}
+section {
+  display: grid;
+  gap: var(--space-2);
+}
+</style>

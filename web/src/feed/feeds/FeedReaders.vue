@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import Column from 'primevue/column'
+import DataTable from 'primevue/datatable'
+import type { FeedReader } from '@contract/feed'
+import type { Show } from '@contract/shows'
+import { shortMoment } from '../../platform/time/times'
+
+/** Who fetched the feed of late, and whether they have what it is now. */
+defineProps<{ readers: FeedReader[]; show: Show }>()
+const got = ({ status }: FeedReader): string =>
+  status === 200 ? 'all of it' : status === 304 ? 'that nothing had changed' : `an error (${status})`
+</script>
+
+<template>
+  <p v-if="readers.length === 0" class="quiet">
+    Nobody has fetched it yet. Directories come once it is handed to them, apps when somebody subscribes.
+  </p>
+  <DataTable v-else :value="readers" :table-props="{ 'aria-label': 'Who fetches it' }" size="small" data-key="agent">
+    <Column header="Who">
+      <template #body="{ data }">
+        {{ data.agent }} <span class="small quiet">from {{ data.address }}</span>
+      </template>
+    </Column>
+    <Column header="Last here">
+      <template #body="{ data }"
+        ><span class="figure">{{ shortMoment(data.lastAt, show.zone) }}</span></template
+      >
+    </Column>
+    <Column header="Got">
+      <template #body="{ data }">{{ got(data) }}</template>
+    </Column>
+    <Column header="Has the newest">
+      <template #body="{ data }">{{ data.hasNewest ? 'Yes' : 'Not yet' }}</template>
+    </Column>
+    <Column header="Times">
+      <template #body="{ data }"
+        ><span class="figure">{{ data.wholeCount + data.sameCount }}</span></template
+      >
+    </Column>
+  </DataTable>
+</template>
+
+<style scoped>
+.figure {
+  font-variant-numeric: tabular-nums;
+  white-space: nowrap;
+}
+</style>

@@ -1,0 +1,79 @@
+<script setup lang="ts">
+import { ref, shallowRef } from 'vue'
+import type { FeedOverview, FeedComparisonView } from '@contract/feed'
+import type { Show } from '@contract/shows'
+import { isMoreThanComing } from '@core/feed/compare'
+import { amount } from '@core/words/amounts'
+import { shortMoment } from '../../platform/time/times'
+import FeedComparisonWords from './FeedComparisonWords.vue'
+import { useFeed } from './feed'
+
+/** What became of the feed, the newest first; each state can be laid beside the one before. */
+const props = defineProps<{ states: FeedOverview['states']; show: Show }>()
+const feed = useFeed()
+const opened = ref<string | null>(null)
+const compared = shallowRef<FeedComparisonView | null>(null)
+async function open(id: string): Promise<void> {
+  compared.value = null
+  opened.value = opened.value === id ? null : id
+  if (opened.value) compared.value = await feed.stateOf(props.show.id, id).catch(() => null)
+}
+const hasMore = (at: number): boolean =>
+  at < props.states.length - 1 && (props.states[at]!.words.length === 0 || isMoreThanComing(props.states[at]!.words))
+</script>
+
+<template>
+  <ol class="states">
+    <li v-for="(state, at) in states" :key="state.id">
+      <p class="when small quiet">{{ shortMoment(state.at, show.zone) }} · {{ amount(state.bytes) }}</p>
+      <div class="what">
+        <p>{{ state.words.join(' ') }}</p>
+        <button
+          v-if="hasMore(at)"
+          type="button"
+          class="link-button small"
+          :aria-expanded="opened === state.id"
+          @click="open(state.id)"
+        >
+          {{ opened === state.id ? 'Fold away' : 'Compare' }}
+        </button>
+        <FeedComparisonWords v-if="opened === state.id && compared" :comparison="compared.comparison" />
+      </div>
+    </li>
+  </ol>
+</template>
+
+<style scoped>
+.states {
+  display: grid;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+li {
+  display: grid;
+  grid-template-columns: 12rem minmax(0, 1fr);
+  gap: var(--space-3);
+  padding: var(--space-2) 0;
+  border-top: 1px solid var(--edge);
+}
+.what {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 var(--space-3);
+  align-items: baseline;
+  justify-content: space-between;
+}
+.what > :deep(.compared) {
+  flex: 1 0 100%;
+}
+.when {
+  font-variant-numeric: tabular-nums;
+}
+@media (max-width: 700px) {
+  li {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 0;
+  }
+}
+</style>

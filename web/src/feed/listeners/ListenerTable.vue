@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import Column from 'primevue/column'
+import DataTable from 'primevue/datatable'
+import { computed, ref } from 'vue'
+import type { Listener } from '@contract/listeners'
+import CopyButton from '../../platform/parts/CopyButton.vue'
+import { shortMoment } from '../../platform/time/times'
+import { vOpened } from '../../platform/parts/opened'
+
+/** Who has an address of their own: to what, whether an app fetches it, and what can be done about each. */
+const props = defineProps<{
+  listeners: readonly Listener[]
+  /** What a strand is called; null for the whole show. */
+  nameOf: (strandId: string | null) => string
+  zone: string
+  busy: boolean
+}>()
+const emit = defineEmits<{ renew: [id: string]; withdraw: [id: string]; restore: [id: string] }>()
+/** Whose address somebody is about to change. */
+const renewing = ref<string | null>(null)
+const all = computed(() =>
+  props.listeners
+    .filter(({ withdrawnAt }) => withdrawnAt === null)
+    .map(({ name, address }) => `${name}\t${address}`)
+    .join('\n'),
+)
+function renew(id: string): void {
+  renewing.value = null
+  emit('renew', id)
+}
+</script>
+
+<template>
+  <div class="table">
+    <DataTable
+      :value="[...listeners]"
+      :table-props="{ 'aria-label': 'Addresses' }"
+      size="small"
+      data-key="id"
+      :paginator="listeners.length > 50"
+      :rows="50"
+      :row-class="data => ({ withdrawn: data.withdrawnAt !== null })"
+    >
+      <Column header="Who" field="name" sortable>
+        <template #body="{ data }">
+          <span class="name">{{ data.name }}</span>
+        </template>
+      </Column>
+      <Column header="Hears">
+        <template #body="{ data }">{{ nameOf(data.strandId) }}</template>
+      </Column>
+      <Column header="Last fetched" field="lastAt" sortable>
+        <template #body="{ data }">
+          <template v-if="data.withdrawnAt">
+            <span class="quiet">Withdrawn {{ shortMoment(data.withdrawnAt, zone) }}</span>
+          </template>
+          <template v-else-if="data.lastAt">
+            <span class="figures">{{ shortMoment(data.lastAt, zone) }}</span>
+            <span class="small quiet">{{ ` by ${data.agent}` }}</span>
+          </template>
+          <span v-else class="quiet">Not yet</span>
+        </template>
+      </Column>
+      <Column header="Address">
+        <template #body="{ data }">
+          <span class="acts small">
+            <button
+              v-if="data.withdrawnAt"
+              type="button"
+              class="link-button"
+              :disabled="busy"
+              @click="emit('restore', data.id)"
+            >
+              Let it answer again<span class="out-of-sight">{{ ` for ${data.name}` }}</span>
+            </button>
+            <span v-else-if="renewing === data.id" v-opened="() => (renewing = null)" class="actions">
+              <span>The one they have answers no more then.</span>
+              <button type="button" class="link-button" :disabled="busy" @click="renew(data.id)">Give another</button>
+              <button type="button" class="link-button" @click="renewing = null">Leave it</button>
+            </span>
+            <template v-else>
+              <CopyButton :text="data.address" :about="`the address of ${data.name}`" />
+              <button type="button" class="link-button" @click="renewing = data.id">
+                Renew<span class="out-of-sight">{{ ` for ${data.name}` }}</span>
+              </button>
+              <button type="button" class="link-button" :disabled="busy" @click="emit('withdraw', data.id)">
+                Withdraw<span class="out-of-sight">{{ ` from ${data.name}` }}</span>
+              </button>
+            </template>
+          </span>
+        </template>
+      </Column>
+    </DataTable>
+    <p v-if="listeners.length > 1" class="small quiet">
+      <CopyButton :text="all" words="Copy all names and addresses" />, a line for each, for a letter to all of them.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.table {
+  display: grid;
+  gap: var(--space-2);
+}
+.name {
+  overflow-wrap: anywhere;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-3);
+}
+.table :deep(.withdrawn .name) {
+  text-decoration: line-through;
+}
+</style>

@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Preview } from '@contract/preview'
+import { firstSentence } from '@core/episode/wants'
+import { clock } from '@core/words/amounts'
+import { cutForList, listLetters } from '@core/words/listCut'
+import { shortDay } from '../../platform/time/times'
+
+/** A listening app’s list, in a narrow and in a wide one: artwork, as much of the title as fits, and one line more. */
+const props = defineProps<{ seen: Preview; zone: string }>()
+const line = computed(() => props.seen.hook || firstSentence(props.seen.description))
+const facts = computed(() =>
+  [
+    props.seen.at ? shortDay(props.seen.at, props.zone) : 'the day it goes out',
+    props.seen.durationMs === null ? '' : clock(props.seen.durationMs),
+    props.seen.explicit ? 'explicit' : '',
+  ]
+    .filter(Boolean)
+    .join(' · '),
+)
+</script>
+
+<template>
+  <figure v-for="letters in listLetters" :key="letters">
+    <figcaption class="small quiet">
+      {{ letters === listLetters[0] ? 'A narrow list' : 'A wide list' }}, about {{ letters }} letters of the title
+    </figcaption>
+    <div class="row" :style="{ maxWidth: `${letters * 0.44 + 6}rem` }">
+      <img :src="seen.artworkAddress" alt="" width="56" height="56" />
+      <div class="words">
+        <p class="small quiet figures">{{ facts }}</p>
+        <p class="title" dir="auto">{{ cutForList(seen.title || 'Untitled episode', letters) }}</p>
+        <p class="line small" dir="auto">{{ line || 'Nothing to show here: no hook, no notes.' }}</p>
+      </div>
+    </div>
+  </figure>
+</template>
+
+<style scoped>
+figure {
+  margin: 0 0 var(--space-4);
+}
+.row {
+  display: grid;
+  grid-template-columns: 56px minmax(0, 1fr);
+  gap: var(--space-3);
+  margin-top: var(--space-1);
+  padding: var(--space-3);
+  border: 1px solid var(--edge);
+  border-radius: var(--round);
+  background: var(--sheet);
+}
+img {
+  border-radius: var(--round);
+}
+.title {
+  font-size: var(--text-s);
+  font-weight: 600;
+  overflow-wrap: anywhere;
+}
+.line {
+  display: -webkit-box;
+  overflow: hidden;
+  color: var(--ink-soft);
+  overflow-wrap: anywhere;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+}
+</style>

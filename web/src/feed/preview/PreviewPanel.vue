@@ -1,0 +1,141 @@
+<script setup lang="ts">
+import Tab from 'primevue/tab'
+import TabList from 'primevue/tablist'
+import Tabs from 'primevue/tabs'
+import { storeToRefs } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import type { Preview } from '@contract/preview'
+import { hindering, hindranceNeeds } from '@core/release/readiness'
+import { keepInside } from '../../platform/parts/insideFrame'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { vOpened } from '../../platform/parts/opened'
+import AppList from './AppList.vue'
+import AppOpened from './AppOpened.vue'
+import FeedItem from './FeedItem.vue'
+import FileTags from './FileTags.vue'
+import { usePreview } from './preview'
+
+/** How the episode would go out now: in an app's list, opened, as its page, in the feed, in the file. It follows what is saved. */
+const props = defineProps<{ episodeId: string; version: number; soundVersion: number; zone: string }>()
+const emit = defineEmits<{ close: [] }>()
+const preview = usePreview()
+const { seen, problem, pageAddress } = storeToRefs(preview)
+
+const views = { list: 'In a list', opened: 'Opened', page: 'Page', feed: 'Feed', file: 'File' } as const
+const view = ref<keyof typeof views>('list')
+
+watch(
+  () => [props.episodeId, props.version, props.soundVersion],
+  () => void preview.look(props.episodeId),
+  { immediate: true },
+)
+
+const sources: Readonly<Record<Preview['inherited'][number], string>> = {
+  'title pattern': 'the pattern of its title',
+  artwork: 'artwork',
+  author: 'author',
+  explicit: 'explicit',
+  link: 'its link, to its page here',
+}
+const list = new Intl.ListFormat('en-GB')
+const inherited = computed(() => list.format((seen.value?.inherited ?? []).map(what => sources[what])))
+const missing = computed(() => {
+  if (!seen.value) return ''
+  const needs = hindering('release', seen.value.hindrances).map(each => hindranceNeeds[each])
+  return list.format(seen.value.at ? needs : [...needs, 'a moment'])
+})
+</script>
+
+<template>
+  <aside class="preview" v-opened="() => emit('close')" aria-labelledby="preview-name">
+    <header>
+      <h2 id="preview-name">As it goes out</h2>
+      <button type="button" class="link-button" @click="emit('close')">Close</button>
+    </header>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <template v-if="seen">
+      <Tabs id="views" :value="view" class="views" @update:value="value => (view = value as keyof typeof views)">
+        <TabList :pt="{ tabList: { 'aria-label': 'Where it is seen' } }">
+          <Tab v-for="(name, key) in views" :key="key" :value="key">{{ name }}</Tab>
+        </TabList>
+      </Tabs>
+      <p v-if="missing" class="small needs">Still to come: {{ missing }}.</p>
+      <div :id="`views_tabpanel_${view}`" class="shown" role="tabpanel" :aria-labelledby="`views_tab_${view}`">
+        <AppList v-if="view === 'list'" :seen="seen" :zone="zone" />
+        <AppOpened v-else-if="view === 'opened'" :seen="seen" :zone="zone" />
+        <iframe
+          v-else-if="view === 'page'"
+          :src="pageAddress!"
+          title="The public page"
+          sandbox="allow-same-origin allow-scripts"
+          loading="lazy"
+          @load="event => keepInside(event.target as HTMLIFrameElement, null)"
+        />
+        <FeedItem v-else-if="view === 'feed'" :lines="seen.item" />
+        <FileTags v-else :tags="seen.tags" />
+      </div>
+      <p v-if="inherited" class="small quiet">From the show: {{ inherited }}.</p>
+    </template>
+    <p v-else-if="!problem" class="quiet" role="status">Looking …</p>
+  </aside>
+</template>
+
+<style scoped>
+.preview {
+  display: flex;
+  flex: 0 0 31rem;
+  flex-direction: column;
+  min-height: 0;
+  overflow-y: auto;
+  padding: var(--space-3) var(--space-4);
+  background: var(--paper);
+  border-inline-start: 1px solid var(--edge);
+}
+/* Where there is no room beside the writing it lies over it, and the release stays at hand below. */
+@media (max-width: 1100px) {
+  .preview {
+    position: absolute;
+    inset: 0;
+    z-index: 3;
+    border: 0;
+  }
+}
+header {
+  display: flex;
+  justify-content: space-between;
+  align-items: baseline;
+}
+h2 {
+  font-size: var(--text-l);
+}
+.views :deep(.p-tablist-active-bar) {
+  display: none;
+}
+.views :deep(.p-tablist-tab-list) {
+  flex-wrap: wrap;
+}
+.views :deep(.p-tab) {
+  padding: var(--space-2) var(--space-3);
+}
+.views :deep(.p-tab-active) {
+  box-shadow: inset 0 -2px var(--accent);
+}
+.needs {
+  margin-block: var(--space-2);
+  padding-inline-start: var(--space-3);
+  border-inline-start: 4px solid var(--signal);
+}
+.shown {
+  flex: 1;
+  min-height: 0;
+  margin-block: var(--space-3);
+}
+iframe {
+  width: 100%;
+  height: 100%;
+  min-height: 24rem;
+  border: 1px solid var(--edge);
+  border-radius: var(--round);
+  background: var(--paper);
+}
+</style>

@@ -1,0 +1,36 @@
+<script setup lang="ts">
+import PageHead from './PageHead.vue'
+
+/** A page of the studio: its heading, what it is for, and what is on it, below each other. */
+withDefaults(defineProps<{ heading: string; width?: 'narrow' | 'usual' | 'wide' | 'whole' }>(), { width: 'usual' })
+</script>
+
+<template>
+  <div :class="['page', width]">
+    <slot name="head">
+      <PageHead :heading="heading"><slot name="beside" /></PageHead>
+    </slot>
+    <p v-if="$slots.purpose" class="quiet"><slot name="purpose" /></p>
+    <slot />
+  </div>
+</template>
+
+<style scoped>
+.page {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--space-4);
+  align-content: start;
+  max-width: 64rem;
+  padding: var(--space-4) var(--space-5) var(--space-6);
+}
+.narrow {
+  max-width: 50rem;
+}
+.wide {
+  max-width: 70rem;
+}
+.whole {
+  max-width: none;
+}
+</style>

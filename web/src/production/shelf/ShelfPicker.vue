@@ -1,0 +1,98 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Dialog from 'primevue/dialog'
+import { storeToRefs } from 'pinia'
+import { onScopeDispose, ref, watch } from 'vue'
+import type { ShelfFile } from '@contract/shelf'
+import { clock } from '@core/words/amounts'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { formatOf } from '../files/words'
+import { useShelf } from './shelf'
+
+/** The files that are here already, to be heard and taken for an episode. */
+const visible = defineModel<boolean>('visible', { required: true })
+const props = defineProps<{ showId: string }>()
+const emit = defineEmits<{ take: [fileId: string] }>()
+const shelves = useShelf()
+const { shelf } = storeToRefs(shelves)
+const problem = ref<ShownProblem | null>(null)
+const heard = ref<string | null>(null)
+const sound = new Audio()
+sound.addEventListener('ended', () => (heard.value = null))
+onScopeDispose(() => sound.pause())
+
+async function attempt(act: () => Promise<void>): Promise<void> {
+  problem.value = null
+  await act().catch((error: unknown) => {
+    problem.value = problemOf(error, 'The shelf cannot be shown now.')
+  })
+}
+watch(
+  visible,
+  isVisible => {
+    if (isVisible) void attempt(() => shelves.load(props.showId))
+    else silence()
+  },
+  { immediate: true },
+)
+
+function silence(): void {
+  sound.pause()
+  heard.value = null
+}
+function listen(file: ShelfFile): void {
+  if (heard.value === file.id) return silence()
+  sound.src = file.playAddress
+  heard.value = file.id
+  void sound.play()
+}
+function uses({ uses: count, usedBy }: ShelfFile): string {
+  if (count === 0) return 'used by no episode'
+  const others = count - usedBy.length
+  const names = usedBy.map(({ title }) => title || 'an untitled episode')
+  return `used by ${[...names, ...(others > 0 ? [`${others.toLocaleString('en-GB')} more`] : [])].join(', ')}`
+}
+</script>
+
+<template>
+  <Dialog v-model:visible="visible" modal header="From the shelf" :style="{ width: 'min(46rem, 96vw)' }">
+    <ProblemNote v-if="problem" :problem="problem" />
+    <p v-else-if="shelf && shelf.files.length === 0" class="quiet">
+      Nothing lies on the shelf yet. What you upload for any episode lies here from then on.
+    </p>
+    <ul v-else-if="shelf" class="files">
+      <li v-for="file in shelf.files" :key="file.id">
+        <div class="words">
+          <strong>{{ file.name }}</strong>
+          <span class="small quiet figures"
+            >{{ formatOf(file) }} · {{ clock(file.durationMs) }} · {{ uses(file) }}</span
+          >
+        </div>
+        <Button :label="heard === file.id ? 'Stop' : 'Listen'" size="small" text @click="listen(file)" />
+        <Button label="Take it" size="small" outlined @click="emit('take', file.id)" />
+      </li>
+    </ul>
+    <Button v-if="shelf?.after" label="Show more" size="small" text @click="attempt(() => shelves.loadMore(showId))" />
+  </Dialog>
+</template>
+
+<style scoped>
+.files {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.files li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto auto;
+  gap: var(--space-2);
+  align-items: center;
+  padding-block: var(--space-2);
+  border-bottom: 1px solid var(--edge);
+}
+.words {
+  display: grid;
+  overflow-wrap: anywhere;
+}
+</style>

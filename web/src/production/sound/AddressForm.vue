@@ -1,0 +1,47 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { ref } from 'vue'
+import { vOpened } from '../../platform/parts/opened'
+
+/** Names the address of a file that lives elsewhere. */
+defineProps<{ busy: boolean; problem: { detail: string } | null }>()
+const emit = defineEmits<{ address: [address: string] }>()
+const open = ref(false)
+const address = ref('')
+</script>
+
+<template>
+  <button v-if="!open" type="button" class="link-button small" @click="open = true">
+    It lives elsewhere: name its address
+  </button>
+  <form v-else v-opened="() => (open = false)" class="elsewhere" @submit.prevent="emit('address', address)">
+    <div class="field">
+      <label for="address">Address of the file</label>
+      <InputText
+        id="address"
+        v-model="address"
+        type="url"
+        inputmode="url"
+        placeholder="https://"
+        :invalid="problem !== null"
+        fluid
+      />
+      <span v-if="problem" class="fault" role="alert">{{ problem.detail }}</span>
+      <span v-else class="hint">The file itself, public, MP3 or M4A. Apps will fetch it from there.</span>
+    </div>
+    <div class="actions">
+      <Button type="submit" size="small" label="Ask this address" :loading="busy" :disabled="!address.trim()" />
+      <Button type="button" size="small" text label="Leave it" @click="open = false" />
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.elsewhere {
+  display: grid;
+  gap: var(--space-2);
+  width: min(30rem, 100%);
+  text-align: left;
+}
+</style>

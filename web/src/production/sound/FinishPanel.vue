@@ -1,0 +1,150 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import ProgressBar from 'primevue/progressbar'
+import { computed, ref } from 'vue'
+import type { Sound } from '@contract/sound'
+import { isDeliverable } from '@core/audio/delivery'
+import type { Recipe } from '@core/audio/recipe'
+import { clock } from '@core/words/amounts'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { vOpened } from '../../platform/parts/opened'
+import RecipeEditor from './RecipeEditor.vue'
+
+/** From the source to the file that goes out: the recipe, the one press, and how far it is. */
+const recipe = defineModel<Recipe>({ required: true })
+const props = defineProps<{
+  sound: Sound
+  busy: boolean
+  problem: { title: string; detail: string; todo: string } | null
+}>()
+const emit = defineEmits<{ finish: []; cancel: []; asUploaded: []; keepAsUsual: []; trim: [] }>()
+const open = defineModel<boolean>('open', { required: true })
+const kept = ref(false)
+
+const deliverable = computed(() => isDeliverable(props.sound.source!.type))
+const work = computed(() => props.sound.work)
+const isCurrent = computed(() => props.sound.finishing === 'done' && !props.sound.tagsAreOld)
+const words = computed(() => {
+  const { finishing, recipe: wanted } = props.sound
+  if (finishing === 'done')
+    return props.sound.tagsAreOld
+      ? 'Finished, with tags of before: title, number or notes have changed since.'
+      : 'Finished. This file goes out.'
+  if (wanted) return 'Not finished yet. It goes out once it is.'
+  return 'Goes out as it was uploaded.'
+})
+const label = computed(() =>
+  props.sound.finishing === 'done' ? (props.sound.tagsAreOld ? 'Write the new tags' : 'Finish it again') : 'Finish it',
+)
+
+function keepAsUsual(): void {
+  emit('keepAsUsual')
+  kept.value = true
+}
+</script>
+
+<template>
+  <div class="finish">
+    <div v-if="work" class="work" role="status">
+      <span class="small figures"
+        >{{ work.kind === 'measuring' ? 'Measuring the sound' : 'Finishing' }} …
+        {{ Math.round(work.progress * 100) }} %<template v-if="work.secondsLeft !== null"
+          >, {{ clock(work.secondsLeft * 1000) }} left</template
+        ></span
+      >
+      <ProgressBar
+        :value="Math.round(work.progress * 100)"
+        :show-value="false"
+        :aria-label="work.kind === 'measuring' ? 'Measuring' : 'Finishing'"
+      />
+      <Button
+        v-if="work.kind === 'finishing'"
+        type="button"
+        label="Cancel"
+        size="small"
+        text
+        :disabled="busy"
+        @click="emit('cancel')"
+      />
+    </div>
+    <div v-else class="line">
+      <p class="small" data-testid="finish">{{ words }}</p>
+      <button type="button" class="link-button small" :aria-expanded="open" @click="open = !open">
+        {{ open ? 'Fold the recipe' : 'The recipe' }}
+      </button>
+      <button
+        v-if="sound.recipe && deliverable"
+        type="button"
+        class="link-button small"
+        :disabled="busy"
+        @click="emit('asUploaded')"
+      >
+        Let it go out as uploaded
+      </button>
+      <Button
+        v-if="!open"
+        type="button"
+        size="small"
+        :label="label"
+        :outlined="isCurrent"
+        :disabled="busy || !sound.source!.measurement"
+        @click="emit('finish')"
+      />
+    </div>
+    <ProblemNote v-if="sound.problem ?? problem" :problem="(sound.problem ?? problem)!" />
+    <div v-if="open && !work" v-opened="() => (open = false)" class="editor">
+      <RecipeEditor v-model="recipe" :duration-ms="sound.source!.durationMs" :can-go-as-it-came="deliverable">
+        <template #trim
+          ><button type="button" class="link-button small" @click="emit('trim')">Cut the silence off</button></template
+        >
+      </RecipeEditor>
+      <div class="actions">
+        <Button
+          type="button"
+          size="small"
+          :label="label"
+          :disabled="busy || !sound.source!.measurement"
+          @click="emit('finish')"
+        />
+        <button type="button" class="link-button small" :disabled="busy" @click="keepAsUsual">
+          {{ kept ? 'Kept as the show’s usual recipe' : 'Keep as the show’s usual recipe' }}
+        </button>
+      </div>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.finish {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--space-2);
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-4);
+  align-items: center;
+}
+.line p {
+  margin-right: auto;
+}
+.work {
+  display: grid;
+  grid-template-columns: auto 1fr auto;
+  gap: var(--space-3);
+  align-items: center;
+}
+.work :deep(.p-progressbar) {
+  height: 8px;
+}
+.editor {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--space-3);
+  padding: var(--space-3) var(--space-4);
+  background: var(--sheet);
+  border: 1px solid var(--edge);
+  border-radius: var(--round);
+}
+</style>

@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { computed } from 'vue'
+import type { Finding } from '@core/audio/findings'
+import { findingWords } from '@core/audio/findingWords'
+import FoldPanel from '../../platform/parts/FoldPanel.vue'
+
+/** What was found in the sound, the gravest first; what is only good to know is folded away. */
+const props = defineProps<{ findings: readonly Finding[]; busy: boolean }>()
+const emit = defineEmits<{ fix: [finding: Finding]; hear: [finding: Finding] }>()
+
+const told = computed(() => props.findings.map(finding => ({ finding, ...finding, ...findingWords(finding) })))
+const urgent = computed(() => told.value.filter(({ weight }) => weight !== 'good to know'))
+const others = computed(() => told.value.filter(({ weight }) => weight === 'good to know'))
+const fixes: Readonly<Record<NonNullable<Finding['fix']>, string>> = {
+  finish: 'Finish it',
+  trim: 'Trim',
+  level: 'Even it out',
+  mono: 'Make it mono',
+  'one side': 'Take the left side',
+}
+</script>
+
+<template>
+  <ul v-if="urgent.length" class="findings note needs-you">
+    <li v-for="found in urgent" :key="found.code" :data-finding="found.code">
+      <FoldPanel class="found">
+        <template #line
+          ><strong>{{ found.says }}</strong></template
+        >
+        <p class="small">
+          <span class="weight">{{ found.weight }}:</span> {{ found.ifItStays }}
+          <span class="quiet">{{ found.rule }}</span>
+        </p>
+      </FoldPanel>
+      <Button
+        v-if="found.fix"
+        type="button"
+        size="small"
+        text
+        :label="fixes[found.fix]"
+        :disabled="busy"
+        @click="emit('fix', found.finding)"
+      />
+      <Button
+        v-else-if="found.places.length"
+        type="button"
+        size="small"
+        text
+        label="Hear it"
+        @click="emit('hear', found.finding)"
+      />
+    </li>
+  </ul>
+  <FoldPanel v-if="others.length" class="small quietly">
+    <template #line>Good to know: {{ others.length === 1 ? others[0]!.says : `${others.length} things` }}</template>
+    <ul class="plain">
+      <li v-for="found in others" :key="found.code" :data-finding="found.code">
+        <template v-if="others.length > 1"
+          ><strong>{{ found.says }}</strong
+          >&nbsp;</template
+        >{{ found.ifItStays }} <span class="quiet">{{ found.rule }}</span>&nbsp;
+        <button v-if="found.fix" type="button" class="link-button" :disabled="busy" @click="emit('fix', found.finding)">
+          {{ fixes[found.fix] }}
+        </button>
+        <button v-else-if="found.places.length" type="button" class="link-button" @click="emit('hear', found.finding)">
+          Hear it
+        </button>
+      </li>
+    </ul>
+  </FoldPanel>
+</template>
+
+<style scoped>
+.findings {
+  list-style: none;
+  margin: 0;
+  padding: var(--space-1) var(--space-2) var(--space-1) var(--space-3);
+}
+.findings li {
+  display: flex;
+  gap: var(--space-3);
+  align-items: flex-start;
+}
+.findings li + li {
+  border-top: 1px solid color-mix(in srgb, var(--signal) 22%, transparent);
+}
+.found p {
+  padding-inline-start: 1.05em;
+}
+.found {
+  flex: 1;
+  min-width: 0;
+  padding-block: 0.4rem;
+}
+.findings :deep(.p-button) {
+  flex: none;
+  padding-block: 0.3rem;
+}
+.weight {
+  font-weight: 600;
+}
+.plain {
+  margin: var(--space-1) 0 0;
+  padding-left: 1.1em;
+  display: grid;
+  gap: var(--space-1);
+}
+.quietly :deep(.fold-line) {
+  color: var(--accent);
+}
+</style>

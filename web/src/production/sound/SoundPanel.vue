@@ -1,0 +1,267 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { computed, ref, watch } from 'vue'
+import type { Upload } from '@contract/episodes'
+import type { Finding } from '@core/audio/findings'
+import type { Sound } from '@contract/sound'
+import { trimOf } from '@core/audio/finishPlan'
+import { type Recipe, recipeText, withPossibleEnds } from '@core/audio/recipe'
+import { cuttingPlaces, snapped } from '@core/audio/snap'
+import AddressForm from './AddressForm.vue'
+import FinishPanel from './FinishPanel.vue'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import ShelfPicker from '../shelf/ShelfPicker.vue'
+import SoundBench from './SoundBench.vue'
+import SoundFacts from './SoundFacts.vue'
+import SoundFindings from './SoundFindings.vue'
+import TrimHandles from './TrimHandles.vue'
+import UploadProgress from '../uploads/UploadProgress.vue'
+import { useSound } from './sound'
+import { problemOf } from '../../platform/parts/problems'
+import type { Sending } from '../uploads/uploads'
+
+/** The audio of an episode: on its way, here and measured, finished, or not yet. */
+const props = defineProps<{
+  sound: Sound
+  upload: Upload | null
+  sending: Sending | null
+  showSlug: string
+  showId: string
+  /** Whether what can be done about the sound is shown, or the sound alone. */
+  whole: boolean
+  /** Whether its numbers are left out, so that there is room for what goes by its time. */
+  low: boolean
+}>()
+const emit = defineEmits<{ file: [file: File]; pause: []; goOn: []; cancel: []; keepAsUsual: [recipe: Recipe] }>()
+const sounds = useSound()
+const input = ref<HTMLInputElement>()
+const bench = ref<InstanceType<typeof SoundBench>>()
+const open = ref(false)
+const picking = ref(false)
+const busy = ref(false)
+const finishProblem = ref<{ title: string; detail: string; todo: string } | null>(null)
+
+const audio = computed(() => props.sound.source)
+/** The recipe as it is being written; a change is kept on the server at once where the episode has a recipe already. */
+const recipe = ref<Recipe>(withPossibleEnds(props.sound.recipe ?? props.sound.usual))
+watch(
+  () => [props.sound.recipe, props.sound.usual] as const,
+  ([own, usual], [before]) => {
+    const known = own ?? usual
+    if (
+      recipeText(known) !== recipeText(recipe.value) &&
+      (!open.value || recipeText(before ?? usual) !== recipeText(known))
+    )
+      recipe.value = withPossibleEnds(known)
+  },
+)
+const kept = computed(() => {
+  const { fromMs, toMs, encoding } = recipe.value
+  const isCut =
+    (fromMs !== null || toMs !== null) && encoding !== 'as it came' && (open.value || props.sound.recipe !== null)
+  return isCut ? { fromMs: fromMs ?? 0, toMs: toMs ?? audio.value!.durationMs } : null
+})
+const places = computed(() => (audio.value?.measurement ? cuttingPlaces(audio.value.measurement) : []))
+
+let keepTimer: ReturnType<typeof setTimeout> | undefined
+watch(recipe, changed => {
+  clearTimeout(keepTimer)
+  if (!open.value || recipeText(changed) === recipeText(props.sound.recipe ?? props.sound.usual)) return
+  keepTimer = setTimeout(() => void attempt(() => sounds.setRecipe(changed)), 600)
+})
+
+async function attempt(act: () => Promise<void>): Promise<void> {
+  busy.value = true
+  finishProblem.value = null
+  try {
+    await act()
+  } catch (error) {
+    finishProblem.value = problemOf(error, 'The sound was left as it is.')
+  } finally {
+    busy.value = false
+  }
+}
+
+async function finish(): Promise<void> {
+  clearTimeout(keepTimer)
+  await attempt(() => sounds.finish(recipe.value))
+  if (!finishProblem.value) open.value = false
+}
+
+function cut(ends: Partial<Pick<Recipe, 'fromMs' | 'toMs'>>): void {
+  const { durationMs } = audio.value!
+  const { fromMs, toMs } = { ...recipe.value, ...ends }
+  recipe.value = {
+    ...encoded(recipe.value),
+    fromMs: fromMs ? Math.round(fromMs) : null,
+    toMs: toMs !== null && toMs < durationMs ? Math.round(toMs) : null,
+  }
+}
+
+/** What goes out as it came can be neither cut nor levelled. */
+const encoded = (as: Recipe): Recipe =>
+  as.encoding === 'as it came'
+    ? { ...as, encoding: audio.value!.type === 'audio/mp4' ? 'm4a' : 'speech and music' }
+    : as
+
+/** The one press that a finding offers: the recipe it takes, and for loudness and form the finishing itself. */
+async function fix(finding: Finding): Promise<void> {
+  if (finding.fix === 'finish') return finish()
+  open.value = true
+  if (finding.fix === 'trim') cut(trimOf(audio.value!.measurement!))
+  if (finding.fix === 'level')
+    recipe.value = { ...encoded(recipe.value), levelling: Math.max(recipe.value.levelling, 0.5) }
+  if (finding.fix === 'mono') recipe.value = { ...recipe.value, encoding: 'speech' }
+  if (finding.fix === 'one side') recipe.value = { ...recipe.value, encoding: 'speech', oneChannel: 'left' }
+}
+
+const problem = computed(() => {
+  if (props.sending) return props.sending.problem
+  const { refusal, fileName } = props.upload ?? {}
+  return refusal ? { ...refusal, detail: `${fileName}: ${refusal.detail}` } : null
+})
+const underway = computed(() => (props.sending && props.sending.state !== 'refused' ? props.sending : null))
+const reading = computed(() => props.upload?.state === 'reading')
+/** Begun, not finished, and not sent by this window. */
+const stranded = computed(() => (!props.sending && props.upload?.state === 'receiving' ? props.upload : null))
+
+function pick(): void {
+  const file = input.value?.files?.[0]
+  input.value!.value = ''
+  if (file) emit('file', file)
+}
+</script>
+
+<template>
+  <section class="sound" aria-label="Audio">
+    <input
+      ref="input"
+      class="out-of-sight"
+      type="file"
+      accept="audio/*,.mp3,.m4a,.wav,.flac,.ogg,.opus"
+      aria-label="Audio file"
+      tabindex="-1"
+      @change="pick"
+    />
+    <ProblemNote v-if="problem" :problem="problem">
+      <Button type="button" size="small" label="Choose a file" @click="input?.click()" />
+    </ProblemNote>
+    <UploadProgress
+      v-if="underway"
+      :sending="underway"
+      @pause="emit('pause')"
+      @go-on="emit('goOn')"
+      @cancel="emit('cancel')"
+    />
+    <p v-else-if="reading" class="busy" role="status">Reading {{ upload!.fileName }}: length, tags, waveform …</p>
+    <div v-else-if="stranded" class="note needs-you">
+      <h3>The upload of {{ stranded.fileName }} is not finished</h3>
+      <p>Another window may be sending it. If none is, choose the file again.</p>
+      <div class="actions"><Button type="button" size="small" label="Choose the file" @click="input?.click()" /></div>
+    </div>
+    <template v-if="audio">
+      <SoundBench ref="bench" :key="audio.id" :sound="sound" :source="audio" :kept="kept" :low="low">
+        <template #handles="{ percent, view }">
+          <TrimHandles
+            v-if="open && recipe.encoding !== 'as it came'"
+            :from-ms="recipe.fromMs ?? 0"
+            :to-ms="recipe.toMs ?? audio.durationMs"
+            :duration-ms="audio.durationMs"
+            :percent="percent"
+            :view="view"
+            :snap="ms => snapped(ms, places, (view.toMs - view.fromMs) / 80)"
+            @update:from-ms="fromMs => cut({ fromMs })"
+            @update:to-ms="toMs => cut({ toMs })"
+          />
+        </template>
+        <template #lane="place"><slot name="lane" v-bind="place" /></template>
+      </SoundBench>
+      <slot />
+      <div v-show="whole" class="details">
+        <p v-if="audio.address" class="small elsewhere">
+          Lives elsewhere: <a :href="audio.address" target="_blank" rel="noopener">{{ audio.address }}</a>. Apps fetch
+          it from there; it is asked again before the release and daily after.
+        </p>
+        <FinishPanel
+          v-else
+          v-model="recipe"
+          v-model:open="open"
+          :sound="sound"
+          :busy="busy"
+          :problem="finishProblem"
+          @finish="finish"
+          @cancel="attempt(sounds.cancelFinish)"
+          @as-uploaded="attempt(() => sounds.setRecipe(null))"
+          @keep-as-usual="emit('keepAsUsual', recipe)"
+          @trim="cut(trimOf(audio.measurement!))"
+        />
+        <SoundFindings
+          :findings="sound.findings"
+          :busy="busy || !audio.measurement"
+          @fix="fix"
+          @hear="finding => bench?.hear(finding)"
+        />
+        <SoundFacts :audio="audio" :also-in="sound.alsoIn" :show-slug="showSlug" @replace="input?.click()" />
+      </div>
+    </template>
+    <div v-else-if="!underway && !reading && !problem && !stranded" class="empty">
+      <p class="big">Drop the audio anywhere on this window</p>
+      <p class="quiet">MP3 or M4A; WAV, FLAC and Ogg are encoded here. You can write on while it uploads.</p>
+      <Button type="button" label="Choose a file" @click="input?.click()" />
+      <button type="button" class="link-button small" aria-haspopup="dialog" @click="picking = true">
+        Take one from the shelf
+      </button>
+      <ShelfPicker
+        v-model:visible="picking"
+        :show-id="showId"
+        @take="
+          fileId => {
+            picking = false
+            void attempt(() => sounds.bringFromShelf(fileId))
+          }
+        "
+      />
+      <AddressForm
+        :busy="busy"
+        :problem="finishProblem"
+        @address="address => attempt(() => sounds.bringFrom(address))"
+      />
+    </div>
+    <slot v-if="!audio" />
+  </section>
+</template>
+
+<style scoped>
+.sound {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--space-2);
+}
+.details {
+  display: grid;
+  gap: var(--space-2);
+}
+.empty {
+  display: grid;
+  gap: var(--space-2);
+  justify-items: center;
+  padding: var(--space-5);
+  border: 2px dashed var(--edge-strong);
+  border-radius: var(--round);
+  text-align: center;
+}
+.big {
+  font: 560 var(--text-l) var(--serif);
+}
+.elsewhere {
+  overflow-wrap: anywhere;
+}
+.busy {
+  padding: var(--space-3) var(--space-4);
+  background: var(--accent-wash);
+  border-radius: var(--round);
+}
+.actions {
+  margin-top: var(--space-2);
+}
+</style>

@@ -1,0 +1,120 @@
+<script setup lang="ts">
+import InputText from 'primevue/inputtext'
+import { computed, ref } from 'vue'
+import type { Soundbite } from '@core/episode/fields'
+import { clock } from '@core/words/amounts'
+import MomentInput from '../../platform/parts/MomentInput.vue'
+
+/** One soundbite: from when to when, its title, and its file. */
+const props = defineProps<{
+  soundbite: Soundbite
+  place: number
+  isChosen: boolean
+  says: readonly string[]
+  /** Where it is had as a file of its own; null where it cannot be had. */
+  download: string | null
+  /** What it is called where it has no title. */
+  usual: string
+}>()
+const emit = defineEmits<{
+  change: [part: Partial<Soundbite>]
+  move: [edge: 'fromMs' | 'toMs', ms: number]
+  remove: []
+  hear: []
+  choose: []
+}>()
+const faults = ref({ fromMs: '', toMs: '' })
+const fault = computed(() => faults.value.fromMs || faults.value.toMs)
+const name = computed(() => props.soundbite.title || `soundbite ${props.place}`)
+</script>
+
+<template>
+  <li class="soundbite" :class="{ chosen: isChosen }" :data-soundbite="soundbite.id" @focusin="emit('choose')">
+    <button
+      type="button"
+      class="place figures"
+      :aria-label="`Hear soundbite ${place}, ${soundbite.title}`"
+      title="Hear it"
+      @click="emit('hear')"
+    >
+      {{ place }}
+    </button>
+    <MomentInput
+      :ms="soundbite.fromMs"
+      :label="`When ${name} begins`"
+      @change="ms => emit('move', 'fromMs', ms)"
+      @fault="words => (faults.fromMs = words)"
+    />
+    <span class="quiet small">to</span>
+    <MomentInput
+      :ms="soundbite.toMs"
+      :label="`When ${name} ends`"
+      @change="ms => emit('move', 'toMs', ms)"
+      @fault="words => (faults.toMs = words)"
+    />
+    <span class="figures small quiet long">{{ clock(soundbite.toMs - soundbite.fromMs) }}</span>
+    <InputText
+      class="title"
+      size="small"
+      :model-value="soundbite.title"
+      :aria-label="`Title of soundbite ${place}`"
+      maxlength="128"
+      :placeholder="usual"
+      @update:model-value="title => emit('change', { title: title ?? '' })"
+    />
+    <a v-if="download" class="small" :href="download" :aria-label="`${name} as MP3`" download>As MP3</a>
+    <span v-else />
+    <button type="button" class="link-button small" :aria-label="`Remove ${name}`" @click="emit('remove')">
+      Remove
+    </button>
+    <p v-for="words in says" :key="words" class="says small">{{ words }}</p>
+    <p v-if="fault" class="fault says" role="alert">{{ fault }}</p>
+  </li>
+</template>
+
+<style scoped>
+.soundbite {
+  display: grid;
+  grid-template-columns: 28px 6.2rem auto 6.2rem 3.4rem minmax(0, 1fr) auto auto;
+  gap: var(--space-1) var(--space-2);
+  align-items: center;
+  padding-block: 3px;
+  border-bottom: 1px solid var(--edge);
+}
+.place {
+  width: 28px;
+  height: 28px;
+  padding: 0;
+  border: 1px solid var(--edge);
+  border-radius: 50%;
+  background: var(--sheet);
+  color: var(--ink);
+  cursor: pointer;
+}
+.chosen .place {
+  border-color: var(--accent);
+  background: var(--accent-wash);
+}
+.long {
+  text-align: end;
+}
+.says {
+  grid-column: 2 / -1;
+  color: var(--ink-soft);
+}
+.fault.says {
+  color: var(--signal);
+}
+@media (max-width: 620px) {
+  .soundbite {
+    grid-template-columns: 28px minmax(0, 1fr) auto minmax(0, 1fr);
+  }
+  .long {
+    grid-column: 2;
+    text-align: start;
+  }
+  .title {
+    grid-column: 1 / -1;
+  }
+}
+</style>

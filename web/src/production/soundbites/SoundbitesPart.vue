@@ -1,0 +1,109 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { nextTick, ref } from 'vue'
+import type { Soundbite } from '@core/episode/fields'
+import type { Want } from '@core/episode/wants'
+import { momentText } from '@core/words/moments'
+import { wantWords } from '../../show/episodes/wantWords'
+import { usePlaying } from '../sound/playing'
+import SoundbiteRow from './SoundbiteRow.vue'
+
+/** Stretches that stand for the episode: apps play them before, and each can be passed on as a short file. */
+const props = defineProps<{
+  soundbites: readonly Soundbite[]
+  chosenId: string | undefined
+  wants: readonly Want[]
+  hasSound: boolean
+  isFull: boolean
+  isElsewhere: boolean
+  /** Where those are had as files that can be, by their ids. */
+  downloads: Readonly<Record<string, string>>
+  title: string
+  fault?: string
+}>()
+const emit = defineEmits<{
+  add: [ms: number]
+  choose: [id: string]
+  hear: [soundbite: Soundbite]
+  change: [id: string, part: Partial<Soundbite>]
+  move: [id: string, edge: 'fromMs' | 'toMs', ms: number]
+  remove: [id: string]
+}>()
+const playing = usePlaying()
+const list = ref<HTMLOListElement>()
+const saysOf = ({ id }: Soundbite): string[] => props.wants.filter(want => want.id === id).map(wantWords)
+
+async function focusTitle(id: string | undefined): Promise<void> {
+  await nextTick()
+  list.value?.querySelector<HTMLInputElement>(`[data-soundbite="${id}"] .title`)?.focus()
+}
+defineExpose({ focusTitle })
+</script>
+
+<template>
+  <div class="soundbites-part">
+    <div class="line">
+      <p class="small origin">
+        <template v-if="!hasSound">They are marked in the sound, once there is one.</template>
+        <template v-else-if="soundbites.length === 0">
+          None yet. Draw over a stretch under the waveform, 15 to 120 seconds that make people want the rest. Apps play
+          it before, the page has it, and it can be passed on as an MP3.
+        </template>
+        <template v-else-if="isElsewhere">
+          In the feed and on the page. The sound lives elsewhere, so no MP3 is cut of it here.
+        </template>
+        <template v-else>In the feed and on the page, and each as a short MP3 to pass on.</template>
+      </p>
+      <Button
+        v-if="hasSound && playing.player"
+        type="button"
+        size="small"
+        :disabled="isFull"
+        :label="`Mark 30 seconds from ${momentText(playing.atMs)}`"
+        @click="emit('add', playing.atMs)"
+      />
+    </div>
+    <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+    <ol v-if="soundbites.length" ref="list" class="list" aria-label="Soundbites">
+      <SoundbiteRow
+        v-for="(soundbite, index) in soundbites"
+        :key="soundbite.id"
+        :soundbite="soundbite"
+        :place="index + 1"
+        :is-chosen="soundbite.id === chosenId"
+        :says="saysOf(soundbite)"
+        :download="downloads[soundbite.id] ?? null"
+        :usual="title || 'The episode’s title'"
+        @choose="emit('choose', soundbite.id)"
+        @hear="emit('hear', soundbite)"
+        @change="part => emit('change', soundbite.id, part)"
+        @move="(edge, ms) => emit('move', soundbite.id, edge, ms)"
+        @remove="emit('remove', soundbite.id)"
+      />
+    </ol>
+  </div>
+</template>
+
+<style scoped>
+.soundbites-part {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--space-2);
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-4);
+  align-items: baseline;
+  justify-content: space-between;
+}
+.origin {
+  flex: 1 1 22rem;
+  color: var(--ink-soft);
+}
+.list {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+</style>

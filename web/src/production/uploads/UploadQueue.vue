@@ -1,0 +1,191 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import ProgressBar from 'primevue/progressbar'
+import { computed, ref } from 'vue'
+import { amount, clock } from '@core/words/amounts'
+import { useShows } from '../../show/shows/shows'
+import { type Sending, useUploads } from './uploads'
+
+/** Several files on their way: the whole, each of them, and what can be done about it. */
+defineProps<{ slug: string }>()
+const shows = useShows()
+const uploads = useUploads()
+const open = ref(true)
+
+const all = computed(() => uploads.all)
+const unfinished = computed(() => all.value.filter(({ state }) => !['here', 'refused'].includes(state)))
+const moving = computed(() =>
+  unfinished.value.filter(({ state }) => state === 'queued' || state === 'sending' || state === 'waiting'),
+)
+const paused = computed(() => unfinished.value.filter(({ state }) => state === 'paused'))
+const sentBytes = computed(() => all.value.reduce((sum, each) => sum + each.sentBytes, 0))
+const bytes = computed(() => all.value.reduce((sum, each) => sum + each.bytes, 0))
+const words = computed(() => {
+  const here = all.value.filter(({ state }) => state === 'here').length
+  if (unfinished.value.length === 0) return `${here} of ${all.value.length} files are here`
+  const perSecond = all.value.reduce(
+    (sum, { pace, state }) => sum + (state === 'sending' ? (pace?.bytesPerSecond ?? 0) : 0),
+    0,
+  )
+  const left = perSecond > 0 ? ` · ${clock(((bytes.value - sentBytes.value) / perSecond) * 1000)} left` : ''
+  return `${here} of ${all.value.length} files are here · ${amount(sentBytes.value)} of ${amount(bytes.value)}${left}`
+})
+
+const states: Readonly<Record<Sending['state'], string>> = {
+  queued: 'waits in line',
+  sending: 'on its way',
+  paused: 'paused',
+  waiting: 'the line is cut; goes on as soon as it can',
+  sent: 'being read',
+  here: 'is here',
+  refused: '',
+}
+const stateOf = ({ state, problem, sentBytes: sent, bytes: whole }: Sending): string =>
+  state === 'refused'
+    ? (problem?.title ?? 'refused')
+    : state === 'sending'
+      ? `${Math.floor((sent / whole) * 100)} %`
+      : states[state]
+const titleOf = ({ episodeId }: Sending): string | null => shows.episode(episodeId)?.title || null
+
+const pauseAll = (): void => {
+  for (const { episodeId } of moving.value) void uploads.pause(episodeId)
+}
+const goOnAll = (): void => {
+  for (const { episodeId } of paused.value) uploads.goOn(episodeId)
+}
+const foldAway = (): void => {
+  for (const { episodeId } of all.value) uploads.drop(episodeId)
+}
+</script>
+
+<template>
+  <section class="queue" aria-label="Files on their way">
+    <div class="line">
+      <p class="figures" role="status">{{ words }}</p>
+      <Button v-if="moving.length" type="button" label="Pause all" size="small" outlined @click="pauseAll" />
+      <Button v-if="paused.length" type="button" label="Go on with all" size="small" outlined @click="goOnAll" />
+      <button
+        v-if="unfinished.length"
+        type="button"
+        class="link-button small"
+        :aria-expanded="open"
+        @click="open = !open"
+      >
+        {{ open ? 'Fold' : 'Each of them' }}
+      </button>
+      <Button v-else type="button" label="Fold away" size="small" text @click="foldAway" />
+    </div>
+    <ProgressBar
+      v-if="unfinished.length"
+      :value="Math.floor((sentBytes / Math.max(1, bytes)) * 100)"
+      :show-value="false"
+      aria-label="All files"
+    />
+    <ol v-if="open" class="small">
+      <li v-for="each in all" :key="each.episodeId" :class="{ needs: each.state === 'refused' }">
+        <RouterLink v-if="!each.beginsIn" :to="{ name: 'desk', params: { show: slug, id: each.episodeId } }">{{
+          each.fileName
+        }}</RouterLink>
+        <span v-else>{{ each.fileName }}</span>
+        <span v-if="titleOf(each)" class="quiet title">{{ titleOf(each) }}</span>
+        <span class="figures state">{{ stateOf(each) }}</span>
+        <span class="acts">
+          <button
+            v-if="each.state === 'paused'"
+            type="button"
+            class="link-button"
+            :aria-label="`Go on with ${each.fileName}`"
+            @click="uploads.goOn(each.episodeId)"
+          >
+            Go on
+          </button>
+          <button
+            v-else-if="['queued', 'sending', 'waiting'].includes(each.state)"
+            type="button"
+            class="link-button"
+            :aria-label="`Pause ${each.fileName}`"
+            @click="uploads.pause(each.episodeId)"
+          >
+            Pause
+          </button>
+          <button
+            v-if="each.state === 'refused'"
+            type="button"
+            class="link-button"
+            :aria-label="`Try ${each.fileName} again`"
+            @click="uploads.retry(each.episodeId)"
+          >
+            Try again
+          </button>
+          <button
+            v-if="!['sent', 'here'].includes(each.state)"
+            type="button"
+            class="link-button"
+            :aria-label="`Give ${each.fileName} up`"
+            @click="uploads.cancel(each.episodeId)"
+          >
+            Give it up
+          </button>
+        </span>
+      </li>
+    </ol>
+  </section>
+</template>
+
+<style scoped>
+.queue {
+  display: grid;
+  gap: var(--space-2);
+  margin: var(--space-4) var(--space-5) 0;
+  padding: var(--space-3) var(--space-4);
+  background: var(--accent-wash);
+  border-radius: var(--round);
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-3);
+  align-items: center;
+}
+.line p {
+  margin-right: auto;
+  font-weight: 600;
+}
+.queue :deep(.p-progressbar) {
+  height: 6px;
+}
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  max-height: 14rem;
+  overflow-y: auto;
+}
+li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-3);
+  padding-block: var(--space-1);
+  border-top: 1px solid var(--edge);
+}
+.title {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  min-width: 0;
+}
+.state {
+  margin-left: auto;
+}
+.needs .state {
+  color: var(--signal);
+  font-weight: 600;
+}
+.acts {
+  display: flex;
+  gap: var(--space-3);
+  min-width: 9rem;
+  justify-content: flex-end;
+}
+</style>

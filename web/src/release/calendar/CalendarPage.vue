@@ -1,0 +1,177 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import MultiSelect from 'primevue/multiselect'
+import SelectButton from 'primevue/selectbutton'
+import { computed, onMounted, ref, useTemplateRef } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import type { EpisodeSummary } from '@contract/episodes'
+import { onNews } from '../../platform/news/news'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import SmallOverlay from '../../platform/parts/SmallOverlay.vue'
+import MovedNote from '../releases/MovedNote.vue'
+import SlotChooser from '../releases/SlotChooser.vue'
+import { useShows } from '../../show/shows/shows'
+import { shortMoment } from '../../platform/time/times'
+import { firstDayOf } from '../../platform/time/week'
+import { useCalendar, type CalendarEpisode } from './calendar'
+import DayGrid from './DayGrid.vue'
+import { type Look, looks, type OpenSlot } from './entries'
+
+/** What goes out when, by month or as a list, of one show or several; moved by drag or by keys. */
+const props = defineProps<{ show: string }>()
+const calendar = useCalendar()
+const shows = useShows()
+const route = useRoute()
+const router = useRouter()
+const show = computed(() => shows.bySlug(props.show)!)
+const grid = useTemplateRef('grid')
+const title = ref('')
+
+const look = computed<Look>({
+  get: () => (route.query.look === 'agenda' ? 'agenda' : 'month'),
+  set: wanted => void router.replace({ query: { ...route.query, look: wanted === 'month' ? undefined : wanted } }),
+})
+const lookChoices = Object.entries(looks).map(([value, name]) => ({ value, name }))
+const others = computed(() => (shows.list?.shows ?? []).filter(({ id }) => id !== show.value.id))
+const choices = computed(() => [show.value, ...others.value].map(({ id, name }) => ({ id, name })))
+const chosen = ref<string[]>([show.value.id])
+onMounted(() => void (shows.list ? undefined : shows.loadList().catch(() => undefined)))
+
+const days = ref<{ from: string; to: string } | null>(null)
+async function load(): Promise<void> {
+  if (days.value) await calendar.load({ ...days.value, shows: chosen.value })
+}
+async function looked(from: string, to: string, name: string): Promise<void> {
+  title.value = name
+  days.value = { from, to }
+  await load()
+}
+async function choose(ids: string[]): Promise<void> {
+  // A calendar of no show would be an empty sheet.
+  chosen.value = ids.length > 0 ? ids : [show.value.id]
+  await load()
+}
+onNews(
+  ({ kind, showId }) => chosen.value.includes(showId) && (kind === 'episode' || kind === 'show' || kind === 'clock'),
+  calendar.refresh,
+)
+
+const open = ({ id, showId }: CalendarEpisode): void => {
+  const { slug } = calendar.shown!.shows.find(each => each.id === showId)!
+  void router.push({ name: 'desk', params: { show: slug, id } })
+}
+
+/** What goes out first after the days that are shown: at the end of a month they may be empty. */
+const following = computed(() => {
+  const { next, shows: known } = calendar.shown ?? {}
+  if (!next) return null
+  const { slug, zone } = known!.find(({ id }) => id === next.showId)!
+  return { id: next.id, slug, title: next.title || 'Untitled episode', when: shortMoment(next.releaseAt!, zone) }
+})
+
+const chooser = useTemplateRef('chooser')
+const slot = ref<OpenSlot | null>(null)
+async function fillable(chosenSlot: OpenSlot, event: Event): Promise<void> {
+  slot.value = chosenSlot
+  chooser.value!.show(event, event.currentTarget ?? event.target)
+  await calendar.loadDrafts(chosenSlot.showId).catch(() => undefined)
+}
+async function fill(draft: EpisodeSummary): Promise<void> {
+  chooser.value!.hide()
+  await calendar.move(draft, slot.value!.showId, slot.value!.local)
+}
+const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
+</script>
+
+<template>
+  <section class="page">
+    <header class="head">
+      <h1>{{ title || 'Calendar' }}</h1>
+      <div class="ways">
+        <Button label="Earlier" size="small" outlined @click="grid?.earlier()" />
+        <Button label="Today" size="small" outlined @click="grid?.today()" />
+        <Button label="Later" size="small" outlined @click="grid?.later()" />
+      </div>
+      <SelectButton
+        v-model="look"
+        :options="lookChoices"
+        option-label="name"
+        option-value="value"
+        :allow-empty="false"
+        size="small"
+        aria-label="As"
+      />
+      <MultiSelect
+        v-if="others.length"
+        :model-value="chosen"
+        :options="choices"
+        option-label="name"
+        option-value="id"
+        aria-label="Shows"
+        size="small"
+        class="shows"
+        :show-toggle-all="false"
+        @update:model-value="choose"
+      />
+    </header>
+    <MovedNote
+      v-if="calendar.moved"
+      :title="calendar.moved.episode.title"
+      :to="calendar.moved.to"
+      :from="calendar.moved.from"
+      @back="calendar.putBack"
+    />
+    <ProblemNote v-if="calendar.problem" :problem="calendar.problem" />
+    <DayGrid
+      ref="grid"
+      :look="look"
+      :first-day="firstDayOf(show.language)"
+      :shown="calendar.shown"
+      @look="looked"
+      @open="open"
+      @move="calendar.move"
+      @fill="fillable"
+    />
+    <p v-if="following" class="next">
+      After these days:
+      <RouterLink :to="{ name: 'desk', params: { show: following.slug, id: following.id } }">{{
+        following.title
+      }}</RouterLink>
+      {{ following.when }}
+    </p>
+    <p class="small quiet">
+      Drag a sealed letter to another day, or move it with Shift and an arrow: a day to the sides, a week up or down.
+      Each keeps its time. Days are those of each show’s own zone.
+      <RouterLink :to="{ name: 'you', params: { show: show.slug } }">Have it in your own calendar</RouterLink>
+    </p>
+    <SmallOverlay ref="chooser" label="Fill an open slot">
+      <SlotChooser v-if="slot" :when="inWords(slot.local)" :drafts="calendar.drafts" @fill="fill" />
+    </SmallOverlay>
+  </section>
+</template>
+
+<style scoped>
+.page {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--space-3);
+  padding: var(--space-4) var(--space-5);
+}
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2);
+  align-items: center;
+}
+h1 {
+  min-width: 12rem;
+}
+.ways {
+  display: flex;
+  gap: var(--space-1);
+}
+.shows {
+  max-width: 18rem;
+  margin-inline-start: auto;
+}
+</style>

@@ -1,0 +1,136 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Checkbox from 'primevue/checkbox'
+import ConfirmDialog from 'primevue/confirmdialog'
+import { useConfirm } from 'primevue/useconfirm'
+import { computed, onMounted } from 'vue'
+import { mailChoices, type MailKind, mailKinds } from '@core/release/notices'
+import CopyField from '../../platform/parts/CopyField.vue'
+import PageLayout from '../../platform/parts/PageLayout.vue'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { useShows } from '../../show/shows/shows'
+import { shortMoment } from '../../platform/time/times'
+import { useSession } from '../../people/account/session'
+import { useYou } from './you'
+
+/** What the person who is signed in is written of, and the address for their own calendar. */
+const props = defineProps<{ show: string }>()
+const you = useYou()
+const sessions = useSession()
+const shows = useShows()
+const confirm = useConfirm()
+const zone = computed(() => shows.bySlug(props.show)!.zone)
+onMounted(you.load)
+
+const states = { waiting: 'waits for the mail server', sent: 'sent', 'given up': 'could not be sent' } as const
+
+function askBefore(what: 'renew' | 'drop'): void {
+  confirm.require({
+    header: what === 'renew' ? 'Make another address?' : 'Take the address away?',
+    message: 'Calendars that read the address of now find nothing there any more.',
+    acceptLabel: what === 'renew' ? 'Make another' : 'Take it away',
+    rejectLabel: 'Leave it',
+    rejectProps: { text: true },
+    accept: () => void (what === 'renew' ? you.renewAddress() : you.dropAddress()),
+  })
+}
+</script>
+
+<template>
+  <PageLayout heading="Mail and calendar" width="narrow">
+    <ProblemNote v-if="you.problem" :problem="you.problem" />
+    <section v-if="you.mail" aria-labelledby="mail-name">
+      <h2 id="mail-name">Mail to {{ you.mail.to }}</h2>
+      <p v-if="!you.mail.isSent" class="note">
+        No mail server is set, so no mail is sent. Whoever runs this house names one as SMTP_URL.
+      </p>
+      <ul class="choices">
+        <li v-for="kind in mailKinds" :key="kind">
+          <Checkbox
+            binary
+            :input-id="`mail-${kind}`"
+            :model-value="!you.mail.unwanted.includes(kind)"
+            :disabled="you.busy"
+            @update:model-value="isWanted => you.choose(kind as MailKind, isWanted as boolean)"
+          /><label :for="`mail-${kind}`">{{ mailChoices[kind] }}</label>
+        </li>
+      </ul>
+      <template v-if="you.mail.last.length">
+        <h3>The last mails</h3>
+        <ul class="last small">
+          <li v-for="{ id, subject, state, problem, at } in you.mail.last" :key="id">
+            <span class="figures quiet">{{ shortMoment(at, zone) }}</span>
+            <span>{{ subject }}</span>
+            <span :class="{ failed: state === 'given up' }"
+              >{{ states[state] }}{{ problem && state !== 'sent' ? `: ${problem}` : '' }}</span
+            >
+          </li>
+        </ul>
+      </template>
+      <p v-if="sessions.session?.outboxAddress" class="small">
+        <a :href="sessions.session.outboxAddress" target="_blank">The stand-in outbox</a> shows what arrived.
+      </p>
+    </section>
+
+    <section v-if="you.mail" aria-labelledby="calendar-name">
+      <h2 id="calendar-name">Your own calendar</h2>
+      <template v-if="you.calendarAddress">
+        <CopyField label="Address to subscribe to" :text="you.calendarAddress" />
+        <p class="small quiet">
+          Subscribe to it in your calendar; what goes out when stands there, moves when it is moved, and vanishes when
+          it is taken back. Whoever has the address can read it.
+        </p>
+        <p class="actions">
+          <Button label="Make another address" size="small" outlined :disabled="you.busy" @click="askBefore('renew')" />
+          <Button label="Take it away" size="small" text :disabled="you.busy" @click="askBefore('drop')" />
+        </p>
+      </template>
+      <template v-else>
+        <p class="small">What goes out when, of all your shows, in the calendar on your telephone or computer.</p>
+        <p><Button label="Make an address for it" outlined :loading="you.busy" @click="you.renewAddress" /></p>
+      </template>
+    </section>
+    <ConfirmDialog :style="{ width: 'min(27rem, 92vw)' }" />
+  </PageLayout>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  overflow-wrap: anywhere;
+  gap: var(--space-3);
+}
+.choices,
+.last {
+  display: grid;
+  gap: var(--space-2);
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.choices li {
+  display: flex;
+  gap: var(--space-2);
+  align-items: center;
+  min-height: 28px;
+}
+.last li {
+  display: grid;
+  grid-template-columns: 9rem minmax(0, 1fr) minmax(8rem, auto);
+  gap: var(--space-3);
+}
+.failed {
+  font-weight: 600;
+}
+.actions {
+  display: flex;
+  gap: var(--space-2);
+}
+@media (max-width: 620px) {
+  .last li {
+    grid-template-columns: minmax(0, 1fr);
+    gap: 0;
+  }
+}
+</style>

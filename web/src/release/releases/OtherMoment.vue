@@ -1,0 +1,106 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Checkbox from 'primevue/checkbox'
+import { computed, ref } from 'vue'
+import type { Episode, WallMoment } from '@contract/episodes'
+import type { Show } from '@contract/shows'
+import { wallTime } from '@core/release/moment'
+import { steps } from '@core/release/status'
+import MomentFields from '../../platform/time/MomentFields.vue'
+import MomentThere from '../../platform/time/MomentThere.vue'
+import { useNow } from '../../platform/time/now'
+import { pickedOf, readPicked } from '../../platform/time/wallMoment'
+import { zonesToChoose } from '../../platform/time/zones'
+
+/** Another date of an episode that is out, or the day on which it leaves the feed. Says what apps make of it. */
+const props = defineProps<{ about: 'date' | 'end'; episode: Episode; show: Show; busy: boolean }>()
+const emit = defineEmits<{
+  set: [when: WallMoment, keepsPage: boolean]
+  now: [keepsPage: boolean]
+  drop: []
+  cancel: []
+}>()
+const now = useNow()
+const { zone } = props.show
+const zones = zonesToChoose(zone, props.show.listenerZones)
+const first = computed(() => (props.about === 'date' ? props.episode.releaseAt : props.episode.retireAt))
+const weekMs = 7 * 24 * 3600_000
+/** Where nothing was chosen yet: in a week, at the time of day at which it went out. */
+const begun = (): string =>
+  first.value
+    ? wallTime(new Date(first.value), zone)
+    : wallTime(new Date(+now.value + weekMs), zone).slice(0, 11) +
+      wallTime(new Date(props.episode.releaseAt!), zone).slice(11)
+const picked = ref(pickedOf(begun(), zone))
+const keepsPage = ref(props.episode.keepsPage)
+
+const read = computed(() => readPicked(picked.value))
+const fault = computed(() => {
+  const { at } = read.value
+  if (!at) return undefined
+  if (props.about === 'date') return at > now.value ? 'It is out already, so its date cannot lie ahead.' : undefined
+  return at <= now.value ? 'This is past. To take it out at once, press Take it out now.' : undefined
+})
+const isSame = computed(() => read.value.at !== null && +read.value.at === +new Date(first.value ?? 0))
+const effect = computed(() => (props.about === 'date' ? steps.redate.effect : steps.retire.effect))
+</script>
+
+<template>
+  <form class="other" @submit.prevent="read.meant && emit('set', read.meant, keepsPage)">
+    <MomentFields v-model="picked" :zones="zones" />
+    <label v-if="about === 'end'" class="stays small">
+      <Checkbox v-model="keepsPage" binary size="small" />
+      Its page and its audio stay at their addresses
+    </label>
+    <p class="small" role="status">
+      <template v-if="fault"
+        ><strong>{{ fault }}</strong></template
+      >
+      <MomentThere
+        v-else-if="read.at"
+        :at="read.at"
+        :zone="zone"
+        :others="zones.filter(each => each !== zone && each !== 'UTC')"
+      />
+      <span class="effect">{{ effect }}</span>
+    </p>
+    <div class="actions">
+      <Button
+        type="submit"
+        :label="about === 'date' ? 'Change the date' : 'Take it out then'"
+        :disabled="!read.at || !!fault || (isSame && keepsPage === episode.keepsPage)"
+        :loading="busy"
+      />
+      <Button v-if="about === 'end'" type="button" label="Take it out now" outlined @click="emit('now', keepsPage)" />
+      <Button
+        v-if="about === 'end' && episode.retireAt"
+        type="button"
+        label="It stays after all"
+        outlined
+        @click="emit('drop')"
+      />
+      <Button type="button" label="Leave it" text @click="emit('cancel')" />
+    </div>
+  </form>
+</template>
+
+<style scoped>
+.other {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-4);
+  align-items: end;
+}
+.other > p {
+  flex: 1 1 16rem;
+}
+.effect {
+  display: block;
+  color: var(--ink-soft);
+}
+.stays {
+  display: flex;
+  gap: var(--space-2);
+  align-items: center;
+}
+</style>

@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { type Hindrance, hindering } from '@core/release/readiness'
+
+/** The three needs of an episode, and which of them are met. */
+const props = defineProps<{ hindrances: readonly Hindrance[]; arriving: boolean }>()
+const audioWords: Readonly<Partial<Record<Hindrance, string>>> = {
+  'being finished': 'is being finished',
+  'not finished': 'is not finished',
+  'other format': 'is in a format that apps cannot play',
+}
+const audioHindrance = computed(() => hindering('release', props.hindrances).find(each => each !== 'no title'))
+const audio = computed(() => {
+  if (!audioHindrance.value) return 'is here'
+  return audioWords[audioHindrance.value] ?? (props.arriving ? 'is on its way' : 'is missing')
+})
+const hasTitle = computed(() => !props.hindrances.includes('no title'))
+</script>
+
+<template>
+  <ul class="needs">
+    <li :class="{ met: !audioHindrance }"><strong>Audio</strong> {{ audio }}</li>
+    <li :class="{ met: hasTitle }"><strong>Title</strong> {{ hasTitle ? 'is written' : 'is missing' }}</li>
+    <li><strong>A moment</strong> is yours to choose</li>
+  </ul>
+</template>
+
+<style scoped>
+.needs {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-4);
+}
+li {
+  padding-left: 1.4em;
+  position: relative;
+}
+li::before {
+  content: '';
+  position: absolute;
+  left: 0;
+  top: 0.42em;
+  width: 0.7em;
+  height: 0.7em;
+  border: 2px solid var(--signal);
+  border-radius: 50%;
+}
+li.met {
+  color: var(--ink-soft);
+}
+li.met::before {
+  background: var(--accent);
+  border-color: var(--accent);
+}
+</style>

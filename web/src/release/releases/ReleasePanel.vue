@@ -1,0 +1,229 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import ConfirmDialog from 'primevue/confirmdialog'
+import { useConfirm } from 'primevue/useconfirm'
+import { computed, ref } from 'vue'
+import type { Episode, Release, WallMoment } from '@contract/episodes'
+import type { Show } from '@contract/shows'
+import { may, roleWords } from '@core/access/roles'
+import { steps } from '@core/release/status'
+import { hindering, withTitle } from '@core/release/readiness'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import OtherMoment from './OtherMoment.vue'
+import ReleaseState from './ReleaseState.vue'
+import ReleaseTime from './ReleaseTime.vue'
+import type { Step } from '../../platform/api'
+import { problemOf } from '../../platform/parts/problems'
+import { useDesk } from '../../show/episodes/desk'
+import { vOpened } from '../../platform/parts/opened'
+
+/** From draft to released, and what can be done from each status. */
+const props = defineProps<{
+  episode: Episode
+  soundVersion: number
+  title: string
+  show: Show
+  arriving: boolean
+  saved: boolean
+  worthFixing: number
+  isLookedAt: boolean
+}>()
+const emit = defineEmits<{ remove: []; look: [] }>()
+const desk = useDesk()
+const problem = ref<{ title: string; detail: string; todo: string } | null>(null)
+const busy = ref(false)
+const choosing = ref<'time' | 'date' | 'end' | null>(null)
+const confirm = useConfirm()
+
+const status = computed(() => props.episode.status)
+const hindrances = computed(() => withTitle(props.episode.hindrances, props.title))
+const isReadyTo = (step: 'release' | 'schedule') => computed(() => hindering(step, hindrances.value).length === 0)
+const mayGoNow = isReadyTo('release')
+const mayBeScheduled = isReadyTo('schedule')
+
+async function attempt(act: () => Promise<void>): Promise<boolean> {
+  busy.value = true
+  problem.value = null
+  try {
+    await act()
+    return true
+  } catch (error) {
+    problem.value = problemOf(error, 'The episode was left where it is.')
+    return false
+  } finally {
+    busy.value = false
+  }
+}
+
+const meant = ref<Release['when']>({ kind: 'now' })
+/** What goes out at once cannot be called back. */
+function set(when: Release['when']): void {
+  meant.value = when
+  if (when.kind === 'at' && when.isDatedBack) ask('back')
+  else void release(when)
+}
+async function release(when: Release['when']): Promise<void> {
+  if (await attempt(() => desk.release(when, props.soundVersion))) choosing.value = null
+}
+async function setOther(when: WallMoment, keepsPage: boolean): Promise<void> {
+  const isEnd = choosing.value === 'end'
+  if (await attempt(() => (isEnd ? desk.retire(when, keepsPage) : desk.redate(when)))) choosing.value = null
+}
+const keepsPage = ref(false)
+function takeOut(keeps: boolean): void {
+  keepsPage.value = keeps
+  ask('retire')
+}
+async function dropEnd(): Promise<void> {
+  if (await step('drop-end')) choosing.value = null
+}
+const step = (name: Step): Promise<boolean> => attempt(() => desk.step(name, props.soundVersion))
+
+const questions = {
+  release: {
+    title: 'Release it now?',
+    says: () =>
+      `“${props.title}” goes into the feed of ${props.show.name} at once. Apps fetch it within hours and keep it, so this cannot be called back.`,
+    act: () => release({ kind: 'now' }),
+    label: 'Release now',
+  },
+  back: {
+    title: 'Release it now, dated back?',
+    says: () =>
+      `“${props.title}” goes into the feed of ${props.show.name} at once, with a date that is past. Apps fetch it within hours and keep it, so this cannot be called back.`,
+    act: () => release(meant.value),
+    label: 'Release it, dated back',
+  },
+  retire: {
+    title: 'Take it out of the feed?',
+    says: () =>
+      `${steps.retire.effect} Its page and its audio ${keepsPage.value ? 'stay where they are' : 'do not answer any more'}. You can put it back later.`,
+    act: async () => {
+      if (await attempt(() => desk.retire(null, keepsPage.value))) choosing.value = null
+    },
+    label: 'Take it out',
+  },
+  remove: {
+    title: 'Remove this draft?',
+    says: () =>
+      'It goes from the list, with its words and its audio. Under All episodes, Removed drafts, you find it again.',
+    act: async () => {
+      await attempt(async () => emit('remove'))
+    },
+    label: 'Remove it',
+  },
+} as const
+
+/** Asks before what cannot be taken back. */
+function ask(about: keyof typeof questions): void {
+  const { title, says, act, label } = questions[about]
+  confirm.require({
+    header: title,
+    message: says(),
+    acceptLabel: label,
+    rejectLabel: 'Leave it',
+    rejectProps: { text: true },
+    accept: () => void act(),
+  })
+}
+</script>
+
+<template>
+  <section class="bar" aria-label="Release">
+    <ReleaseTime
+      v-if="choosing === 'time'"
+      v-opened="() => (choosing = null)"
+      class="choosing"
+      :zone="show.zone"
+      :episode-id="episode.id"
+      :listener-zones="show.listenerZones"
+      :first="status === 'scheduled' ? episode.releaseAt : null"
+      :busy="busy"
+      @set="set"
+      @cancel="choosing = null"
+    />
+    <OtherMoment
+      v-else-if="choosing"
+      v-opened="() => (choosing = null)"
+      class="choosing"
+      :about="choosing"
+      :episode="episode"
+      :show="show"
+      :busy="busy"
+      @set="setOther"
+      @now="takeOut"
+      @drop="dropEnd"
+      @cancel="choosing = null"
+    />
+    <template v-else>
+      <div class="state">
+        <ReleaseState
+          :episode="episode"
+          :show="show"
+          :hindrances="hindrances"
+          :arriving="arriving"
+          :saved="saved"
+          :worth-fixing="worthFixing"
+          @date="choosing = 'date'"
+        />
+        <ProblemNote v-if="problem" :problem="problem" />
+      </div>
+      <div class="acts">
+        <Button label="As it goes out" text :aria-expanded="isLookedAt" @click="emit('look')" />
+        <p v-if="show.role !== 'keeper' && !may(show.role, 'make')" class="small quiet">{{ roleWords[show.role] }}</p>
+        <template v-else-if="status === 'draft'">
+          <Button label="Remove this draft" text size="small" :disabled="busy" @click="ask('remove')" />
+          <Button label="Choose a time" outlined :disabled="!mayBeScheduled || busy" @click="choosing = 'time'" />
+          <Button label="Release now" :disabled="!mayGoNow || busy" @click="ask('release')" />
+        </template>
+        <template v-else-if="status === 'scheduled'">
+          <Button label="Back to draft" text :disabled="busy" @click="step('unschedule')" />
+          <Button label="Move the time" outlined :disabled="busy" @click="choosing = 'time'" />
+          <Button label="Release now" outlined :disabled="!mayGoNow || busy" @click="ask('release')" />
+        </template>
+        <template v-else-if="status === 'released'">
+          <Button label="Take it out of the feed" text :disabled="busy" @click="choosing = 'end'" />
+          <Button
+            v-if="episode.changedSinceRelease || !saved"
+            label="Send the changes"
+            :loading="busy"
+            :disabled="!mayGoNow"
+            @click="step('send-changes')"
+          />
+        </template>
+        <Button v-else label="Put it back" outlined :disabled="busy" @click="step('restore')" />
+      </div>
+    </template>
+    <ConfirmDialog :style="{ width: 'min(27rem, 92vw)' }" />
+  </section>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-5);
+  align-items: center;
+  justify-content: space-between;
+  padding: var(--space-2) var(--space-5);
+  background: var(--sheet);
+  border-top: 1px solid var(--edge);
+  box-shadow: var(--shade);
+}
+.choosing {
+  flex: 1;
+}
+.state {
+  display: flex;
+  flex: 1 1 20rem;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-5);
+  align-items: center;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2);
+  align-items: center;
+}
+</style>

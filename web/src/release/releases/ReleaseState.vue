@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { Episode } from '@contract/episodes'
+import type { Show } from '@contract/shows'
+import { type Hindrance, hindering, hindranceWords } from '@core/release/readiness'
+import { useSession } from '../../people/account/session'
+import CopyField from '../../platform/parts/CopyField.vue'
+import SmallOverlay from '../../platform/parts/SmallOverlay.vue'
+import { listenerLink } from '../../show/shows/links'
+import { useNow } from '../../platform/time/now'
+import { shortMoment } from '../../platform/time/times'
+import ChangeToSend from './ChangeToSend.vue'
+import ReleaseNeeds from './ReleaseNeeds.vue'
+
+/** What there is to know of an episode where it stands: what it needs, why it is held, what listeners have of it. */
+const props = defineProps<{
+  episode: Episode
+  show: Show
+  /** What keeps it from going out, with the title as it is being written. */
+  hindrances: readonly Hindrance[]
+  arriving: boolean
+  saved: boolean
+  worthFixing: number
+}>()
+const emit = defineEmits<{ date: [] }>()
+const sessions = useSession()
+const known = ref<InstanceType<typeof SmallOverlay>>()
+const status = computed(() => props.episode.status)
+const mayGoNow = computed(() => hindering('release', props.hindrances).length === 0)
+const listener = computed(() => listenerLink(sessions.session?.listenerAddress ?? null, props.show.feedAddress))
+const hinders = computed(() => new Intl.ListFormat('en-GB').format(props.hindrances.map(each => hindranceWords[each])))
+const now = useNow()
+const isHeld = computed(() => hinders.value !== '' && new Date(props.episode.releaseAt!) <= now.value)
+const inWords = (count: number): string =>
+  `${['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six'][count] ?? count} ${count === 1 ? 'thing' : 'things'}`
+</script>
+
+<template>
+  <template v-if="status === 'draft'">
+    <ReleaseNeeds :hindrances="hindrances" :arriving="arriving" />
+    <p v-if="mayGoNow" class="small" role="status">
+      <strong>Ready.</strong> {{ worthFixing ? `${inWords(worthFixing)} worth mending.` : '' }}
+    </p>
+  </template>
+  <p v-else-if="status === 'scheduled' && isHeld" class="needs-it" role="status">
+    <strong>Its moment came, and it is held:</strong> it {{ hinders }}. It goes out as soon as that is mended.
+  </p>
+  <p v-else-if="status === 'scheduled' && hinders" class="needs-it">
+    It {{ hinders }}. It goes out at its time only if that is mended by then, else as soon as it is.
+  </p>
+  <p v-else-if="status === 'scheduled'">It goes out by itself. What you write until then goes along.</p>
+  <template v-else-if="status === 'released'">
+    <p v-if="episode.changedSinceRelease || !saved" class="needs-it">
+      <strong>Listeners still have the earlier one.</strong> What you changed is saved here only.
+      <ChangeToSend v-if="saved && episode.changedSinceRelease" :episode="episode" />
+    </p>
+    <p v-else>
+      The feed carries it just as it stands here{{
+        episode.retireAt ? `, until ${shortMoment(episode.retireAt, show.zone)}` : ''
+      }}.
+    </p>
+    <p class="links small">
+      <RouterLink v-if="episode.isPrivate" :to="{ name: 'private-feeds', params: { show: show.slug } }"
+        >Only in private feeds</RouterLink
+      >
+      <template v-else>
+        <RouterLink :to="{ name: 'site-share', params: { show: show.slug }, query: { episode: episode.id } }"
+          >Pass it on</RouterLink
+        >
+        <a :href="episode.pageAddress!" target="_blank">Its public page</a>
+        <a :href="show.feedAddress" target="_blank">The feed</a>
+        <a v-if="listener" :href="listener" target="_blank">In the stand-in listener</a>
+      </template>
+      <button type="button" class="link-button" aria-haspopup="dialog" @click="event => known!.toggle(event)">
+        What apps know it by
+      </button>
+      <button type="button" class="link-button" @click="emit('date')">Change its date</button>
+    </p>
+    <SmallOverlay ref="known" label="What apps know it by" class="known-by">
+      <CopyField label="GUID, made once" :text="episode.guid" />
+      <CopyField v-if="!episode.isPrivate" label="Address of the audio" :text="episode.enclosureAddress!" />
+    </SmallOverlay>
+  </template>
+  <p v-else>
+    {{
+      episode.keepsPage
+        ? 'Not in the feed. Its page and its audio still answer.'
+        : 'Not in the feed. Its page and its audio do not answer.'
+    }}
+  </p>
+</template>
+
+<style scoped>
+.needs-it {
+  padding-inline-start: var(--space-3);
+  border-inline-start: 4px solid var(--signal);
+}
+.links {
+  display: flex;
+  align-items: baseline;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-4);
+}
+</style>

@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import type { EpisodeSummary } from '@contract/episodes'
+import type { SlotList } from '@contract/rhythm'
+import type { Show } from '@contract/shows'
+import { wallTime } from '@core/release/moment'
+import { hindering } from '@core/release/readiness'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { useShows } from '../../show/shows/shows'
+import { useNow } from '../../platform/time/now'
+import { longMoment, timesThere } from '../../platform/time/times'
+import MovedNote from './MovedNote.vue'
+import NeedsNow from './NeedsNow.vue'
+import OrderNotes from './OrderNotes.vue'
+import WaterLine from './WaterLine.vue'
+
+/** The waterline of the open show, what was just moved along it, and the way back. */
+const props = defineProps<{ show: Show }>()
+const shows = useShows()
+const slots = shallowRef<SlotList['slots']>([])
+const now = useNow(5_000)
+const problem = ref<ShownProblem | null>(null)
+const moved = ref<{ episode: EpisodeSummary; to: string; from: string | null } | null>(null)
+
+const offered = 8
+watch(
+  () => [props.show.version, shows.near] as const,
+  async () => {
+    slots.value = await shows.nextSlots(offered).catch(() => [])
+  },
+  { immediate: true },
+)
+const gone = computed(() => shows.near?.released.episodes ?? [])
+const coming = computed(() => shows.near?.scheduled.episodes ?? [])
+/** What is held waits for somebody; the next one is ahead. */
+const next = computed(() => coming.value.find(({ releaseAt }) => new Date(releaseAt!) > now.value))
+const ready = computed(
+  () => shows.near?.draft.episodes.filter(({ hindrances }) => hindering('schedule', hindrances).length === 0) ?? [],
+)
+
+async function attempt(act: () => Promise<unknown>): Promise<void> {
+  problem.value = null
+  try {
+    await act()
+  } catch (error) {
+    problem.value = problemOf(error, 'It stays where it was.')
+    await shows.loadEpisodes().catch(() => undefined)
+  }
+}
+async function move(episode: EpisodeSummary, local: string): Promise<void> {
+  const from = episode.releaseAt && wallTime(new Date(episode.releaseAt), props.show.zone)
+  if (from === local) return
+  await attempt(async () => {
+    moved.value = { episode: await shows.schedule(episode, local), to: local, from }
+  })
+}
+/** Back to where it was, unless it has become another meanwhile. */
+async function putBack(): Promise<void> {
+  const { episode, from } = moved.value!
+  moved.value = null
+  await attempt(() => (from === null ? shows.unschedule(episode) : shows.schedule(episode, from)))
+}
+</script>
+
+<template>
+  <div class="panel">
+    <p v-if="next" class="next">
+      <span class="field-name">Next out</span>{{ ' ' }}
+      <RouterLink :to="{ name: 'desk', params: { show: show.slug, id: next.id } }">{{ next.title }}</RouterLink>,
+      {{ longMoment(next.releaseAt!, show.zone) }} in {{ show.zone
+      }}{{ show.listenerZones.length ? `, ${timesThere(next.releaseAt!, show.zone, show.listenerZones)}` : '' }}.
+      <template v-if="next.hindrances.length">It is <strong>not ready</strong>.</template>
+      <template v-else>It is ready.</template>
+    </p>
+    <p v-else-if="!shows.near" class="next quiet" role="status">Loading …</p>
+    <p v-else-if="show.rhythm && slots[0]" class="next needs-you">
+      Nothing is scheduled. The next open slot is {{ longMoment(slots[0].at, show.zone) }}.
+    </p>
+    <p v-else-if="!show.rhythm" class="next">
+      Nothing is scheduled.
+      <RouterLink :to="{ name: 'rhythm', params: { show: show.slug } }">Say when it usually goes out</RouterLink>, and
+      the open slots stand here.
+    </p>
+    <WaterLine
+      :show="show.slug"
+      :zone="show.zone"
+      :gone="gone"
+      :coming="coming"
+      :slots="slots"
+      :drafts="ready"
+      @move="move"
+      @fill="(draft, slot) => move(draft, slot.local)"
+    />
+    <NeedsNow :show="show.slug" :zone="show.zone" :coming="coming" />
+    <OrderNotes :show="show" />
+    <MovedNote v-if="moved" :title="moved.episode.title" :to="moved.to" :from="moved.from" @back="putBack" />
+    <ProblemNote v-if="problem" :problem="problem" />
+  </div>
+</template>
+
+<style scoped>
+.panel {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--space-2);
+}
+</style>

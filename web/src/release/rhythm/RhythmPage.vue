@@ -1,0 +1,170 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Select from 'primevue/select'
+import { DateTime } from 'luxon'
+import { computed, ref } from 'vue'
+import { type ShowChange, showChange } from '@contract/shows'
+import type { Rhythm } from '@core/release/rhythm'
+import { slotsAfter } from '@core/release/slots'
+import FormField from '../../platform/parts/FormField.vue'
+import PageLayout from '../../platform/parts/PageLayout.vue'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { faultsOf } from '../../platform/parts/checked'
+import { notYet, problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { useNow } from '../../platform/time/now'
+import { useShows } from '../../show/shows/shows'
+import { currentMoment } from '../../platform/time/now'
+import { zonesWith } from '../../platform/time/zones'
+import RhythmFields from './RhythmFields.vue'
+import SlotDates from './SlotDates.vue'
+
+/** When a show usually goes out, and where its listeners are when it does. */
+const props = defineProps<{ show: string }>()
+const shows = useShows()
+const now = useNow(60_000)
+const show = computed(() => shows.bySlug(props.show)!)
+const usual = (): Rhythm => ({
+  unit: 'week',
+  every: 1,
+  days: [],
+  nth: null,
+  monthDay: null,
+  time: '06:00',
+  from: DateTime.fromJSDate(currentMoment()).setZone(show.value.zone).toISODate()!,
+  leftOut: [],
+})
+const rhythm = ref<Rhythm>(show.value.rhythm ?? usual())
+const places = ref<(string | null)[]>([show.value.listenerZones[0] ?? null, show.value.listenerZones[1] ?? null])
+const listenerZones = computed(() => [...new Set(places.value.filter(zone => zone !== null))])
+const zones = zonesWith(show.value.zone, ...show.value.listenerZones)
+
+const problem = ref<ShownProblem | null>(null)
+const busy = ref(false)
+const saved = ref<'' | 'Saved.' | 'The show has no rhythm now.'>('')
+const fault = (field: string): string | undefined =>
+  problem.value?.faults?.find(each => each.field === field || each.field.startsWith(`${field}.`))?.rule
+
+const isWhole = computed(() => rhythm.value.unit !== 'week' || rhythm.value.days.length > 0)
+const shownDates = 6
+const slots = computed(() => {
+  try {
+    return isWhole.value ? slotsAfter(rhythm.value, show.value.zone, now.value, shownDates) : []
+  } catch {
+    return []
+  }
+})
+
+async function save(change: Omit<ShowChange, 'version'>, says: typeof saved.value): Promise<void> {
+  busy.value = true
+  problem.value = null
+  saved.value = ''
+  const whole: ShowChange = { ...change, version: show.value.version }
+  try {
+    const faults = await faultsOf(showChange, whole)
+    if (faults.length > 0) problem.value = { ...notYet, faults }
+    else {
+      await shows.change(show.value.id, whole)
+      saved.value = says
+    }
+  } catch (error) {
+    problem.value = problemOf(error, 'What you changed is still here.')
+  } finally {
+    busy.value = false
+  }
+}
+/** Where listeners are can be said before anybody knows when it goes out. */
+const keep = (): Promise<void> =>
+  save({ ...(isWhole.value && { rhythm: rhythm.value }), listenerZones: listenerZones.value }, 'Saved.')
+async function drop(): Promise<void> {
+  await save({ rhythm: null, listenerZones: listenerZones.value }, 'The show has no rhythm now.')
+  if (!problem.value) rhythm.value = usual()
+}
+const leaveOut = (day: string): void => {
+  rhythm.value = { ...rhythm.value, leftOut: [...rhythm.value.leftOut, day].toSorted() }
+}
+</script>
+
+<template>
+  <PageLayout heading="Rhythm">
+    <template #purpose>
+      When episodes usually go out, by the clock in {{ show.zone }}. A release is offered its next open slot; what is
+      scheduled already stays where it is.
+    </template>
+    <div class="halves">
+      <div class="fields">
+        <RhythmFields v-model="rhythm" :zone="show.zone" :fault="field => fault(`rhythm.${field}`)" />
+        <fieldset class="places">
+          <legend class="field-name">Where most listeners are</legend>
+          <p class="small quiet">Each moment then says what time it is there, too.</p>
+          <FormField
+            v-for="at in [0, 1]"
+            :key="at"
+            v-slot="{ id }"
+            :label="at === 0 ? 'Time zone' : 'Another one'"
+            :fault="fault(`listenerZones.${at}`)"
+          >
+            <Select
+              v-model="places[at]"
+              :input-id="id"
+              :options="zones"
+              filter
+              show-clear
+              placeholder="Nowhere else"
+              :aria-labelledby="`${id}-name`"
+            />
+          </FormField>
+        </fieldset>
+        <ProblemNote v-if="problem" :problem="problem" />
+        <div class="actions">
+          <Button
+            type="button"
+            label="Save"
+            :loading="busy"
+            :disabled="!isWhole && show.rhythm !== null"
+            @click="keep"
+          />
+          <Button v-if="show.rhythm" type="button" label="No rhythm" text :disabled="busy" @click="drop" />
+          <span v-if="saved" class="quiet" role="status">{{ saved }}</span>
+        </div>
+      </div>
+      <SlotDates
+        :rhythm="rhythm"
+        :is-whole="isWhole"
+        :slots="slots"
+        :zone="show.zone"
+        :listener-zones="listenerZones"
+        @leave-out="leaveOut"
+        @bring-back="day => (rhythm = { ...rhythm, leftOut: rhythm.leftOut.filter(each => each !== day) })"
+      />
+    </div>
+  </PageLayout>
+</template>
+
+<style scoped>
+.halves {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: var(--space-5) var(--space-6);
+}
+@media (max-width: 900px) {
+  .halves {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+.fields {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--space-4);
+  align-content: start;
+}
+.places {
+  display: grid;
+  gap: var(--space-2);
+  margin: 0;
+  padding: 0;
+  border: 0;
+}
+legend {
+  padding: 0;
+}
+</style>

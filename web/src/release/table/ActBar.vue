@@ -1,0 +1,157 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import InputNumber from 'primevue/inputnumber'
+import Select from 'primevue/select'
+import SelectButton from 'primevue/selectbutton'
+import { computed, reactive, ref, watch } from 'vue'
+import type { TableRow } from '@contract/table'
+import type { BulkEditQuery } from '@contract/bulkEdits'
+import type { Person } from '@core/episode/fields'
+import PeopleField from '../../words/writing/PeopleField.vue'
+import TagsField from '../../words/writing/TagsField.vue'
+import { type ActName, acts, changeOf, type Filled, type LaidOut } from './acts'
+import LayoutFields from './LayoutFields.vue'
+
+/** What to do with the episodes that are chosen; nothing happens before it was looked at. */
+const props = defineProps<{
+  rows: readonly TableRow[]
+  busy: boolean
+  tags: readonly string[]
+  people: readonly Person[]
+  /** The day of the next open slot, where the show has a rhythm. */
+  nextSlot: string | null
+  today: string
+}>()
+const emit = defineEmits<{ look: [episodes: BulkEditQuery['episodes'], change: BulkEditQuery['change']]; none: [] }>()
+
+const picked = ref<ActName | null>(null)
+/** Until one is picked: drafts mostly want dates. */
+const act = computed<ActName>({
+  get: () => picked.value ?? (props.rows.every(({ status }) => status === 'draft') ? 'lay out' : 'add tags'),
+  set: name => (picked.value = name),
+})
+const numbers = computed(() => props.rows.map(({ number }) => number).filter(number => number !== null))
+const filled = reactive<Filled>({ tags: [], people: [], season: null, explicit: null, from: null, laid: begun() })
+function begun(): LaidOut {
+  const hasRhythm = props.nextSlot !== null
+  return {
+    way: 'from',
+    day: props.nextSlot ?? props.today,
+    apart: hasRhythm ? 'slots' : 'days',
+    weekdays: ['MO'],
+    every: 7,
+    time: '06:00',
+    order: 'number',
+  }
+}
+watch(
+  () => props.nextSlot,
+  () => Object.assign(filled.laid, begun()),
+)
+const first = computed(() => filled.from ?? Math.min(...numbers.value, 99_999))
+const from = computed({
+  get: () => (numbers.value.length > 0 || filled.from !== null ? first.value : 1),
+  set: (number: number | null) => (filled.from = number),
+})
+const change = computed(() => changeOf(act.value, { ...filled, from: from.value }))
+
+const choices = computed(() =>
+  Object.entries(acts)
+    .filter(([name]) => name !== 'renumber on' || props.rows.length === 1)
+    .map(([value, name]) => ({ value, name })),
+)
+const explicitChoices = [
+  { name: 'As the show', value: null },
+  { name: 'No', value: false },
+  { name: 'Yes', value: true },
+]
+
+function look(): void {
+  if (!change.value) return
+  const [one] = props.rows
+  emit('look', act.value === 'renumber on' ? { from: one!.id } : props.rows.map(({ id }) => id), change.value)
+}
+</script>
+
+<template>
+  <section class="bar" aria-label="What to do with them">
+    <p class="figures">
+      <strong>{{ rows.length.toLocaleString('en-GB') }} chosen</strong>{{ ' ' }}
+      <button type="button" class="link-button small" @click="emit('none')">None</button>
+    </p>
+    <Select v-model="act" :options="choices" option-label="name" option-value="value" aria-label="What to do" />
+    <div class="filled">
+      <LayoutFields v-if="act === 'lay out'" v-model="filled.laid" :has-rhythm="nextSlot !== null" />
+      <TagsField
+        v-else-if="act === 'add tags' || act === 'remove tags'"
+        v-model="filled.tags"
+        :used="tags"
+        :usual="[]"
+        label="Which tags"
+      />
+      <PeopleField
+        v-else-if="act === 'add people' || act === 'remove people'"
+        v-model="filled.people"
+        :known="people"
+      />
+      <label v-else-if="act === 'season'" class="pair" for="act-season">
+        <span class="field-name">Season</span>
+        <InputNumber
+          v-model="filled.season"
+          input-id="act-season"
+          :min="1"
+          :max="9999"
+          :use-grouping="false"
+          placeholder="none"
+          :input-style="{ width: '5rem' }"
+        />
+      </label>
+      <SelectButton
+        v-else-if="act === 'explicit'"
+        v-model="filled.explicit"
+        :options="explicitChoices"
+        option-label="name"
+        option-value="value"
+        :allow-empty="false"
+        aria-label="Explicit"
+        size="small"
+      />
+      <label v-else-if="act === 'renumber' || act === 'renumber on'" class="pair" for="act-from">
+        <span class="field-name">The first one is number</span>
+        <InputNumber
+          v-model="from"
+          input-id="act-from"
+          :min="1"
+          :max="99999"
+          :use-grouping="false"
+          :input-style="{ width: '5rem' }"
+        />
+        <span class="hint">in the order they go out</span>
+      </label>
+    </div>
+    <Button label="Look at what changes" :disabled="!change" :loading="busy" @click="look" />
+  </section>
+</template>
+
+<style scoped>
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-4);
+  align-items: center;
+  padding: var(--space-2) var(--space-5);
+  background: var(--sheet);
+  border-top: 1px solid var(--edge);
+  box-shadow: var(--shade);
+}
+.filled {
+  flex: 1 1 18rem;
+  min-width: 0;
+}
+.pair {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2);
+  align-items: center;
+}
+</style>

@@ -1,0 +1,216 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { storeToRefs } from 'pinia'
+import { computed, onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { type TableQuery, tableQuery, type TableRow } from '@contract/table'
+import type { BulkEdit } from '@core/episode/bulkEdit'
+import { wallTime } from '@core/release/moment'
+import { onNews } from '../../platform/news/news'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { useShows } from '../../show/shows/shows'
+import { currentMoment } from '../../platform/time/now'
+import { useVocabulary } from '../../show/shows/vocabulary'
+import ActBar from './ActBar.vue'
+import { readColumns, type TableColumn, writeColumns } from './columns'
+import MadeChanges from './MadeChanges.vue'
+import OutlookPanel from './OutlookPanel.vue'
+import SpellingsNote from './SpellingsNote.vue'
+import { useTable } from './table'
+import TableFilters from './TableFilters.vue'
+import TableRows from './TableRows.vue'
+
+/** All episodes of a show: found, narrowed, ordered, and changed many at once. What is asked for stands in the address. */
+const props = defineProps<{ show: string }>()
+const shows = useShows()
+const vocabulary = useVocabulary()
+const table = useTable()
+const { rows, total, shownQuery, looked, after, isEmptied, made, problem, busy } = storeToRefs(table)
+const route = useRoute()
+const router = useRouter()
+const show = computed(() => shows.bySlug(props.show)!)
+const selection = ref<TableRow[]>([])
+
+const asked = tableQuery.omit({ from: true, limit: true }).partial()
+const query = computed<Partial<TableQuery>>({
+  get: () => {
+    // An address that was kept from before calls the status `standing`.
+    const { standing: status, ...rest } = route.query
+    const given: Record<string, unknown> = { ...(status && { status }), ...rest }
+    // What somebody wrote into the address and means nothing is as if it were not there.
+    const parts = Object.entries(given).filter(([name, value]) => asked.safeParse({ [name]: value }).success)
+    const { success, data } = asked.safeParse(Object.fromEntries(parts))
+    return success ? Object.fromEntries(Object.entries(data).filter(([name]) => given[name] !== undefined)) : {}
+  },
+  set: wanted => go({ ...wanted, columns: route.query.columns as string | undefined }),
+})
+const chosen = computed<TableColumn[]>({
+  get: () => [...readColumns(route.query.columns)],
+  set: columns => go({ ...query.value, columns: writeColumns(columns) }),
+})
+function go(wanted: Record<string, string | number | undefined>): void {
+  const set = Object.entries(wanted).filter(([, value]) => value !== undefined && value !== '')
+  void router.replace({ query: Object.fromEntries(set.map(([name, value]) => [name, String(value)])) })
+}
+
+let timer: ReturnType<typeof setTimeout> | undefined
+watch(
+  () => JSON.stringify(query.value),
+  (_now, before) => {
+    clearTimeout(timer)
+    // Whoever types is not asked for at every letter.
+    timer = setTimeout(() => void table.load(show.value.id, query.value), before === undefined ? 0 : 150)
+  },
+  { immediate: true },
+)
+onMounted(() => vocabulary.load(show.value.id))
+onMounted(() => table.loadMade(show.value.id).catch(() => undefined))
+const nextSlot = ref<string | null>(null)
+onMounted(async () => {
+  const [next] = await shows.nextSlots(1).catch(() => [])
+  nextSlot.value = next?.local.slice(0, 10) ?? null
+})
+onNews(
+  ({ kind, showId }) => showId === show.value.id && kind === 'episode',
+  async () => {
+    await Promise.all([table.refresh(), vocabulary.load(show.value.id)])
+  },
+  10_000,
+)
+// Chosen are rows that are still there, as they are now.
+watch(rows, now => {
+  const ids = new Set(selection.value.map(({ id }) => id))
+  if (ids.size > 0) selection.value = (now ?? []).filter(({ id }) => ids.has(id))
+})
+
+async function takeBack(id: string, episodes?: string[]): Promise<void> {
+  await table.takeBack(show.value.id, id, episodes)
+  await table.loadMade(show.value.id).catch(() => undefined)
+}
+const count = (number: number): string => number.toLocaleString('en-GB')
+const isNarrowed = computed(() =>
+  (['find', 'status', 'season', 'kind', 'tag', 'lacks'] as const).some(name => query.value[name] !== undefined),
+)
+const look = (episodes: string[] | 'all' | { from: string }, change: BulkEdit): Promise<void> =>
+  table.look(show.value.id, episodes, change)
+async function make(): Promise<void> {
+  await table.make(show.value.id)
+  if (looked.value) return
+  selection.value = []
+  await table.loadMade(show.value.id).catch(() => undefined)
+}
+</script>
+
+<template>
+  <section class="all">
+    <div class="top">
+      <header class="head">
+        <h1>All episodes</h1>
+        <p v-if="rows" class="quiet figures" role="status">
+          <template v-if="total === 0 && isNarrowed">None found</template
+          ><template v-else
+            >{{ count(total) }} {{ total === 1 ? 'episode' : 'episodes' }}{{ isNarrowed ? ' found' : '' }}</template
+          >
+        </p>
+        <p v-if="after && 'done' in after" class="after" role="status">
+          {{ count(after.done.changed) }} changed.
+          <Button
+            v-if="selection.length"
+            :label="
+              selection.length === 1 ? 'Take back the chosen one' : `Take back the ${count(selection.length)} chosen`
+            "
+            size="small"
+            outlined
+            :loading="busy"
+            @click="
+              takeBack(
+                after.done.id,
+                selection.map(({ id }) => id),
+              )
+            "
+          />
+          <Button label="Take it all back" size="small" outlined :loading="busy" @click="takeBack(after.done.id)" />
+        </p>
+        <p v-else-if="after" class="after" role="status">
+          {{ after.takenBack.changed === 1 ? 'One is' : `${count(after.takenBack.changed)} are` }} as before.
+          <template v-if="after.takenBack.left.length">
+            To know: {{ after.takenBack.left.map(({ title, why }) => `${title || 'Untitled'} (${why})`).join(' ') }}
+          </template>
+        </p>
+        <MadeChanges v-if="made.length" :made="made" :zone="show.zone" :busy="busy" @take-back="takeBack" />
+      </header>
+      <TableFilters v-model="query" v-model:columns="chosen" :seasons="vocabulary.seasons" :tags="vocabulary.tags" />
+      <SpellingsNote :tags="vocabulary.counted" :people="vocabulary.people" @look="change => look('all', change)" />
+      <ProblemNote v-if="problem && !looked" :problem="problem" />
+    </div>
+    <TableRows
+      v-if="rows"
+      v-model:selection="selection"
+      :show="show"
+      :rows="rows"
+      :query="query"
+      :are-removed="shownQuery.status === 'removed'"
+      :chosen="chosen"
+      @order="(order, direction) => (query = { ...query, order, direction })"
+      @restore="table.restore"
+    >
+      <template #empty>
+        <p v-if="isNarrowed" class="none">
+          {{ isEmptied ? 'All of them have been changed, and none matches any more.' : 'Nothing is found so.' }}
+          <button type="button" class="link-button" @click="query = {}">Show all episodes</button>
+        </p>
+        <p v-else class="none">No episodes yet. Drop audio anywhere on this window, or press New episode.</p>
+      </template>
+    </TableRows>
+    <ActBar
+      v-if="selection.length && shownQuery.status !== 'removed'"
+      :rows="selection"
+      :busy="busy && !looked"
+      :tags="vocabulary.tags"
+      :people="vocabulary.people"
+      :next-slot="nextSlot"
+      :today="wallTime(currentMoment(), show.zone).slice(0, 10)"
+      @look="look"
+      @none="selection = []"
+    />
+    <OutlookPanel
+      :outlook="looked?.outlook ?? null"
+      :problem="problem"
+      :busy="busy"
+      :is-ordered="looked?.look.change.kind === 'lay out'"
+      @make="make"
+      @order="ids => table.reorder(show.id, ids)"
+      @leave="table.leave()"
+    />
+  </section>
+</template>
+
+<style scoped>
+.all {
+  display: flex;
+  flex: 1 1 0;
+  flex-direction: column;
+  min-height: 0;
+}
+.top {
+  display: grid;
+  gap: var(--space-2);
+  padding: var(--space-4) var(--space-5) var(--space-3);
+}
+.head {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-4);
+  align-items: baseline;
+}
+.after {
+  display: flex;
+  gap: var(--space-3);
+  align-items: center;
+  margin-inline-start: auto;
+}
+.none {
+  padding: var(--space-5);
+  font-size: var(--text-m);
+}
+</style>

@@ -1,0 +1,109 @@
+<script setup lang="ts">
+import InputNumber from 'primevue/inputnumber'
+import InputText from 'primevue/inputtext'
+import Select from 'primevue/select'
+import SelectButton from 'primevue/selectbutton'
+import { DateTime } from 'luxon'
+import { computed } from 'vue'
+import DayPicker from '../../platform/parts/DayPicker.vue'
+import WeekdayButtons from '../../platform/parts/WeekdayButtons.vue'
+import { readTimeOfDay } from '../../platform/time/timeOfDay'
+import type { LaidOut } from './acts'
+
+/** How chosen episodes are laid out over time. */
+const laid = defineModel<LaidOut>({ required: true })
+const props = defineProps<{ hasRhythm: boolean }>()
+const set = (part: Partial<LaidOut>): void => {
+  laid.value = { ...laid.value, ...part }
+}
+const day = computed({
+  get: () => (laid.value.day ? DateTime.fromISO(laid.value.day).toJSDate() : null),
+  set: (date: Date | null) => set({ day: date ? DateTime.fromJSDate(date).toISODate()! : null }),
+})
+const ways = [
+  { name: 'from', value: 'from' },
+  { name: 'up to', value: 'up to' },
+]
+const aparts = computed(() => [
+  ...(props.hasRhythm ? [{ name: 'one for each slot', value: 'slots' }] : []),
+  { name: 'on days of the week', value: 'weekdays' },
+  { name: 'every so many days', value: 'days' },
+])
+const orders = [
+  { name: 'by number', value: 'number' },
+  { name: 'by file name', value: 'file name' },
+  { name: 'as they were chosen', value: 'as listed' },
+]
+</script>
+
+<template>
+  <div class="fields" role="group" aria-label="How they are laid out">
+    <SelectButton
+      :model-value="laid.way"
+      :options="ways"
+      option-label="name"
+      option-value="value"
+      :allow-empty="false"
+      size="small"
+      aria-label="From a day on, or up to one"
+      @update:model-value="way => set({ way })"
+    />
+    <DayPicker v-model="day" :input-style="{ width: '9.5rem' }" label="Day" />
+    <Select
+      :model-value="laid.apart"
+      :options="aparts"
+      option-label="name"
+      option-value="value"
+      aria-label="How far apart"
+      @update:model-value="apart => set({ apart })"
+    />
+    <template v-if="laid.apart !== 'slots'">
+      <WeekdayButtons
+        v-if="laid.apart === 'weekdays'"
+        :model-value="laid.weekdays"
+        size="small"
+        @update:model-value="days => set({ weekdays: days })"
+      />
+      <label v-else class="pair"
+        >every
+        <InputNumber
+          :model-value="laid.every"
+          :min="1"
+          :max="366"
+          aria-label="Every so many days"
+          :input-style="{ width: '4rem' }"
+          @update:model-value="every => set({ every: every ?? 1 })"
+        />
+        {{ laid.every === 1 ? 'day' : 'days' }}</label
+      >
+      <label class="pair"
+        >at
+        <InputText
+          :model-value="laid.time"
+          :invalid="readTimeOfDay(laid.time) === null"
+          :style="{ width: '5rem' }"
+          aria-label="Time"
+          @update:model-value="time => set({ time: time ?? '' })"
+        />
+      </label>
+    </template>
+    <Select
+      :model-value="laid.order"
+      :options="orders"
+      option-label="name"
+      option-value="value"
+      aria-label="In which order"
+      @update:model-value="order => set({ order })"
+    />
+  </div>
+</template>
+
+<style scoped>
+.fields,
+.pair {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2);
+  align-items: center;
+}
+</style>

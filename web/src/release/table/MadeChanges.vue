@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import { useTemplateRef } from 'vue'
+import type { BulkEditHistory } from '@contract/bulkEdits'
+import SmallOverlay from '../../platform/parts/SmallOverlay.vue'
+import { dayAndTime } from '../../platform/time/times'
+
+/** What was done to many before, each with the way back. */
+defineProps<{ made: BulkEditHistory['changes']; zone: string; busy: boolean }>()
+const emit = defineEmits<{ 'take-back': [id: string] }>()
+const list = useTemplateRef('list')
+
+const names: Readonly<Record<BulkEditHistory['changes'][number]['kind'], string>> = {
+  'add tags': 'Tags added',
+  'remove tags': 'Tags taken away',
+  'merge tags': 'Tags written one way',
+  'add people': 'People added',
+  'remove people': 'People taken away',
+  'merge people': 'People written one way',
+  season: 'Season set',
+  explicit: 'Explicit set',
+  renumber: 'Renumbered',
+  'to draft': 'Taken back to draft',
+  remove: 'Removed',
+  'lay out': 'Dates laid out',
+  'dates by number': 'Dates put in the order of numbers',
+  'minute apart': 'Moved a minute apart',
+}
+function takeBack(id: string): void {
+  list.value!.hide()
+  emit('take-back', id)
+}
+</script>
+
+<template>
+  <button type="button" class="link-button small" aria-haspopup="dialog" @click="event => list!.toggle(event)">
+    Done to many before
+  </button>
+  <SmallOverlay ref="list" label="Done to many before">
+    <ul class="made small">
+      <li v-for="{ id, kind, changed, at } in made" :key="id">
+        <span class="figures quiet">{{ dayAndTime(at, zone) }}</span>
+        <span>{{ names[kind] }}, {{ changed }} {{ changed === 1 ? 'episode' : 'episodes' }}</span>
+        <button type="button" class="link-button" :disabled="busy" @click="takeBack(id)">Take it back</button>
+      </li>
+    </ul>
+  </SmallOverlay>
+</template>
+
+<style scoped>
+.made {
+  display: grid;
+  gap: var(--space-2);
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.made li {
+  display: grid;
+  grid-template-columns: 8rem minmax(0, 1fr) auto;
+  gap: var(--space-3);
+}
+</style>

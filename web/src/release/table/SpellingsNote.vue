@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import type { Person } from '@core/episode/fields'
+import type { BulkEdit } from '@core/episode/bulkEdit'
+import { namesOfOne } from '@core/people/same'
+import { spellingsOf, type UsedTag } from '@core/tags/spellings'
+
+/** One tag in several spellings, one person in several: each can be written in one way all over the show. */
+const props = defineProps<{ tags: readonly UsedTag[]; people: readonly Person[] }>()
+const emit = defineEmits<{ look: [change: BulkEdit] }>()
+
+const both = new Intl.ListFormat('en-GB')
+const offers = computed(() => [
+  ...spellingsOf(props.tags).map(group => ({
+    says: `${both.format(group.map(({ tag, count }) => `“${tag}” (${count})`))} are one tag.`,
+    ways: group.map(({ tag }) => ({
+      name: tag,
+      change: {
+        kind: 'merge tags',
+        tags: group.map(each => each.tag).filter(each => each !== tag),
+        into: tag,
+      } as const,
+    })),
+  })),
+  ...namesOfOne(props.people).map(group => ({
+    says: `${both.format(group.map(({ name }) => `“${name}”`))} may be one person.`,
+    ways: group.map(person => ({
+      name: person.name,
+      change: { kind: 'merge people', people: group.filter(each => each !== person), into: person } as const,
+    })),
+  })),
+])
+</script>
+
+<template>
+  <ul v-if="offers.length" class="offers small" aria-label="Written in several ways">
+    <li v-for="{ says, ways } in offers.slice(0, 3)" :key="says">
+      {{ says }} Write everywhere
+      <template v-for="(way, at) in ways" :key="way.name"
+        >{{ at ? ' or ' : ''
+        }}<button type="button" class="link-button" @click="emit('look', way.change)">
+          {{ way.name }}
+        </button></template
+      >
+    </li>
+    <li v-if="offers.length > 3" class="quiet">{{ offers.length - 3 }} more like these.</li>
+  </ul>
+</template>
+
+<style scoped>
+.offers {
+  display: grid;
+  gap: var(--space-1);
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+</style>

@@ -1,0 +1,33 @@
+import type { Want, WantCode } from '@core/episode/wants'
+
+/** What a want says, and what happens if it stays. */
+export function wantWords({ code, told = '' }: Want): string {
+  return words[code](told)
+}
+
+const words: Readonly<Record<WantCode, (told: string) => string>> = {
+  'no-notes': () => 'There are no notes yet. Lists and pages have nothing to show but the title.',
+  'first-sentence-empty': () => 'The first sentence says nothing of this episode, and lists show no more than that.',
+  'link-without-address': () => 'A link in the notes has no address.',
+  'link-misspelt': told =>
+    `“${told.replace(/^mailto:/, '')}” cannot be an address; whoever presses it comes to nothing.`,
+  'link-fails': told => told,
+  'no-hook': () => 'No hook. Lists that have room for one line more show the notes’ beginning.',
+  'few-tags': () => 'Fewer than two tags. Searches on the page and in some apps find it less often.',
+  'number-twice': told => `“${told}” has this number, too. Apps that go by numbers show one of the two.`,
+  'number-skipped': told => `There is no ${told} before it. Listeners may look for one that they missed.`,
+  'chapter-times-back': () => 'Times in the notes go back, so no chapters are made of them. Put them in order.',
+  'chapter-behind-end': () => 'It begins behind the end of the sound. Listeners never come to it.',
+  'chapter-cut-off': () => 'It is cut off when the sound is finished, or nearly all of it, so it does not go out.',
+  'chapters-close': () => 'It begins within a second of the one before. Players show one of the two.',
+  'chapter-more-than-m4a': () =>
+    'An M4A has titles of chapters only. Links, pictures and chapters that no list shows reach apps by the feed.',
+  'chapters-begin-late': told => `Nothing begins at 0:00. Some apps show “${told}” from the start.`,
+  'chapter-untitled': () => 'It has no title yet; lists leave it out.',
+  'soundbite-short': () => 'Under 15 seconds; some apps leave such short ones out.',
+  'soundbite-long': () => 'Over two minutes; some apps stop before its end.',
+  'soundbite-cut-into': () => 'A part of it is cut off when the sound is finished.',
+  'soundbite-cut-off': () => 'All of it is cut off when the sound is finished, so it does not go out.',
+  'number-against-dates': told =>
+    `It goes out on the other side of ${told}. Apps put some shows in the order of numbers, others by dates.`,
+}

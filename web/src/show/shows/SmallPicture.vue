@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { PictureSubject } from '@contract/shows'
+import { useShows } from './shows'
+import { problemOf } from '../../platform/parts/problems'
+
+/** A small picture that can be brought, changed and taken away: of a person, of a chapter, for the top of pages. */
+const pictureId = defineModel<string | null>({ required: true })
+const props = defineProps<{ of: PictureSubject; name: string }>()
+const emit = defineEmits<{ problem: [words: string] }>()
+const shows = useShows()
+const input = ref<HTMLInputElement>()
+const busy = ref(false)
+const address = computed(() => pictureId.value && `/api/v1/pictures/${pictureId.value}.jpg`)
+
+async function bring(): Promise<void> {
+  const file = input.value?.files?.[0]
+  input.value!.value = ''
+  if (!file) return
+  busy.value = true
+  emit('problem', '')
+  try {
+    pictureId.value = (await shows.addSmallPicture(file, props.of)).id
+  } catch (error) {
+    emit('problem', `${file.name}: ${problemOf(error, 'The picture was not sent.').detail}`)
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <span class="small-picture">
+    <button
+      type="button"
+      class="frame"
+      :class="{ round: of === 'person' }"
+      :disabled="busy"
+      :aria-label="address ? `Another picture of ${name}` : `A picture of ${name}`"
+      :title="address ? 'Choose another picture' : 'Choose a picture: JPEG, PNG or WebP'"
+      @click="input?.click()"
+    >
+      <img v-if="address" :src="address" alt="" />
+      <span v-else aria-hidden="true">{{ busy ? '…' : '+' }}</span>
+    </button>
+    <button
+      v-if="address"
+      type="button"
+      class="link-button small away"
+      :aria-label="`Take the picture of ${name} away`"
+      @click="pictureId = null"
+    >
+      ×
+    </button>
+    <input
+      ref="input"
+      class="out-of-sight"
+      type="file"
+      accept="image/jpeg,image/png,image/webp"
+      tabindex="-1"
+      :aria-label="`File of the picture of ${name}`"
+      @change="bring"
+    />
+  </span>
+</template>
+
+<style scoped>
+.small-picture {
+  display: inline-flex;
+  gap: var(--space-1);
+  align-items: center;
+}
+.frame {
+  display: grid;
+  place-items: center;
+  width: 32px;
+  height: 32px;
+  padding: 0;
+  border: 1px dashed var(--edge-strong);
+  border-radius: var(--round);
+  background: none;
+  color: var(--ink-soft);
+  overflow: hidden;
+  cursor: pointer;
+}
+.frame.round {
+  border-radius: 50%;
+}
+.away {
+  min-width: 24px;
+}
+img {
+  width: 100%;
+  height: 100%;
+  object-fit: cover;
+}
+</style>

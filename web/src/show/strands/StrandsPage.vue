@@ -1,0 +1,156 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import MultiSelect from 'primevue/multiselect'
+import { storeToRefs } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import type { NewStrand, Strand } from '@contract/strands'
+import CopyField from '../../platform/parts/CopyField.vue'
+import PageLayout from '../../platform/parts/PageLayout.vue'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { useShows } from '../shows/shows'
+import { vOpened } from '../../platform/parts/opened'
+import StrandForm from './StrandForm.vue'
+import { useStrands } from './strands'
+
+/** Groups of a show's episodes, each with a feed of its own. */
+const props = defineProps<{ show: string }>()
+const shows = useShows()
+const strands = useStrands()
+const { list, problem, busy } = storeToRefs(strands)
+const show = computed(() => shows.bySlug(props.show)!)
+const open = ref<string | null>(null)
+/** The one that somebody is about to take away. */
+const parting = ref<string | null>(null)
+watch(
+  () => show.value.id,
+  id => void strands.load(id),
+  { immediate: true },
+)
+
+const choices = computed(() =>
+  (list.value?.episodes ?? []).map(({ id, title, number }) => ({
+    id,
+    words: `${number === null ? '' : `${number} `}${title || 'Without a title'}`,
+  })),
+)
+const taken = computed(() => problem.value?.faults?.find(({ field }) => field === 'slug')?.rule)
+
+async function save(strand: Strand | null, { slug, ...facts }: NewStrand): Promise<void> {
+  const isSaved = strand
+    ? await strands.change(strand.id, { ...facts, version: strand.version })
+    : await strands.create(show.value.id, { slug, ...facts })
+  if (isSaved) open.value = null
+}
+const goesBy = ({ goesBy: way, value }: Strand): string =>
+  ({ hand: 'chosen by hand', season: `season ${value}`, tag: `tag “${value}”`, kind: `kind ${value}` })[way]
+</script>
+
+<template>
+  <PageLayout heading="Strands">
+    <template #beside>
+      <Button v-if="open !== 'new'" type="button" label="New strand" @click="open = 'new'" />
+    </template>
+    <template #purpose>
+      A strand is a chosen group of episodes with a feed of its own: a season, a language, the best to begin with. An
+      episode stays the same in all of them.
+    </template>
+    <StrandForm
+      v-if="open === 'new'"
+      v-opened="() => (open = null)"
+      :strand="null"
+      :feed-address="show.feedAddress"
+      :busy="busy"
+      :taken="taken"
+      @save="strand => save(null, strand)"
+      @cancel="open = null"
+    />
+    <ProblemNote v-if="problem && !taken" :problem="problem" />
+    <p v-if="list?.strands.length === 0 && open !== 'new'" class="quiet">There is none yet. Most shows need none.</p>
+    <section v-for="strand in list?.strands ?? []" :key="strand.id" class="strand" :aria-labelledby="strand.id">
+      <StrandForm
+        v-if="open === strand.id"
+        v-opened="() => (open = null)"
+        :strand="strand"
+        :feed-address="show.feedAddress"
+        :busy="busy"
+        :taken="undefined"
+        @save="facts => save(strand, facts)"
+        @cancel="open = null"
+      />
+      <template v-else>
+        <img :src="strand.artworkAddress" :alt="`Artwork of ${strand.name}`" width="72" height="72" />
+        <div class="facts">
+          <h2 :id="strand.id">{{ strand.name }}</h2>
+          <p class="quiet small">
+            {{ goesBy(strand) }} · {{ strand.released }} {{ strand.released === 1 ? 'episode is' : 'episodes are' }} out
+          </p>
+          <p v-if="strand.description">{{ strand.description }}</p>
+          <p v-if="strand.isPrivate">
+            Private: it goes to
+            <RouterLink :to="{ name: 'private-feeds', params: { show: show.slug } }"
+              >those who have an address of their own</RouterLink
+            >.
+          </p>
+          <CopyField v-else label="Address of its feed" :text="strand.feedAddress" />
+          <MultiSelect
+            v-if="strand.goesBy === 'hand'"
+            :model-value="strand.episodeIds"
+            :options="choices"
+            option-label="words"
+            option-value="id"
+            filter
+            :max-selected-labels="2"
+            :selected-items-label="'{0} episodes'"
+            placeholder="Choose its episodes"
+            :aria-label="`Episodes of ${strand.name}`"
+            :virtual-scroller-options="{ itemSize: 38 }"
+            @update:model-value="ids => strands.choose(strand.id, ids)"
+          />
+          <div v-if="parting === strand.id" v-opened="() => (parting = null)" class="note needs-you" role="alert">
+            <p>
+              Its feed answers no more then, and whoever subscribed to it hears nothing new. Its episodes stay{{
+                strand.isPrivate
+                  ? ', and are for everybody then; the addresses that people have of their own to it are gone'
+                  : ''
+              }}.
+            </p>
+            <div class="actions">
+              <Button type="button" label="Take it away" :loading="busy" @click="strands.remove(strand.id)" />
+              <Button type="button" label="Leave it" text @click="parting = null" />
+            </div>
+          </div>
+          <div v-else class="actions small">
+            <button type="button" class="link-button" @click="open = strand.id">Change it</button>
+            <button type="button" class="link-button" @click="parting = strand.id">Take it away</button>
+          </div>
+        </div>
+      </template>
+    </section>
+  </PageLayout>
+</template>
+
+<style scoped>
+h2 {
+  font-size: var(--text-l);
+  overflow-wrap: anywhere;
+}
+.strand {
+  display: flex;
+  gap: var(--space-4);
+  align-items: flex-start;
+}
+.strand > form {
+  flex: 1;
+}
+img {
+  flex: none;
+  border-radius: var(--round);
+}
+.facts {
+  display: grid;
+  flex: 1;
+  gap: var(--space-2);
+  min-width: 0;
+  justify-items: start;
+}
+</style>

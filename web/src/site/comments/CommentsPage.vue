@@ -1,0 +1,114 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import SelectButton from 'primevue/selectbutton'
+import ToggleSwitch from 'primevue/toggleswitch'
+import { storeToRefs } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import type { CommentState } from '@core/comments/comment'
+import PageLayout from '../../platform/parts/PageLayout.vue'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { useShows } from '../../show/shows/shows'
+import CommentRow from './CommentRow.vue'
+import { useComments } from './comments'
+import SiteHead from '../SiteHead.vue'
+
+/** What listeners wrote: read here first, and shown on the episode's page when the maker says so. */
+const props = defineProps<{ show: string }>()
+const shows = useShows()
+const comments = useComments()
+const { list, problem, busy } = storeToRefs(comments)
+const show = computed(() => shows.bySlug(props.show)!)
+
+const states: readonly { words: string; state: CommentState | undefined }[] = [
+  { words: 'All', state: undefined },
+  { words: 'Waiting', state: 'waiting' },
+  { words: 'Shown', state: 'shown' },
+  { words: 'Hidden', state: 'hidden' },
+]
+const chosen = ref(states[0]!)
+watch(
+  // Each for itself: another state of the same show is no reason to load what is there once more.
+  [() => show.value.id, chosen] as const,
+  ([id, { state }]) => void comments.load(id, state),
+  { immediate: true },
+)
+</script>
+
+<template>
+  <PageLayout heading="Site" width="narrow">
+    <template #head><SiteHead id="site-name" :show="show" /></template>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <template v-if="list">
+      <p class="open">
+        <ToggleSwitch
+          input-id="takes"
+          :model-value="list.takesComments"
+          :disabled="busy"
+          @update:model-value="isOpen => comments.open(show.id, isOpen)"
+        />
+        <label for="takes">Listeners may write to episodes, without an account</label>
+      </p>
+      <p class="small quiet">
+        You read everything before anybody else does. No address of theirs is kept, only what tells one from another, so
+        that you can ban somebody.
+      </p>
+      <template v-if="list.takesComments || list.comments.length || chosen.state">
+        <header class="row">
+          <SelectButton
+            v-model="chosen"
+            :options="[...states]"
+            option-label="words"
+            :allow-empty="false"
+            aria-label="Which"
+            size="small"
+          />
+          <span v-if="list.waiting" class="waiting">{{ list.waiting }} to read</span>
+          <a :href="`/api/v1/shows/${show.id}/comments.csv`" download>All of them as a table</a>
+        </header>
+        <p v-if="list.comments.length === 0" class="quiet">
+          {{ chosen.state ? 'None of these.' : 'Nobody has written yet.' }}
+        </p>
+        <ol>
+          <CommentRow
+            v-for="comment in list.comments"
+            :key="comment.id"
+            :comment="comment"
+            :zone="show.zone"
+            :busy="busy"
+            @change="wanted => comments.change(comment, wanted)"
+          />
+        </ol>
+        <Button v-if="list.after" label="Older ones" text @click="comments.more(show.id, chosen.state)" />
+      </template>
+    </template>
+  </PageLayout>
+</template>
+
+<style scoped>
+.open {
+  display: flex;
+  gap: var(--space-3);
+  align-items: center;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-4);
+  align-items: center;
+}
+.row :deep(.p-selectbutton) {
+  flex-wrap: wrap;
+}
+.row a {
+  margin-inline-start: auto;
+}
+.waiting {
+  color: var(--signal);
+  font-weight: 600;
+}
+ol {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+</style>

@@ -1,0 +1,122 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { storeToRefs } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import CopyField from '../../platform/parts/CopyField.vue'
+import FormField from '../../platform/parts/FormField.vue'
+import PageLayout from '../../platform/parts/PageLayout.vue'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { useShows } from '../../show/shows/shows'
+import { vOpened } from '../../platform/parts/opened'
+import { useCustomDomain } from './customDomain'
+import SiteHead from '../SiteHead.vue'
+
+/** A host name of the show's own, proved, so that nobody takes another's. */
+const props = defineProps<{ show: string }>()
+const shows = useShows()
+const domains = useCustomDomain()
+const { domain, problem, busy } = storeToRefs(domains)
+const show = computed(() => shows.bySlug(props.show)!)
+const name = ref('')
+const isLeaving = ref(false)
+watch(
+  () => show.value.id,
+  id => void domains.load(id),
+  { immediate: true },
+)
+const fault = computed(() => problem.value?.faults?.find(({ field }) => field === 'host')?.rule)
+
+async function claim(): Promise<void> {
+  if (await domains.claim(show.value.id, name.value)) name.value = ''
+}
+async function prove(): Promise<void> {
+  if (await domains.prove(show.value.id)) await shows.refresh()
+}
+async function leave(): Promise<void> {
+  isLeaving.value = false
+  if (await domains.leave(show.value.id)) await shows.refresh()
+}
+</script>
+
+<template>
+  <PageLayout heading="Site" width="narrow">
+    <template #head><SiteHead id="site-name" :show="show" /></template>
+    <h2>A host name of its own</h2>
+    <p class="quiet">
+      Where you have a domain, the show’s pages and its feed can live there. What is there now leads to the new place,
+      and apps take the feed along.
+    </p>
+    <ProblemNote v-if="problem && !fault" :problem="problem" />
+    <template v-if="domain">
+      <p v-if="domain.hostName">
+        The show lives at <b>{{ domain.hostName }}</b>.
+      </p>
+      <template v-if="domain.claim">
+        <p>
+          Two entries where <b>{{ domain.claim.host }}</b> is looked after, then look again. It can take an hour until
+          they are seen everywhere.
+        </p>
+        <ol>
+          <li>
+            <CopyField label="A CNAME record, so that it leads here" :text="domain.leadsTo" />
+          </li>
+          <li>
+            A TXT record, so that nobody can take it but you:
+            <CopyField label="Its name" :text="domain.claim.record" />
+            <CopyField label="What it says" :text="domain.claim.word" />
+            <p class="small quiet">
+              Or, as long as the name leads to a web server of yours, a file there with just that in it:
+              {{ domain.claim.file }}
+            </p>
+          </li>
+        </ol>
+        <div class="actions">
+          <Button label="Look again" :loading="busy" @click="prove" />
+          <Button label="Leave it" text :disabled="busy" @click="leave" />
+        </div>
+      </template>
+      <form v-else @submit.prevent="claim">
+        <FormField
+          v-slot="{ id }"
+          :label="domain.hostName ? 'Another one' : 'Host name'"
+          :fault="fault"
+          hint="Such as reeds.example.org"
+        >
+          <InputText :id="id" v-model="name" autocapitalize="none" spellcheck="false" />
+        </FormField>
+        <div class="actions">
+          <Button type="submit" label="How to prove it" :disabled="name.trim() === '' || busy" />
+          <Button
+            v-if="domain.hostName && !isLeaving"
+            type="button"
+            text
+            label="Give it up"
+            @click="isLeaving = true"
+          />
+        </div>
+      </form>
+      <div v-if="isLeaving" v-opened="() => (isLeaving = false)" class="note needs-you" role="alert">
+        <p>
+          Pages and feed are at the house’s address again then. Whoever knows only {{ domain.hostName }} finds nothing
+          there.
+        </p>
+        <div class="actions">
+          <Button type="button" label="Give it up" :loading="busy" @click="leave" />
+          <Button type="button" label="Keep it" text @click="isLeaving = false" />
+        </div>
+      </div>
+    </template>
+  </PageLayout>
+</template>
+
+<style scoped>
+form {
+  display: grid;
+  gap: var(--space-3);
+  max-width: 26rem;
+}
+li {
+  margin-block: var(--space-3);
+}
+</style>

@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import { storeToRefs } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import FormField from '../../platform/parts/FormField.vue'
+import PageLayout from '../../platform/parts/PageLayout.vue'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { useShows } from '../../show/shows/shows'
+import { vOpened } from '../../platform/parts/opened'
+import OwnPageForm from './OwnPageForm.vue'
+import { useOwnPages } from './ownPages'
+import SiteHead from '../SiteHead.vue'
+
+/** Pages beside those that every site has: about, contact, whatever there is to say. */
+const props = defineProps<{ show: string }>()
+const shows = useShows()
+const pages = useOwnPages()
+const { list, problem, busy } = storeToRefs(pages)
+const show = computed(() => shows.bySlug(props.show)!)
+const title = ref('')
+const open = ref<string | null>(null)
+const unsaved = ref<ReturnType<typeof pages.takeUnsaved>>(null)
+const parting = ref<string | null>(null)
+watch(
+  () => show.value.id,
+  id => void pages.load(id),
+  { immediate: true },
+)
+
+async function create(): Promise<void> {
+  if (!(await pages.create(show.value.id, title.value))) return
+  title.value = ''
+  write(list.value!.pages.at(-1)!.id)
+}
+function write(id: string): void {
+  unsaved.value = pages.takeUnsaved(id)
+  // It is taken out where it lay, and lies there again until it is saved.
+  if (unsaved.value) pages.keepUnsaved(id, unsaved.value)
+  open.value = id
+}
+function leave(id: string): void {
+  pages.dropUnsaved(id)
+  open.value = null
+}
+</script>
+
+<template>
+  <PageLayout heading="Site" width="narrow">
+    <template #head><SiteHead id="site-name" :show="show" /></template>
+    <p class="quiet">
+      Who you are, how to write to you, what you need. They stand beside “How to listen” on every page.
+    </p>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <form class="new" @submit.prevent="create">
+      <FormField v-slot="{ id }" label="Title of a new page">
+        <InputText :id="id" v-model="title" maxlength="120" placeholder="About" />
+      </FormField>
+      <Button type="submit" label="Make the page" :disabled="title.trim() === '' || busy" />
+    </form>
+    <p v-if="list?.pages.length === 0" class="quiet">There is none yet. Most sites need one or two.</p>
+    <section v-for="page in list?.pages ?? []" :key="page.id" :aria-labelledby="page.id">
+      <OwnPageForm
+        v-if="open === page.id"
+        :page="page"
+        :unsaved="unsaved"
+        :busy="busy"
+        @write="words => pages.keepUnsaved(page.id, words)"
+        @save="async change => (await pages.change(show.id, page.id, change)) && (open = null)"
+        @close="open = null"
+        @cancel="leave(page.id)"
+      />
+      <template v-else>
+        <h2 :id="page.id">{{ page.title }}</h2>
+        <p class="small quiet">
+          <a v-if="page.content" :href="page.address" target="_blank">{{ page.address }}</a>
+          <template v-else>{{ page.address }}: public as soon as something stands on it</template>
+        </p>
+        <div v-if="parting === page.id" v-opened="() => (parting = null)" class="note needs-you" role="alert">
+          <p>Its address answers no more then, and what stands on it is gone.</p>
+          <div class="actions">
+            <Button type="button" label="Take it away" :loading="busy" @click="pages.remove(page.id)" />
+            <Button type="button" label="Leave it" text @click="parting = null" />
+          </div>
+        </div>
+        <div v-else class="actions small">
+          <button type="button" class="link-button" @click="write(page.id)">Write on it</button>
+          <button type="button" class="link-button" @click="parting = page.id">Take it away</button>
+        </div>
+      </template>
+    </section>
+  </PageLayout>
+</template>
+
+<style scoped>
+.new {
+  display: flex;
+  gap: var(--space-3);
+  align-items: end;
+}
+.new .field {
+  flex: 0 1 20rem;
+}
+section {
+  display: grid;
+  gap: var(--space-2);
+  padding-block-start: var(--space-4);
+  border-top: 1px solid var(--edge);
+}
+</style>

@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import SelectButton from 'primevue/selectbutton'
+import { computed, onMounted, onScopeDispose, ref, useTemplateRef } from 'vue'
+import type { SharedEpisode } from '@contract/sharing'
+import type { Show } from '@contract/shows'
+import { embedCode, type EmbedTheme, embedHeight, embedQuery } from '@core/site/embed'
+import CopyField from '../../platform/parts/CopyField.vue'
+
+/** A player for another page: what is in it, its colours and its size, seen as it will be, and the code for it. */
+const props = defineProps<{ show: Show; episode: SharedEpisode }>()
+
+const contents = [
+  { what: 'episode', words: 'This episode' },
+  { what: 'show', words: 'The newest ones' },
+] as const
+const schemes = [
+  { scheme: null, words: 'As the device' },
+  { scheme: 'light', words: 'Light' },
+  { scheme: 'dark', words: 'Dark' },
+] as const
+const what = ref<'episode' | 'show'>('episode')
+const scheme = ref<EmbedTheme['scheme']>(null)
+const accent = ref<string | null>(null)
+const width = ref<number | null>(null)
+
+/** How high the player says that it is. */
+const told = ref<number | null>(null)
+const frame = useTemplateRef('frame')
+function hear({ source, data }: MessageEvent<{ playerHeight?: number } | null>): void {
+  if (source === frame.value?.contentWindow && data?.playerHeight) told.value = data.playerHeight
+}
+onMounted(() => addEventListener('message', hear))
+onScopeDispose(() => removeEventListener('message', hear))
+
+const size = computed(() => ({ width: width.value ?? '100%', height: embedHeight(what.value, width.value) }))
+const address = computed(
+  () =>
+    `${what.value === 'episode' ? props.episode.pageAddress : props.show.pageAddress}/embed${embedQuery({ scheme: scheme.value, accent: accent.value })}`,
+)
+const code = computed(() =>
+  embedCode(address.value, what.value === 'episode' ? props.episode.title : props.show.name, size.value),
+)
+</script>
+
+<template>
+  <div class="maker">
+    <div class="choices">
+      <SelectButton
+        v-model="what"
+        :options="[...contents]"
+        option-label="words"
+        option-value="what"
+        :allow-empty="false"
+        aria-label="What is in it"
+        size="small"
+      />
+      <SelectButton
+        v-model="scheme"
+        :options="[...schemes]"
+        option-label="words"
+        option-value="scheme"
+        :allow-empty="false"
+        aria-label="Light or dark"
+        size="small"
+      />
+      <label>
+        <input type="checkbox" :checked="accent !== null" @change="accent = accent === null ? '#12495f' : null" />
+        A colour of its own
+      </label>
+      <input v-if="accent !== null" v-model="accent" type="color" aria-label="Colour" />
+      <label>
+        Width
+        <select v-model="width">
+          <option :value="null">as wide as there is room</option>
+          <option v-for="px in [320, 480, 600, 800]" :key="px" :value="px">{{ px }} px</option>
+        </select>
+      </label>
+    </div>
+    <iframe
+      ref="frame"
+      :src="address"
+      title="The player as it will be"
+      :style="{ width: width ? `${width}px` : '100%' }"
+      :height="width === null && told !== null && what === 'episode' ? told : size.height"
+    />
+    <CopyField label="Code for the page" :text="code" />
+    <p class="small quiet">
+      Places that make a player of a link by themselves (oEmbed) find it by the episode’s page: there, paste just that.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.maker {
+  display: grid;
+  gap: var(--space-3);
+}
+.choices {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-4);
+  align-items: center;
+}
+.choices :deep(.p-selectbutton) {
+  flex-wrap: wrap;
+}
+.choices label {
+  display: flex;
+  gap: var(--space-2);
+  align-items: center;
+}
+select,
+input[type='color'] {
+  min-height: 32px;
+  border: 1px solid var(--edge-strong);
+  border-radius: var(--round);
+  background: var(--sheet);
+  color: var(--ink);
+}
+iframe {
+  max-width: 100%;
+  border: 0;
+}
+</style>

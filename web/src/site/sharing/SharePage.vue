@@ -1,0 +1,152 @@
+<script setup lang="ts">
+import Select from 'primevue/select'
+import { storeToRefs } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
+import { filledShareText, mailLink, type SharePlace, sharePlaces } from '@core/sharing/texts'
+import CopyButton from '../../platform/parts/CopyButton.vue'
+import { vOpened } from '../../platform/parts/opened'
+import PageLayout from '../../platform/parts/PageLayout.vue'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { useShows } from '../../show/shows/shows'
+import EmbedMaker from './EmbedMaker.vue'
+import QrPicture from './QrPicture.vue'
+import ShareTemplates from './ShareTemplates.vue'
+import { useSharing } from './sharing'
+import SiteHead from '../SiteHead.vue'
+
+/** Word of an episode, ready to be passed on: a text for each place, its picture, a square for phones, a player for other pages. */
+const props = defineProps<{ show: string }>()
+const shows = useShows()
+const sharing = useSharing()
+const route = useRoute()
+const { episodes, problem } = storeToRefs(sharing)
+const show = computed(() => shows.bySlug(props.show)!)
+const first = computed(() => (typeof route.query.episode === 'string' ? route.query.episode : undefined))
+const chosenId = ref<string>()
+watch(
+  [() => show.value.id, first] as const,
+  async ([id, episode]) => {
+    await sharing.load(id, episode)
+    chosenId.value = episodes.value?.[0]?.id
+  },
+  { immediate: true },
+)
+const chosen = computed(() => episodes.value?.find(({ id }) => id === chosenId.value) ?? null)
+const isEditing = ref(false)
+
+const places: Readonly<Record<SharePlace, string>> = { post: 'A post', forum: 'A forum', mail: 'A mail' }
+const texts = computed(() =>
+  chosen.value
+    ? sharePlaces.map(place => ({ place, text: filledShareText(show.value.shareTexts[place], chosen.value!.values) }))
+    : [],
+)
+const hasSheet = 'share' in navigator
+const passOn = (text: string): void => {
+  // Whoever closes the sheet wants nothing else.
+  navigator.share({ title: chosen.value!.title, text }).catch(() => undefined)
+}
+</script>
+
+<template>
+  <PageLayout heading="Site">
+    <template #head><SiteHead id="site-name" :show="show" /></template>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <p v-if="episodes?.length === 0" class="quiet">
+      Nothing is out yet. Once it is, there is a text here for each place to tell of it, ready to be copied.
+    </p>
+    <template v-if="chosen">
+      <div class="field">
+        <label id="shared-episode-name" for="shared-episode">Of which episode</label>
+        <Select
+          v-model="chosenId"
+          label-id="shared-episode"
+          aria-labelledby="shared-episode-name"
+          :options="[...episodes!]"
+          option-label="title"
+          option-value="id"
+        />
+      </div>
+      <div class="columns">
+        <section aria-labelledby="texts">
+          <h2 id="texts">Texts</h2>
+          <article v-for="{ place, text } in texts" :key="place">
+            <h3>{{ places[place] }}</h3>
+            <pre>{{ text }}</pre>
+            <p class="actions small">
+              <CopyButton :text="text" :about="places[place].toLowerCase()" />
+              <a v-if="place === 'mail'" :href="mailLink(text)">Open it as a mail</a>
+              <button v-else-if="hasSheet" type="button" class="link-button" @click="passOn(text)">Pass it on</button>
+            </p>
+          </article>
+          <button type="button" class="link-button small" :aria-expanded="isEditing" @click="isEditing = !isEditing">
+            {{ isEditing ? 'Leave the words as they are' : 'Other words for these' }}
+          </button>
+          <ShareTemplates
+            v-if="isEditing"
+            v-opened="() => (isEditing = false)"
+            :show="show"
+            @saved="isEditing = false"
+          />
+        </section>
+        <section aria-labelledby="pictures">
+          <h2 id="pictures">Pictures</h2>
+          <img
+            :src="chosen.pictureAddress"
+            alt="What places show beside the link"
+            width="1200"
+            height="630"
+            class="card"
+          />
+          <p class="small"><a :href="chosen.pictureAddress" download>Keep it</a></p>
+          <QrPicture :address="chosen.pageAddress" />
+        </section>
+      </div>
+      <section aria-labelledby="embed">
+        <h2 id="embed">A player in another page</h2>
+        <EmbedMaker :show="show" :episode="chosen" />
+      </section>
+    </template>
+  </PageLayout>
+</template>
+
+<style scoped>
+.field {
+  max-width: 30rem;
+}
+.columns {
+  display: grid;
+  grid-template-columns: minmax(0, 1.4fr) minmax(0, 1fr);
+  gap: var(--space-5);
+}
+section {
+  display: grid;
+  gap: var(--space-2);
+  align-content: start;
+}
+h3 {
+  font: 600 var(--text-s) / 1.6 var(--sans);
+}
+section > .link-button {
+  justify-self: start;
+}
+pre {
+  margin: 0;
+  padding: var(--space-2) var(--space-3);
+  border-radius: var(--round);
+  background: var(--sheet-sunk);
+  font: 400 var(--text-m) / 1.45 var(--sans);
+  white-space: pre-wrap;
+  overflow-wrap: anywhere;
+}
+.card {
+  width: 100%;
+  height: auto;
+  border-radius: var(--round);
+}
+@media (max-width: 60rem) {
+  .columns {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Textarea from 'primevue/textarea'
+import { reactive, ref } from 'vue'
+import type { Show } from '@contract/shows'
+import { shareFields, type SharePlace, sharePlaces, shareTextFault } from '@core/sharing/texts'
+import FormField from '../../platform/parts/FormField.vue'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { useShows } from '../../show/shows/shows'
+
+/** The show's own words for each place, with fields for what differs. */
+const props = defineProps<{ show: Show }>()
+const emit = defineEmits<{ saved: [] }>()
+const shows = useShows()
+const texts = reactive({ ...props.show.shareTexts })
+const problem = ref<ShownProblem | null>(null)
+const busy = ref(false)
+const names: Readonly<Record<SharePlace, string>> = {
+  post: 'A post',
+  forum: 'A forum',
+  mail: 'A mail: the first line is its subject',
+}
+
+const fieldWords = shareFields.map(name => `{${name}}`).join(' ')
+
+async function save(): Promise<void> {
+  busy.value = true
+  try {
+    await shows.change(props.show.id, { version: props.show.version, shareTexts: { ...texts } })
+    emit('saved')
+  } catch (error) {
+    problem.value = problemOf(error, 'What you wrote is still here.')
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <form @submit.prevent="save">
+    <ProblemNote v-if="problem" :problem="problem" />
+    <p class="small quiet">Filled in for each episode: {{ fieldWords }}. A line whose field is empty goes.</p>
+    <FormField
+      v-for="place in sharePlaces"
+      :key="place"
+      v-slot="{ id }"
+      :label="names[place]"
+      :fault="shareTextFault(texts[place]) ?? undefined"
+    >
+      <Textarea :id="id" v-model="texts[place]" rows="4" auto-resize maxlength="2000" />
+    </FormField>
+    <Button
+      type="submit"
+      label="Use these words"
+      :loading="busy"
+      :disabled="sharePlaces.some(place => shareTextFault(texts[place]) !== null)"
+    />
+  </form>
+</template>
+
+<style scoped>
+form {
+  display: grid;
+  gap: var(--space-3);
+}
+</style>

@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import SelectButton from 'primevue/selectbutton'
+import { computed, onMounted, onUnmounted, ref } from 'vue'
+import { keepInside } from '../../platform/parts/insideFrame'
+
+/** The pages as they would look, as wide as a desktop, made smaller until it fits, or as a phone. */
+defineProps<{ address: string | null; pageAddress: string }>()
+const emit = defineEmits<{ open: [path: string] }>()
+
+const widths = [
+  { px: 1280, words: 'Desktop' },
+  { px: 390, words: 'Phone' },
+]
+const px = ref(widths[0]!.px)
+const stage = ref<HTMLElement>()
+const room = ref({ width: 1, height: 1 })
+const scale = computed(() => Math.min(1, room.value.width / px.value))
+
+let watching: ResizeObserver | undefined
+onMounted(() => {
+  watching = new ResizeObserver(([entry]) => (room.value = entry!.contentRect))
+  watching.observe(stage.value!)
+})
+onUnmounted(() => watching?.disconnect())
+</script>
+
+<template>
+  <section class="seen" aria-labelledby="seen-name">
+    <header>
+      <h2 id="seen-name">As it would look</h2>
+      <SelectButton
+        v-model="px"
+        :options="widths"
+        option-label="words"
+        option-value="px"
+        :allow-empty="false"
+        aria-label="Width"
+        size="small"
+      />
+    </header>
+    <div ref="stage" class="stage">
+      <iframe
+        v-if="address"
+        :src="address"
+        title="The show’s pages"
+        sandbox="allow-same-origin allow-scripts"
+        :style="{
+          width: `${px}px`,
+          height: `${room.height / scale}px`,
+          transform: `scale(${scale})`,
+          marginInlineStart: `${Math.max(0, (room.width - px) / 2)}px`,
+        }"
+        @load="
+          event =>
+            keepInside(event.target as HTMLIFrameElement, { address: pageAddress, open: path => emit('open', path) })
+        "
+      />
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.seen {
+  display: flex;
+  flex-direction: column;
+  gap: var(--space-3);
+  min-height: 0;
+}
+header {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+}
+.stage {
+  flex: 1;
+  min-height: 24rem;
+  overflow: hidden;
+  border: 1px solid var(--edge);
+  border-radius: var(--round);
+  background: var(--sheet-sunk);
+}
+iframe {
+  display: block;
+  border: 0;
+  background: var(--paper);
+  transform-origin: 0 0;
+}
+</style>

@@ -1,0 +1,180 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { storeToRefs } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import { type Face, type Layout, layouts } from '@core/site/siteTheme'
+import FormField from '../../platform/parts/FormField.vue'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import SmallPicture from '../../show/shows/SmallPicture.vue'
+import { useShows } from '../../show/shows/shows'
+import BlockList from './BlockList.vue'
+import ColourChoice from './ColourChoice.vue'
+import LayoutSketch from './LayoutSketch.vue'
+import { useSiteTheme } from './siteTheme'
+import SiteHead from '../SiteHead.vue'
+import SeenPages from './SeenPages.vue'
+
+/** How the show's pages look, seen while it is changed; visitors see it once it is taken over. */
+const props = defineProps<{ show: string }>()
+const shows = useShows()
+const store = useSiteTheme()
+const { themes, tried, problem, busy, differs } = storeToRefs(store)
+const show = computed(() => shows.bySlug(props.show)!)
+watch(
+  () => show.value.id,
+  id => void store.load(id),
+  { immediate: true },
+)
+
+const layoutNames: Readonly<Record<Layout, { name: string; words: string }>> = {
+  shore: { name: 'Shore', words: 'a band of water above the paper' },
+  letter: { name: 'Letter', words: 'one narrow column, for reading' },
+  quay: { name: 'Quay', words: 'the show at the side, episodes as cards' },
+  horizon: { name: 'Horizon', words: 'a wide view, episodes as an index' },
+}
+const faceNames: Readonly<Record<Face, string>> = { literata: 'A book’s letters', 'public-sans': 'Plain letters' }
+const path = ref('')
+const pictureProblem = ref('')
+/** Another address for each version, so that the frame loads it again. */
+const address = computed(
+  () =>
+    themes.value &&
+    `/api/v1/shows/${show.value.id}/theme/page?path=${encodeURIComponent(path.value)}&v=${themes.value.version}`,
+)
+</script>
+
+<template>
+  <div class="themes">
+    <section class="choices" aria-labelledby="site-name">
+      <SiteHead id="site-name" :show="show" />
+      <ProblemNote v-if="problem" :problem="problem" />
+      <template v-if="themes && tried">
+        <div class="actions">
+          <Button label="Take this look over" :disabled="!differs || busy" @click="store.step('take-over')" />
+          <Button v-if="differs" label="Leave it" text :disabled="busy" @click="store.step('leave')" />
+          <Button
+            v-else-if="themes.former"
+            label="Put the former look back"
+            text
+            :disabled="busy"
+            @click="store.step('put-back')"
+          />
+        </div>
+        <p class="small quiet" role="status">
+          {{ differs ? 'You are trying this. Visitors see the look from before.' : 'Visitors see it as it is here.' }}
+        </p>
+        <fieldset class="layouts">
+          <legend>Layout</legend>
+          <label v-for="layout in layouts" :key="layout" :class="{ chosen: tried.layout === layout }">
+            <input
+              class="out-of-sight"
+              type="radio"
+              name="layout"
+              :checked="tried.layout === layout"
+              @change="store.change({ layout })"
+            />
+            <LayoutSketch :layout="layout" />
+            <b>{{ layoutNames[layout].name }}</b>
+            <span class="small quiet">{{ layoutNames[layout].words }}</span>
+          </label>
+        </fieldset>
+        <fieldset class="faces">
+          <legend>Set in</legend>
+          <label v-for="(name, face) in faceNames" :key="face">
+            <input type="radio" name="face" :checked="tried.face === face" @change="store.change({ face })" />
+            {{ name }}
+          </label>
+        </fieldset>
+        <ColourChoice :colours="tried.colours" :found="themes.found" @change="colours => store.change({ colours })" />
+        <FormField label="Picture at the top" :fault="pictureProblem || undefined" hint="Wide; none is needed.">
+          <SmallPicture
+            :model-value="tried.headerPictureId"
+            of="header"
+            name="the top of the pages"
+            @update:model-value="headerPictureId => store.change({ headerPictureId })"
+            @problem="words => (pictureProblem = words)"
+          />
+        </FormField>
+        <div class="field">
+          <span class="field-name">On the show’s page</span>
+          <BlockList :blocks="tried.blocks" @change="blocks => store.change({ blocks })" />
+        </div>
+      </template>
+    </section>
+    <SeenPages :address="address" :page-address="show.pageAddress" @open="to => (path = to)" />
+  </div>
+</template>
+
+<style scoped>
+.themes {
+  display: grid;
+  grid-template-columns: 20rem minmax(0, 1fr);
+  gap: var(--space-5);
+  flex: 1 1 0;
+  min-height: 0;
+  padding: var(--space-5);
+}
+.choices {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--space-3);
+  align-content: start;
+  overflow-y: auto;
+  padding-inline-end: var(--space-2);
+}
+fieldset {
+  margin: 0;
+  padding: 0;
+  border: 0;
+}
+legend {
+  padding: 0;
+  font-weight: 600;
+  font-size: var(--text-s);
+}
+.layouts {
+  display: grid;
+  gap: var(--space-1);
+}
+.layouts label {
+  display: grid;
+  grid-template-columns: 3.75rem 1fr;
+  gap: 0 var(--space-3);
+  align-items: center;
+  padding: var(--space-1) var(--space-2);
+  border: 1px solid var(--edge);
+  border-radius: var(--round);
+  line-height: 1.3;
+  cursor: pointer;
+}
+.layouts label.chosen {
+  border-color: var(--accent);
+  box-shadow: inset 0 0 0 1px var(--accent);
+}
+.layouts label:has(:focus-visible) {
+  outline: var(--focus);
+  outline-offset: 2px;
+}
+.layouts svg {
+  grid-row: 1 / 3;
+}
+.layouts b {
+  align-self: end;
+}
+.layouts .small {
+  align-self: start;
+}
+.faces label {
+  display: inline-flex;
+  gap: var(--space-2);
+  align-items: center;
+  min-height: 28px;
+  margin-inline-end: var(--space-4);
+}
+@media (max-width: 60rem) {
+  .themes {
+    flex: none;
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,159 @@
+<script setup lang="ts">
+import Checkbox from 'primevue/checkbox'
+import InputText from 'primevue/inputtext'
+import { computed, ref } from 'vue'
+import { isWebAddress } from '@core/address/web'
+import { type Chapter } from '@core/episode/fields'
+import MomentInput from '../../platform/parts/MomentInput.vue'
+import SmallPicture from '../../show/shows/SmallPicture.vue'
+import { vOpened } from '../../platform/parts/opened'
+
+/** One chapter: when, its title, and folded away what only some have. */
+const props = defineProps<{ chapter: Chapter; place: number; isHeard: boolean; says: readonly string[] }>()
+const emit = defineEmits<{ change: [part: Partial<Chapter>]; remove: []; hear: []; next: [] }>()
+const open = ref(false)
+const pictureProblem = ref('')
+const name = computed(() => props.chapter.title || `chapter ${props.place}`)
+const whenFault = ref('')
+const addressFault = ref('')
+const has = computed(() => [
+  ...(props.chapter.address ? ['link'] : []),
+  ...(props.chapter.pictureId ? ['picture'] : []),
+  ...(props.chapter.isListed ? [] : ['hidden']),
+])
+
+const moreWords = computed(() => (has.value.length > 0 ? has.value.join(', ') : 'More'))
+function setAddress(address: string): void {
+  const isBad = address !== '' && !isWebAddress(address)
+  addressFault.value = isBad ? `“${address}” is no web address.` : ''
+  if (!isBad) emit('change', { address: address || null })
+}
+</script>
+
+<template>
+  <li class="chapter" :class="{ heard: isHeard }" :data-chapter="chapter.id">
+    <button
+      type="button"
+      class="place figures"
+      :aria-label="`Hear chapter ${place}, ${chapter.title}`"
+      title="Hear it"
+      @click="emit('hear')"
+    >
+      {{ place }}
+    </button>
+    <MomentInput
+      :ms="chapter.fromMs"
+      :label="`When ${name} begins`"
+      @change="fromMs => emit('change', { fromMs })"
+      @fault="words => (whenFault = words)"
+    />
+    <InputText
+      class="title"
+      size="small"
+      :model-value="chapter.title"
+      :aria-label="`Title of chapter ${place}`"
+      placeholder="What it is about"
+      @update:model-value="title => emit('change', { title: title ?? '' })"
+      @keydown.enter.prevent="emit('next')"
+    />
+    <button
+      type="button"
+      class="link-button small"
+      :aria-expanded="open"
+      :aria-label="`${moreWords} about ${name}`"
+      @click="open = !open"
+    >
+      {{ moreWords }}
+    </button>
+    <button type="button" class="link-button small" :aria-label="`Remove ${name}`" @click="emit('remove')">
+      Remove
+    </button>
+    <div v-if="open" v-opened="() => (open = false)" class="more">
+      <InputText
+        class="address"
+        size="small"
+        type="url"
+        :model-value="chapter.address ?? ''"
+        :invalid="!!addressFault"
+        :aria-label="`Link of ${name}`"
+        placeholder="https:// (a link that goes with it)"
+        @change="(event: Event) => setAddress((event.target as HTMLInputElement).value.trim())"
+      />
+      <SmallPicture
+        :model-value="chapter.pictureId"
+        of="chapter"
+        :name="name"
+        @update:model-value="pictureId => emit('change', { pictureId })"
+        @problem="words => (pictureProblem = words)"
+      />
+      <label class="small listed"
+        ><Checkbox
+          binary
+          :model-value="chapter.isListed"
+          @update:model-value="isListed => emit('change', { isListed })"
+        />
+        Shown in lists of chapters</label
+      >
+      <span v-if="addressFault || pictureProblem" class="fault" role="alert">{{ addressFault || pictureProblem }}</span>
+    </div>
+    <p v-for="words in says" :key="words" class="says small">{{ words }}</p>
+    <p v-if="whenFault" class="fault says" role="alert">{{ whenFault }}</p>
+  </li>
+</template>
+
+<style scoped>
+.chapter {
+  display: grid;
+  grid-template-columns: 28px 6.2rem minmax(0, 1fr) auto auto;
+  gap: var(--space-1) var(--space-2);
+  align-items: center;
+  padding-block: 3px;
+  border-bottom: 1px solid var(--edge);
+}
+.place {
+  width: 28px;
+  height: 28px;
+  padding: 0;
+  border: 1px solid var(--edge);
+  border-radius: 50%;
+  background: var(--sheet);
+  color: var(--ink);
+  cursor: pointer;
+}
+.heard .place {
+  border-color: var(--accent);
+  background: var(--accent);
+  color: var(--on-accent);
+}
+.more {
+  grid-column: 2 / -1;
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-3);
+  align-items: center;
+}
+.address {
+  flex: 1 1 14rem;
+}
+.listed {
+  display: flex;
+  gap: var(--space-1);
+  align-items: center;
+}
+.says {
+  grid-column: 2 / -1;
+  color: var(--ink-soft);
+}
+.fault.says {
+  color: var(--signal);
+}
+@media (max-width: 620px) {
+  .chapter {
+    grid-template-columns: 28px 6.2rem minmax(0, 1fr) auto;
+  }
+  .title {
+    grid-column: 1 / -1;
+    grid-row: 2;
+  }
+}
+</style>

@@ -1,0 +1,192 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Textarea from 'primevue/textarea'
+import { computed, nextTick, onMounted, onUnmounted, ref } from 'vue'
+import { chaptersOf } from '@core/chapters/chapters'
+import { type Mark, marksIn } from '@core/chapters/marks'
+import type { Chapter, EpisodeText } from '@core/episode/fields'
+import type { Want } from '@core/episode/wants'
+import { momentText } from '@core/words/moments'
+import { wantWords } from '../../show/episodes/wantWords'
+import { usePlaying } from '../../production/sound/playing'
+import { vOpened } from '../../platform/parts/opened'
+import ChapterRow from './ChapterRow.vue'
+import { chapterActs } from './chapters'
+
+/** The chapters of the episode, by the clock of its source. */
+const text = defineModel<EpisodeText>({ required: true })
+const props = defineProps<{
+  brought: readonly Mark[]
+  wants: readonly Want[]
+  /** Where the sound that goes out begins in the source. */
+  beginsMs: number
+  fault?: string
+}>()
+const emit = defineEmits<{ notesChanged: [] }>()
+const playing = usePlaying()
+const pasting = ref(false)
+const pasted = ref('')
+const list = ref<HTMLOListElement>()
+
+const told = computed(() => chaptersOf(text.value, props.brought))
+const acts = chapterActs(
+  () => text.value,
+  () => props.brought,
+  chapters => (text.value.chapters = chapters),
+)
+const heardId = computed(() => told.value.chapters.findLast(({ fromMs }) => fromMs <= playing.atMs + 50)?.id)
+const marks = computed(() => marksIn(pasted.value))
+const takeWords = computed(() => {
+  const { length } = marks.value
+  return length === 0 ? 'Take them' : length === 1 ? 'Take one chapter' : `Take ${length} chapters`
+})
+const saysOf = ({ id }: Chapter): string[] => props.wants.filter(want => want.id === id).map(wantWords)
+const isInNotes = computed(() => text.value.notes.includes('{chapters}'))
+
+async function mark(): Promise<void> {
+  await focusTitle(acts.add(playing.atMs))
+}
+async function focusTitle(id: string | undefined): Promise<void> {
+  await nextTick()
+  list.value?.querySelector<HTMLInputElement>(`[data-chapter="${id}"] .title`)?.focus()
+}
+function takePasted(): void {
+  acts.take(marks.value)
+  pasted.value = ''
+  pasting.value = false
+}
+function hear({ fromMs }: Chapter): void {
+  playing.player?.seek(fromMs)
+  if (playing.player && !playing.player.isPlaying) playing.player.toggle()
+}
+function listInNotes(): void {
+  text.value.notes += '<p>{chapters}</p>'
+  emit('notesChanged')
+}
+function follow(): void {
+  text.value.chapters = null
+}
+
+/** Alt and C marks the place that is heard, from anywhere. */
+function onKey(event: KeyboardEvent): void {
+  if (!event.altKey || event.ctrlKey || event.metaKey || event.code !== 'KeyC' || !playing.player) return
+  event.preventDefault()
+  void mark()
+}
+onMounted(() => window.addEventListener('keydown', onKey))
+onUnmounted(() => window.removeEventListener('keydown', onKey))
+defineExpose({ focusTitle })
+</script>
+
+<template>
+  <div class="chapters-part">
+    <div class="line">
+      <p class="small origin">
+        <template v-if="told.origin === 'notes'">
+          From the times in the notes; they change as the notes do.
+          <button type="button" class="link-button" @click="acts.keepAsOwn">Make them the episode’s own</button>
+        </template>
+        <template v-else-if="told.origin === 'file'">
+          From the file’s own tags.
+          <button type="button" class="link-button" @click="acts.keepAsOwn">Make them the episode’s own</button>
+        </template>
+        <template v-else-if="told.origin === 'own'">
+          {{ told.chapters.length === 1 ? 'One chapter' : `${told.chapters.length} chapters` }}, the episode’s own.
+          <button type="button" class="link-button" @click="follow">Leave them to the notes and the file</button>
+        </template>
+        <template v-else>
+          None yet, and none are needed. Times in the notes, such as “5:00 The letter”, become chapters by themselves.
+        </template>
+        <template v-if="beginsMs > 0 && told.chapters.length">
+          The first {{ momentText(beginsMs) }} are cut off when it is finished; for listeners the times are as much
+          earlier.
+        </template>
+      </p>
+      <div class="actions">
+        <Button
+          v-if="playing.player"
+          type="button"
+          size="small"
+          :label="`Mark ${momentText(playing.atMs)}`"
+          title="Alt C"
+          aria-keyshortcuts="Alt+C"
+          @click="mark"
+        />
+        <Button
+          type="button"
+          size="small"
+          outlined
+          label="Paste times"
+          :aria-expanded="pasting"
+          @click="pasting = !pasting"
+        />
+        <Button
+          v-if="told.chapters.length && told.origin !== 'notes' && !isInNotes"
+          type="button"
+          size="small"
+          text
+          label="List them in the notes"
+          @click="listInNotes"
+        />
+      </div>
+    </div>
+    <form v-if="pasting" v-opened="() => (pasting = false)" class="paste" @submit.prevent="takePasted">
+      <Textarea
+        v-model="pasted"
+        rows="4"
+        fluid
+        aria-label="Times and titles, a line for each"
+        placeholder="5:00 The letter from the lock-keeper&#10;12:30 What the bellows said"
+      />
+      <div class="actions">
+        <Button type="submit" size="small" :label="takeWords" :disabled="marks.length === 0" />
+        <span v-if="pasted.trim() && marks.length === 0" class="fault" role="alert"
+          >There is no time in it, such as 5:00 or 1:02:03.</span
+        >
+      </div>
+    </form>
+    <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+    <ol v-if="told.chapters.length" ref="list" class="list" aria-label="Chapters">
+      <ChapterRow
+        v-for="(chapter, index) in told.chapters"
+        :key="chapter.id"
+        :chapter="chapter"
+        :place="index + 1"
+        :is-heard="chapter.id === heardId"
+        :says="saysOf(chapter)"
+        @change="part => acts.change(chapter.id, part)"
+        @remove="acts.remove(chapter.id)"
+        @hear="hear(chapter)"
+        @next="focusTitle(told.chapters[index + 1]?.id)"
+      />
+    </ol>
+  </div>
+</template>
+
+<style scoped>
+.chapters-part {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--space-2);
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2) var(--space-4);
+  align-items: baseline;
+  justify-content: space-between;
+}
+.origin {
+  flex: 1 1 22rem;
+  color: var(--ink-soft);
+}
+.paste {
+  display: grid;
+  gap: var(--space-2);
+}
+.list {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+</style>

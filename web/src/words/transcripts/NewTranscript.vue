@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Select from 'primevue/select'
+import Textarea from 'primevue/textarea'
+import { ref } from 'vue'
+import { transcriptEndings } from '@core/transcript/cue'
+import { languages } from '../../show/shows/languages'
+
+/** Where a transcript comes from: a file, or words that are pasted. */
+const language = defineModel<string>('language', { required: true })
+defineProps<{ busy: boolean; problem: string; transcriptionHost: string | null; hasAudio: boolean }>()
+const emit = defineEmits<{ file: [file: Blob, name: string]; draft: [] }>()
+const input = ref<HTMLInputElement>()
+const words = ref('')
+
+const take = (): void => emit('file', new Blob([words.value]), '')
+function pick(): void {
+  const file = input.value?.files?.[0]
+  input.value!.value = ''
+  if (file) emit('file', file, file.name)
+}
+</script>
+
+<template>
+  <div class="new" data-draft>
+    <p>
+      What is said, to read along and to be found by. Bring a file in WebVTT, SubRip, JSON, HTML, LRC, SubStation Alpha
+      or plain text, or paste the words; it goes out on the page and in the feed.
+    </p>
+    <div class="actions">
+      <Select
+        v-model="language"
+        :options="languages"
+        option-label="name"
+        option-value="code"
+        filter
+        size="small"
+        aria-label="Language of the transcript"
+      />
+      <Button type="button" size="small" label="Choose a file" :loading="busy" @click="input?.click()" />
+      <Button
+        v-if="transcriptionHost"
+        type="button"
+        size="small"
+        outlined
+        label="Have it drafted"
+        :disabled="busy || !hasAudio"
+        @click="emit('draft')"
+      />
+      <input
+        ref="input"
+        class="out-of-sight"
+        type="file"
+        :accept="[...transcriptEndings, 'text/vtt', 'text/plain'].join()"
+        aria-label="File of the transcript"
+        tabindex="-1"
+        @change="pick"
+      />
+    </div>
+    <p v-if="transcriptionHost" class="small quiet">
+      {{
+        hasAudio
+          ? `For a draft the copyist at ${transcriptionHost} hears the audio; you correct what it wrote before it goes out.`
+          : 'A draft can be had as soon as the audio is here.'
+      }}
+    </p>
+    <Textarea
+      v-model="words"
+      rows="4"
+      fluid
+      aria-label="Words of the transcript"
+      placeholder="Tove: Is it the reed?&#10;&#10;Benno: It is never the reed."
+    />
+    <div class="actions">
+      <Button
+        type="button"
+        size="small"
+        outlined
+        label="Take these words"
+        :disabled="!words.trim() || busy"
+        @click="take"
+      />
+    </div>
+    <p v-if="problem" class="fault" role="alert">{{ problem }}</p>
+  </div>
+</template>
+
+<style scoped>
+.new {
+  display: grid;
+  gap: var(--space-2);
+  max-width: 46rem;
+}
+</style>

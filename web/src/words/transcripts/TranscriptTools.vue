@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import type { TranscriptSummary } from '@contract/transcripts'
+import type { TranscriptFormat } from '@core/transcript/formats'
+
+/** What can be done to a transcript as a whole. */
+export type TranscriptTool = 'find' | 'times' | 'speakers'
+const tool = defineModel<TranscriptTool | null>({ required: true })
+defineProps<{
+  open: TranscriptSummary
+  formats: readonly TranscriptFormat[]
+  /** Places that are worth a look. */
+  places: number
+  canAlign: boolean
+  busy: boolean
+}>()
+const emit = defineEmits<{ align: []; next: []; before: []; spoken: []; remove: [] }>()
+const tools: { name: TranscriptTool; label: string }[] = [
+  { name: 'find', label: 'Find' },
+  { name: 'times', label: 'Move times' },
+  { name: 'speakers', label: 'Who speaks' },
+]
+const formatNames = { vtt: 'WebVTT', srt: 'SubRip', json: 'JSON', html: 'HTML', txt: 'text' } as const
+</script>
+
+<template>
+  <div class="tools">
+    <span class="actions">
+      <Button
+        v-for="{ name, label } in tools"
+        :key="name"
+        size="small"
+        :outlined="tool !== name"
+        :label="label"
+        :aria-expanded="tool === name"
+        @click="tool = tool === name ? null : name"
+      />
+      <Button
+        v-if="canAlign"
+        size="small"
+        :outlined="open.isTimed"
+        :label="open.isTimed ? 'Lay it anew' : 'Lay it over the speech'"
+        title="Finds when each sentence is said; what somebody has set stays"
+        :loading="open.alignment === 'working'"
+        :disabled="busy || open.alignment === 'working'"
+        @click="emit('align')"
+      />
+      <button v-if="places" type="button" class="link-button small" @click="emit('next')">
+        {{ places === 1 ? 'One place' : `${places} places` }} worth a look
+      </button>
+    </span>
+    <span class="small files">
+      Take along:
+      <a v-for="format in formats" :key="format" :href="`/api/v1/transcripts/${open.id}/file.${format}`" download>{{
+        formatNames[format]
+      }}</a>
+      <button v-if="open.hasBefore" type="button" class="link-button" @click="emit('before')">
+        What was here before
+      </button>
+      <button v-if="!open.isSpoken" type="button" class="link-button" @click="emit('spoken')">This is spoken</button>
+      <button type="button" class="link-button" @click="emit('remove')">Remove</button>
+    </span>
+  </div>
+</template>
+
+<style scoped>
+.tools,
+.files {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-3);
+  align-items: center;
+  justify-content: space-between;
+}
+.files {
+  column-gap: var(--space-2);
+}
+</style>

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import { isMisspelt } from '@core/notes/addresses'
+import { vOpened } from '../../platform/parts/opened'
+
+/** Asks for the address of a link; what is typed without a scheme gets one. */
+const props = defineProps<{ first: string }>()
+const emit = defineEmits<{ set: [href: string]; leave: [] }>()
+const address = ref(props.first)
+const fault = ref('')
+
+function set(): void {
+  const given = address.value.trim()
+  const href = /^[^\s@/]+@[^\s@]+$/.test(given)
+    ? `mailto:${given}`
+    : /^(https?:\/\/|mailto:)/i.test(given) || given === ''
+      ? given
+      : `https://${given}`
+  if (href !== '' && isMisspelt(href)) fault.value = `“${given}” is no web or e-mail address.`
+  else emit('set', href)
+}
+</script>
+
+<template>
+  <form class="link-row" v-opened.always="() => emit('leave')" @submit.prevent="set">
+    <label for="link-address">Address of the link</label>
+    <input id="link-address" v-model="address" type="text" inputmode="url" placeholder="example.org/page" />
+    <button type="submit" class="tool">Set</button>
+    <button type="button" class="tool" @click="emit('leave')">Leave it</button>
+    <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
+  </form>
+</template>
+
+<style scoped>
+.link-row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2);
+  align-items: center;
+  padding: var(--space-2) var(--space-3);
+  background: var(--accent-wash);
+  border-radius: var(--round);
+  font-size: var(--text-s);
+}
+.link-row input {
+  flex: 1;
+  min-width: 12rem;
+  min-height: 32px;
+  padding: 0 var(--space-2);
+  border: 1px solid var(--edge-strong);
+  border-radius: var(--round);
+  background: var(--sheet);
+  color: var(--ink);
+}
+</style>

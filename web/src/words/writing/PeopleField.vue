@@ -1,0 +1,176 @@
+<script setup lang="ts">
+import AutoComplete from 'primevue/autocomplete'
+import Button from 'primevue/button'
+import InputText from 'primevue/inputtext'
+import Select from 'primevue/select'
+import { computed, ref } from 'vue'
+import { isWebAddress } from '@core/address/web'
+import { type Person, personKey } from '@core/episode/fields'
+import { type PersonRole, roleGroups } from '@core/people/roles'
+import { fold } from '@core/words/fold'
+import SmallPicture from '../../show/shows/SmallPicture.vue'
+
+/** Who has a part in the episode, out of the show's book of people or new. */
+const people = defineModel<Person[]>({ required: true })
+const props = defineProps<{ known: readonly Person[]; firstRole?: PersonRole; fault?: string }>()
+
+const name = ref('')
+const role = ref<PersonRole>(props.firstRole ?? 'Guest')
+const address = ref('')
+const pictureId = ref<string | null>(null)
+const pictureProblem = ref('')
+const found = ref<Person[]>([])
+const groups = Object.entries(roleGroups).map(([group, roles]) => ({
+  group,
+  roles: roles.map(each => ({ name: each })),
+}))
+
+const mistake = computed(() => {
+  if (address.value && !isWebAddress(address.value)) return `“${address.value}” is no web address.`
+  const key = personKey({ name: name.value, role: role.value })
+  return people.value.some(each => personKey(each) === key) ? `${name.value} is here as ${role.value} already.` : ''
+})
+
+function find(words: string): void {
+  found.value = props.known.filter(each => fold(each.name).includes(fold(words))).slice(0, 8)
+}
+function choose(person: Person): void {
+  name.value = person.name
+  role.value = person.role
+  address.value = person.address ?? ''
+  pictureId.value = person.pictureId ?? null
+}
+function add(): void {
+  if (!name.value.trim() || mistake.value) return
+  const known = props.known.find(each => personKey(each) === personKey({ name: name.value, role: role.value }))
+  people.value = [
+    ...people.value,
+    {
+      name: name.value.trim(),
+      role: role.value,
+      address: address.value || null,
+      pictureId: pictureId.value ?? known?.pictureId ?? null,
+    },
+  ]
+  name.value = ''
+  address.value = ''
+  pictureId.value = null
+}
+const change = (index: number, part: Partial<Person>): void => {
+  people.value = people.value.map((person, at) => (at === index ? { ...person, ...part } : person))
+}
+const remove = (index: number): void => {
+  people.value = people.value.filter((_person, at) => at !== index)
+}
+</script>
+
+<template>
+  <div class="field">
+    <span id="people-name" class="field-name">People</span>
+    <ul v-if="people.length" class="people" aria-labelledby="people-name">
+      <li v-for="(person, index) in people" :key="personKey(person)">
+        <SmallPicture
+          :model-value="person.pictureId ?? null"
+          of="person"
+          :name="person.name"
+          @update:model-value="pictureId => change(index, { pictureId })"
+          @problem="words => (pictureProblem = words)"
+        />
+        <span class="who">{{ person.name }}</span>
+        <Select
+          :model-value="person.role"
+          :options="groups"
+          option-group-label="group"
+          option-group-children="roles"
+          option-label="name"
+          option-value="name"
+          size="small"
+          :aria-label="`Part of ${person.name}`"
+          @update:model-value="(changed: PersonRole) => change(index, { role: changed })"
+        />
+        <a v-if="person.address" class="small where" :href="person.address" target="_blank" rel="noopener">{{
+          person.address.replace(/^https?:\/\//, '')
+        }}</a>
+        <span v-else class="small quiet where">no link</span>
+        <button type="button" class="link-button small" :aria-label="`Remove ${person.name}`" @click="remove(index)">
+          Remove
+        </button>
+      </li>
+    </ul>
+    <form class="new" aria-label="Somebody new" @submit.prevent="add">
+      <AutoComplete
+        v-model="name"
+        class="name"
+        fluid
+        input-id="person-name"
+        :suggestions="found"
+        option-label="name"
+        :delay="80"
+        :show-empty-message="false"
+        placeholder="Name"
+        aria-label="Name"
+        @complete="({ query }) => find(query)"
+        @option-select="({ value }) => choose(value)"
+      />
+      <Select
+        v-model="role"
+        :options="groups"
+        option-group-label="group"
+        option-group-children="roles"
+        option-label="name"
+        option-value="name"
+        aria-label="Part"
+      />
+      <InputText
+        v-model="address"
+        class="address"
+        type="url"
+        placeholder="https:// (if there is a page)"
+        aria-label="Address"
+      />
+      <Button type="submit" label="Add" outlined :disabled="!name || !!mistake" />
+    </form>
+    <span v-if="mistake || fault || pictureProblem" class="fault" role="alert">{{
+      mistake || fault || pictureProblem
+    }}</span>
+    <span v-else class="hint">They stand on the page, in the feed’s podcast:person, and in the file.</span>
+  </div>
+</template>
+
+<style scoped>
+.people {
+  margin: 0 0 var(--space-2);
+  padding: 0;
+  list-style: none;
+}
+.people li {
+  display: grid;
+  grid-template-columns: 3.6rem minmax(8rem, 1fr) 13rem minmax(0, 1.4fr) auto;
+  gap: var(--space-3);
+  align-items: center;
+  padding-block: var(--space-1);
+  border-bottom: 1px solid var(--edge);
+}
+.who {
+  font-weight: 600;
+}
+.where {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.new {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2);
+}
+.new .name,
+.new .address {
+  flex: 1 1 12rem;
+}
+@media (max-width: 620px) {
+  .people li {
+    grid-template-columns: 3.6rem 1fr auto;
+  }
+}
+</style>

@@ -1,0 +1,115 @@
+<script setup lang="ts">
+import AutoComplete from 'primevue/autocomplete'
+import { computed, ref } from 'vue'
+import { readTags, tagKey } from '@core/tags/tags'
+import { fold } from '@core/words/fold'
+import FormField from '../../platform/parts/FormField.vue'
+
+/** Tags, completed from those that the show has used; the show's usual ones are a press away. */
+const tags = defineModel<string[]>({ required: true })
+const props = defineProps<{ used: readonly string[]; usual: readonly string[]; label?: string; fault?: string }>()
+const typed = ref('')
+const found = ref<string[]>([])
+
+const has = (tag: string): boolean => tags.value.some(each => tagKey(each) === tagKey(tag))
+const offered = computed(() => props.usual.filter(tag => !has(tag)))
+
+function find(words: string): void {
+  found.value = props.used.filter(tag => fold(tag).includes(fold(words)) && !has(tag)).slice(0, 8)
+}
+
+/** Takes what was typed, chosen or pasted, in the spelling that is used already. */
+function take(words: string): void {
+  const fresh = readTags(words, [...props.used, ...props.usual]).filter(tag => !has(tag))
+  if (fresh.length > 0) tags.value = [...tags.value, ...fresh]
+  typed.value = ''
+}
+const remove = (tag: string): void => {
+  tags.value = tags.value.filter(each => each !== tag)
+}
+</script>
+
+<template>
+  <FormField
+    v-slot="{ id }"
+    :label="label ?? 'Tags'"
+    :fault="fault"
+    hint="Apart by commas. They stand on the page, in the feed and in the file."
+  >
+    <div class="row">
+      <ul v-if="tags.length" class="tags" :aria-label="`${label ?? 'Tags'} that are set`">
+        <li v-for="tag in tags" :key="tag">
+          {{ tag }}
+          <button type="button" class="remove" :aria-label="`Remove ${tag}`" @click="remove(tag)">×</button>
+        </li>
+      </ul>
+      <AutoComplete
+        v-model="typed"
+        :input-id="id"
+        :data-draft="typed || undefined"
+        class="new"
+        fluid
+        :suggestions="found"
+        :delay="80"
+        :show-empty-message="false"
+        :placeholder="tags.length ? 'Another' : 'reed organs, workshops …'"
+        @complete="({ query }) => find(query)"
+        @option-select="({ value }) => take(value)"
+        @blur="take(typed)"
+        @keydown.enter.prevent="take(typed)"
+        @keydown.,.prevent="take(typed)"
+      />
+    </div>
+  </FormField>
+  <p v-if="offered.length" class="usual small">
+    <span class="quiet">Usual:</span>
+    <button v-for="tag in offered" :key="tag" type="button" class="link-button" @click="take(tag)">
+      {{ tag }}
+    </button>
+  </p>
+</template>
+
+<style scoped>
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2);
+  align-items: center;
+}
+.tags {
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--space-2);
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.tags li {
+  display: flex;
+  align-items: center;
+  padding-inline-start: var(--space-3);
+  border-radius: var(--round);
+  background: var(--accent-wash);
+  overflow-wrap: anywhere;
+}
+.remove {
+  min-width: 2rem;
+  min-height: 2rem;
+  border: 0;
+  background: none;
+  color: var(--ink-soft);
+  cursor: pointer;
+}
+.remove:hover {
+  color: var(--ink);
+}
+.new {
+  flex: 1 1 12rem;
+}
+.usual {
+  display: flex;
+  align-items: baseline;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-3);
+}
+</style>
