@@ -23,6 +23,13 @@ describe('a port that is taken', () => {
   })
 })
 
+it('a free port is none that an outgoing connection may be given before somebody listens on it', async () => {
+  const [firstOutgoing] = readFileSync('/proc/sys/net/ipv4/ip_local_port_range', 'utf8').split(/\s/).map(Number)
+  const ports = await Promise.all(Array.from({ length: 20 }, freePort))
+  expect(new Set(ports).size).toBe(20)
+  expect(Math.max(...ports)).toBeLessThan(firstOutgoing!)
+})
+
 describe('a folder that is in use', () => {
   const path = join(folder, 'running.json')
 

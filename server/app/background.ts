@@ -4,11 +4,11 @@ import { reporter } from './openPlatform'
 import type { Platform } from '../platform/platform'
 import type { Repeated } from '../platform/repeat'
 import { startReleaseClock } from '../release/releases/releaseClock'
-import { retention } from './retention/retention'
+import { startRetention } from './retention/retention'
 import { startUploadWatch } from '../production/uploads/watch'
 
 /** Starts what goes on without anybody asking: the jobs, the release clock, the look after uploads. Any number of processes may. */
-export async function startBackground(platform: Platform): Promise<Repeated> {
+export function startBackground(platform: Platform): Repeated {
   const report = reporter(platform.log)
   platform.jobs.use(jobList(platform))
   platform.jobs.start()
@@ -17,8 +17,8 @@ export async function startBackground(platform: Platform): Promise<Repeated> {
     startReleaseClock(platform, report),
     startUploadWatch(platform, report),
     ...(mediaAccelLog ? [startProxyLog(platform, mediaAccelLog, report)] : []),
+    startRetention(platform, report),
   ]
-  await retention(platform).begin()
   return {
     async stop() {
       await Promise.all([...watches.map(watch => watch.stop()), platform.jobs.stop()])

@@ -3,7 +3,7 @@ import { afterAll, expect, it, onTestFinished } from 'vitest'
 import { freePort } from '../../scripts/setup/ports.mjs'
 import { type House, openHouse } from '../testing/house'
 import { openDatabase } from './openDatabase'
-import { untilReachable } from './openPlatform'
+import { patiently } from './openPlatform'
 
 let house: House
 afterAll(() => house?.close())
@@ -17,7 +17,7 @@ it('a database that comes after the server is waited for; one that refuses the p
   const log = { warn: (words: string) => said.push(words) } as never
   const database = openDatabase(late.href)
   onTestFinished(() => database.close())
-  const reached = untilReachable(database, log)
+  const reached = patiently(log, () => database.authenticate())
   await expect.poll(() => said.length).toBeGreaterThan(0)
   const way = createServer(from => from.pipe(connect(Number(real.port), '127.0.0.1')).pipe(from))
   await new Promise<void>(resolve => way.listen(Number(late.port), '127.0.0.1', resolve))
@@ -29,6 +29,6 @@ it('a database that comes after the server is waited for; one that refuses the p
   const refused = openDatabase(stranger.href)
   onTestFinished(() => refused.close())
   said.length = 0
-  await expect(untilReachable(refused, log)).rejects.toThrow(/Access denied/)
+  await expect(patiently(log, () => refused.authenticate())).rejects.toThrow(/Access denied/)
   expect(said).toEqual([])
 })

@@ -1,7 +1,7 @@
 import { resolve } from 'node:path'
 import { setTimeout as wait } from 'node:timers/promises'
 import { type Logger, pino } from 'pino'
-import { AccessDeniedError, HostNotFoundError, type Sequelize } from 'sequelize'
+import { AccessDeniedError, HostNotFoundError } from 'sequelize'
 import type { Clock } from '../platform/clock'
 import type { Configuration } from '../platform/configuration'
 import { openDatabase } from './openDatabase'
@@ -18,11 +18,14 @@ const sameNewsMs = 10_000
 /** So long a database is waited for that starts beside the server, or is very busy. */
 const patienceMs = 60_000
 
-/** Waits until the database takes a connection. Throws at once where it refuses whoever asks, or where its host is unknown. */
-export async function untilReachable(database: Sequelize, log: Pick<Logger, 'warn'>): Promise<void> {
+/**
+ * Does something with the database at the start, again and again while that does not answer. Throws at once where the database refuses
+ * whoever asks, or where its host is unknown.
+ */
+export async function patiently<T>(log: Pick<Logger, 'warn'>, act: () => Promise<T>): Promise<T> {
   for (const until = performance.now() + patienceMs; ;) {
     try {
-      return await database.authenticate()
+      return await act()
     } catch (error) {
       const isForGood = error instanceof AccessDeniedError || error instanceof HostNotFoundError
       if (isForGood || !isDatabaseDown(error) || performance.now() > until) throw error
@@ -48,8 +51,7 @@ export function reporter(log: Logger): (error: unknown) => void {
 export async function openPlatform(configuration: Configuration, clock: Clock): Promise<Platform> {
   const log = pino({ level: configuration.logLevel })
   const database = openDatabase(configuration.databaseUrl)
-  await untilReachable(database, log)
-  await migrate(database)
+  await patiently(log, () => migrate(database))
   const events = createEvents(database, clock, reporter(log))
   return {
     log,

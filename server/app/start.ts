@@ -4,7 +4,7 @@ import { startBackground } from './background'
 import { systemClock } from '../platform/clock'
 import { followClockOffset, OffsetClock } from './clockOffset/clock'
 import type { Configuration } from '../platform/configuration'
-import { openPlatform, reporter } from './openPlatform'
+import { openPlatform, patiently, reporter } from './openPlatform'
 
 export interface Running {
   /** Where it listens; null for a worker. */
@@ -15,8 +15,9 @@ export interface Running {
 async function open(configuration: Configuration) {
   const clock = configuration.canMoveClock ? new OffsetClock() : systemClock
   const platform = await openPlatform(configuration, clock)
-  const followed = clock instanceof OffsetClock && followClockOffset(clock, platform.database, reporter(platform.log))
-  return { platform, followed: (await followed) || null }
+  const follow = (into: OffsetClock) => followClockOffset(into, platform.database, reporter(platform.log))
+  const followed = clock instanceof OffsetClock ? await patiently(platform.log, () => follow(clock)) : null
+  return { platform, followed }
 }
 
 /** Brings the schema up to date, listens, and does what goes on in the background, unless others do that. */
@@ -24,7 +25,7 @@ export async function start(configuration: Configuration): Promise<Running> {
   const { platform, followed } = await open(configuration)
   const app = await createApp(platform)
   await app.listen({ port: configuration.port, host: configuration.host })
-  const background = configuration.runsJobs ? await startBackground(platform) : null
+  const background = configuration.runsJobs ? startBackground(platform) : null
   const { port } = app.server.address() as AddressInfo
   return {
     address: `http://${configuration.host}:${port}`,
@@ -39,7 +40,7 @@ export async function start(configuration: Configuration): Promise<Running> {
 /** Does what goes on in the background, and listens to nobody. */
 export async function startWorker(configuration: Configuration): Promise<Running> {
   const { platform, followed } = await open(configuration)
-  const background = await startBackground(platform)
+  const background = startBackground(platform)
   return {
     address: null,
     async stop() {

@@ -6,6 +6,7 @@ import { Job } from '../../platform/jobs/models'
 import type { JobDefinition, Payloads } from '../../platform/jobs/kinds'
 import { blobKeeper } from '../../platform/storage/blobs'
 import type { Platform } from '../../platform/platform'
+import { repeat, type Repeated } from '../../platform/repeat'
 import { SoundbiteFile } from '../../production/soundbites/models'
 
 const hourMs = 3600_000
@@ -118,10 +119,16 @@ export function retention(platform: Platform) {
         if (!(await isPlanned())) await next(everyMs)
       },
     } satisfies JobDefinition<Payloads['enforce-retention']>,
-
-    /** Begins with it, where no process has. */
-    async begin(): Promise<void> {
-      if ((await Job.count({ where: { kind: 'enforce-retention', state: 'open' } })) === 0) await next(0)
-    },
   }
 }
+
+/** Begins with it, where no process has; a job plans the one that follows it, so that later looks find one. */
+export const startRetention = ({ jobs }: Platform, report: (error: unknown) => void): Repeated =>
+  repeat(
+    everyMs,
+    async () => {
+      if ((await Job.count({ where: { kind: 'enforce-retention', state: 'open' } })) === 0)
+        await jobs.add({ kind: 'enforce-retention', payload: {} })
+    },
+    report,
+  )
