@@ -38,6 +38,7 @@ export default defineConfig({
         ...shared,
         test: {
           name: 'unit',
+          setupFiles: 'scripts/setup/seed.mjs',
           include: ['{core,contract,web,site,stand-ins,scripts}/**/*.test.ts'],
           testTimeout: 30_000,
           hookTimeout: 120_000,
@@ -57,7 +58,7 @@ export default defineConfig({
           maxWorkers: 3,
           // The server is loaded once in a process and not for each file.
           isolate: false,
-          setupFiles: 'server/testing/movedDate.ts',
+          setupFiles: ['server/testing/movedDate.ts', 'scripts/setup/seed.mjs'],
           expect: waiting,
         },
       },

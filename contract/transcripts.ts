@@ -11,7 +11,7 @@ export const language = z
   .regex(/^[a-z]{2,3}(-[a-z0-9]{2,8})*$/i, 'A language tag, such as en or pt-br.')
   .overwrite(tag => tag.toLowerCase())
 
-const moment = z
+const timestamp = z
   .number()
   .int('A whole number.')
   .min(0, 'At least 0.')
@@ -22,8 +22,8 @@ const mostCueLetters = 100_000
 
 export const cue: z.ZodType<Cue> = z.object({
   id: z.string().regex(/^[\w-]{1,40}$/, 'Up to 40 letters a to z, digits and hyphens.'),
-  fromMs: moment,
-  toMs: moment,
+  fromMs: timestamp,
+  toMs: timestamp,
   speaker: words(longestSpeaker).nullable(),
   text: words(mostCueLetters),
   kept: z

@@ -7,7 +7,7 @@ import { needPrograms } from './setup/debian.mjs'
 import { needRoom } from './setup/disk.mjs'
 import { main } from './setup/halt.mjs'
 import { Parts } from './setup/house.mjs'
-import { momentOf } from './setup/moment.mjs'
+import { commitNumber, momentOf } from './setup/moment.mjs'
 import { needPackages } from './setup/packages.mjs'
 import { root, runFolder } from './setup/place.mjs'
 
@@ -46,6 +46,9 @@ function run(name, program, parameters, environment = {}) {
   })
 }
 
+/** What generated tests begin from: the same for a commit wherever it is tested, so that what fails there fails here. */
+const seed = () => ({ SEED: String(process.env.SEED ?? commitNumber() ?? Date.now()) })
+
 const firstLine = (message = '') => message.split('\n', 1)[0]
 
 const count = (name, ok) => {
@@ -68,7 +71,7 @@ async function tests(project, environment) {
       '--reporter=json',
       `--outputFile=${report}`,
     ],
-    environment,
+    { ...seed(), ...environment },
   )
   const known = failures.length
   try {

@@ -1,6 +1,6 @@
 import { plainNotes } from '../notes/plain'
 
-/** A moment of a sound, with words for it. */
+/** A timestamp of a sound, with words for it. */
 export interface Mark {
   fromMs: number
   title: string
@@ -21,32 +21,32 @@ function withPlainDigits(line: string): string {
 
 const mostLineLetters = 500
 
-const moment = /(?:(\d{1,2}):)?(\d{1,3}):(\d{2})(?:[.,](\d{1,3}))?/g
-/** Between the two moments of a stretch, such as `5:00–7:30`. */
+const timestamp = /(?:(\d{1,2}):)?(\d{1,3}):(\d{2})(?:[.,](\d{1,3}))?/g
+/** Between the two timestamps of a stretch, such as `5:00–7:30`. */
 const between = /^\s?(?:-|–|—|to)\s?$/
 const bullet = /^[–•*-]\s/
 const beforeIt = /^[([]?$/
 const behindIt = /^[)\]]?[\s:–—-]+(?=\S)/
-/** Where words stand first, the moment is in brackets or behind a dash. */
+/** Where words stand first, the timestamp is in brackets or behind a dash. */
 const setOff = /\s?(?:[–—-]\s?|[([])$/
 
 /** The mark that a line stands for, such as `5:00 the news`, `[1:02:09] letters` or `Wax (0:30)`; null for others. */
 export function markOf(line: string): Mark | null {
   const words = withPlainDigits(line.slice(0, mostLineLetters)).replace(directionMarks, '').trim().replace(bullet, '')
-  const moments = [...words.matchAll(moment)]
-  const [first] = moments
+  const timestamps = [...words.matchAll(timestamp)]
+  const [first] = timestamps
   if (!first) return null
   const endOf = (at: number): number => {
-    const [one, other] = [moments[at]!, moments[at + 1]]
+    const [one, other] = [timestamps[at]!, timestamps[at + 1]]
     const end = one.index + one[0].length
     return other && between.test(words.slice(end, other.index)) ? other.index + other[0].length : end
   }
   const rest = words.slice(endOf(0))
   if (beforeIt.test(words.slice(0, first.index)) && behindIt.test(rest)) return mark(first, rest.replace(behindIt, ''))
-  const last = moments.findIndex((_moment, at) => /^[)\]]?$/.test(words.slice(endOf(at))))
+  const last = timestamps.findIndex((_timestamp, at) => /^[)\]]?$/.test(words.slice(endOf(at))))
   if (last < 0) return null
-  const title = words.slice(0, moments[last]!.index)
-  return setOff.test(title) ? mark(moments[last]!, title.replace(setOff, '')) : null
+  const title = words.slice(0, timestamps[last]!.index)
+  return setOff.test(title) ? mark(timestamps[last]!, title.replace(setOff, '')) : null
 }
 
 function mark([, hours = '0', minutes, seconds, thousandths = '0']: RegExpMatchArray, words: string): Mark | null {

@@ -1,6 +1,6 @@
 import { type Cue, type Reading, remark } from './cue'
 import { withSpeakers } from './names'
-import { looseMoment } from './stamps'
+import { readLooseTimestamp } from './timestamps'
 
 const usualFields = 'Layer, Start, End, Style, Name, MarginL, MarginR, MarginV, Effect, Text'
 
@@ -20,7 +20,7 @@ export function readAss(words: string, known: readonly string[] = []): Reading {
     if (!/^dialogue:/i.test(line)) continue
     const values = valuesOf(line.slice('dialogue:'.length), fields.length)
     const value = (name: string): string => values[fields.indexOf(name)]?.trim() ?? ''
-    const [fromMs, toMs] = [looseMoment(value('start')), looseMoment(value('end'))]
+    const [fromMs, toMs] = [readLooseTimestamp(value('start')), readLooseTimestamp(value('end'))]
     const text = plain(value('text'))
     if (fromMs === null || toMs === null) unread++
     else if (text) found.push({ fromMs, toMs, speaker: value('name') || value('actor') || null, text })

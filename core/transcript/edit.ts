@@ -11,7 +11,7 @@ function replaced(cues: readonly Cue[], at: number, count: number, ...by: Cue[])
 }
 
 /**
- * Splits a cue before the letter at `offset` of its text; the second half gets `newId`. The moment between is `atMs` where
+ * Splits a cue before the letter at `offset` of its text; the second half gets `newId`. The timestamp between is `atMs` where
  * that lies within, else it goes by the letters. Where a half would be empty nothing changes.
  */
 export function splitCue(cues: readonly Cue[], id: string, offset: number, newId: string, atMs?: number): Cue[] {
@@ -53,7 +53,7 @@ const shortestMs = 100
 const touchMs = 50
 
 /**
- * Moves the beginning or the end of a cue to a moment, which is meant from then on. A neighbour that touched it there goes
+ * Moves the beginning or the end of a cue to a timestamp, which is meant from then on. A neighbour that touched it there goes
  * along, and one in the way gives way; each stays a tenth of a second long.
  */
 export function moveEdge(cues: readonly Cue[], id: string, edge: CueEdge, ms: number): Cue[] {
@@ -91,20 +91,20 @@ export function shiftCues(cues: readonly Cue[], fromId: string, byMs: number, wh
   )
 }
 
-/** A moment of a transcript, and the one that it should be. */
+/** A timestamp of a transcript, and the one that it should be. */
 export interface Anchor {
   isMs: number
   shouldMs: number
 }
 
 /**
- * Stretches all times so that two moments come to stand where they should, as for a transcript of another cut. Throws a
+ * Stretches all times so that two timestamps come to stand where they should, as for a transcript of another cut. Throws a
  * RangeError where the two are one, or would change their order.
  */
 export function stretchCues(cues: readonly Cue[], one: Anchor, other: Anchor): Cue[] {
   const factor = (other.shouldMs - one.shouldMs) / (other.isMs - one.isMs)
   if (!(factor > 0 && Number.isFinite(factor)))
-    throw new RangeError('The two moments must lie apart, and keep their order.')
+    throw new RangeError('The two timestamps must lie apart, and keep their order.')
   const moved = (ms: number): number => Math.max(0, Math.round(one.shouldMs + (ms - one.isMs) * factor))
   return cues.map(cue => (isTimed(cue) ? { ...cue, fromMs: moved(cue.fromMs), toMs: moved(cue.toMs) } : cue))
 }
@@ -153,10 +153,10 @@ export function replaceWords(cues: readonly Cue[], places: readonly Found[], wor
   })
 }
 
-/** The place of the cue that is heard at a moment, or between two of the one that was; −1 before the first. */
+/** The place of the cue that is heard at a timestamp, or between two of the one that was; −1 before the first. */
 export const heardAt = (cues: readonly Cue[], atMs: number): number =>
   cues.findLastIndex(({ fromMs }) => fromMs !== null && fromMs <= atMs + slackMs)
-/** A player that was sent to a moment may stand a little before it. */
+/** A player that was sent to a timestamp may stand a little before it. */
 const slackMs = 30
 
 /** Cues by the clock of the sound that is delivered; those that were cut out whole fall away. */

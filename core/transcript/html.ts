@@ -3,7 +3,7 @@ import { clock } from '../words/amounts'
 import { parseHtml } from '../xml/html'
 import { type Cue, type Reading, timeToSay, type Transcript } from './cue'
 import { readPlain } from './plain'
-import { looseMoment, vttStamp } from './stamps'
+import { readLooseTimestamp, vttTimestamp } from './timestamps'
 
 interface Part {
   speaker: string | null
@@ -28,7 +28,7 @@ export function readHtml(words: string, known: readonly string[] = []): Reading 
     onopentag(name, { datetime }) {
       if (leftOut.has(name)) hidden++
       if (name === 'cite' || name === 'time' || name === 'p') [open, heard] = [name, '']
-      if (name === 'time' && datetime) next.fromMs = looseMoment(datetime)
+      if (name === 'time' && datetime) next.fromMs = readLooseTimestamp(datetime)
       if (name === 'br' && open === 'p') heard += '\n'
     },
     ontext(text) {
@@ -42,7 +42,7 @@ export function readHtml(words: string, known: readonly string[] = []): Reading 
       if (name !== 'cite' && name !== 'time' && name !== 'p') return
       const told = heard.replace(/[^\S\n]+/g, ' ').trim()
       if (name === 'cite') next.speaker = told.replace(/:$/, '') || null
-      else if (name === 'time') next.fromMs ??= looseMoment(told.replace(/[()[\]]/g, ''))
+      else if (name === 'time') next.fromMs ??= readLooseTimestamp(told.replace(/[()[\]]/g, ''))
       else if (told) {
         parts.push({ ...next, text: told })
         next = { speaker: null, fromMs: null }
@@ -66,7 +66,7 @@ export const writeHtml = ({ cues }: Pick<Transcript, 'cues'>): string =>
     .map(({ speaker, fromMs, text }) =>
       [
         ...(speaker ? [`<cite>${escapeText(speaker)}:</cite>`] : []),
-        ...(fromMs === null ? [] : [`<time datetime="${vttStamp(fromMs)}">${clock(fromMs)}</time>`]),
+        ...(fromMs === null ? [] : [`<time datetime="${vttTimestamp(fromMs)}">${clock(fromMs)}</time>`]),
         `<p>${escapeText(text).replace(/\n/g, '<br>')}</p>`,
       ].join('\n'),
     )

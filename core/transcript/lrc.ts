@@ -1,6 +1,6 @@
 import { type Cue, type Reading, remark, timeToSay } from './cue'
 import { withSpeakers } from './names'
-import { looseMoment } from './stamps'
+import { readLooseTimestamp } from './timestamps'
 
 const stamp = /\[(\d{1,3}:\d{2}(?:[.:,]\d{1,3})?)\] ?/y
 function stampAt(line: string, at: number): RegExpExecArray | null {
@@ -28,7 +28,7 @@ export function readLrc(text: string, known: readonly string[] = []): Reading {
     let at = 0
     for (let match = stampAt(line, at); match; match = stampAt(line, at)) {
       // Some write a colon for the point before hundredths.
-      begins.push(looseMoment(match[1]!.replace(/^(\d+:\d+):/, '$1.')) ?? 0)
+      begins.push(readLooseTimestamp(match[1]!.replace(/^(\d+:\d+):/, '$1.')) ?? 0)
       at += match[0].length
     }
     const said = line.slice(at).replace(words, '').trim()

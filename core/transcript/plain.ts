@@ -1,7 +1,7 @@
-import { momentText } from '../words/moments'
+import { timestampText } from '../words/timestamps'
 import { type Cue, type Reading, timeToSay, type Transcript } from './cue'
 import { withName, withSpeakers } from './names'
-import { looseMoment } from './stamps'
+import { readLooseTimestamp } from './timestamps'
 
 /** A time at a line's beginning, in brackets or not. */
 const time = /^[[(]?(\d{1,3}:\d{2}(?::\d{2})?(?:[.,]\d{1,3})?)[\])]?(?:\s*[-–—]\s*)?\s*/
@@ -42,7 +42,7 @@ function partsIn(lines: readonly string[]): Part[] {
   let waiting: number | null = null
   for (const line of lines) {
     const [head = '', stamp] = time.exec(line.trim()) ?? []
-    const fromMs = stamp === undefined ? null : looseMoment(stamp)
+    const fromMs = stamp === undefined ? null : readLooseTimestamp(stamp)
     const text = fromMs === null ? line.trim() : line.trim().slice(head.length)
     if (text === '' && fromMs !== null) {
       waiting = fromMs
@@ -65,5 +65,5 @@ const textOf = (lines: readonly string[]): string =>
 /** Writes plain text: a paragraph for each part, who speaks before it, and if wanted its time. */
 export const writePlain = ({ cues }: Pick<Transcript, 'cues'>, withTimes = false): string =>
   `${cues
-    .map(cue => `${withTimes && cue.fromMs !== null ? `[${momentText(cue.fromMs)}] ` : ''}${withName(cue)}`)
+    .map(cue => `${withTimes && cue.fromMs !== null ? `[${timestampText(cue.fromMs)}] ` : ''}${withName(cue)}`)
     .join('\n\n')}\n`

@@ -1,7 +1,7 @@
 import { type Cue, inOrder, type Reading, remark, type Transcript } from './cue'
 import { type Said, withName, withSpeakers } from './names'
 import { withoutEmptyLines } from '../words/line'
-import { looseMoment, srtStamp } from './stamps'
+import { readLooseTimestamp, srtTimestamp } from './timestamps'
 
 /** SubRip has no standard; this is as it is commonly written, and with the arrows that people type. */
 const times = /^\s*(-?[\d:.,]+)\s*(?:-+>|→)\s*(-?[\d:.,]+)(?:\s.*)?$/
@@ -18,7 +18,7 @@ export function readSrt(words: string, known: readonly string[] = []): Reading {
   for (const [at, line] of lines.entries()) {
     if (line.length > longestTimes || !/[>→]/.test(line)) continue
     const [, begin, end] = times.exec(line) ?? []
-    const [fromMs, toMs] = [moment(begin ?? ''), moment(end ?? '')]
+    const [fromMs, toMs] = [timestamp(begin ?? ''), timestamp(end ?? '')]
     if (fromMs !== null && toMs !== null && toMs >= 0) {
       if (fromMs < 0) early++
       places.push({ at, fromMs: Math.max(0, fromMs), toMs })
@@ -76,9 +76,9 @@ export function readSrt(words: string, known: readonly string[] = []): Reading {
 }
 
 /** Milliseconds of a time, which lies before the beginning where a sign stands before it. */
-function moment(text: string): number | null {
-  if (!text.startsWith('-')) return looseMoment(text)
-  const ms = looseMoment(text.slice(1))
+function timestamp(text: string): number | null {
+  if (!text.startsWith('-')) return readLooseTimestamp(text)
+  const ms = readLooseTimestamp(text.slice(1))
   return ms === null ? null : -ms
 }
 
@@ -127,6 +127,6 @@ export const writeSrt = ({ cues }: Pick<Transcript, 'cues'>): string =>
     .map(({ fromMs, toMs, text, speaker, kept }, index) => {
       const { marked } = kept ?? {}
       const isAsRead = marked?.format === 'srt' && marked.text === text && marked.speaker === speaker
-      return `${index + 1}\n${srtStamp(fromMs)} --> ${srtStamp(toMs)}\n${isAsRead ? marked.source : broken(written({ text, speaker }))}\n`
+      return `${index + 1}\n${srtTimestamp(fromMs)} --> ${srtTimestamp(toMs)}\n${isAsRead ? marked.source : broken(written({ text, speaker }))}\n`
     })
     .join('\n')

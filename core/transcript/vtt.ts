@@ -2,7 +2,7 @@ import { decodeHTML } from 'entities'
 import { type Cue, inOrder, longestSpeaker, NoTranscript, type Reading, remark, type Transcript } from './cue'
 import { estimatedSure } from './doubtful'
 import { trimmed, withoutEmptyLines } from '../words/line'
-import { looseMoment, vttMoment, vttStamp } from './stamps'
+import { readLooseTimestamp, readVttTimestamp, vttTimestamp } from './timestamps'
 
 /**
  * Reads WebVTT by the standard's own parsing (W3C WebVTT, section 6.1), which takes what it can. Unless `isStrict`, times
@@ -160,10 +160,10 @@ function timesOf(line: string, isStrict: boolean): Times | null {
   const [begin, rest] = [line.slice(0, at).trim(), line.slice(at + 3).trimStart()]
   const [, end = ''] = /^([\d:.,]+)/.exec(rest) ?? []
   const settings = rest.slice(end.length).trim()
-  const [fromMs, toMs] = [vttMoment(begin), vttMoment(end)]
+  const [fromMs, toMs] = [readVttTimestamp(begin), readVttTimestamp(end)]
   if (fromMs !== null && toMs !== null) return { fromMs, toMs, settings, isLoose: false }
   if (isStrict) return null
-  const [from, to] = [looseMoment(begin), looseMoment(end)]
+  const [from, to] = [readLooseTimestamp(begin), readLooseTimestamp(end)]
   return from === null || to === null ? null : { fromMs: from, toMs: to, settings, isLoose: true }
 }
 
@@ -211,11 +211,11 @@ function cuesOf(voices: readonly string[], { fromMs, toMs }: Times) {
   const lengths = voices.map(source => spoken(source).text.length)
   const all = lengths.reduce((sum, each) => sum + each, 0)
   let said = 0
-  const moment = (): number => Math.round(fromMs + ((toMs - fromMs) * said) / all)
+  const timestamp = (): number => Math.round(fromMs + ((toMs - fromMs) * said) / all)
   return voices.map((source, at) => {
-    const begin = moment()
+    const begin = timestamp()
     said += lengths[at]!
-    return { source, fromMs: begin, toMs: moment(), sure: estimatedSure }
+    return { source, fromMs: begin, toMs: timestamp(), sure: estimatedSure }
   })
 }
 
@@ -260,7 +260,7 @@ export function writeVtt({ cues, kept = {} }: Transcript): string {
       const { name, settings, notes = [] } = cue.kept ?? {}
       const lines = [
         ...(name === undefined ? [] : [name]),
-        `${vttStamp(cue.fromMs)} --> ${vttStamp(cue.toMs)}${settings ? ` ${settings}` : ''}`,
+        `${vttTimestamp(cue.fromMs)} --> ${vttTimestamp(cue.toMs)}${settings ? ` ${settings}` : ''}`,
         vttText(cue),
       ]
       return [...notes, trimmed(lines.join('\n'), '\n')].join('\n\n')

@@ -48,7 +48,7 @@ import { readVtt, vttText } from '../transcript/vtt'
 import { fold } from './fold'
 import { cutForList } from './listCut'
 import { cut, letters, oneLine, trimmed, withoutEmptyLines } from './line'
-import { readMoment } from './moments'
+import { readTimestamp } from './timestamps'
 import { readSearch } from './search'
 import { xmlSafe } from '../xml/characters'
 import { textOf as xmlText } from './growthShapes.fixture'
@@ -142,5 +142,5 @@ export const readings: Readonly<Record<string, Reading>> = {
   'phrases that are found': words => hasPhrases(tokensOf(words), readQuery('“a b” “x x x”')),
   'words on a line': words => [fold(words), oneLine(words), cut(words, 40), letters(words), cutForList(words, 40)],
   'words at edges': words => [trimmed(words, ' -.'), withoutEmptyLines(words), xmlSafe(words)],
-  moments: words => [readMoment(words), readHttpDate(words), agentName(words)],
+  moments: words => [readTimestamp(words), readHttpDate(words), agentName(words)],
 }

@@ -35,8 +35,8 @@ export function trickyMoments(from) {
   })
 }
 
-/** The commit that is tested, as a number; null where there is none. */
-function commitNumber() {
+/** The commit that is tested, as a number of 32 bits; null where there is none. */
+export function commitNumber() {
   try {
     const name = execFileSync('git', ['rev-parse', 'HEAD'], { cwd: root, stdio: ['ignore', 'pipe', 'ignore'] })
     return parseInt(name.toString().slice(0, 8), 16)

@@ -1,4 +1,4 @@
-import { momentIn } from './moments'
+import { readMediaFragment } from './mediaFragment'
 import type { Player } from './player'
 
 /** In a small frame, a choice in the place of the list of chapters: it says which one is heard, and leads to each. */
@@ -12,7 +12,7 @@ export function chapterChoice(list: HTMLElement, player: Player, place: HTMLElem
     const option = new Option(`${link.textContent} ${row.querySelector('span')!.textContent}`)
     // The player’s words are its own; titles are in the language of the show.
     choice.add(Object.assign(option, { lang, dir }))
-    return momentIn(link.hash)!.from
+    return readMediaFragment(link.hash)!.from
   })
   const show = (): void => {
     choice.selectedIndex = starts.findLastIndex(from => from <= audio.currentTime + 0.05)

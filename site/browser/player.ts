@@ -2,7 +2,7 @@ import { clock } from '@core/words/amounts'
 import { copy, sayDone } from './clipboard'
 import { button, row } from './elements'
 import { mediaKeys } from './mediaKeys'
-import { hashOf, type Moment, momentIn } from './moments'
+import { hashOf, type MediaFragment, readMediaFragment } from './mediaFragment'
 import { keepPlace, stoppedAt } from './resume'
 import { speedChoice } from './speed'
 
@@ -61,13 +61,13 @@ export function createPlayer(place: HTMLElement) {
     show()
   }
   const moveBy = (seconds: number): void => goTo(audio.currentTime + seconds)
-  function playFrom({ from, to }: Moment): void {
+  function playFrom({ from, to }: MediaFragment): void {
     goTo(from)
     stopAt = to ?? Infinity
     begin()
   }
   /** Another sound in the same player, at a place, or where somebody stopped. */
-  function load(wanted: Source, at: Moment | null): void {
+  function load(wanted: Source, at: MediaFragment | null): void {
     if (wanted.address !== source.address) audio.src = wanted.address
     else audio.pause()
     source = wanted
@@ -120,7 +120,7 @@ export function createPlayer(place: HTMLElement) {
     step,
     // A page has one list of chapters, which is of its one player.
     chapters: [...document.querySelectorAll<HTMLAnchorElement>('[data-chapters] a[data-at]')].map(
-      ({ hash }) => momentIn(hash)?.from ?? 0,
+      ({ hash }) => readMediaFragment(hash)?.from ?? 0,
     ),
     get source() {
       return source
@@ -134,7 +134,7 @@ export function createPlayer(place: HTMLElement) {
   }
   keepPlace(audio, () => source.page)
   mediaKeys(player)
-  load(source, momentIn(location.hash))
+  load(source, readMediaFragment(location.hash))
   return player
 
   /** The sheet of the device, where it has one. */

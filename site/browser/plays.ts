@@ -1,4 +1,4 @@
-import { momentIn } from './moments'
+import { readMediaFragment } from './mediaFragment'
 import { type Player, sourceOf } from './player'
 
 /** Lets links to places of several episodes play there, in one player that comes with the first press. */
@@ -11,10 +11,10 @@ export function plays(list: HTMLElement, player: Player): void {
     if (!link || !episode) return
     event.preventDefault()
     const source = sourceOf(episode, episode.dataset.address!)
-    const moment = momentIn(link.hash)
-    player.load(source, moment)
+    const fragment = readMediaFragment(link.hash)
+    player.load(source, fragment)
     if (heard) {
-      heard.href = source.page + (moment ? `#t=${moment.from}` : '')
+      heard.href = source.page + (fragment ? `#t=${fragment.from}` : '')
       heard.textContent = source.title
     }
     if (hearing) hearing.hidden = false

@@ -1,11 +1,11 @@
-import { type Moment, momentIn } from './moments'
+import { type MediaFragment, readMediaFragment } from './mediaFragment'
 import type { Player } from './player'
 
 /** Lets what has a time, chapters or words, lead to its place in the player, and lights what is heard; what has an end is played to it. */
 export function times(list: HTMLElement, player: Player): void {
   const { audio } = player
   const links = [...list.querySelectorAll<HTMLAnchorElement>('a[data-at]')]
-  const moments = links.map(({ hash }): Moment => momentIn(hash) ?? { from: 0, to: null })
+  const fragments = links.map(({ hash }): MediaFragment => readMediaFragment(hash) ?? { from: 0, to: null })
   const lightest = links.map(link => link.closest('li') ?? link)
   let lit: HTMLElement | null = null
 
@@ -13,14 +13,14 @@ export function times(list: HTMLElement, player: Player): void {
     const at = links.indexOf((event.target as HTMLElement).closest<HTMLAnchorElement>('a[data-at]')!)
     if (at < 0) return
     event.preventDefault()
-    player.playFrom(moments[at]!)
+    player.playFrom(fragments[at]!)
   })
 
   const light = (): void => {
     const now = audio.currentTime
     const at =
       audio.played.length > 0
-        ? moments.findLastIndex(({ from, to }) => from <= now + 0.05 && now < (to ?? Infinity))
+        ? fragments.findLastIndex(({ from, to }) => from <= now + 0.05 && now < (to ?? Infinity))
         : -1
     const heard = lightest[at] ?? null
     if (heard === lit) return

@@ -12,12 +12,12 @@ const coefficients = 10
 const told = coefficients + 1
 export const dimensions = told * 2
 
-/** How a sound goes on: for each moment the shape of its spectrum and its loudness, brought to one scale. */
+/** How a sound goes on: for each frame the shape of its spectrum and its loudness, brought to one scale. */
 export interface Features {
-  /** `dimensions` values for each moment. */
+  /** `dimensions` values for each frame. */
   values: Float32Array
   count: number
-  /** Loudness of each moment in dB, as it is. */
+  /** Loudness of each frame in dB, as it is. */
   levelsDb: Float32Array
 }
 
@@ -77,9 +77,9 @@ function described(values: Float32Array, levelsDb: Float32Array): Float32Array {
   const all = new Float32Array(count * dimensions)
   for (let at = 0; at < count; at++)
     for (let which = 0; which < told; which++) {
-      const valueAt = (moment: number): number => values[Math.min(count - 1, Math.max(0, moment)) * told + which]!
+      const valueAt = (frame: number): number => values[Math.min(count - 1, Math.max(0, frame)) * told + which]!
       all[at * dimensions + which] = valueAt(at)
-      // Regression over five moments (HTK book, section 5.9, from memory).
+      // Regression over five frames (HTK book, section 5.9, from memory).
       all[at * dimensions + told + which] =
         (valueAt(at + 1) - valueAt(at - 1) + 2 * (valueAt(at + 2) - valueAt(at - 2))) / 10
     }

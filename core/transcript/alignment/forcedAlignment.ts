@@ -42,10 +42,10 @@ function alignStretch(
   beginsMs: number | null,
   endsMs: number | null,
 ): Aligned[] {
-  const scriptFrom = momentOf(units[0]!.fromMs)
-  const scriptPart = partOf(script, scriptFrom, momentOf(units.at(-1)!.toMs))
-  const soundFrom = momentOf(beginsMs ?? 0)
-  const soundPart = partOf(sound, soundFrom, endsMs === null ? sound.count : momentOf(endsMs))
+  const scriptFrom = frameOf(units[0]!.fromMs)
+  const scriptPart = partOf(script, scriptFrom, frameOf(units.at(-1)!.toMs))
+  const soundFrom = frameOf(beginsMs ?? 0)
+  const soundPart = partOf(sound, soundFrom, endsMs === null ? sound.count : frameOf(endsMs))
   if (scriptPart.count < 2 || soundPart.count < 2)
     return units.map(() => ({ fromMs: beginsMs ?? 0, toMs: beginsMs ?? 0, sure: 0 }))
   const { places, alike } = align(scriptPart, soundPart, {
@@ -54,7 +54,7 @@ function alignStretch(
   })
   const last = places.length - 1
   const found = units.map(({ fromMs, toMs }) => {
-    const [begin, end] = [fromMs, toMs].map(ms => Math.min(last, Math.max(0, momentOf(ms) - scriptFrom))) as [
+    const [begin, end] = [fromMs, toMs].map(ms => Math.min(last, Math.max(0, frameOf(ms) - scriptFrom))) as [
       number,
       number,
     ]
@@ -100,7 +100,7 @@ function heardFrom(from: number, to: number, isHeard: readonly boolean[]): numbe
   for (let at = from; at < most; at++) if (isHeard[at] && isHeard[at + 1]) return at
   return from
 }
-/** In moments: what is quiet for longer is no pause before a sentence. */
+/** In frames: what is quiet for longer is no pause before a sentence. */
 const longestPause = Math.round(1200 / hopMs)
 
 /** What is not said is alike by less, what is said by more; found by trying. */
@@ -131,7 +131,7 @@ const median = (values: readonly number[]): number => values.toSorted((one, othe
 const between = (value: number, from: number, to: number): number =>
   Math.min(1, Math.max(0, (value - from) / (to - from)))
 
-const momentOf = (ms: number): number => Math.round(ms / hopMs)
+const frameOf = (ms: number): number => Math.round(ms / hopMs)
 
 function partOf({ values, levelsDb }: Features, from: number, to: number): Features {
   const [begin, end] = [Math.max(0, from), Math.min(levelsDb.length, Math.max(from, to))]
@@ -162,24 +162,24 @@ export function estimate(lengths: readonly number[], { levelsDb }: Pick<Features
   const isHeard = heardIn({ levelsDb })
   const heard = isHeard.filter(Boolean).length
   const letters = lengths.reduce((sum, length) => sum + length, 0)
-  const momentAfter = (share: number): number => {
+  const frameAfter = (share: number): number => {
     let left = share * heard
     for (let at = 0; at < isHeard.length; at++) if (isHeard[at] && left-- < 1) return at
     return isHeard.length
   }
   let said = 0
   return lengths.map(length => {
-    const from = momentAfter(said / letters)
+    const from = frameAfter(said / letters)
     said += length
     return {
       fromMs: Math.round(from * hopMs),
-      toMs: Math.round(Math.max(from + 5, momentAfter(Math.min(1, said / letters))) * hopMs),
+      toMs: Math.round(Math.max(from + 5, frameAfter(Math.min(1, said / letters))) * hopMs),
       sure: estimatedSure,
     }
   })
 }
 
-/** Of each moment whether it is not quiet, as far as its sound has quiet and loud places. */
+/** Of each frame whether it is not quiet, as far as its sound has quiet and loud places. */
 function heardIn({ levelsDb }: Pick<Features, 'levelsDb'>): boolean[] {
   const sorted = levelsDb.toSorted()
   const [quiet, loud] = [sorted[Math.floor(sorted.length * 0.1)] ?? 0, sorted[Math.floor(sorted.length * 0.9)] ?? 0]

@@ -1,8 +1,8 @@
 import { dimensions, type Features } from './features'
 
-/** Where each moment of a script is in a sound, and how alike the two are there, in spreads above the usual; 0 where the script goes on alone. */
+/** Where each frame of a script is in a sound, and how alike the two are there, in spreads above the usual; 0 where the script goes on alone. */
 export interface Alignment {
-  /** For each moment of the script the moment of the sound. */
+  /** For each frame of the script the frame of the sound. */
   places: Int32Array
   alike: Float32Array
 }
@@ -45,11 +45,11 @@ const fineBand = 60
 const linear = (script: number, sound: number): Int32Array =>
   Int32Array.from({ length: script }, (_each, at) => Math.round((at / Math.max(1, script - 1)) * (sound - 1)))
 
-/** Which moments of the sound are tried for each moment of the script. */
+/** Which frames of the sound are tried for each frame of the script. */
 interface Band {
   from: Int32Array
   width: Int32Array
-  /** Where the cells of each moment begin among all. */
+  /** Where the cells of each frame begin among all. */
   offset: Float64Array
   cells: number
   widest: number
@@ -70,7 +70,7 @@ function bandAround(places: Int32Array, reach: number, count: number): Band {
   return { from, width, offset, cells, widest: width.reduce((most, each) => Math.max(most, each), 0) }
 }
 
-/** Means of so many moments each. */
+/** Means of so many frames each. */
 function coarser({ values, count, levelsDb }: Features, factor: number): Features {
   if (factor === 1) return { values, count, levelsDb }
   const fewer = Math.ceil(count / factor)
@@ -84,19 +84,19 @@ function coarser({ values, count, levelsDb }: Features, factor: number): Feature
   return { values: means, count: fewer, levelsDb }
 }
 
-/** How a way comes to a moment: both go on alike, one of them twice as fast, or one alone. */
+/** How a way comes to a frame: both go on alike, one of them twice as fast, or one alone. */
 const [both, soundFast, scriptFast, scriptAlone, soundAlone] = [0, 1, 2, 3, 4]
 const stepBits = 7
 /** Of a stretch that only one of the two has, whether it was one already. */
 const [soundGoesOn, scriptGoesOn] = [8, 16]
 
 /**
- * What ways cost, in spreads of what unlike moments differ by; a moment is alike where it differs by less than so much below
+ * What ways cost, in spreads of what unlike frames differ by; a frame is alike where it differs by less than so much below
  * the usual. Found by trying on speech with known times.
  */
 const alikeBelow = 0.2
 const fastCost = 0.3
-/** To begin a stretch that only one of the two has, and each moment of it: one long one is likelier than many short ones. */
+/** To begin a stretch that only one of the two has, and each frame of it: one long one is likelier than many short ones. */
 const gapCost = 0.5
 const scriptCost = 0.2
 const soundCost = 0.1
@@ -117,7 +117,7 @@ function warp(script: Features, sound: Features, band: Band, { isOpen, isOpenBeh
     }
     return Math.sqrt(sum)
   }
-  /** By how much two moments are more alike than either is to whatever else there is. */
+  /** By how much two frames are more alike than either is to whatever else there is. */
   const likeness = (i: number, j: number): number => (ofScript[i]! + ofSound[j]! - unlikeAt(i, j)) / spread - alikeBelow
   let scriptGaps = new Float32Array(band.widest).fill(-Infinity)
   let gapsBefore = new Float32Array(band.widest).fill(-Infinity)
@@ -214,7 +214,7 @@ function warp(script: Features, sound: Features, band: Band, { isOpen, isOpenBeh
 }
 
 /**
- * How unlike each moment is to moments of the other that it has nothing to do with: what lies in the middle of everything,
+ * How unlike each frame is to frames of the other that it has nothing to do with: what lies in the middle of everything,
  * as music can, is not very unlike to anything, and alike to nothing.
  */
 function usualUnlike(

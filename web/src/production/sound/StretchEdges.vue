@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Stretch } from '@core/audio/measurement'
-import { momentText } from '@core/words/moments'
+import { timestampText } from '@core/words/timestamps'
 import { dragAlong, stepMs } from './drag'
 
 /** Beginning and end of a stretch in a lane under the waveform, each to be dragged, or moved by keys. */
@@ -46,8 +46,8 @@ function key(edge: Edge, event: KeyboardEvent): void {
     aria-valuemin="0"
     :aria-valuemax="Math.max(stretch.toMs, view.toMs)"
     :aria-valuenow="stretch[edge]"
-    :aria-valuetext="momentText(stretch[edge])"
-    :title="`${says}, ${momentText(stretch[edge])}: drag to move`"
+    :aria-valuetext="timestampText(stretch[edge])"
+    :title="`${says}, ${timestampText(stretch[edge])}: drag to move`"
     @pointerdown.stop="event => drag(edge, event)"
     @keydown="event => key(edge, event)"
   />

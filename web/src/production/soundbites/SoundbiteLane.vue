@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Stretch } from '@core/audio/measurement'
 import type { Soundbite } from '@core/episode/fields'
-import { momentText } from '@core/words/moments'
+import { timestampText } from '@core/words/timestamps'
 import { dragAlong } from '../sound/drag'
 import StretchEdges from '../sound/StretchEdges.vue'
 
@@ -55,7 +55,7 @@ function draw(event: PointerEvent): void {
       class="block"
       :class="{ chosen: soundbite.id === chosenId }"
       :style="boxOf(soundbite)"
-      :title="`${momentText(soundbite.fromMs)} to ${momentText(soundbite.toMs)}: press to hear`"
+      :title="`${timestampText(soundbite.fromMs)} to ${timestampText(soundbite.toMs)}: press to hear`"
       @click="emit('hear', soundbite)"
     >
       {{ soundbite.title || 'Soundbite' }}

@@ -3,7 +3,7 @@ import InputText from 'primevue/inputtext'
 import { computed, ref } from 'vue'
 import type { Soundbite } from '@core/episode/fields'
 import { clock } from '@core/words/amounts'
-import MomentInput from '../../platform/parts/MomentInput.vue'
+import TimestampInput from '../../platform/parts/TimestampInput.vue'
 
 /** One soundbite: from when to when, its title, and its file. */
 const props = defineProps<{
@@ -39,14 +39,14 @@ const name = computed(() => props.soundbite.title || `soundbite ${props.place}`)
     >
       {{ place }}
     </button>
-    <MomentInput
+    <TimestampInput
       :ms="soundbite.fromMs"
       :label="`When ${name} begins`"
       @change="ms => emit('move', 'fromMs', ms)"
       @fault="words => (faults.fromMs = words)"
     />
     <span class="quiet small">to</span>
-    <MomentInput
+    <TimestampInput
       :ms="soundbite.toMs"
       :label="`When ${name} ends`"
       @change="ms => emit('move', 'toMs', ms)"

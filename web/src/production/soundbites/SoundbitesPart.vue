@@ -3,7 +3,7 @@ import Button from 'primevue/button'
 import { nextTick, ref } from 'vue'
 import type { Soundbite } from '@core/episode/fields'
 import type { Want } from '@core/episode/wants'
-import { momentText } from '@core/words/moments'
+import { timestampText } from '@core/words/timestamps'
 import { wantWords } from '../../show/episodes/wantWords'
 import { usePlaying } from '../sound/playing'
 import SoundbiteRow from './SoundbiteRow.vue'
@@ -59,7 +59,7 @@ defineExpose({ focusTitle })
         type="button"
         size="small"
         :disabled="isFull"
-        :label="`Mark 30 seconds from ${momentText(playing.atMs)}`"
+        :label="`Mark 30 seconds from ${timestampText(playing.atMs)}`"
         @click="emit('add', playing.atMs)"
       />
     </div>

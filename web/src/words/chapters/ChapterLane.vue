@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Chapter } from '@core/episode/fields'
 import type { Stretch } from '@core/audio/measurement'
-import { momentText } from '@core/words/moments'
+import { timestampText } from '@core/words/timestamps'
 import { dragAlong, stepMs } from '../../production/sound/drag'
 
 /** Chapters under the waveform: a press on an empty place makes one, one that is there is dragged, or heard by a press. */
@@ -55,8 +55,8 @@ function key(chapter: Chapter, event: KeyboardEvent): void {
       aria-valuemin="0"
       :aria-valuemax="durationMs"
       :aria-valuenow="chapter.fromMs"
-      :aria-valuetext="momentText(chapter.fromMs)"
-      :title="`${momentText(chapter.fromMs)} ${chapter.title}: drag to move, press to hear`"
+      :aria-valuetext="timestampText(chapter.fromMs)"
+      :title="`${timestampText(chapter.fromMs)} ${chapter.title}: drag to move, press to hear`"
       @pointerdown="event => drag(chapter, event)"
       @keydown="event => key(chapter, event)"
     >

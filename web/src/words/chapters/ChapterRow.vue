@@ -4,7 +4,7 @@ import InputText from 'primevue/inputtext'
 import { computed, ref } from 'vue'
 import { isWebAddress } from '@core/address/web'
 import { type Chapter } from '@core/episode/fields'
-import MomentInput from '../../platform/parts/MomentInput.vue'
+import TimestampInput from '../../platform/parts/TimestampInput.vue'
 import SmallPicture from '../../show/shows/SmallPicture.vue'
 import { vOpened } from '../../platform/parts/opened'
 
@@ -41,7 +41,7 @@ function setAddress(address: string): void {
     >
       {{ place }}
     </button>
-    <MomentInput
+    <TimestampInput
       :ms="chapter.fromMs"
       :label="`When ${name} begins`"
       @change="fromMs => emit('change', { fromMs })"

@@ -6,7 +6,7 @@ import { chaptersOf } from '@core/chapters/chapters'
 import { type Mark, marksIn } from '@core/chapters/marks'
 import type { Chapter, EpisodeText } from '@core/episode/fields'
 import type { Want } from '@core/episode/wants'
-import { momentText } from '@core/words/moments'
+import { timestampText } from '@core/words/timestamps'
 import { wantWords } from '../../show/episodes/wantWords'
 import { usePlaying } from '../../production/sound/playing'
 import { vOpened } from '../../platform/parts/opened'
@@ -98,7 +98,7 @@ defineExpose({ focusTitle })
           None yet, and none are needed. Times in the notes, such as “5:00 The letter”, become chapters by themselves.
         </template>
         <template v-if="beginsMs > 0 && told.chapters.length">
-          The first {{ momentText(beginsMs) }} are cut off when it is finished; for listeners the times are as much
+          The first {{ timestampText(beginsMs) }} are cut off when it is finished; for listeners the times are as much
           earlier.
         </template>
       </p>
@@ -107,7 +107,7 @@ defineExpose({ focusTitle })
           v-if="playing.player"
           type="button"
           size="small"
-          :label="`Mark ${momentText(playing.atMs)}`"
+          :label="`Mark ${timestampText(playing.atMs)}`"
           title="Alt C"
           aria-keyshortcuts="Alt+C"
           @click="mark"

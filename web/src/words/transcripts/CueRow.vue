@@ -3,7 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { type Cue } from '@core/transcript/cue'
 import { accepted, doubtfulWords, isTimeDoubtful } from '@core/transcript/doubtful'
 import type { CueFindingCode } from '@core/transcript/findings'
-import { momentText, readMoment } from '@core/words/moments'
+import { timestampText, readTimestamp } from '@core/words/timestamps'
 import { findingNames, findingWords } from './words'
 
 /** One cue: when, who and what. Enter splits it where the cursor is, Backspace at its beginning joins it to the one before. */
@@ -22,8 +22,8 @@ const to = ref('')
 watch(
   () => [props.cue.fromMs, props.cue.toMs] as const,
   ([fromMs, toMs]) => {
-    from.value = fromMs === null ? '' : momentText(fromMs)
-    to.value = toMs === null ? '' : momentText(toMs)
+    from.value = fromMs === null ? '' : timestampText(fromMs)
+    to.value = toMs === null ? '' : timestampText(toMs)
   },
   { immediate: true },
 )
@@ -35,7 +35,7 @@ const lines = computed(() => props.cue.text.split('\n').length)
 
 function setTime(which: 'fromMs' | 'toMs'): void {
   const text = which === 'fromMs' ? from : to
-  const ms = readMoment(text.value)
+  const ms = readTimestamp(text.value)
   const now = props.cue[which]
   if (ms !== null && (now === null || ms !== Math.round(now / 100) * 100)) {
     const other = which === 'fromMs' ? 'toMs' : 'fromMs'
@@ -45,7 +45,7 @@ function setTime(which: 'fromMs' | 'toMs'): void {
       { [which]: ms, ...(props.cue[other] === null && { [other]: ms }), isPinned: true, sure: undefined },
       '',
     )
-  } else text.value = now === null ? '' : momentText(now)
+  } else text.value = now === null ? '' : timestampText(now)
 }
 
 function onKey(event: KeyboardEvent): void {

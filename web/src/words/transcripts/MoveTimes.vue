@@ -4,7 +4,7 @@ import InputText from 'primevue/inputtext'
 import { computed, ref, watch } from 'vue'
 import { type Cue, isTimed } from '@core/transcript/cue'
 import { shiftCues, stretchCues } from '@core/transcript/edit'
-import { momentText, readMoment } from '@core/words/moments'
+import { timestampText, readTimestamp } from '@core/words/timestamps'
 
 /** Moves cues in time: one, it and all after, or all of them between two moments, as for a transcript of another cut. */
 const props = defineProps<{ cues: readonly Cue[]; chosenId: string | undefined; atMs: number }>()
@@ -13,16 +13,16 @@ const emit = defineEmits<{ change: [cues: Cue[]] }>()
 const timed = computed(() => props.cues.filter(isTimed))
 const chosen = computed(() => timed.value.find(({ id }) => id === props.chosenId) ?? timed.value[0])
 const when = ref('')
-watch(chosen, cue => (when.value = cue ? momentText(cue.fromMs) : ''), { immediate: true })
-const to = computed(() => readMoment(when.value))
+watch(chosen, cue => (when.value = cue ? timestampText(cue.fromMs) : ''), { immediate: true })
+const to = computed(() => readTimestamp(when.value))
 
 const first = ref('')
 const last = ref('')
 watch(
   () => [timed.value[0]?.fromMs, timed.value.at(-1)?.fromMs] as const,
   ([begin, end]) => {
-    first.value = begin === undefined ? '' : momentText(begin)
-    last.value = end === undefined ? '' : momentText(end)
+    first.value = begin === undefined ? '' : timestampText(begin)
+    last.value = end === undefined ? '' : timestampText(end)
   },
   { immediate: true },
 )
@@ -33,7 +33,7 @@ function shift(which: 'one' | 'all after'): void {
   emit('change', shiftCues(props.cues, chosen.value.id, to.value - chosen.value.fromMs, which))
 }
 function stretch(): void {
-  const [begin, end] = [readMoment(first.value), readMoment(last.value)]
+  const [begin, end] = [readTimestamp(first.value), readTimestamp(last.value)]
   const [from, until] = [timed.value[0], timed.value.at(-1)]
   fault.value = ''
   if (begin === null || end === null || !from || !until) return
@@ -52,9 +52,11 @@ function stretch(): void {
 <template>
   <div class="move small">
     <form v-if="chosen" class="line" aria-label="Move" @submit.prevent="shift('all after')">
-      <span>Cue {{ cues.indexOf(chosen) + 1 }} begins at {{ momentText(chosen.fromMs) }}. It should begin at</span>
+      <span>Cue {{ cues.indexOf(chosen) + 1 }} begins at {{ timestampText(chosen.fromMs) }}. It should begin at</span>
       <InputText v-model="when" size="small" class="when figures" aria-label="When it should begin" />
-      <button type="button" class="link-button" @click="when = momentText(atMs)">now ({{ momentText(atMs) }})</button>
+      <button type="button" class="link-button" @click="when = timestampText(atMs)">
+        now ({{ timestampText(atMs) }})
+      </button>
       <Button type="submit" size="small" outlined label="Move it and all after" :disabled="to === null" />
       <Button type="button" size="small" text label="It alone" :disabled="to === null" @click="shift('one')" />
     </form>

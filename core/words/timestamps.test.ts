@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { momentText, readMoment } from './moments'
+import { timestampText, readTimestamp } from './timestamps'
 
 it.each([
   ['5:00', 300_000],
@@ -16,12 +16,12 @@ it.each([
   ['1:60:00', null],
   ['-1', null],
   ['1:2:3:4', null],
-] as const)('“%s” is %s ms', (text, ms) => expect(readMoment(text)).toBe(ms))
+] as const)('“%s” is %s ms', (text, ms) => expect(readTimestamp(text)).toBe(ms))
 
 it('what is written to the tenth is read as it was', () => {
   fc.assert(
     fc.property(fc.integer({ min: 0, max: 3_600_000 }), tenths => {
-      expect(readMoment(momentText(tenths * 100))).toBe(tenths * 100)
+      expect(readTimestamp(timestampText(tenths * 100))).toBe(tenths * 100)
     }),
   )
 })

@@ -1,25 +1,25 @@
 <script setup lang="ts">
 import InputText from 'primevue/inputtext'
 import { computed, nextTick, ref, watch } from 'vue'
-import { momentText, readMoment } from '@core/words/moments'
+import { timestampText, readTimestamp } from '@core/words/timestamps'
 
-/** A moment of a sound, written as people write it: `5:00`, `1:02:09.4`. What is no moment says so and changes nothing. */
+/** A timestamp of a sound, written as people write it: `5:00`, `1:02:09.4`. What is none says so and changes nothing. */
 const props = defineProps<{ ms: number; label: string }>()
 const emit = defineEmits<{ change: [ms: number]; fault: [words: string] }>()
-const words = ref(momentText(props.ms))
+const words = ref(timestampText(props.ms))
 watch(
   () => props.ms,
-  ms => (words.value = momentText(ms)),
+  ms => (words.value = timestampText(ms)),
 )
-const isFaulty = computed(() => readMoment(words.value) === null)
+const isFaulty = computed(() => readTimestamp(words.value) === null)
 watch(isFaulty, is => emit('fault', is ? `“${words.value}” is no time, such as 5:00 or 1:02:03.4.` : ''))
 
 async function keep(): Promise<void> {
-  const ms = readMoment(words.value)
+  const ms = readTimestamp(words.value)
   if (ms === null) return
   if (ms !== Math.round(props.ms / 100) * 100) emit('change', ms)
   await nextTick()
-  words.value = momentText(props.ms)
+  words.value = timestampText(props.ms)
 }
 </script>
 

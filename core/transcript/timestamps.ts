@@ -22,7 +22,7 @@ const strict = /^(?:(\d{2,}):)?([0-5]\d):([0-5]\d)\.(\d{3})$/
 const loose = /^(?:(\d{1,6}):)?(\d{1,3}):(\d{1,2})(?:[.,](\d{1,6}))?$/
 
 /** A WebVTT timestamp (section 4.1.2); null for anything else. */
-export function vttMoment(text: string): number | null {
+export function readVttTimestamp(text: string): number | null {
   const ms = usual(text, '.')
   if (ms !== null) return ms
   const [, hours, minutes, seconds, parts] = strict.exec(text) ?? []
@@ -30,7 +30,7 @@ export function vttMoment(text: string): number | null {
 }
 
 /** A timestamp as people and programs write them: point or comma, hours or none; null for anything else. */
-export function looseMoment(text: string): number | null {
+export function readLooseTimestamp(text: string): number | null {
   const ms = usual(text, '.,')
   if (ms !== null) return ms
   const [, hours, minutes, seconds, parts] = loose.exec(text) ?? []
@@ -44,5 +44,5 @@ function stamp(ms: number, point: string): string {
   return `${two(Math.floor(rest / 3600))}:${two(Math.floor(rest / 60) % 60)}:${two(rest % 60)}${point}${hundreds}${parts}`
 }
 const two = (part: number): string => (part < 10 ? `0${part}` : String(part))
-export const vttStamp = (ms: number): string => stamp(ms, '.')
-export const srtStamp = (ms: number): string => stamp(ms, ',')
+export const vttTimestamp = (ms: number): string => stamp(ms, '.')
+export const srtTimestamp = (ms: number): string => stamp(ms, ',')
