@@ -1,4 +1,3 @@
-import { LRUCache } from 'lru-cache'
 import { DateTime } from 'luxon'
 import type { Choices, EpisodeLine, PersonInShow, PublicEpisode } from '@site/facts'
 import type { FeedPerson } from '@core/feed/model'
@@ -6,9 +5,7 @@ import { isInStrand, strandAddress } from '@core/feed/strands'
 import { type EpisodeFilter, type Filtered, passes } from '@core/site/filter'
 import { tagKey } from '@core/tags/tags'
 import type { Outlet } from '../../show/episodes/audience'
-import { outgoingOf } from '../../show/episodes/outgoing'
-import { releasedPictures } from '../../show/episodes/pictures'
-import { releasedEpisodes, releasedVersions } from '../../show/episodes/released'
+import { factsCache, releasedFacts } from '../../show/episodes/releasedFacts'
 import type { Show } from '../../show/shows/models'
 import { addressesOf } from '../../show/shows/service'
 import { Strand, StrandEpisode } from '../../show/shows/strands'
@@ -26,45 +23,28 @@ export interface Entry extends Omit<Filtered, 'strands'> {
   line: EpisodeLine
 }
 
-/** So many entries stay told in a process; of a long show that changes in one episode, only that one is read and told again. */
-const mostEntries = 5_000
-const cachedEntries = new LRUCache<string, Entry>({ max: mostEntries })
+const cachedEntries = factsCache<Entry>()
 
 /** The released episodes of a show that go out to an audience, newest first. */
-async function entriesOf(show: Show, publicUrl: string, { audience, base }: Omit<Outlet, 'headers'>): Promise<Entry[]> {
-  const versions = await releasedVersions(show.id, audience)
+async function entriesOf(show: Show, publicUrl: string, outlet: Omit<Outlet, 'headers'>): Promise<Entry[]> {
   const { name, titlePattern, slug, hostName, zone, explicit } = show
-  const byWhom = JSON.stringify([base, name, titlePattern, slug, hostName, zone, explicit])
-  const keyOf = ({ is }: { is: string }): string => `${is} ${byWhom}`
-  const known = new Map(versions.map(each => [each.id, cachedEntries.get(keyOf(each))]))
-  const missing = versions.filter(({ id }) => !known.get(id))
-  if (missing.length > 0) {
-    const wanted = missing.length === versions.length ? undefined : missing.map(({ id }) => id)
-    const episodes = await releasedEpisodes(show.id, audience, { ids: wanted })
-    const pictureAddress = await releasedPictures(episodes, publicUrl)
-    for (const episode of episodes) {
-      const outgoing = outgoingOf(episode, pictureAddress)
-      const told = publicEpisode(outgoing, show, base)
-      known.set(episode.id, {
-        id: episode.id,
-        slug: episode.slug,
-        guid: episode.guid,
-        kind: outgoing.text.kind,
-        season: outgoing.text.season,
-        year: DateTime.fromJSDate(episode.releaseAt, { zone }).year,
-        tags: told.tags,
-        tagKeys: told.tags.map(tagKey),
-        people: told.people,
-        chapters: told.chapters,
-        line: lineOf(told),
-      })
+  const by = [outlet.base, name, titlePattern, slug, hostName, zone, explicit]
+  return releasedFacts(show.id, publicUrl, outlet, cachedEntries, by, (outgoing, episode) => {
+    const told = publicEpisode(outgoing, show, outlet.base)
+    return {
+      id: episode.id,
+      slug: episode.slug,
+      guid: episode.guid,
+      kind: outgoing.text.kind,
+      season: outgoing.text.season,
+      year: DateTime.fromJSDate(episode.releaseAt, { zone }).year,
+      tags: told.tags,
+      tagKeys: told.tags.map(tagKey),
+      people: told.people,
+      chapters: told.chapters,
+      line: lineOf(told),
     }
-    for (const each of missing) {
-      const entry = known.get(each.id)
-      if (entry) cachedEntries.set(keyOf(each), entry)
-    }
-  }
-  return versions.flatMap(({ id }) => known.get(id) ?? [])
+  })
 }
 
 /** All that the pages of a show choose from. */
