@@ -1,11 +1,12 @@
 import { defineConfig } from 'vite'
 import { aliases } from './vite.aliases.ts'
+import { editions } from './vite.editions.ts'
 import { kernels } from './vite.kernel.ts'
 import { vueWithMarks } from './vite.ownWords.ts'
 
 /** What runs in Node.js: the server, the filling of the demo, the stand-ins, the benches. */
 export default defineConfig({
-  plugins: [vueWithMarks(), kernels()],
+  plugins: [vueWithMarks(), kernels(), editions()],
   resolve: { alias: aliases },
   publicDir: false,
   build: {

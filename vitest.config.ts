@@ -1,10 +1,11 @@
 import { defineConfig } from 'vitest/config'
 import { BaseSequencer, type TestSpecification } from 'vitest/node'
 import { aliases } from './vite.aliases.ts'
+import { editions } from './vite.editions.ts'
 import { kernels } from './vite.kernel.ts'
 import { vueWithMarks } from './vite.ownWords.ts'
 
-const shared = { plugins: [vueWithMarks(), kernels()], resolve: { alias: aliases } }
+const shared = { plugins: [vueWithMarks(), kernels(), editions()], resolve: { alias: aliases } }
 
 /** What is waited for has so long, also on a slow machine, where the usual second is too short. */
 const waiting = { poll: { timeout: 90_000 } }

@@ -56,7 +56,7 @@ const finding = z.object({
 export const audioFile = z.object({
   id: z.string(),
   name: z.string(),
-  sha256: z.string(),
+  fingerprint: z.string(),
   bytes: z.number(),
   type: z.string(),
   durationMs: z.number(),

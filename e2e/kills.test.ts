@@ -213,9 +213,9 @@ it(`${kills} times killed amid uploads, finishes and releases, the server loses 
     const {
       sound: { source, finished },
     } = await get(id)
-    expect(source!.sha256, title).toBe(sha256)
-    const kept = await readFile(join(folder, 'media/files', finished!.sha256.slice(0, 2), finished!.sha256))
-    expect(createHash('sha256').update(kept).digest('hex'), title).toBe(finished!.sha256)
+    expect(source!.fingerprint, title).toBe(sha256)
+    const kept = await readFile(join(folder, 'media/files', finished!.fingerprint.slice(0, 2), finished!.fingerprint))
+    expect(createHash('sha256').update(kept).digest('hex'), title).toBe(finished!.fingerprint)
   }
   expect(new Set(brought.map(({ guid }) => guid)).size).toBe(episodesCount)
 

@@ -25,8 +25,6 @@ export const namespaces = {
 } as const
 
 export const rssSpecification = 'https://www.rssboard.org/rss-specification'
-/** Grows with whatever makes another feed of the same facts, so that feeds that were written before are written anew. */
-export const feedEdition = 4
 /** How long, in minutes, a reader may keep the feed before it asks again (RSS 2.0, ttl). */
 const ttlMinutes = 60
 

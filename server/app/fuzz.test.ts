@@ -32,7 +32,7 @@ beforeAll(async () => {
     show: ['fuzzed'],
     episode: ['released'],
     episodeId: [released.id],
-    name: [`${draft.sound.source!.sha256.slice(0, 16)}.mp3`],
+    name: [`${draft.sound.source!.fingerprint.slice(0, 16)}.mp3`],
   }
   // The stream of news has no end.
   routes = house.routes.filter(({ url }) => url !== '/api/v1/events') as Route[]

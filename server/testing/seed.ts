@@ -47,8 +47,8 @@ export async function seed(database: Sequelize, templateSlug: string, { shows, e
       { replacements: some },
     )
   }
-  const fileColumns = await columns('files', ['id', 'show_id', 'sha256'])
-  await run(`INSERT INTO files (id, show_id, sha256, ${own(fileColumns)})
+  const fileColumns = await columns('files', ['id', 'show_id', 'fingerprint'])
+  await run(`INSERT INTO files (id, show_id, fingerprint, ${own(fileColumns)})
     SELECT e.id, e.show_id, SHA2(e.id, 256), ${fileColumns} FROM files t JOIN seed_episode c ON t.id = c.file_id
     JOIN episodes e JOIN shows s ON s.id = e.show_id AND s.slug LIKE 'seed-%'`)
   await run(`INSERT INTO episode_files (episode_id, role, file_id)

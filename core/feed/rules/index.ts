@@ -99,9 +99,6 @@ import { validators } from './validators'
 import { wellFormed } from './wellFormed'
 import type { FeedRule } from './rule'
 
-/** Grows whenever a rule comes, goes, or finds or says something else, so that feeds are looked at again. */
-export const ruleEdition = 2
-
 /** Every rule, in the order in which people meet what it is about: the document, the show, its episodes, how they answer. */
 export const feedRules: readonly FeedRule[] = [
   wellFormed,

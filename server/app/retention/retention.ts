@@ -8,6 +8,7 @@ import { blobKeeper } from '../../platform/storage/blobs'
 import type { Platform } from '../../platform/platform'
 import { repeat, type Repeated } from '../../platform/repeat'
 import { SoundbiteFile } from '../../production/soundbites/models'
+import { edition } from '../../words/search/wordIndex'
 
 const hourMs = 3600_000
 const dayMs = 24 * hourMs
@@ -38,7 +39,7 @@ const outdated: readonly { statement: string; ageMs: number }[] = [
 /** Pictures that nothing uses: brought for a show that was never made, or found in files that were deleted. */
 const unusedPictures = `SELECT p.id FROM pictures p WHERE p.created_at < ? AND ${isUnused} LIMIT 500`
 
-const showsBehind = `SELECT s.id FROM shows s LEFT JOIN search_shows w ON w.show_id = s.id WHERE s.feed_revision > COALESCE(w.revision, 0)
+const showsBehind = `SELECT s.id FROM shows s LEFT JOIN search_shows w ON w.show_id = s.id WHERE (s.feed_revision > COALESCE(w.revision, 0) OR w.edition <> :edition)
   AND EXISTS (SELECT 1 FROM episodes e WHERE e.show_id = s.id AND e.status = 'released') LIMIT 200`
 
 /** What is not needed any more goes: finished jobs, old news, sessions that ran out, pictures and bytes that nobody holds. */
@@ -91,7 +92,10 @@ export function retention(platform: Platform) {
 
   /** Words that no change has made findable, as after an upgrade: better now than while a visitor waits. */
   async function indexWhatIsBehind(): Promise<void> {
-    const behind = await database.query<{ id: string }>(showsBehind, { type: QueryTypes.SELECT })
+    const behind = await database.query<{ id: string }>(showsBehind, {
+      replacements: { edition },
+      type: QueryTypes.SELECT,
+    })
     await transact(database, transaction =>
       jobs.addOnce(
         behind.map(({ id }) => ({ kind: 'index-words' as const, payload: { showId: id }, subject: id })),

@@ -7,7 +7,7 @@ export class FeedCheck extends Model<InferAttributes<FeedCheck>, InferCreationAt
   /** Of the bytes that were looked at. */
   declare tag: string
   /** Of the rules. */
-  declare edition: number
+  declare edition: string
   declare items: number
   declare findings: FeedFinding[]
 }
@@ -17,7 +17,7 @@ export function initChecking(sequelize: Sequelize): void {
     {
       showId: { type: DataTypes.UUID, primaryKey: true },
       tag: DataTypes.STRING,
-      edition: DataTypes.SMALLINT.UNSIGNED,
+      edition: DataTypes.CHAR(16),
       items: DataTypes.INTEGER.UNSIGNED,
       findings: DataTypes.JSON,
     },

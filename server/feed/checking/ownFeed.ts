@@ -1,4 +1,4 @@
-import { ruleEdition } from '@core/feed/rules'
+import ruleEdition from '@core/feed/rules?edition'
 import { blockedShow } from '@core/feed/rules/blockedShow'
 import type { Columns } from '../../platform/database/columns'
 import { transact } from '../../platform/database/transact'

@@ -6,7 +6,7 @@ import { Episode, PastDelivery } from '../../show/episodes/models'
 import { withPage } from '../../show/episodes/released'
 import { fileIn, withRole } from '../../show/episodes/roles'
 import type { Events } from '../../platform/events/events'
-import { AudioFile } from '../../media/files/models'
+import { AudioFile, deliveryOf } from '../../media/files/models'
 import { type Delivery, etagOf, fileHeaders } from '../../platform/storage/deliver'
 import { type Head, headOf } from '../../platform/storage/head'
 import { deliveredName } from '../../platform/storage/names'
@@ -32,7 +32,7 @@ const none: Deliverables = new Map()
 const mostKept = 20_000
 /** Addresses that deliver nothing are kept apart, so that whoever tries many drives nothing out. */
 const mostMisses = 2_000
-const columns = ['id', 'sha256', 'type', 'bytes', 'address', 'createdAt'] as const
+const columns = ['id', 'fingerprint', 'type', 'bytes', 'address', 'createdAt'] as const
 
 /** Which files the addresses of released episodes deliver: asked of the database once, and again when the news says that an episode has changed. */
 export function deliverableFiles(clock: Clock, events: Events) {
@@ -111,20 +111,14 @@ export async function readDeliverables(episodeId: string, audience: Audience, no
     all
       .filter(({ file }) => !file.address)
       .map(({ file, until }) => {
-        const delivery = {
-          sha256: file.sha256,
-          bytes: Number(file.bytes),
-          type: file.type,
-          lastModified: file.createdAt,
-          cacheControl,
-        }
+        const delivery = deliveryOf(file, cacheControl)
         return [
           deliveredName(file),
           {
             ...delivery,
             showId: episode.showId,
             head: headOf({ ...fileHeaders(delivery), ...publicAccess, ...nosniff }),
-            etag: etagOf(file.sha256),
+            etag: etagOf(file.fingerprint),
             until,
           },
         ]

@@ -102,7 +102,7 @@ describe('audio out', () => {
 
 describe('a draft’s audio', () => {
   it('cannot be fetched at the address it will have', async () => {
-    const guessed = `/media/${draft.id}/${draft.sound.source!.sha256.slice(0, 16)}.m4a`
+    const guessed = `/media/${draft.id}/${draft.sound.source!.fingerprint.slice(0, 16)}.m4a`
     expect((await house.app.inject({ url: guessed })).statusCode).toBe(404)
     const { version } = await house.get(draft.id)
     await house.call('POST', `/episodes/${draft.id}/release`, { version, when: { kind: 'now' } })
@@ -234,7 +234,7 @@ describe('the log of deliveries', () => {
       writeFileSync(join(folder, 'a'), bytes)
       await house.platform.media.take(join(folder, 'a'), sha256)
     })
-    await AudioFile.update({ sha256, bytes: bytes.length }, { where: { id: long.sound.source!.id } })
+    await AudioFile.update({ fingerprint: sha256, bytes: bytes.length }, { where: { id: long.sound.source!.id } })
     const answer = (
       await house.call('POST', `/episodes/${long.id}/release`, { version: long.version, when: { kind: 'now' } })
     ).json() as EpisodeView

@@ -75,7 +75,7 @@ describe('behind Debian’s nginx, with the configuration that ships', () => {
   })
 
   it('nobody gets at the stored files by their own address, and a retired episode’s file is not sent', async () => {
-    const sha256 = (await house.get(episodeId)).sound.source!.sha256
+    const sha256 = (await house.get(episodeId)).sound.source!.fingerprint
     expect((await fetch(`${base}/stored/${sha256.slice(0, 2)}/${sha256}`)).status).toBe(404)
     const { version } = await house.get(episodeId)
     await house.call('POST', `/episodes/${episodeId}/retire`, { version })

@@ -44,7 +44,7 @@ export function feedItemOf(
       bytes: Number(file.bytes),
       type: file.type,
       // Of bytes that lie elsewhere nobody here knows the digest.
-      integrity: file.address === null ? integrityOf(file.sha256) : null,
+      integrity: file.address === null ? integrityOf(file.fingerprint) : null,
     },
     durationMs: file && file.durationMs,
     description: itemDescription(plainNotes(notesHtml)),

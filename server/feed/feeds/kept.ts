@@ -2,10 +2,11 @@ import { promisify } from 'node:util'
 import { gunzip } from 'node:zlib'
 import { v7 as uuidV7 } from 'uuid'
 import { settledAt } from '@core/feed/dates'
-import { feedEdition } from '@core/feed/xml'
+import xmlEdition from '@core/feed/xml?edition'
 import type { Platform } from '../../platform/platform'
 import { digestOf, type Encoded, encoded } from '../../platform/storage/written'
 import type { Show } from '../../show/shows/models'
+import itemEdition from './item?edition'
 import { FeedState } from './models'
 
 /** A feed as it is sent. */
@@ -67,7 +68,7 @@ export async function keptFeed(
 const notBefore = (other: Date, moment: Date): Date => (moment > other ? moment : new Date(+other + 1000))
 
 const writerOf = ({ publicUrl, hubUrl }: Platform['configuration']): string =>
-  digestOf(Buffer.from(`${feedEdition} ${publicUrl} ${hubUrl}`))
+  digestOf(Buffer.from(`${xmlEdition} ${itemEdition} ${publicUrl} ${hubUrl}`))
 
 /** The digest of what a feed tells, whenever it was built. */
 function contentDigest(identity: Buffer): string {

@@ -9,13 +9,15 @@ import {
 import { type Finding, storedFinding } from '@core/audio/findings'
 import type { Measurement } from '@core/audio/measurement'
 import type { Mark } from '@core/chapters/marks'
+import type { Delivery } from '../../platform/storage/deliver'
 import type { FileTags } from '../sound/reading'
 
-/** An audio file of a show, immutable, its bytes in the media store under its SHA-256. */
+/** An audio file of a show, immutable, its bytes in the media store under its fingerprint unless it lives elsewhere. */
 export class AudioFile extends Model<InferAttributes<AudioFile>, InferCreationAttributes<AudioFile>> {
   declare id: string
   declare showId: string
-  declare sha256: string
+  /** What tells it from the show's others: the SHA-256 of its bytes; of one that lives elsewhere, of its address and length. */
+  declare fingerprint: string
   declare name: string
   declare type: string
   declare bytes: number
@@ -46,12 +48,18 @@ export class AudioFile extends Model<InferAttributes<AudioFile>, InferCreationAt
   declare createdAt: Date
 }
 
+/** How the bytes of a file that is in the media store are sent. */
+export const deliveryOf = (
+  { fingerprint, bytes, type, createdAt }: Pick<AudioFile, 'fingerprint' | 'bytes' | 'type' | 'createdAt'>,
+  cacheControl: string,
+): Delivery => ({ sha256: fingerprint, bytes: Number(bytes), type, lastModified: createdAt, cacheControl })
+
 export function initFiles(sequelize: Sequelize): void {
   AudioFile.init(
     {
       id: { type: DataTypes.UUID, primaryKey: true },
       showId: DataTypes.UUID,
-      sha256: DataTypes.CHAR(64),
+      fingerprint: DataTypes.CHAR(64),
       name: DataTypes.STRING,
       type: DataTypes.STRING,
       bytes: DataTypes.BIGINT.UNSIGNED,

@@ -5,7 +5,7 @@ import type { Scope } from '../../people/access/scope'
 import { AppError } from '../../platform/http/errors'
 import { deliver } from '../../platform/storage/deliver'
 import type { Platform } from '../../platform/platform'
-import { AudioFile } from './models'
+import { AudioFile, deliveryOf } from './models'
 
 const byId = z.object({ id: z.uuid() })
 const mayKeep = 'private, max-age=31536000, immutable'
@@ -29,7 +29,7 @@ export const fileRoutes =
       schema: { params: byId },
       async handler(request, reply) {
         const file = await find(request.scope)
-        return deliver(request, reply, media, { ...file.get(), lastModified: file.createdAt, cacheControl: mayKeep })
+        return deliver(request, reply, media, deliveryOf(file, mayKeep))
       },
     })
 
@@ -45,7 +45,7 @@ export const fileRoutes =
           'content-disposition',
           `attachment; filename*=UTF-8''${encodeURIComponent(file.name.toWellFormed())}`,
         )
-        return deliver(request, reply, media, { ...file.get(), lastModified: file.createdAt, cacheControl: mayKeep })
+        return deliver(request, reply, media, deliveryOf(file, mayKeep))
       },
     })
 

@@ -52,7 +52,7 @@ const says = ({ sound: { findings } }: WholeEpisode, wanted: string): string =>
 const codes = ({ sound: { findings } }: WholeEpisode): string[] => findings.map(({ code }) => code)
 /** Where the finished file of an episode lies. */
 const finishedPath = async ({ sound: { finished } }: WholeEpisode): Promise<string> =>
-  (await house.platform.media.onDisk(finished!.sha256)).path
+  (await house.platform.media.onDisk(finished!.fingerprint)).path
 
 const tone = ['-f', 'lavfi', '-i', 'sine=frequency=330:sample_rate=44100:duration=6']
 
@@ -324,7 +324,7 @@ describe('finishing dynamic music', () => {
       'sh',
       [
         '-c',
-        `ffmpeg -nostats -i '${(await house.platform.media.onDisk(finished!.sha256)).path}' -af ebur128=peak=true -f null - 2>&1`,
+        `ffmpeg -nostats -i '${(await house.platform.media.onDisk(finished!.fingerprint)).path}' -af ebur128=peak=true -f null - 2>&1`,
       ],
       { encoding: 'utf8' },
     )

@@ -26,7 +26,7 @@ export interface FileTags {
 
 /** Everything that can be found out about an audio file without decoding all of it. */
 export interface AudioFacts {
-  sha256: string
+  fingerprint: string
   bytes: number
   type: string
   durationMs: number
@@ -49,7 +49,7 @@ export interface AudioFacts {
 export async function readAudio(path: string): Promise<AudioFacts> {
   const format = await formatOf(path)
   if (format === 'empty' || format === 'text' || format === 'cut in its tag') throw refusalFor(format)
-  const { sha256, bytes, scan } = await walk(path, format === 'mp3')
+  const { sha256: fingerprint, bytes, scan } = await walk(path, format === 'mp3')
   const probe = await probed(path)
   const stream = scan ? null : soundOf(probe, bytes, format)
   if (!(await canBeDecoded(path, scan?.soundFromBytes ?? 0))) throw refusalFor('no sound')
@@ -59,7 +59,7 @@ export async function readAudio(path: string): Promise<AudioFacts> {
     ...otherTracks(tracks),
     ...(await endFindings(format, path, bytes, stream?.durationMs ?? 0)),
   ]
-  const common = { sha256, bytes, chapters: chaptersOf(probe), findings, ...(await tagsOf(path)) }
+  const common = { fingerprint, bytes, chapters: chaptersOf(probe), findings, ...(await tagsOf(path)) }
   if (!scan) return { ...common, ...stream!, soundFromBytes: null, soundToBytes: null }
   const { durationMs, bitRateBps, sampleRateHz, channels, soundFromBytes, soundToBytes } = scan
   return {

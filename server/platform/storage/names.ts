@@ -1,5 +1,5 @@
 import { endingOf } from '@core/audio/delivery'
 
 /** The last part of the address of a delivered file: another content, another name. */
-export const deliveredName = (file: { sha256: string; type: string }): string =>
-  `${file.sha256.slice(0, 16)}.${endingOf(file.type)}`
+export const deliveredName = (file: { fingerprint: string; type: string }): string =>
+  `${file.fingerprint.slice(0, 16)}.${endingOf(file.type)}`

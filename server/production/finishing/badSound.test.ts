@@ -203,7 +203,7 @@ describe('when finishing goes wrong', () => {
 
   it('a sound that cannot be finished in five tries is said, and the desk waits no longer', async () => {
     const episode = await bring('lost.mp3', sound('h.mp3', 4))
-    await house.platform.media.remove(episode.sound.source!.sha256)
+    await house.platform.media.remove(episode.sound.source!.fingerprint)
     await begin(episode)
     await failToTheEnd()
     expect((await get(episode.id)).sound).toMatchObject({
@@ -218,7 +218,7 @@ describe('when finishing goes wrong', () => {
     const { id } = (await house.call('POST', `/shows/${showId}/episodes`, {})).json() as Episode
     await house.bring(id, place('unheard.mp3'))
     const { source } = (await get(id)).sound
-    await house.platform.media.remove(source!.sha256)
+    await house.platform.media.remove(source!.fingerprint)
     await failToTheEnd()
     const after = await get(id)
     expect(after.sound).toMatchObject({ source: { measuring: 'failed' }, work: null })
@@ -257,7 +257,7 @@ describe('when finishing goes wrong', () => {
         problem: { title: 'The disk is full', todo: expect.stringMatching(/\w/) },
         recipe: firstRecipe,
       })
-      expect(after.source!.sha256).toBe(episode.sound.source!.sha256)
+      expect(after.source!.fingerprint).toBe(episode.sound.source!.fingerprint)
       await begin(episode)
       await house.workOnSound()
       expect((await get(episode.id)).sound.finishing).toBe('done')

@@ -148,7 +148,7 @@ describe('finishing', () => {
     expect(Math.abs(sound.finished!.durationMs - 18_000)).toBeLessThan(80)
     expect(Math.max(...sound.report!.reductionsDb)).toBeGreaterThan(3)
     expect(sound.finished!.measurement!.rangeLu).toBeLessThan(source.measurement!.rangeLu)
-    expect(sound.source!.sha256).toBe(source.sha256)
+    expect(sound.source!.fingerprint).toBe(source.fingerprint)
   })
 
   // Tags read back by music-metadata, chapters by ffprobe; of the MP3 neither wrote them.
@@ -210,7 +210,7 @@ describe('finishing', () => {
     const second = await finish(first)
     expect(second.sound.tagsAreOld).toBe(false)
     expect(second.sound.finished!.tags.title).toBe('Second title')
-    expect(second.sound.finished!.sha256).not.toBe(first.sound.finished!.sha256)
+    expect(second.sound.finished!.fingerprint).not.toBe(first.sound.finished!.fingerprint)
     expect(second.sound.finished!.measurement).toEqual(first.sound.finished!.measurement)
   })
 

@@ -61,7 +61,7 @@ export function finishEpisode(platform: Platform): JobDefinition<Payloads['finis
     waveform: Bringing,
     finishedWith: Episode['finishedWith'],
   ): Promise<void> {
-    await blobs.announce(facts.sha256)
+    await blobs.announce(facts.fingerprint)
     const words = slugFrom([episode.number, episode.title].filter(Boolean).join(' ')) || 'episode'
     const name = `${words}.${endingOf(facts.type)}`
     await settle(episode, async transaction => {
@@ -75,7 +75,7 @@ export function finishEpisode(platform: Platform): JobDefinition<Payloads['finis
         measurement,
         waveformId: waveform.sha256,
       }
-      const finished = await files.keep(file, [{ path, sha256: facts.sha256 }, waveform], transaction)
+      const finished = await files.keep(file, [{ path, sha256: facts.fingerprint }, waveform], transaction)
       return { files: { finished: finished.id }, sound: { finishing: 'done', finishedWith, finishProblem: null } }
     })
   }

@@ -72,7 +72,7 @@ export function finishWork({ media, configuration }: Pick<Platform, 'media' | 'c
       run: JobRun,
       take: (finished: FinishedSound) => Promise<void>,
     ): Promise<void> =>
-      inFolder(run, file.sha256, async (folder, sourcePath) => {
+      inFolder(run, file.fingerprint, async (folder, sourcePath) => {
         if (recipe.encoding === 'as it came') {
           const path = await tag(file, sourcePath, folder, tagsOf(oneCut(0, file.durationMs)))
           await take({
@@ -104,7 +104,7 @@ export function finishWork({ media, configuration }: Pick<Platform, 'media' | 'c
       run: JobRun,
       take: (made: { facts: AudioFacts; path: string }) => Promise<void>,
     ): Promise<void> =>
-      inFolder(run, finished.sha256, async (folder, soundPath) => {
+      inFolder(run, finished.fingerprint, async (folder, soundPath) => {
         const path = await tag(finished, soundPath, folder, tags)
         await take({ facts: await read(path, run), path })
       }),

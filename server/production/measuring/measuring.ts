@@ -29,7 +29,7 @@ export function measureFile(platform: Platform): JobDefinition<Payloads['measure
   const blobs = blobKeeper(platform)
 
   async function measured(file: AudioFile, run: JobRun): Promise<Measured> {
-    const { path, release } = await media.onDisk(file.sha256)
+    const { path, release } = await media.onDisk(file.fingerprint)
     try {
       const heard = await runSound(
         { kind: 'measure', source: sourceOf(file, path), expectedMs: file.durationMs },

@@ -523,7 +523,7 @@ describe('an address', () => {
       await house.call('POST', `/episodes/${id}/release`, { version: named.version, when: { kind: 'now' } })
     ).json() as Episode
     expect(released.enclosureAddress).toBe(`${base}/elsewhere.mp3`)
-    const url = `/media/${id}/${(await house.get(id)).sound.source!.sha256.slice(0, 16)}.mp3`
+    const url = `/media/${id}/${(await house.get(id)).sound.source!.fingerprint.slice(0, 16)}.mp3`
     for (const method of ['GET', 'HEAD'] as const)
       expect((await house.app.inject({ method, url })).statusCode).toBe(404)
   })

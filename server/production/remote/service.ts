@@ -118,7 +118,7 @@ export function remoteService(platform: Platform) {
           pictureId: null,
           name: fileNameIn(pathname),
           // Its content is not here; the address and the size stand for it.
-          sha256: createHash('sha256').update(`${href}\n${facts.bytes}`).digest('hex'),
+          fingerprint: createHash('sha256').update(`${href}\n${facts.bytes}`).digest('hex'),
           tags: { title: null, artist: null, album: null, track: null, year: null },
           soundFromBytes: null,
           soundToBytes: null,

@@ -72,7 +72,7 @@ it('only what no episode uses can be deleted, and its bytes go with it', async (
   await house.platform.jobs.runNext('retention')
   await expect(
     new Promise((resolve, reject) =>
-      house.platform.media.read(file!.sha256).once('error', reject).once('data', resolve),
+      house.platform.media.read(file!.fingerprint).once('error', reject).once('data', resolve),
     ),
   ).rejects.toThrow(/ENOENT/)
 })
@@ -94,7 +94,7 @@ it('a shelf comes in pages that have each file once, and tells what all of it ta
 
 it('bytes that two shows hold stay while one of them deletes its file, however the two cross', async () => {
   const other = await house.makeShow('crossing')
-  const sha256 = (await house.makeReady(other.id, 'Kept', 'br-33.mp3')).sound.source!.sha256
+  const sha256 = (await house.makeReady(other.id, 'Kept', 'br-33.mp3')).sound.source!.fingerprint
   for (let n = 0; n < 5; n++) {
     const { id } = await create()
     await house.bring(id, join(sounds, 'br-33.mp3'))
@@ -110,7 +110,7 @@ it('bytes that two shows hold stay while one of them deletes its file, however t
     expect([204, 409]).toContain(deleted.statusCode)
     while (await house.platform.jobs.runNext('retention'));
     const held = (await house.get(again.id)).sound.source!
-    expect(held.sha256).toBe(sha256)
+    expect(held.fingerprint).toBe(sha256)
     await expect(house.platform.media.open(sha256).then(file => file.close())).resolves.toBeUndefined()
   }
 })

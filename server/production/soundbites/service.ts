@@ -22,6 +22,7 @@ import type { AudioFile } from '../../media/files/models'
 import type { Tags } from '../../media/files/tags'
 import { picturesForTags } from '../finishing/picturesForTags'
 import { writeMp3 } from '../finishing/writeTags'
+import tagsEdition from '../finishing/writeTags?edition'
 import { blobKeeper } from '../../platform/storage/blobs'
 import { digestOf } from '../../platform/storage/written'
 import type { Platform } from '../../platform/platform'
@@ -29,6 +30,7 @@ import { singleFlight } from '../../platform/singleFlight'
 import { currentSlug } from '../../show/shows/addresses'
 import { Show } from '../../show/shows/models'
 import { cutMp3 } from '../../media/sound/cut'
+import cutEdition from '../../media/sound/cut?edition'
 import { SoundbiteFile } from './models'
 
 /** What a soundbite is cut of: the sound by whose clock it is told, and what is said of the episode. */
@@ -41,7 +43,7 @@ interface Cutting {
 
 /** A soundbite's file is marked as wanted at most once in so long. */
 const markEveryMs = 24 * 3600_000
-const edition = 2
+const edition = `${cutEdition} ${tagsEdition}`
 
 /** Soundbites as short MP3s: each is cut when somebody first wants it, and kept while somebody does. A process has one of these. */
 export function soundbiteService(platform: Platform) {
@@ -60,7 +62,7 @@ export function soundbiteService(platform: Platform) {
     const tags = tagsOf(episode, text, soundbite)
     const { date: _date, comment: _comment, ...lasting } = tags
     const madeOf = digestOf(
-      Buffer.from(JSON.stringify([edition, file.sha256, soundbite.fromMs, soundbite.toMs, lasting])),
+      Buffer.from(JSON.stringify([edition, file.fingerprint, soundbite.fromMs, soundbite.toMs, lasting])),
     )
     return making.get(
       `${episode.id} ${madeOf}`,
@@ -91,7 +93,7 @@ export function soundbiteService(platform: Platform) {
   ): Promise<SoundbiteFile> =>
     media.workIn(uuidV7(), async folder => {
       const [bare, path] = [join(folder, 'bare.mp3'), join(folder, 'soundbite.mp3')]
-      const source = await media.onDisk(file.sha256)
+      const source = await media.onDisk(file.fingerprint)
       try {
         const junkBytes = Number(file.soundFromBytes ?? 0)
         await cutMp3({ path: source.path, junkBytes, channels: file.channels }, soundbite, bare)

@@ -112,11 +112,11 @@ export function uploadService(platform: Platform) {
     path: string,
     { picture, ...facts }: AudioFacts,
   ): Promise<(transaction: Transaction) => Promise<AudioFile>> {
-    const isKnown = (await AudioFile.count({ where: { showId, sha256: facts.sha256 } })) > 0
+    const isKnown = (await AudioFile.count({ where: { showId, fingerprint: facts.fingerprint } })) > 0
     const pictureId = !isKnown && picture ? await pictures.addFound(picture) : null
-    await blobs.announce(facts.sha256)
+    await blobs.announce(facts.fingerprint)
     return transaction =>
-      files.keep({ ...facts, showId, name, pictureId }, [{ path, sha256: facts.sha256 }], transaction)
+      files.keep({ ...facts, showId, name, pictureId }, [{ path, sha256: facts.fingerprint }], transaction)
   }
 
   /** An upload that nobody waits for any more, and of which not all has come. */

@@ -122,7 +122,7 @@ describe('an uploaded file', () => {
     while (await house.platform.jobs.runNext('reading'));
     const { source: audio } = (await get(id)).sound
     expect(audio!.bytes).toBe(sound.length)
-    expect(audio!.sha256).toBe((await bring('again.mp3', sound)).sound.source!.sha256)
+    expect(audio!.fingerprint).toBe((await bring('again.mp3', sound)).sound.source!.fingerprint)
   })
 
   it('that came before is kept once, and says where else it is used', async () => {

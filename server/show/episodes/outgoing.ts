@@ -14,7 +14,7 @@ export interface Outgoing {
   soundbites: readonly Soundbite[]
   transcripts: readonly ReleasedTranscript[]
   /** Null before the release, where there is none yet; as for the moment. */
-  file: Pick<AudioFile, 'sha256' | 'type' | 'bytes' | 'durationMs' | 'address'> | null
+  file: Pick<AudioFile, 'fingerprint' | 'type' | 'bytes' | 'durationMs' | 'address'> | null
   at: Date | null
   /** Where a picture of the text is found; null where it is not there. */
   pictureAddress: PictureAddress

@@ -40,7 +40,7 @@ export interface ReleasedEpisode {
   slug: string
   releaseAt: Date
   released: Snapshot
-  file: Pick<AudioFile, 'sha256' | 'type' | 'bytes' | 'durationMs' | 'address'>
+  file: Pick<AudioFile, 'fingerprint' | 'type' | 'bytes' | 'durationMs' | 'address'>
 }
 
 /**
@@ -54,15 +54,15 @@ export async function releasedEpisodes(
 ): Promise<ReleasedEpisode[]> {
   const isFor = ids ? null : await goesTo(showId, audience)
   const rows = await select<Omit<ReleasedEpisode, 'file'> & ReleasedEpisode['file']>(
-    `SELECT e.id, e.guid, e.slug, e.release_at AS releaseAt, e.released, f.sha256, f.type, f.bytes, f.duration_ms AS durationMs, f.address
+    `SELECT e.id, e.guid, e.slug, e.release_at AS releaseAt, e.released, f.fingerprint, f.type, f.bytes, f.duration_ms AS durationMs, f.address
       ${withFile} WHERE e.show_id = :showId AND ${slug === undefined ? inFeed : atPage} ${ids ? 'AND e.id IN (:ids)' : ''} ${newestFirst}`,
     { showId, slug, ids },
   )
   return rows
     .filter(row => !isFor || isFor(row))
-    .map(({ sha256, type, bytes, durationMs, address, ...episode }) => ({
+    .map(({ fingerprint, type, bytes, durationMs, address, ...episode }) => ({
       ...episode,
-      file: { sha256, type, bytes, durationMs, address },
+      file: { fingerprint, type, bytes, durationMs, address },
     }))
 }
 

@@ -58,7 +58,7 @@ export function fileOf(file: AudioFile): AudioFileView {
   const {
     id,
     name,
-    sha256,
+    fingerprint,
     bytes,
     type,
     durationMs,
@@ -77,7 +77,7 @@ export function fileOf(file: AudioFile): AudioFileView {
   return {
     id,
     name,
-    sha256,
+    fingerprint,
     bytes: Number(bytes),
     type,
     durationMs,

@@ -72,7 +72,7 @@ export function episodeOf(
 export const enclosureAddress = (
   publicUrl: string,
   episodeId: string,
-  file: { sha256: string; type: string; address: string | null },
+  file: { fingerprint: string; type: string; address: string | null },
 ): string => file.address ?? `${publicUrl}/media/${episodeId}/${deliveredName(file)}`
 
 /** The address of an episode's file of chapters, by that of its page. */

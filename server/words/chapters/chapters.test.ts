@@ -33,7 +33,7 @@ const chapter = (id: string, fromMs: number, title: string, rest: object = {}) =
 const pathOf = (address: string): string => new URL(address).pathname
 const filePath = async (id: string): Promise<string> => {
   const { sound } = await house.get(id)
-  const { path, release: done } = await house.platform.media.onDisk((sound.finished ?? sound.source)!.sha256)
+  const { path, release: done } = await house.platform.media.onDisk((sound.finished ?? sound.source)!.fingerprint)
   await done()
   return path
 }

@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto'
 import type { FastifyPluginAsync } from 'fastify'
 import { AppError } from '../../platform/http/errors'
-import { AudioFile } from '../../media/files/models'
+import { AudioFile, deliveryOf } from '../../media/files/models'
 import { deliver } from '../../platform/storage/deliver'
 import type { Platform } from '../../platform/platform'
 import { TranscriptDraft } from './models'
@@ -29,11 +29,7 @@ export const lentRoutes =
         const draft = await TranscriptDraft.findOne({ where: { tokenHash, state: 'working' }, attributes: ['fileId'] })
         const file = draft && (await AudioFile.findByPk(draft.fileId))
         if (!file || file.address) throw new AppError('not-found', 'Nothing is lent at this address.')
-        return deliver(request, reply, media, {
-          ...file.get(),
-          lastModified: file.createdAt,
-          cacheControl: 'private, no-store',
-        })
+        return deliver(request, reply, media, deliveryOf(file, 'private, no-store'))
       },
     })
   }

@@ -1,8 +1,12 @@
+import { createHash } from 'node:crypto'
 import { QueryTypes, type Transaction } from 'sequelize'
 import { renderText } from '@core/episode/rendered'
+import rendered from '@core/episode/rendered?edition'
 import { readSnapshot } from '@core/episode/snapshot'
 import { type Passage, passagesOf } from '@core/search/passages'
+import passages from '@core/search/passages?edition'
 import { indexedWords, tokensOf } from '@core/search/tokens'
+import tokens from '@core/search/tokens?edition'
 import type { Cue } from '@core/transcript/cue'
 import { transact } from '../../platform/database/transact'
 import { type ReleasedEpisode, releasedEpisodes, releasedVersions } from '../../show/episodes/released'
@@ -13,8 +17,8 @@ import { Show } from '../../show/shows/models'
 import { renderContextOf } from '../../show/shows/service'
 import { releasedWords } from '../transcripts/release'
 
-/** Raise it when passages or words become other ones: then all are made anew. */
-const edition = 2
+/** Where passages or words become other ones, all are made anew. */
+export const edition = createHash('sha256').update(`${passages} ${tokens} ${rendered}`).digest('hex').slice(0, 16)
 
 const episodesAtOnce = 20
 /** So many passages are a statement of a megabyte or less. */
@@ -33,10 +37,11 @@ export function wordIndex({ database, configuration: { publicUrl } }: Pick<Platf
   const change = (sql: string, replacements: object, transaction?: Transaction) =>
     database.query(sql, { replacements: replacements as Record<string, unknown>, transaction })
 
+  /** Its number before its words, and of which revision they are; of another edition they are of none. */
   async function rowOf(showId: string): Promise<{ number: number; revision: number }> {
     const known = await select<{ number: number; revision: number }>(
-      'SELECT number, revision FROM search_shows WHERE show_id = :showId',
-      { showId },
+      'SELECT number, IF(edition = :edition, revision, -1) AS revision FROM search_shows WHERE show_id = :showId',
+      { showId, edition },
     )
     if (known[0]) return known[0]
     await change('INSERT IGNORE INTO search_shows (show_id) VALUES (:showId)', { showId })
@@ -111,7 +116,14 @@ export function wordIndex({ database, configuration: { publicUrl } }: Pick<Platf
     // Read in parts, so that a long show need not be in memory as a whole.
     for (let at = 0; at < wanted.length; at += episodesAtOnce)
       await write(show, number, wanted.slice(at, at + episodesAtOnce), states)
-    await change('UPDATE search_shows SET revision = GREATEST(revision, :now) WHERE number = :number', { now, number })
+    await change(
+      'UPDATE search_shows SET revision = IF(edition = :edition, GREATEST(revision, :now), :now), edition = :edition WHERE number = :number',
+      {
+        now,
+        number,
+        edition,
+      },
+    )
   }
 
   /** Brings the words of a show up to date where they are not; whoever asks meanwhile waits for the same. */

@@ -84,7 +84,7 @@ export function alignTranscript(platform: Platform): JobDefinition<Payloads['ali
         voice: await voiceFor(row.language),
       }
       const aligned = await media.workIn(`align-${row.id}`, async folder => {
-        const { path, release } = await media.onDisk(source.sha256)
+        const { path, release } = await media.onDisk(source.fingerprint)
         try {
           const sound = {
             path,
