@@ -72,7 +72,7 @@ export default defineConfig({
           hookTimeout: 400_000,
           globalSetup: 'e2e/demoTemplate.ts',
           setupFiles: 'e2e/shownAtFailure.ts',
-          maxWorkers: 3,
+          maxWorkers: 2,
           isolate: false,
           expect: waiting,
         },

@@ -19,13 +19,18 @@ export const session = z.object({
   firstVisit: z.boolean(),
   account: z.object({ id: z.string(), email: z.string() }).nullable(),
   maxUploadBytes: z.number(),
-  /** Where the stand-in listener lives, when one runs. */
-  listenerAddress: z.string().nullable(),
   /** The host of the copyist that drafts transcripts, when there is one. */
   transcriptionHost: z.string().nullable(),
-  /** Where the stand-in outbox shows the mail that arrived, when one runs. */
-  outboxAddress: z.string().nullable(),
-  /** By how much time here is ahead of the world, where it can be moved; else null. */
-  clockOffsetMs: z.number().nullable(),
+  /** What there is in the demo only; elsewhere null. */
+  demo: z
+    .object({
+      /** Where the stand-in listener lives, when one runs. */
+      listenerAddress: z.string().nullable(),
+      /** Where the stand-in outbox shows the mail that arrived, when one runs. */
+      outboxAddress: z.string().nullable(),
+      /** By how much time here is ahead of the world, where it can be moved; else null. */
+      clockOffsetMs: z.number().nullable(),
+    })
+    .nullable(),
 })
 export type Session = z.infer<typeof session>

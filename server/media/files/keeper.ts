@@ -17,7 +17,7 @@ export function fileKeeper(platform: Pick<Platform, 'database' | 'media' | 'cloc
   const blobs = blobKeeper(platform)
 
   return {
-    /** Keeps a file and the announced bytes that belong to it; where the show has the same content already, that is the file. */
+    /** Keeps a file and the stored bytes that belong to it; where the show has the same content already, that is the file. */
     async keep(file: NewFile, bytes: readonly Bringing[], transaction: Transaction): Promise<AudioFile> {
       const same = { where: { showId: file.showId, fingerprint: file.fingerprint }, lock: true, transaction }
       const known = await AudioFile.findOne(same)

@@ -1,6 +1,6 @@
 import type { FastifyReply } from 'fastify'
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
-import { credentials, newAccount, session } from '@contract/session'
+import { credentials, newAccount, type Session, session } from '@contract/session'
 import { z } from 'zod'
 import type { Platform } from '../../platform/platform'
 import { accountService, sessionCookie, sessionMs } from './service'
@@ -20,6 +20,13 @@ export const accountRoutes =
         maxAge: sessionMs / 1000,
       })
 
+    const demo = (): Session['demo'] => {
+      const { listenerUrl, outboxUrl, canMoveClock } = configuration
+      if (!listenerUrl && !outboxUrl && !canMoveClock) return null
+      const clockOffsetMs = canMoveClock ? +platform.clock.now() - Date.now() : null
+      return { listenerAddress: listenerUrl, outboxAddress: outboxUrl, clockOffsetMs }
+    }
+
     app.get('/session', { schema: { response: { 200: session } } }, async request => {
       const token = request.cookies[sessionCookie]
       const account = token ? await accounts.accountOf(token) : null
@@ -27,11 +34,9 @@ export const accountRoutes =
         firstVisit: !account && (await accounts.isFirstVisit()),
         account: account && { id: account.id, email: account.email },
         maxUploadBytes: configuration.maxUploadBytes,
-        listenerAddress: configuration.listenerUrl,
         // Where services stand is nothing for whoever passes by.
         transcriptionHost: account && configuration.transcriptionUrl && new URL(configuration.transcriptionUrl).host,
-        outboxAddress: configuration.outboxUrl,
-        clockOffsetMs: configuration.canMoveClock ? +platform.clock.now() - Date.now() : null,
+        demo: demo(),
       }
     })
 

@@ -13,60 +13,70 @@ export interface Bringing {
 }
 
 const mostAtOnce = 500
+/** Bytes that were stored and that nobody came to hold, as where the process ended in between, go after so long. */
+const arrivesMs = 3600_000
+const hasArrived = '(b.arriving_at IS NULL OR b.arriving_at < :before)'
 
 /**
- * Who holds which bytes of the media store. Bytes are stored and held in one transaction, which keeps their row to itself; what
- * clears away looks under the same lock. So bytes that somebody holds are there, and those that nobody holds go.
+ * Who holds which bytes of the media store. Bytes are noted and then stored, while no row is locked, since a store may be slow; then
+ * they are held, in the transaction that makes the holder. What clears away looks under a lock of the bytes' row, and leaves what
+ * arrives. So bytes that somebody holds are there, and those that nobody holds go.
  */
 export function blobKeeper({ database, media, clock, jobs }: Pick<Platform, 'database' | 'media' | 'clock' | 'jobs'>) {
-  /** Notes bytes by a commit of its own, before they are stored: where the process ends in between, they are found and cleared away. */
-  async function announce(sha256: string): Promise<void> {
-    await transact(database, transaction => note(sha256, transaction))
-  }
-
-  /** Writes the row, or locks the one that is there. */
-  const note = (sha256: string, transaction: Transaction): Promise<unknown> =>
-    database.query(
-      'INSERT INTO blobs (sha256, came_at) VALUES (?, ?) ON DUPLICATE KEY UPDATE came_at = VALUES(came_at)',
-      { replacements: [sha256, clock.now()], transaction },
-    )
-
-  const holders = (sha256: string, transaction?: Transaction): Promise<object[]> =>
-    database.query('SELECT holder FROM blob_holders WHERE sha256 = ? LIMIT 1', {
-      replacements: [sha256],
+  const select = (statement: string, replacements: object, transaction?: Transaction): Promise<{ sha256: string }[]> =>
+    database.query<{ sha256: string }>(statement, {
+      replacements: replacements as Record<string, unknown>,
       type: QueryTypes.SELECT,
       transaction,
     })
+  const change = (statement: string, replacements: object, transaction: Transaction): Promise<unknown> =>
+    database.query(statement, { replacements: replacements as Record<string, unknown>, transaction })
+
+  const note = (sha256: string, arrivingAt: Date | null, transaction: Transaction): Promise<unknown> =>
+    change(
+      'INSERT INTO blobs (sha256, arriving_at) VALUES (:sha256, :arrivingAt) ON DUPLICATE KEY UPDATE arriving_at = :arrivingAt',
+      { sha256, arrivingAt },
+      transaction,
+    )
+
+  /** Stores bytes that are to be held within the hour. */
+  async function store({ path, sha256 }: Bringing): Promise<void> {
+    await transact(database, transaction => note(sha256, clock.now(), transaction))
+    await media.take(path, sha256)
+  }
 
   return {
-    announce,
+    store,
 
-    /** Stores announced bytes for a holder; in the transaction that makes the holder. */
+    /** Has a holder hold bytes that are stored; in the transaction that makes the holder. */
     async hold(holder: string, { path, sha256 }: Bringing, transaction: Transaction): Promise<void> {
-      await note(sha256, transaction)
-      await media.take(path, sha256)
-      await database.query('INSERT IGNORE INTO blob_holders (sha256, holder) VALUES (?, ?)', {
-        replacements: [sha256, holder],
+      const [row] = await select('SELECT sha256 FROM blobs WHERE sha256 = :sha256 FOR UPDATE', { sha256 }, transaction)
+      await note(sha256, null, transaction)
+      // Whoever held the same bytes meanwhile has let them go, and they were cleared away.
+      if (!row) await media.take(path, sha256)
+      await change(
+        'INSERT IGNORE INTO blob_holders (sha256, holder) VALUES (:sha256, :holder)',
+        { sha256, holder },
         transaction,
-      })
+      )
     },
 
     /** A holder lets everything go that it held; in the transaction that ends the holder. */
     async letGo(holder: string, transaction: Transaction): Promise<void> {
-      await database.query('DELETE FROM blob_holders WHERE holder = ?', { replacements: [holder], transaction })
+      await change('DELETE FROM blob_holders WHERE holder = :holder', { holder }, transaction)
       await jobs.add({ kind: 'clear-blobs', payload: {} }, transaction)
     },
 
-    /** Writes bytes to the local disk, to be held. */
+    /** Writes bytes to the local disk and stores them, to be held. */
     async written<T>(contents: readonly Uint8Array[], act: (bringings: Bringing[]) => Promise<T>): Promise<T> {
       return media.workIn(uuidV7(), async folder => {
-        const bringings = contents.map(bytes => {
+        const bringings: Bringing[] = []
+        for (const bytes of contents) {
           const sha256 = createHash('sha256').update(bytes).digest('hex')
-          return { sha256, path: join(folder, sha256), bytes }
-        })
-        for (const { path, sha256, bytes } of bringings) {
-          await writeFile(path, bytes)
-          await announce(sha256)
+          const bringing = { sha256, path: join(folder, sha256) }
+          await writeFile(bringing.path, bytes)
+          await store(bringing)
+          bringings.push(bringing)
         }
         return act(bringings)
       })
@@ -74,20 +84,19 @@ export function blobKeeper({ database, media, clock, jobs }: Pick<Platform, 'dat
 
     /** Takes bytes that nobody holds out of the store. Can run at any time, and be killed at any point. */
     async clear(): Promise<void> {
-      const unheld = await database.query<{ sha256: string }>(
-        'SELECT b.sha256 FROM blobs b LEFT JOIN blob_holders h ON h.sha256 = b.sha256 WHERE h.sha256 IS NULL ORDER BY b.came_at LIMIT ?',
-        { replacements: [mostAtOnce], type: QueryTypes.SELECT },
+      const before = new Date(+clock.now() - arrivesMs)
+      const unheld = await select(
+        `SELECT b.sha256 FROM blobs b LEFT JOIN blob_holders h ON h.sha256 = b.sha256 WHERE h.sha256 IS NULL AND ${hasArrived} LIMIT :mostAtOnce`,
+        { before, mostAtOnce },
       )
       for (const { sha256 } of unheld) {
         await transact(database, async transaction => {
-          const [row] = await database.query('SELECT sha256 FROM blobs WHERE sha256 = ? FOR UPDATE', {
-            replacements: [sha256],
-            type: QueryTypes.SELECT,
-            transaction,
-          })
-          if (!row || (await holders(sha256, transaction)).length > 0) return
+          const locked = `SELECT b.sha256 FROM blobs b WHERE b.sha256 = :sha256 AND ${hasArrived} FOR UPDATE`
+          const [row] = await select(locked, { sha256, before }, transaction)
+          const holders = 'SELECT sha256 FROM blob_holders WHERE sha256 = :sha256 LIMIT 1'
+          if (!row || (await select(holders, { sha256 }, transaction)).length > 0) return
           await media.remove(sha256)
-          await database.query('DELETE FROM blobs WHERE sha256 = ?', { replacements: [sha256], transaction })
+          await change('DELETE FROM blobs WHERE sha256 = :sha256', { sha256 }, transaction)
         })
       }
       if (unheld.length === mostAtOnce) await jobs.add({ kind: 'clear-blobs', payload: {} })

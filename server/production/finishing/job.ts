@@ -61,7 +61,7 @@ export function finishEpisode(platform: Platform): JobDefinition<Payloads['finis
     waveform: Bringing,
     finishedWith: Episode['finishedWith'],
   ): Promise<void> {
-    await blobs.announce(facts.fingerprint)
+    await blobs.store({ path, sha256: facts.fingerprint })
     const words = slugFrom([episode.number, episode.title].filter(Boolean).join(' ')) || 'episode'
     const name = `${words}.${endingOf(facts.type)}`
     await settle(episode, async transaction => {

@@ -106,7 +106,7 @@ export function soundbiteService(platform: Platform) {
       const hash = createHash('sha256')
       await pipeline(createReadStream(path), hash)
       const sha256 = hash.digest('hex')
-      await blobs.announce(sha256)
+      await blobs.store({ path, sha256 })
       return keep({ id: uuidV7(), episodeId, madeOf, sha256, bytes: (await stat(path)).size }, path)
     })
 

@@ -114,7 +114,7 @@ export function uploadService(platform: Platform) {
   ): Promise<(transaction: Transaction) => Promise<AudioFile>> {
     const isKnown = (await AudioFile.count({ where: { showId, fingerprint: facts.fingerprint } })) > 0
     const pictureId = !isKnown && picture ? await pictures.addFound(picture) : null
-    await blobs.announce(facts.fingerprint)
+    await blobs.store({ path, sha256: facts.fingerprint })
     return transaction =>
       files.keep({ ...facts, showId, name, pictureId }, [{ path, sha256: facts.fingerprint }], transaction)
   }

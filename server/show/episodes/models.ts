@@ -70,12 +70,13 @@ export class Episode extends Model<InferAttributes<Episode>, InferCreationAttrib
   declare files?: NonAttribute<EpisodeFile[]>
 }
 
-/** What a file is to an episode. */
+/** What a file is to an episode. Several may be the same to it, in an order. */
 export type FileRole = 'source' | 'finished' | 'released'
 
 export class EpisodeFile extends Model<InferAttributes<EpisodeFile>, InferCreationAttributes<EpisodeFile>> {
   declare episodeId: string
   declare role: FileRole
+  declare position: CreationOptional<number>
   declare fileId: string
   declare file?: NonAttribute<AudioFile>
 }
@@ -144,6 +145,7 @@ export function initEpisodes(sequelize: Sequelize): void {
     {
       episodeId: { type: DataTypes.UUID, primaryKey: true },
       role: { type: DataTypes.STRING, primaryKey: true },
+      position: { type: DataTypes.SMALLINT.UNSIGNED, primaryKey: true, defaultValue: 0 },
       fileId: DataTypes.UUID,
     },
     { sequelize, tableName: 'episode_files' },

@@ -1,4 +1,4 @@
-import type { Includeable, Transaction } from 'sequelize'
+import { type Includeable, Op, type Transaction } from 'sequelize'
 import { AudioFile } from '../../media/files/models'
 import { Episode, EpisodeFile, type FileRole } from './models'
 
@@ -25,13 +25,17 @@ export async function loadRoles(episode: Episode, transaction?: Transaction): Pr
   return episode
 }
 
-function roleOf({ id, files }: Episode, role: FileRole): EpisodeFile | null {
+/** The files that an episode has in a role, in their order. */
+function inRole({ id, files }: Episode, role: FileRole): EpisodeFile[] {
   if (!files) throw new Error(`The files of episode ${id} were not loaded with it.`)
-  return files.find(file => file.role === role) ?? null
+  return files.filter(file => file.role === role).toSorted((one, other) => one.position - other.position)
 }
 
-export const fileIdOf = (episode: Episode, role: FileRole): string | null => roleOf(episode, role)?.fileId ?? null
-export const fileIn = (episode: Episode, role: FileRole): AudioFile | null => roleOf(episode, role)?.file ?? null
+/** The only one in a role, or the first. */
+export const fileIdOf = (episode: Episode, role: FileRole): string | null => inRole(episode, role)[0]?.fileId ?? null
+export const fileIn = (episode: Episode, role: FileRole): AudioFile | null => inRole(episode, role)[0]?.file ?? null
+export const filesIn = (episode: Episode, role: FileRole): AudioFile[] =>
+  inRole(episode, role).flatMap(({ file }) => file ?? [])
 
 /** The role of the file that a release would deliver; null while there is none, or while it is not finished. */
 export function deliveredRole(episode: Episode): FileRole | null {
@@ -44,16 +48,18 @@ export function deliveredFileId(episode: Episode): string | null {
   return role && fileIdOf(episode, role)
 }
 
-/** Gives an episode's roles to files, or takes them away. */
+/** Gives an episode's roles to files, or takes them away; a role may go to several, in their order. */
 export async function giveRoles(
   episode: Episode,
-  roles: Partial<Record<FileRole, string | null>>,
+  roles: Partial<Record<FileRole, string | readonly string[] | null>>,
   transaction: Transaction,
 ): Promise<void> {
-  for (const [role, fileId] of Object.entries(roles) as [FileRole, string | null][]) {
+  for (const [role, given] of Object.entries(roles) as [FileRole, string | readonly string[] | null][]) {
     const place = { episodeId: episode.id, role }
-    if (fileId) await EpisodeFile.upsert({ ...place, fileId }, { transaction })
-    else await EpisodeFile.destroy({ where: place, transaction })
+    const fileIds = given === null ? [] : [given].flat()
+    await EpisodeFile.destroy({ where: { ...place, position: { [Op.gte]: fileIds.length } }, transaction })
+    for (const [position, fileId] of fileIds.entries())
+      await EpisodeFile.upsert({ ...place, position, fileId }, { transaction })
   }
   await loadRoles(episode, transaction)
 }

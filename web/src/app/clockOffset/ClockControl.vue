@@ -13,7 +13,7 @@ const now = useNow()
 const busy = ref(false)
 const problem = ref('')
 const hourMs = 3600_000
-const isAhead = computed(() => (sessions.session?.clockOffsetMs ?? 0) > 60_000)
+const isAhead = computed(() => (sessions.session?.demo?.clockOffsetMs ?? 0) > 60_000)
 
 const ways: readonly { name: string; move: ClockMove }[] = [
   { name: 'An hour', move: { to: 'later', byMs: hourMs } },

@@ -85,7 +85,7 @@ async function leave(): Promise<void> {
       </nav>
     </header>
     <EpisodeRail v-if="near" :show="show" :near="near" @more="status => emit('more', status)" />
-    <ClockControl v-if="sessions.session?.clockOffsetMs != null" class="clock" :zone="show.zone" />
+    <ClockControl v-if="sessions.session?.demo?.clockOffsetMs != null" class="clock" :zone="show.zone" />
     <footer class="small">
       <ThemeSwitch />
       <RouterLink :to="{ name: 'you', params: { show: show.slug } }">Mail</RouterLink>

@@ -26,7 +26,7 @@ const category = computed(() => {
   const { category: name, subcategory } = facts.value
   return subcategory ? `${name}, ${subcategory}` : name
 })
-const listener = computed(() => listenerLink(sessions.session?.listenerAddress ?? null, facts.value.feedAddress))
+const listener = computed(() => listenerLink(sessions.session?.demo?.listenerAddress ?? null, facts.value.feedAddress))
 
 function lacks(episode: EpisodeSummary): string {
   if (episode.changedSinceRelease) return 'has changes that listeners do not see yet'

@@ -55,9 +55,9 @@ async function add(): Promise<void> {
       <RouterLink :to="{ name: 'private-feeds', params: { show: show.slug } }">Private feeds</RouterLink>
     </p>
     <CopyField v-else-if="list" label="The address that directories want" :text="list.feedAddress" />
-    <p v-if="sessions.session?.outboxAddress" class="small">
+    <p v-if="sessions.session?.demo?.outboxAddress" class="small">
       In this demo, mail arrives in
-      <a :href="sessions.session.outboxAddress" target="_blank">the stand-in outbox</a>.
+      <a :href="sessions.session.demo.outboxAddress" target="_blank">the stand-in outbox</a>.
     </p>
     <ProblemNote v-if="problem && problem.at === null" :problem="problem" />
     <template v-if="list">

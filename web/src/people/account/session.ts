@@ -16,7 +16,7 @@ export const useSession = defineStore('session', () => {
 
   async function load(): Promise<Session> {
     session.value = await api.session()
-    setAhead(session.value.clockOffsetMs ?? 0)
+    setAhead(session.value.demo?.clockOffsetMs ?? 0)
     return session.value
   }
 

@@ -67,8 +67,8 @@ function askBefore(what: 'renew' | 'drop'): void {
           </li>
         </ul>
       </template>
-      <p v-if="sessions.session?.outboxAddress" class="small">
-        <a :href="sessions.session.outboxAddress" target="_blank">The stand-in outbox</a> shows what arrived.
+      <p v-if="sessions.session?.demo?.outboxAddress" class="small">
+        <a :href="sessions.session.demo.outboxAddress" target="_blank">The stand-in outbox</a> shows what arrived.
       </p>
     </section>
 
