@@ -4,7 +4,11 @@ import { slugFrom } from './slug'
 describe('an address part made from a name', () => {
   it.each([
     ['Bellows & Reeds', 'bellows-and-reeds'],
-    ['Die große Überfahrt', 'die-grosse-uberfahrt'],
+    ['Die große Überfahrt', 'die-grosse-ueberfahrt'],
+    ['Паром в тумане', 'parom-v-tumane'],
+    ['Żółta łódź', 'zolta-lodz'],
+    ['العبّارة', 'alebart'],
+    ['LakeLetter’s 3rd', 'lakeletters-3rd'],
     ['L’été à l’eau', 'lete-a-leau'],
     ['  --Ærø: 12!  ', 'aero-12'],
     ['שלום', ''],

@@ -1,3 +1,5 @@
+import slugify from '@sindresorhus/slugify'
+
 /** First parts of addresses that Lake Letter keeps for itself; a show cannot live there. */
 export const reservedAddressParts: readonly string[] = [
   'studio',
@@ -22,32 +24,20 @@ export const reservedAddressParts: readonly string[] = [
   'shows',
 ]
 
-const spelledOut: Readonly<Record<string, string>> = {
-  ß: 'ss',
-  æ: 'ae',
-  œ: 'oe',
-  ø: 'o',
-  å: 'a',
-  ð: 'd',
-  þ: 'th',
-  ł: 'l',
-  đ: 'd',
-  ı: 'i',
-  '&': ' and ',
+const spelling = {
+  decamelize: false,
+  customReplacements: [
+    ['’', ''],
+    ["'", ''],
+  ] as const,
 }
 
 /**
- * A part of a web address made from words: lower-case a to z, digits and single hyphens, at most
- * `maxLength` characters, cut between words. Empty where nothing of the words can be spelled so.
+ * A part of a web address made from words: lower-case a to z, digits and single hyphens, at most `maxLength` characters, cut between
+ * words. Words of other alphabets are spelled in Latin letters, as far as there is a usual way to; empty where there is none.
  */
 export function slugFrom(words: string, maxLength = 60): string {
-  const plain = words
-    .toLowerCase()
-    .replace(/[ßæœøåðþłđı&]/g, letter => spelledOut[letter] ?? '')
-    .normalize('NFKD')
-    .replace(/\p{M}|['’]/gu, '')
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-|-$/g, '')
+  const plain = slugify(words, spelling)
   if (plain.length <= maxLength) return plain
   const cut = plain.slice(0, maxLength + 1)
   const lastHyphen = cut.lastIndexOf('-')
