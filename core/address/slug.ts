@@ -1,4 +1,4 @@
-import slugify from '@sindresorhus/slugify'
+import slugify, { type Options as SlugifyOptions } from '@sindresorhus/slugify'
 
 /** First parts of addresses that Lake Letter keeps for itself; a show cannot live there. */
 export const reservedAddressParts: readonly string[] = [
@@ -24,12 +24,12 @@ export const reservedAddressParts: readonly string[] = [
   'shows',
 ]
 
-const spelling = {
+const spelling: SlugifyOptions = {
   decamelize: false,
   customReplacements: [
     ['’', ''],
     ["'", ''],
-  ] as const,
+  ],
 }
 
 /**

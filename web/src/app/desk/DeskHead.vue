@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, onMounted, onUnmounted } from 'vue'
+import { useEventListener } from '@vueuse/core'
+import { computed } from 'vue'
 import type { Episode } from '@contract/episodes'
 import type { Stroke } from '@core/episode/strokes'
 import { fields as known } from '@core/episode/fields'
@@ -49,14 +50,8 @@ function onInput(event: InputEvent): void {
   if (event.inputType === 'historyRedo') emit('redo')
   else emit('undo')
 }
-onMounted(() => {
-  window.addEventListener('keydown', onKey, true)
-  window.addEventListener('beforeinput', onInput, true)
-})
-onUnmounted(() => {
-  window.removeEventListener('keydown', onKey, true)
-  window.removeEventListener('beforeinput', onInput, true)
-})
+useEventListener('keydown', onKey, { capture: true })
+useEventListener('beforeinput', onInput, { capture: true })
 </script>
 
 <template>

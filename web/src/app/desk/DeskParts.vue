@@ -2,7 +2,8 @@
 import Tab from 'primevue/tab'
 import TabList from 'primevue/tablist'
 import Tabs from 'primevue/tabs'
-import { computed, onMounted, onUnmounted } from 'vue'
+import { useEventListener } from '@vueuse/core'
+import { computed } from 'vue'
 import type { Finding } from '@core/audio/findings'
 import type { Want } from '@core/episode/wants'
 import { type DeskPart, deskParts, partNames, placeOf } from './parts'
@@ -27,8 +28,7 @@ function onKey(event: KeyboardEvent): void {
   event.preventDefault()
   part.value = name
 }
-onMounted(() => window.addEventListener('keydown', onKey))
-onUnmounted(() => window.removeEventListener('keydown', onKey))
+useEventListener('keydown', onKey)
 </script>
 
 <template>

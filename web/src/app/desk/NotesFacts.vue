@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, onScopeDispose, ref, watch } from 'vue'
+import { refDebounced } from '@vueuse/core'
+import { computed, toRef } from 'vue'
 import { firstSentence } from '@core/episode/wants'
 import { mostDescriptionBytes } from '@core/feed/description'
 import { plainNotes } from '@core/notes/plain'
@@ -12,16 +13,10 @@ const mostListLetters = 90
 const pauseMs = 150
 
 /** A long text is not counted at every letter. */
-const counted = ref(props.told)
-let timer: ReturnType<typeof setTimeout> | undefined
-watch(
-  () => props.told,
-  told => {
-    clearTimeout(timer)
-    timer = setTimeout(() => (counted.value = told), pauseMs)
-  },
+const counted = refDebounced(
+  toRef(() => props.told),
+  pauseMs,
 )
-onScopeDispose(() => clearTimeout(timer))
 
 const plain = computed(() => plainNotes(counted.value))
 const bytes = computed(() => utf8Bytes(plain.value))

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
 import Button from 'primevue/button'
 import Select from 'primevue/select'
 import { computed } from 'vue'
@@ -27,11 +28,7 @@ const choices = computed<ShowSummary[]>(() => {
   const listed = shows.list?.shows ?? []
   return listed.some(({ id }) => id === props.show.id) ? listed : [props.show, ...listed]
 })
-let findTimer: ReturnType<typeof setTimeout> | undefined
-function find(words: string): void {
-  clearTimeout(findTimer)
-  findTimer = setTimeout(() => void shows.loadList(words).catch(() => undefined), 200)
-}
+const find = useDebounceFn((words: string) => shows.loadList(words).catch(() => undefined), 200)
 
 async function leave(): Promise<void> {
   await sessions.leave()

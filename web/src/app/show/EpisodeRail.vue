@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { watchDebounced } from '@vueuse/core'
 import InputText from 'primevue/inputtext'
 import { computed, ref, watch } from 'vue'
 import type { EpisodePage, EpisodesNear } from '@contract/episodes'
@@ -23,7 +24,6 @@ const isMore = computed(() => statuses.some(status => left(status) > 0))
 
 const words = ref('')
 const found = ref<EpisodePage | null>(null)
-let findTimer: ReturnType<typeof setTimeout> | undefined
 const isLooking = computed(() => words.value.trim() !== '')
 
 async function find(): Promise<void> {
@@ -31,10 +31,7 @@ async function find(): Promise<void> {
   const page = isLooking.value ? await shows.findEpisodes(asked.trim()) : null
   if (asked === words.value) found.value = page
 }
-watch(words, () => {
-  clearTimeout(findTimer)
-  findTimer = setTimeout(() => void find(), 150)
-})
+watchDebounced(words, find, { debounce: 150 })
 // What is found changes with what is near.
 watch(
   () => props.near,

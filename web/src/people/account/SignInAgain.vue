@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { useEventListener, useTimeoutFn } from '@vueuse/core'
 import Dialog from 'primevue/dialog'
-import { computed, onMounted, onUnmounted, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { useSession } from './session'
 import SignInForm from './SignInForm.vue'
@@ -11,12 +12,11 @@ const route = useRoute()
 /** Whoever is writing is asked when they pause, so that no letter goes astray. */
 const pauseMs = 1_000
 const isPausing = ref(true)
-let timer: ReturnType<typeof setTimeout> | undefined
+const pause = useTimeoutFn(() => (isPausing.value = true), pauseMs, { immediate: false })
 function onKey(): void {
   if (isAsked.value) return
   isPausing.value = false
-  clearTimeout(timer)
-  timer = setTimeout(() => (isPausing.value = true), pauseMs)
+  pause.start()
 }
 const isAsked = computed(() => sessions.ranOut !== null && isPausing.value && route.name !== 'sign-in')
 
@@ -32,16 +32,8 @@ async function look(): Promise<void> {
   const { account } = await sessions.load()
   if (account) goOn()
 }
-const onFocus = (): void => void look().catch(() => undefined)
-onMounted(() => {
-  window.addEventListener('focus', onFocus)
-  window.addEventListener('keydown', onKey, true)
-})
-onUnmounted(() => {
-  window.removeEventListener('focus', onFocus)
-  window.removeEventListener('keydown', onKey, true)
-  clearTimeout(timer)
-})
+useEventListener('focus', () => void look().catch(() => undefined))
+useEventListener('keydown', onKey, { capture: true })
 </script>
 
 <template>

@@ -1,3 +1,4 @@
+import { useEventListener } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { onScopeDispose, ref, watch } from 'vue'
 import type { News } from '@contract/events'
@@ -90,11 +91,10 @@ export function onNews(concerns: (news: News) => boolean, act: () => Promise<unk
     },
     { immediate: true },
   )
-  document.addEventListener('visibilitychange', looked)
+  useEventListener(document, 'visibilitychange', looked)
   onScopeDispose(() => {
     deafen()
     clearTimeout(soon)
     clearInterval(timer)
-    document.removeEventListener('visibilitychange', looked)
   })
 }

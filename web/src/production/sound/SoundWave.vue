@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
+import { useResizeObserver } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
 import { columnsOf, curveOf, type Pyramid } from '@core/audio/pyramid'
 import type { Stretch } from '@core/audio/measurement'
 import { useTheme } from '../../platform/theme/theme'
@@ -24,7 +25,6 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ seek: [ms: number]; mark: [place: Stretch] }>()
 const canvas = ref<HTMLCanvasElement>()
-let observer: ResizeObserver | null = null
 
 const percent = (ms: number): number => ((ms - props.fromMs) / (props.toMs - props.fromMs)) * 100
 const box = ({ fromMs, toMs }: Stretch) => ({
@@ -96,11 +96,7 @@ function draw(): void {
   }
 }
 
-onMounted(() => {
-  observer = new ResizeObserver(draw)
-  observer.observe(canvas.value!)
-})
-onUnmounted(() => observer?.disconnect())
+useResizeObserver(canvas, draw)
 const look = useTheme()
 watch(() => look.isDark, draw, { flush: 'post' })
 watch(() => [props.waveform, props.fromMs, props.toMs, props.atMs, props.targetLufs], draw)

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { onMounted, onUnmounted, ref } from 'vue'
+import { useEventListener } from '@vueuse/core'
+import { ref } from 'vue'
 
 /** Lets files be dropped anywhere on the window. */
 defineProps<{ words: string }>()
@@ -30,13 +31,10 @@ function drop(event: DragEvent): void {
   emit('files', files)
 }
 
-const listeners = { dragenter: enter, dragleave: leave, dragover: allow, drop } as const
-onMounted(() => {
-  for (const [name, listener] of Object.entries(listeners)) window.addEventListener(name, listener as EventListener)
-})
-onUnmounted(() => {
-  for (const [name, listener] of Object.entries(listeners)) window.removeEventListener(name, listener as EventListener)
-})
+useEventListener('dragenter', enter)
+useEventListener('dragleave', leave)
+useEventListener('dragover', allow)
+useEventListener('drop', drop)
 </script>
 
 <template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, onMounted, onUnmounted, ref } from 'vue'
+import { useElementSize } from '@vueuse/core'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { EpisodeSummary } from '@contract/episodes'
 import type { SlotList } from '@contract/rhythm'
@@ -31,15 +32,7 @@ const now = useNow(10_000)
 const router = useRouter()
 
 const strip = ref<HTMLElement>()
-const widthPx = ref(900)
-let observer: ResizeObserver | undefined
-onMounted(() => {
-  observer = new ResizeObserver(([entry]) => {
-    widthPx.value = entry!.contentRect.width
-  })
-  observer.observe(strip.value!)
-})
-onUnmounted(() => observer?.disconnect())
+const { width: widthPx } = useElementSize(strip, { width: 900, height: 0 })
 
 const dateOf = ({ releaseAt }: EpisodeSummary): Date => new Date(releaseAt!)
 const reach = computed(() =>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import SelectButton from 'primevue/selectbutton'
-import { computed, onMounted, onScopeDispose, ref, useTemplateRef } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 import type { SharedEpisode } from '@contract/sharing'
 import type { Show } from '@contract/shows'
 import { embedCode, type EmbedTheme, embedHeight, embedQuery } from '@core/site/embed'
@@ -29,8 +30,7 @@ const frame = useTemplateRef('frame')
 function hear({ source, data }: MessageEvent<{ playerHeight?: number } | null>): void {
   if (source === frame.value?.contentWindow && data?.playerHeight) told.value = data.playerHeight
 }
-onMounted(() => addEventListener('message', hear))
-onScopeDispose(() => removeEventListener('message', hear))
+useEventListener('message', hear)
 
 const size = computed(() => ({ width: width.value ?? '100%', height: embedHeight(what.value, width.value) }))
 const address = computed(

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
 import SelectButton from 'primevue/selectbutton'
-import { computed, onMounted, onUnmounted, ref } from 'vue'
+import { computed, ref } from 'vue'
 import { keepInside } from '../../platform/parts/insideFrame'
 
 /** The pages as they would look, as wide as a desktop, made smaller until it fits, or as a phone. */
@@ -13,15 +14,8 @@ const widths = [
 ]
 const px = ref(widths[0]!.px)
 const stage = ref<HTMLElement>()
-const room = ref({ width: 1, height: 1 })
-const scale = computed(() => Math.min(1, room.value.width / px.value))
-
-let watching: ResizeObserver | undefined
-onMounted(() => {
-  watching = new ResizeObserver(([entry]) => (room.value = entry!.contentRect))
-  watching.observe(stage.value!)
-})
-onUnmounted(() => watching?.disconnect())
+const { width, height } = useElementSize(stage, { width: 1, height: 1 })
+const scale = computed(() => Math.min(1, width.value / px.value))
 </script>
 
 <template>
@@ -46,9 +40,9 @@ onUnmounted(() => watching?.disconnect())
         sandbox="allow-same-origin allow-scripts"
         :style="{
           width: `${px}px`,
-          height: `${room.height / scale}px`,
+          height: `${height / scale}px`,
           transform: `scale(${scale})`,
-          marginInlineStart: `${Math.max(0, (room.width - px) / 2)}px`,
+          marginInlineStart: `${Math.max(0, (width - px) / 2)}px`,
         }"
         @load="
           event =>

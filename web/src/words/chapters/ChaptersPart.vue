@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import Button from 'primevue/button'
 import Textarea from 'primevue/textarea'
-import { computed, nextTick, onMounted, onUnmounted, ref } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 import { chaptersOf } from '@core/chapters/chapters'
 import { type Mark, marksIn } from '@core/chapters/marks'
 import type { Chapter, EpisodeText } from '@core/episode/fields'
@@ -73,8 +74,7 @@ function onKey(event: KeyboardEvent): void {
   event.preventDefault()
   void mark()
 }
-onMounted(() => window.addEventListener('keydown', onKey))
-onUnmounted(() => window.removeEventListener('keydown', onKey))
+useEventListener('keydown', onKey)
 defineExpose({ focusTitle })
 </script>
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import { storeToRefs } from 'pinia'
-import { computed, nextTick, onMounted, onUnmounted, ref, watch } from 'vue'
+import { computed, nextTick, onUnmounted, ref, watch } from 'vue'
 import { type Cue, isTimed } from '@core/transcript/cue'
 import { speakersIn } from '@core/transcript/edit'
 import { accepted, placeAfter } from '@core/transcript/doubtful'
@@ -127,11 +128,8 @@ function onUndo(event: KeyboardEvent): void {
   if (key === 'y' || event.shiftKey) transcript.redo()
   else transcript.undo()
 }
-onMounted(() => window.addEventListener('keydown', onKey))
-onUnmounted(() => {
-  window.removeEventListener('keydown', onKey)
-  clearTimeout(lookTimer)
-})
+useEventListener('keydown', onKey)
+onUnmounted(() => clearTimeout(lookTimer))
 
 const draft = (wanted: string): Promise<void> =>
   attempt(async () => {
