@@ -1,17 +1,16 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import type { ClockMove } from '@contract/clockOffset'
 import { useSession } from '../../people/account/session'
 import { useNow } from '../../platform/time/now'
 import { shortMoment } from '../../platform/time/times'
-import { problemOf } from '../../platform/parts/problems'
+import { useAttempt } from '../../platform/parts/attempt'
 
 /** Moves time forward, where it can be moved: so one can watch a week of releases go by. */
 defineProps<{ zone: string }>()
 const sessions = useSession()
 const now = useNow()
-const busy = ref(false)
-const problem = ref('')
+const { problem, busy, attempt } = useAttempt('')
 const hourMs = 3600_000
 const isAhead = computed(() => (sessions.session?.demo?.clockOffsetMs ?? 0) > 60_000)
 
@@ -21,14 +20,7 @@ const ways: readonly { name: string; move: ClockMove }[] = [
   { name: 'To the next release', move: { to: 'next release' } },
 ]
 
-async function go(move: ClockMove): Promise<void> {
-  busy.value = true
-  problem.value = ''
-  await sessions.moveClock(move).catch((error: unknown) => {
-    problem.value = problemOf(error, '').detail
-  })
-  busy.value = false
-}
+const go = (move: ClockMove): Promise<boolean> => attempt(() => sessions.moveClock(move))
 </script>
 
 <template>
@@ -49,7 +41,7 @@ async function go(move: ClockMove): Promise<void> {
         {{ name }}
       </button>
     </p>
-    <p v-if="problem" role="alert">{{ problem }}</p>
+    <p v-if="problem" role="alert">{{ problem.detail }}</p>
   </div>
 </template>
 

@@ -12,8 +12,7 @@ import TagsField from '../../words/writing/TagsField.vue'
 import FormField from '../../platform/parts/FormField.vue'
 import PageLayout from '../../platform/parts/PageLayout.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
-import { faultsOf } from '../../platform/parts/checked'
-import { notYet, problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { useSave } from '../../platform/parts/attempt'
 import { useShows } from '../../show/shows/shows'
 import { useVocabulary } from '../../show/shows/vocabulary'
 
@@ -25,37 +24,23 @@ const show = computed<Show>(() => shows.bySlug(props.show)!)
 const { titlePattern, notesTemplate, usualLinks, usualTags, hosts } = show.value
 const habits = reactive({ titlePattern, notesTemplate, usualLinks, usualTags, hosts })
 const notes = ref<InstanceType<typeof NotesEditor>>()
-const problem = ref<ShownProblem | null>(null)
-const busy = ref(false)
+const form = ref<HTMLElement>()
+const { problem, busy, saved, fault, save } = useSave(form)
 const outlook = ref<InstanceType<typeof SaveOutlook>>()
-const saved = ref(false)
 onMounted(() => vocabulary.load(show.value.id))
 
-const fault = (field: string): string | undefined =>
-  problem.value?.faults?.find(each => each.field === field || each.field.startsWith(`${field}.`))?.rule
 const sample = computed(() =>
   patternFault(habits.titlePattern)
     ? null
     : patternTitle(habits.titlePattern, { title: 'A letter from a chapel', number: 37, season: 2 }, show.value.name),
 )
 
-async function save(): Promise<void> {
-  busy.value = true
-  problem.value = null
-  saved.value = false
+async function keep(): Promise<void> {
   const change: ShowChange = { ...habits, version: show.value.version }
-  try {
-    const faults = await faultsOf(showChange, change)
-    if (faults.length > 0) problem.value = { ...notYet, faults }
-    else if (await outlook.value!.ask(change)) {
-      await shows.change(show.value.id, change)
-      saved.value = true
-    }
-  } catch (error) {
-    problem.value = problemOf(error, 'What you changed is still here.')
-  } finally {
-    busy.value = false
-  }
+  await save(showChange, change, async () => {
+    if (!(await outlook.value!.ask(change))) return false
+    await shows.change(show.value.id, change)
+  })
 }
 </script>
 
@@ -64,7 +49,7 @@ async function save(): Promise<void> {
     <template #purpose>
       New episodes take it over; those that are there stay as they are, but for the pattern of titles.
     </template>
-    <div class="fields">
+    <div ref="form" class="fields">
       <FormField
         v-slot="{ id }"
         label="Titles"
@@ -75,20 +60,20 @@ async function save(): Promise<void> {
       >
         <InputText :id="id" v-model="habits.titlePattern" :invalid="!!patternFault(habits.titlePattern)" />
       </FormField>
-      <PeopleField v-model="habits.hosts" :known="vocabulary.people" first-role="Host" :fault="fault('hosts')" />
+      <PeopleField v-model="habits.hosts" :known="vocabulary.people" first-role="Host" :fault="fault('hosts', true)" />
       <NotesEditor
         ref="notes"
         v-model="habits.notesTemplate"
         :revision="0"
         label="Template for the notes"
         placeholder="What every episode’s notes have: a field such as {guests} or {links}, and what stands around it."
-        :fault="fault('notesTemplate')"
+        :fault="fault('notesTemplate', true)"
       />
       <LinksField
         v-model="habits.usualLinks"
         :usual="[]"
         label="Usual links"
-        :fault="fault('usualLinks')"
+        :fault="fault('usualLinks', true)"
         @insert="link => notes?.insertLink(link)"
       />
       <TagsField
@@ -96,11 +81,11 @@ async function save(): Promise<void> {
         :used="vocabulary.tags"
         :usual="[]"
         label="Usual tags"
-        :fault="fault('usualTags')"
+        :fault="fault('usualTags', true)"
       />
       <ProblemNote v-if="problem" :problem="problem" />
       <div class="actions">
-        <Button type="button" label="Save" :loading="busy" @click="save" />
+        <Button type="button" label="Save" :loading="busy" @click="keep" />
         <span v-if="saved" class="quiet" role="status">Saved.</span>
       </div>
     </div>

@@ -6,18 +6,17 @@ import SelectButton from 'primevue/selectbutton'
 import Textarea from 'primevue/textarea'
 import { computed, nextTick, onMounted, reactive, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { newShow, type Picture, showChange } from '@contract/shows'
+import { newShow, type Picture, type Show, showChange } from '@contract/shows'
 import { slugFrom } from '@core/address/slug'
 import { categories } from '@core/feed/categories'
 import { artworkAt } from '@core/show/artwork'
 import SaveOutlook from '../../feed/feeds/SaveOutlook.vue'
 import ArtworkField from '../../show/shows/ArtworkField.vue'
-import { faultsOf } from '../../platform/parts/checked'
 import FormField from '../../platform/parts/FormField.vue'
 import { focusField } from '../../platform/parts/fields'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { languages } from '../../show/shows/languages'
-import { notYet, problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { useSave } from '../../platform/parts/attempt'
 import { useSession } from '../../people/account/session'
 import { useShows } from '../../show/shows/shows'
 import { zonesWith } from '../../platform/time/zones'
@@ -48,9 +47,8 @@ const facts = reactive({
 const slug = ref('')
 const slugTouched = ref(false)
 const artworkAddress = ref<string | null>(null)
-const problem = ref<ShownProblem | null>(null)
 const form = ref<HTMLFormElement>()
-const busy = ref(false)
+const { problem, busy, fault, save } = useSave(form)
 const outlook = ref<InstanceType<typeof SaveOutlook>>()
 
 onMounted(() => {
@@ -76,7 +74,6 @@ onMounted(() => {
 })
 
 const address = computed(() => (slugTouched.value ? slug.value : slugFrom(facts.name)))
-const fault = (field: string): string | undefined => problem.value?.faults?.find(each => each.field === field)?.rule
 const zones = zonesWith(facts.zone)
 const subcategories = computed(() => [
   { name: 'None', value: null },
@@ -93,32 +90,19 @@ async function leave(): Promise<void> {
   await router.push({ name: 'sign-in' })
 }
 
-async function save(): Promise<void> {
-  busy.value = true
-  problem.value = null
+async function make(): Promise<void> {
   const made = { ...facts, artworkId: facts.artworkId || null, slug: address.value }
-  const changed = { ...facts, artworkId: facts.artworkId || undefined, version: existing.value?.version ?? 0 }
-  try {
-    const faults = await faultsOf(existing.value ? showChange : newShow, existing.value ? changed : made)
-    if (faults.length > 0) {
-      await point({ ...notYet, faults })
-      return
-    }
-    if (existing.value && !(await outlook.value!.ask(changed))) return
-    const saved = existing.value ? await shows.change(existing.value.id, changed) : await shows.create(made)
-    await router.push({ name: 'show', params: { show: saved.slug } })
-  } catch (error) {
-    await point(problemOf(error, 'What you wrote is still here.'))
-  } finally {
-    busy.value = false
-  }
+  await save(newShow, made, async () => lead(await shows.create(made)))
 }
-
-/** Says what is wrong, and leads to the first field that is. */
-async function point(found: ShownProblem): Promise<void> {
-  problem.value = found
-  await nextTick()
-  form.value?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus()
+async function change(to: Show): Promise<void> {
+  const changed = { ...facts, artworkId: facts.artworkId || undefined, version: to.version }
+  await save(showChange, changed, async () => {
+    if (!(await outlook.value!.ask(changed))) return false
+    return lead(await shows.change(to.id, changed))
+  })
+}
+async function lead({ slug: show }: Show): Promise<void> {
+  await router.push({ name: 'show', params: { show } })
 }
 </script>
 
@@ -128,7 +112,7 @@ async function point(found: ShownProblem): Promise<void> {
     <p class="quiet">
       All of this stands in the feed, and can be changed later{{ existing ? '' : ', except the web address' }}.
     </p>
-    <form ref="form" novalidate @submit.prevent="save">
+    <form ref="form" novalidate @submit.prevent="existing ? change(existing) : make()">
       <FormField v-slot="{ id }" data-field="name" label="Name" :fault="fault('name')">
         <InputText :id="id" v-model="facts.name" :invalid="!!fault('name')" autofocus />
       </FormField>

@@ -7,7 +7,7 @@ import { newAddress, type Show } from '@contract/shows'
 import { faultsOf } from '../../platform/parts/checked'
 import FormField from '../../platform/parts/FormField.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
-import { problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { useAttempt } from '../../platform/parts/attempt'
 import { useShows } from '../../show/shows/shows'
 import { vOpened } from '../../platform/parts/opened'
 
@@ -18,8 +18,7 @@ const router = useRouter()
 const origin = computed(() => props.show.pageAddress.replace(/\/[^/]*$/, ''))
 const slug = ref(props.show.pageAddress.split('/').at(-1)!)
 const fault = ref('')
-const problem = ref<ShownProblem | null>(null)
-const busy = ref(false)
+const { problem, busy, attempt } = useAttempt('The show is where it was.')
 const asking = ref(false)
 const isOther = computed(() => `${origin.value}/${slug.value}` !== props.show.pageAddress)
 
@@ -29,20 +28,13 @@ async function ask(): Promise<void> {
   asking.value = !found
 }
 async function move(): Promise<void> {
-  busy.value = true
-  problem.value = null
-  try {
+  await attempt(async () => {
     const now = await shows.move(props.show.id, { slug: slug.value, version: props.show.version })
-    asking.value = false
     await router.replace({ name: 'feed', params: { show: now } })
-  } catch (error) {
-    const told = problemOf(error, 'The show is where it was.')
-    fault.value = told.faults?.find(({ field }) => field === 'slug')?.rule ?? ''
-    if (!fault.value) problem.value = told
-    asking.value = false
-  } finally {
-    busy.value = false
-  }
+  })
+  asking.value = false
+  fault.value = problem.value?.faults?.find(({ field }) => field === 'slug')?.rule ?? ''
+  if (fault.value) problem.value = null
 }
 </script>
 

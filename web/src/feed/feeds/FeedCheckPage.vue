@@ -9,7 +9,7 @@ import { amount } from '@core/words/amounts'
 import FormField from '../../platform/parts/FormField.vue'
 import PageLayout from '../../platform/parts/PageLayout.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
-import { problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { useAttempt } from '../../platform/parts/attempt'
 import { useShows } from '../../show/shows/shows'
 import FeedFindings from './FeedFindings.vue'
 import { useFeed } from './feed'
@@ -22,8 +22,7 @@ const route = useRoute()
 const address = ref(String(route.query.address ?? ''))
 const text = ref('')
 const isPasting = ref(false)
-const busy = ref(false)
-const problem = ref<ShownProblem | null>(null)
+const { problem, busy, attempt } = useAttempt('Nothing was checked.')
 const checked = shallowRef<FeedChecked | null>(null)
 const checkedAddress = ref('')
 const isOurs = computed(() => checkedAddress.value === shows.bySlug(props.show)?.feedAddress)
@@ -40,16 +39,11 @@ async function check(): Promise<void> {
       : 'A web address, such as https://example.org/feed.xml.'
     return
   }
-  busy.value = true
   checked.value = null
-  try {
+  await attempt(async () => {
     checked.value = await feed.check(read.data)
     checkedAddress.value = isPasting.value ? '' : address.value
-  } catch (error) {
-    problem.value = problemOf(error, 'Nothing was checked.')
-  } finally {
-    busy.value = false
-  }
+  })
 }
 onMounted(() => {
   if (address.value) void check()

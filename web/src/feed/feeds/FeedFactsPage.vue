@@ -4,7 +4,7 @@ import Checkbox from 'primevue/checkbox'
 import InputNumber from 'primevue/inputnumber'
 import InputText from 'primevue/inputtext'
 import Select from 'primevue/select'
-import { type ComponentPublicInstance, computed, nextTick, reactive, ref } from 'vue'
+import { computed, reactive, ref } from 'vue'
 import { type ShowChange, showChange } from '@contract/shows'
 import { categories } from '@core/feed/categories'
 import { type FeedFacts, media } from '@core/feed/facts'
@@ -12,8 +12,7 @@ import AddressForm from './AddressForm.vue'
 import FormField from '../../platform/parts/FormField.vue'
 import PageLayout from '../../platform/parts/PageLayout.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
-import { faultsOf } from '../../platform/parts/checked'
-import { notYet, problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { useSave } from '../../platform/parts/attempt'
 import { useShows } from '../../show/shows/shows'
 import RowsField from './RowsField.vue'
 import SaveOutlook from './SaveOutlook.vue'
@@ -24,14 +23,11 @@ const shows = useShows()
 const show = computed(() => shows.bySlug(props.show)!)
 const facts = reactive(JSON.parse(JSON.stringify(show.value.feedFacts)) as FeedFacts)
 const keywords = ref(facts.keywords.join(', '))
-const problem = ref<ShownProblem | null>(null)
-const busy = ref(false)
-const saved = ref(false)
-const page = ref<ComponentPublicInstance>()
+const form = ref<HTMLFormElement>()
+const { problem, busy, saved, fault: faultOf, save } = useSave(form)
 const outlook = ref<InstanceType<typeof SaveOutlook>>()
 
-const fault = (field: string): string | undefined =>
-  problem.value?.faults?.find(each => each.field === `feedFacts.${field}`)?.rule
+const fault = (field: string): string | undefined => faultOf(`feedFacts.${field}`)
 const faultIn = (field: string) => (part: string) => fault(`${field}.${part}`)
 /** What is not filled in is not said. */
 const orNull = (words: string | undefined): string | null => (words?.trim() ? words : null)
@@ -63,39 +59,23 @@ const secondCategory = computed({
   },
 })
 
-async function save(): Promise<void> {
-  busy.value = true
-  problem.value = null
-  saved.value = false
+async function keep(): Promise<void> {
   facts.keywords = keywords.value
     .split(',')
     .map(word => word.trim())
     .filter(word => word !== '')
   const change: ShowChange = { feedFacts: facts, version: show.value.version }
-  try {
-    const faults = await faultsOf(showChange, change)
-    if (faults.length > 0) await point({ ...notYet, faults })
-    else if (await outlook.value!.ask(change)) {
-      await shows.change(show.value.id, change)
-      saved.value = true
-    }
-  } catch (error) {
-    await point(problemOf(error, 'What you changed is still here.'))
-  } finally {
-    busy.value = false
-  }
-}
-async function point(found: ShownProblem): Promise<void> {
-  problem.value = found
-  await nextTick()
-  page.value?.$el.querySelector('[aria-invalid="true"]')?.focus()
+  await save(showChange, change, async () => {
+    if (!(await outlook.value!.ask(change))) return false
+    await shows.change(show.value.id, change)
+  })
 }
 </script>
 
 <template>
-  <PageLayout ref="page" heading="What else the feed says">
+  <PageLayout heading="What else the feed says">
     <template #purpose>Most shows need none of this. What is empty is not said.</template>
-    <form novalidate @submit.prevent="save">
+    <form ref="form" novalidate @submit.prevent="keep">
       <FormField
         v-for="{ key, label, hint } in texts"
         :key="key"

@@ -1,25 +1,15 @@
-import { ref, shallowRef } from 'vue'
-import { problemOf, type ShownProblem } from './problems'
+import { shallowRef } from 'vue'
+import { useAttempt } from './attempt'
 
 /** A list of the open show as each answer about it brings it whole, with what went wrong last, and whether something is under way. */
 export function useKeptList<List>() {
   const list = shallowRef<List | null>(null)
-  const problem = ref<ShownProblem | null>(null)
-  const busy = ref(false)
+  const { problem, busy, attempt } = useAttempt('Nothing was changed.')
 
   /** Asks for something that answers with the list; tells whether it was done. */
-  async function act(ask: () => Promise<List>): Promise<boolean> {
-    busy.value = true
-    problem.value = null
-    try {
+  const act = (ask: () => Promise<List>): Promise<boolean> =>
+    attempt(async () => {
       list.value = await ask()
-      return true
-    } catch (error) {
-      problem.value = problemOf(error, 'Nothing was changed.')
-      return false
-    } finally {
-      busy.value = false
-    }
-  }
+    })
   return { list, problem, busy, act }
 }

@@ -17,7 +17,7 @@ import SoundFindings from './SoundFindings.vue'
 import TrimHandles from './TrimHandles.vue'
 import UploadProgress from '../uploads/UploadProgress.vue'
 import { useSound } from './sound'
-import { problemOf } from '../../platform/parts/problems'
+import { useAttempt } from '../../platform/parts/attempt'
 import type { Sending } from '../uploads/uploads'
 
 /** The audio of an episode: on its way, here and measured, finished, or not yet. */
@@ -38,8 +38,7 @@ const input = ref<HTMLInputElement>()
 const bench = ref<InstanceType<typeof SoundBench>>()
 const open = ref(false)
 const picking = ref(false)
-const busy = ref(false)
-const finishProblem = ref<{ title: string; detail: string; todo: string } | null>(null)
+const { problem: finishProblem, busy, attempt } = useAttempt('The sound was left as it is.')
 
 const audio = computed(() => props.sound.source)
 /** The recipe as it is being written; a change is kept on the server at once where the episode has a recipe already. */
@@ -70,22 +69,9 @@ watch(recipe, changed => {
   keepTimer = setTimeout(() => void attempt(() => sounds.setRecipe(changed)), 600)
 })
 
-async function attempt(act: () => Promise<void>): Promise<void> {
-  busy.value = true
-  finishProblem.value = null
-  try {
-    await act()
-  } catch (error) {
-    finishProblem.value = problemOf(error, 'The sound was left as it is.')
-  } finally {
-    busy.value = false
-  }
-}
-
 async function finish(): Promise<void> {
   clearTimeout(keepTimer)
-  await attempt(() => sounds.finish(recipe.value))
-  if (!finishProblem.value) open.value = false
+  if (await attempt(() => sounds.finish(recipe.value))) open.value = false
 }
 
 function cut(ends: Partial<Pick<Recipe, 'fromMs' | 'toMs'>>): void {

@@ -3,25 +3,15 @@ import { ref, shallowRef } from 'vue'
 import type { MailState } from '@contract/mail'
 import { type MailKind } from '@core/release/notices'
 import { api } from '../../platform/api'
-import { problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { useAttempt } from '../../platform/parts/attempt'
 
 /** What concerns the person who is signed in: what they are written of, and the address that their own calendar reads. */
 export const useYou = defineStore('you', () => {
   const mail = shallowRef<MailState | null>(null)
   const calendarAddress = ref<string | null>(null)
-  const problem = ref<ShownProblem | null>(null)
-  const busy = ref(false)
+  const { problem, busy, attempt } = useAttempt('Nothing was changed.')
 
-  async function attempt(act: () => Promise<void>): Promise<void> {
-    problem.value = null
-    busy.value = true
-    await act().catch((error: unknown) => {
-      problem.value = problemOf(error, 'Nothing was changed.')
-    })
-    busy.value = false
-  }
-
-  const load = (): Promise<void> =>
+  const load = (): Promise<boolean> =>
     attempt(async () => {
       const [state, { address }] = await Promise.all([api.mail(), api.calendarAddress()])
       mail.value = state
@@ -29,17 +19,17 @@ export const useYou = defineStore('you', () => {
     })
 
   /** Wants to be written of something, or not. */
-  const choose = (kind: MailKind, isWanted: boolean): Promise<void> =>
+  const choose = (kind: MailKind, isWanted: boolean): Promise<boolean> =>
     attempt(async () => {
       const others = mail.value!.unwanted.filter(other => other !== kind)
       mail.value = await api.chooseMail({ unwanted: isWanted ? others : [...others, kind] })
     })
 
-  const renewAddress = (): Promise<void> =>
+  const renewAddress = (): Promise<boolean> =>
     attempt(async () => {
       calendarAddress.value = (await api.renewCalendarAddress()).address
     })
-  const dropAddress = (): Promise<void> =>
+  const dropAddress = (): Promise<boolean> =>
     attempt(async () => {
       calendarAddress.value = (await api.dropCalendarAddress()).address
     })

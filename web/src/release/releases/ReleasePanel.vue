@@ -13,7 +13,7 @@ import OtherMoment from './OtherMoment.vue'
 import ReleaseState from './ReleaseState.vue'
 import ReleaseTime from './ReleaseTime.vue'
 import type { Step } from '../../platform/api'
-import { problemOf } from '../../platform/parts/problems'
+import { useAttempt } from '../../platform/parts/attempt'
 import { useDesk } from '../../show/episodes/desk'
 import { vOpened } from '../../platform/parts/opened'
 
@@ -30,8 +30,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ remove: []; look: [] }>()
 const desk = useDesk()
-const problem = ref<{ title: string; detail: string; todo: string } | null>(null)
-const busy = ref(false)
+const { problem, busy, attempt } = useAttempt('The episode was left where it is.')
 const choosing = ref<'time' | 'date' | 'end' | null>(null)
 const confirm = useConfirm()
 
@@ -40,20 +39,6 @@ const hindrances = computed(() => withTitle(props.episode.hindrances, props.titl
 const isReadyTo = (step: 'release' | 'schedule') => computed(() => hindering(step, hindrances.value).length === 0)
 const mayGoNow = isReadyTo('release')
 const mayBeScheduled = isReadyTo('schedule')
-
-async function attempt(act: () => Promise<void>): Promise<boolean> {
-  busy.value = true
-  problem.value = null
-  try {
-    await act()
-    return true
-  } catch (error) {
-    problem.value = problemOf(error, 'The episode was left where it is.')
-    return false
-  } finally {
-    busy.value = false
-  }
-}
 
 const meant = ref<Release['when']>({ kind: 'now' })
 /** What goes out at once cannot be called back. */

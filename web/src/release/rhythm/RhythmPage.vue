@@ -9,8 +9,7 @@ import { slotsAfter } from '@core/release/slots'
 import FormField from '../../platform/parts/FormField.vue'
 import PageLayout from '../../platform/parts/PageLayout.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
-import { faultsOf } from '../../platform/parts/checked'
-import { notYet, problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { useSave } from '../../platform/parts/attempt'
 import { useNow } from '../../platform/time/now'
 import { useShows } from '../../show/shows/shows'
 import { currentMoment } from '../../platform/time/now'
@@ -38,11 +37,8 @@ const places = ref<(string | null)[]>([show.value.listenerZones[0] ?? null, show
 const listenerZones = computed(() => [...new Set(places.value.filter(zone => zone !== null))])
 const zones = zonesWith(show.value.zone, ...show.value.listenerZones)
 
-const problem = ref<ShownProblem | null>(null)
-const busy = ref(false)
-const saved = ref<'' | 'Saved.' | 'The show has no rhythm now.'>('')
-const fault = (field: string): string | undefined =>
-  problem.value?.faults?.find(each => each.field === field || each.field.startsWith(`${field}.`))?.rule
+const form = ref<HTMLElement>()
+const { problem, busy, saved, fault, save } = useSave(form)
 
 const isWhole = computed(() => rhythm.value.unit !== 'week' || rhythm.value.days.length > 0)
 const shownDates = 6
@@ -54,30 +50,17 @@ const slots = computed(() => {
   }
 })
 
-async function save(change: Omit<ShowChange, 'version'>, says: typeof saved.value): Promise<void> {
-  busy.value = true
-  problem.value = null
-  saved.value = ''
+const send = (change: Omit<ShowChange, 'version'>): Promise<boolean> => {
   const whole: ShowChange = { ...change, version: show.value.version }
-  try {
-    const faults = await faultsOf(showChange, whole)
-    if (faults.length > 0) problem.value = { ...notYet, faults }
-    else {
-      await shows.change(show.value.id, whole)
-      saved.value = says
-    }
-  } catch (error) {
-    problem.value = problemOf(error, 'What you changed is still here.')
-  } finally {
-    busy.value = false
-  }
+  return save(showChange, whole, async () => {
+    await shows.change(show.value.id, whole)
+  })
 }
 /** Where listeners are can be said before anybody knows when it goes out. */
-const keep = (): Promise<void> =>
-  save({ ...(isWhole.value && { rhythm: rhythm.value }), listenerZones: listenerZones.value }, 'Saved.')
+const keep = (): Promise<boolean> =>
+  send({ ...(isWhole.value && { rhythm: rhythm.value }), listenerZones: listenerZones.value })
 async function drop(): Promise<void> {
-  await save({ rhythm: null, listenerZones: listenerZones.value }, 'The show has no rhythm now.')
-  if (!problem.value) rhythm.value = usual()
+  if (await send({ rhythm: null, listenerZones: listenerZones.value })) rhythm.value = usual()
 }
 const leaveOut = (day: string): void => {
   rhythm.value = { ...rhythm.value, leftOut: [...rhythm.value.leftOut, day].toSorted() }
@@ -91,8 +74,8 @@ const leaveOut = (day: string): void => {
       scheduled already stays where it is.
     </template>
     <div class="halves">
-      <div class="fields">
-        <RhythmFields v-model="rhythm" :zone="show.zone" :fault="field => fault(`rhythm.${field}`)" />
+      <div ref="form" class="fields">
+        <RhythmFields v-model="rhythm" :zone="show.zone" :fault="field => fault(`rhythm.${field}`, true)" />
         <fieldset class="places">
           <legend class="field-name">Where most listeners are</legend>
           <p class="small quiet">Each moment then says what time it is there, too.</p>
@@ -124,7 +107,9 @@ const leaveOut = (day: string): void => {
             @click="keep"
           />
           <Button v-if="show.rhythm" type="button" label="No rhythm" text :disabled="busy" @click="drop" />
-          <span v-if="saved" class="quiet" role="status">{{ saved }}</span>
+          <span v-if="saved" class="quiet" role="status">{{
+            show.rhythm ? 'Saved.' : 'The show has no rhythm now.'
+          }}</span>
         </div>
       </div>
       <SlotDates

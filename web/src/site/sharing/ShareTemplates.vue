@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import Textarea from 'primevue/textarea'
-import { reactive, ref } from 'vue'
+import { reactive } from 'vue'
 import type { Show } from '@contract/shows'
 import { shareFields, type SharePlace, sharePlaces, shareTextFault } from '@core/sharing/texts'
 import FormField from '../../platform/parts/FormField.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
-import { problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { useAttempt } from '../../platform/parts/attempt'
 import { useShows } from '../../show/shows/shows'
 
 /** The show's own words for each place, with fields for what differs. */
@@ -14,8 +14,7 @@ const props = defineProps<{ show: Show }>()
 const emit = defineEmits<{ saved: [] }>()
 const shows = useShows()
 const texts = reactive({ ...props.show.shareTexts })
-const problem = ref<ShownProblem | null>(null)
-const busy = ref(false)
+const { problem, busy, attempt } = useAttempt('What you wrote is still here.')
 const names: Readonly<Record<SharePlace, string>> = {
   post: 'A post',
   forum: 'A forum',
@@ -25,15 +24,8 @@ const names: Readonly<Record<SharePlace, string>> = {
 const fieldWords = shareFields.map(name => `{${name}}`).join(' ')
 
 async function save(): Promise<void> {
-  busy.value = true
-  try {
-    await shows.change(props.show.id, { version: props.show.version, shareTexts: { ...texts } })
-    emit('saved')
-  } catch (error) {
-    problem.value = problemOf(error, 'What you wrote is still here.')
-  } finally {
-    busy.value = false
-  }
+  const change = { version: props.show.version, shareTexts: { ...texts } }
+  if (await attempt(() => shows.change(props.show.id, change))) emit('saved')
 }
 </script>
 

@@ -7,7 +7,7 @@ import { speakersIn } from '@core/transcript/edit'
 import { accepted, placeAfter } from '@core/transcript/doubtful'
 import { type CueFinding, cueFindings } from '@core/transcript/findings'
 import { formatsOf } from '@core/transcript/formats'
-import { problemOf } from '../../platform/parts/problems'
+import { useAttempt } from '../../platform/parts/attempt'
 import { usePlaying } from '../../production/sound/playing'
 import { useSound } from '../../production/sound/sound'
 import { vOpened } from '../../platform/parts/opened'
@@ -36,8 +36,7 @@ const { pauses } = useDeskCues()
 const language = ref(props.showLanguage.toLowerCase())
 const isAdding = ref(false)
 const tool = ref<TranscriptTool | null>(null)
-const busy = ref(false)
-const bringProblem = ref('')
+const { problem: bringProblem, busy, attempt } = useAttempt('The transcript was left as it is.')
 const removed = ref<string | null>(null)
 const cueList = ref<InstanceType<typeof CueList>>()
 
@@ -131,7 +130,7 @@ function onUndo(event: KeyboardEvent): void {
 useEventListener('keydown', onKey)
 onUnmounted(() => clearTimeout(lookTimer))
 
-const draft = (wanted: string): Promise<void> =>
+const draft = (wanted: string): Promise<boolean> =>
   attempt(async () => {
     await drafting.begin(wanted)
     isAdding.value = false
@@ -142,28 +141,17 @@ async function bring(file: Blob, name: string): Promise<void> {
     isAdding.value = false
   })
 }
-async function attempt(act: () => Promise<unknown>): Promise<void> {
-  busy.value = true
-  bringProblem.value = ''
-  try {
-    await act()
-  } catch (error) {
-    bringProblem.value = problemOf(error, 'The transcript was left as it is.').detail
-  } finally {
-    busy.value = false
-  }
-}
 /** Opens the times anew for the cue of a row, also where they are open for another one. */
 async function moveTimes(): Promise<void> {
   tool.value = null
   await nextTick()
   tool.value = 'times'
 }
-const remove = (): Promise<void> =>
+const remove = (): Promise<boolean> =>
   attempt(async () => {
     removed.value = await transcript.remove()
   })
-const restore = (id: string): Promise<void> =>
+const restore = (id: string): Promise<boolean> =>
   attempt(async () => {
     await transcript.restore(id)
     removed.value = null
@@ -229,7 +217,7 @@ defineExpose({ bring, goTo })
         :cues="cues"
         @change="all => transcript.change(all)"
       />
-      <p v-if="problem || bringProblem" class="fault" role="alert">{{ problem || bringProblem }}</p>
+      <p v-if="problem || bringProblem" class="fault" role="alert">{{ problem || bringProblem?.detail }}</p>
       <CueList ref="cueList" v-model:chosen-id="chosenId" :codes-of="codesOf" @move="moveTimes" />
       <p class="small quiet">
         Enter splits, Backspace at the beginning joins, Shift Enter breaks a line<template
@@ -245,7 +233,7 @@ defineExpose({ bring, goTo })
       <NewTranscript
         v-model:language="language"
         :busy="busy"
-        :problem="bringProblem"
+        :problem="bringProblem?.detail ?? ''"
         :transcription-host="drafting.draft ? null : drafting.transcriptionHost"
         :has-audio="source !== null"
         @file="bring"
