@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import InputNumber from 'primevue/inputnumber'
 import SelectButton from 'primevue/selectbutton'
 import type { Fault } from '@contract/problem'
+import WholeNumber from '../../platform/parts/WholeNumber.vue'
 
 const number = defineModel<number | null>('number', { required: true })
 const season = defineModel<number | null>('season', { required: true })
@@ -23,40 +23,8 @@ const fault = (field: string): string | undefined => props.faults.find(each => e
 
 <template>
   <div class="row">
-    <label class="pair" for="number">
-      <span class="field-name">Number</span>
-      <InputNumber
-        v-model="number"
-        input-id="number"
-        :min="1"
-        :max="99999"
-        :use-grouping="false"
-        :input-style="{ width: '4.5rem' }"
-        :invalid="!!fault('number')"
-        @input="
-          event => {
-            number = typeof event.value === 'number' ? event.value : null
-          }
-        "
-      />
-    </label>
-    <label class="pair" for="season">
-      <span class="field-name">Season</span>
-      <InputNumber
-        v-model="season"
-        input-id="season"
-        :min="1"
-        :max="9999"
-        :use-grouping="false"
-        :input-style="{ width: '4.5rem' }"
-        :invalid="!!fault('season')"
-        @input="
-          event => {
-            season = typeof event.value === 'number' ? event.value : null
-          }
-        "
-      />
-    </label>
+    <WholeNumber id="number" v-model="number" label="Number" :max="99999" :invalid="!!fault('number')" />
+    <WholeNumber id="season" v-model="season" label="Season" :max="9999" :invalid="!!fault('season')" />
     <div class="pair">
       <span id="kind" class="field-name">Kind</span>
       <SelectButton

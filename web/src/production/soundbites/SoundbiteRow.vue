@@ -3,6 +3,7 @@ import InputText from 'primevue/inputtext'
 import { computed, ref } from 'vue'
 import type { Soundbite } from '@core/episode/fields'
 import { clock } from '@core/words/amounts'
+import PlaceRow from '../../platform/parts/PlaceRow.vue'
 import TimestampInput from '../../platform/parts/TimestampInput.vue'
 
 /** One soundbite: from when to when, its title, and its file. */
@@ -29,16 +30,19 @@ const name = computed(() => props.soundbite.title || `soundbite ${props.place}`)
 </script>
 
 <template>
-  <li class="soundbite" :class="{ chosen: isChosen }" :data-soundbite="soundbite.id" @focusin="emit('choose')">
-    <button
-      type="button"
-      class="place figures"
-      :aria-label="`Hear soundbite ${place}, ${soundbite.title}`"
-      title="Hear it"
-      @click="emit('hear')"
-    >
-      {{ place }}
-    </button>
+  <PlaceRow
+    class="soundbite"
+    :class="{ chosen: isChosen }"
+    kind="soundbite"
+    :place="place"
+    :title="soundbite.title"
+    :says="says"
+    :fault="fault"
+    :data-soundbite="soundbite.id"
+    @focusin="emit('choose')"
+    @hear="emit('hear')"
+    @remove="emit('remove')"
+  >
     <TimestampInput
       :ms="soundbite.fromMs"
       :label="`When ${name} begins`"
@@ -64,46 +68,15 @@ const name = computed(() => props.soundbite.title || `soundbite ${props.place}`)
     />
     <a v-if="download" class="small" :href="download" :aria-label="`${name} as MP3`" download>As MP3</a>
     <span v-else />
-    <button type="button" class="link-button small" :aria-label="`Remove ${name}`" @click="emit('remove')">
-      Remove
-    </button>
-    <p v-for="words in says" :key="words" class="says small">{{ words }}</p>
-    <p v-if="fault" class="fault says" role="alert">{{ fault }}</p>
-  </li>
+  </PlaceRow>
 </template>
 
 <style scoped>
 .soundbite {
-  display: grid;
   grid-template-columns: 28px 6.2rem auto 6.2rem 3.4rem minmax(0, 1fr) auto auto;
-  gap: var(--space-1) var(--space-2);
-  align-items: center;
-  padding-block: 3px;
-  border-bottom: 1px solid var(--edge);
-}
-.place {
-  width: 28px;
-  height: 28px;
-  padding: 0;
-  border: 1px solid var(--edge);
-  border-radius: 50%;
-  background: var(--sheet);
-  color: var(--ink);
-  cursor: pointer;
-}
-.chosen .place {
-  border-color: var(--accent);
-  background: var(--accent-wash);
 }
 .long {
   text-align: end;
-}
-.says {
-  grid-column: 2 / -1;
-  color: var(--ink-soft);
-}
-.fault.says {
-  color: var(--signal);
 }
 @media (max-width: 620px) {
   .soundbite {

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import InputNumber from 'primevue/inputnumber'
 import Select from 'primevue/select'
 import SelectButton from 'primevue/selectbutton'
 import { computed, reactive, ref, watch } from 'vue'
@@ -11,6 +10,7 @@ import PeopleField from '../../words/writing/PeopleField.vue'
 import TagsField from '../../words/writing/TagsField.vue'
 import { type ActName, acts, changeOf, type Filled, type LaidOut } from './acts'
 import LayoutFields from './LayoutFields.vue'
+import WholeNumber from '../../platform/parts/WholeNumber.vue'
 
 /** What to do with the episodes that are chosen; nothing happens before it was looked at. */
 const props = defineProps<{
@@ -94,18 +94,14 @@ function look(): void {
         v-model="filled.people"
         :known="people"
       />
-      <label v-else-if="act === 'season'" class="pair" for="act-season">
-        <span class="field-name">Season</span>
-        <InputNumber
-          v-model="filled.season"
-          input-id="act-season"
-          :min="1"
-          :max="9999"
-          :use-grouping="false"
-          placeholder="none"
-          :input-style="{ width: '5rem' }"
-        />
-      </label>
+      <WholeNumber
+        v-else-if="act === 'season'"
+        id="act-season"
+        v-model="filled.season"
+        label="Season"
+        :max="9999"
+        placeholder="none"
+      />
       <SelectButton
         v-else-if="act === 'explicit'"
         v-model="filled.explicit"
@@ -116,18 +112,14 @@ function look(): void {
         aria-label="Explicit"
         size="small"
       />
-      <label v-else-if="act === 'renumber' || act === 'renumber on'" class="pair" for="act-from">
-        <span class="field-name">The first one is number</span>
-        <InputNumber
-          v-model="from"
-          input-id="act-from"
-          :min="1"
-          :max="99999"
-          :use-grouping="false"
-          :input-style="{ width: '5rem' }"
-        />
-        <span class="hint">in the order they go out</span>
-      </label>
+      <WholeNumber
+        v-else-if="act === 'renumber' || act === 'renumber on'"
+        id="act-from"
+        v-model="from"
+        label="The first one is number"
+        :max="99999"
+        hint="in the order they go out"
+      />
     </div>
     <Button label="Look at what changes" :disabled="!change" :loading="busy" @click="look" />
   </section>

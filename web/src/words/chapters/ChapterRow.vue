@@ -4,6 +4,7 @@ import InputText from 'primevue/inputtext'
 import { computed, ref } from 'vue'
 import { isWebAddress } from '@core/address/web'
 import { type Chapter } from '@core/episode/fields'
+import PlaceRow from '../../platform/parts/PlaceRow.vue'
 import TimestampInput from '../../platform/parts/TimestampInput.vue'
 import SmallPicture from '../../show/shows/SmallPicture.vue'
 import { vOpened } from '../../platform/parts/opened'
@@ -31,16 +32,18 @@ function setAddress(address: string): void {
 </script>
 
 <template>
-  <li class="chapter" :class="{ heard: isHeard }" :data-chapter="chapter.id">
-    <button
-      type="button"
-      class="place figures"
-      :aria-label="`Hear chapter ${place}, ${chapter.title}`"
-      title="Hear it"
-      @click="emit('hear')"
-    >
-      {{ place }}
-    </button>
+  <PlaceRow
+    class="chapter"
+    :class="{ heard: isHeard }"
+    kind="chapter"
+    :place="place"
+    :title="chapter.title"
+    :says="says"
+    :fault="whenFault"
+    :data-chapter="chapter.id"
+    @hear="emit('hear')"
+    @remove="emit('remove')"
+  >
     <TimestampInput
       :ms="chapter.fromMs"
       :label="`When ${name} begins`"
@@ -65,65 +68,44 @@ function setAddress(address: string): void {
     >
       {{ moreWords }}
     </button>
-    <button type="button" class="link-button small" :aria-label="`Remove ${name}`" @click="emit('remove')">
-      Remove
-    </button>
-    <div v-if="open" v-opened="() => (open = false)" class="more">
-      <InputText
-        class="address"
-        size="small"
-        type="url"
-        :model-value="chapter.address ?? ''"
-        :invalid="!!addressFault"
-        :aria-label="`Link of ${name}`"
-        placeholder="https:// (a link that goes with it)"
-        @change="(event: Event) => setAddress((event.target as HTMLInputElement).value.trim())"
-      />
-      <SmallPicture
-        :model-value="chapter.pictureId"
-        of="chapter"
-        :name="name"
-        @update:model-value="pictureId => emit('change', { pictureId })"
-        @problem="words => (pictureProblem = words)"
-      />
-      <label class="small listed"
-        ><Checkbox
-          binary
-          :model-value="chapter.isListed"
-          @update:model-value="isListed => emit('change', { isListed })"
+    <template #below>
+      <div v-if="open" v-opened="() => (open = false)" class="more">
+        <InputText
+          class="address"
+          size="small"
+          type="url"
+          :model-value="chapter.address ?? ''"
+          :invalid="!!addressFault"
+          :aria-label="`Link of ${name}`"
+          placeholder="https:// (a link that goes with it)"
+          @change="(event: Event) => setAddress((event.target as HTMLInputElement).value.trim())"
         />
-        Shown in lists of chapters</label
-      >
-      <span v-if="addressFault || pictureProblem" class="fault" role="alert">{{ addressFault || pictureProblem }}</span>
-    </div>
-    <p v-for="words in says" :key="words" class="says small">{{ words }}</p>
-    <p v-if="whenFault" class="fault says" role="alert">{{ whenFault }}</p>
-  </li>
+        <SmallPicture
+          :model-value="chapter.pictureId"
+          of="chapter"
+          :name="name"
+          @update:model-value="pictureId => emit('change', { pictureId })"
+          @problem="words => (pictureProblem = words)"
+        />
+        <label class="small listed"
+          ><Checkbox
+            binary
+            :model-value="chapter.isListed"
+            @update:model-value="isListed => emit('change', { isListed })"
+          />
+          Shown in lists of chapters</label
+        >
+        <span v-if="addressFault || pictureProblem" class="fault" role="alert">{{
+          addressFault || pictureProblem
+        }}</span>
+      </div>
+    </template>
+  </PlaceRow>
 </template>
 
 <style scoped>
 .chapter {
-  display: grid;
   grid-template-columns: 28px 6.2rem minmax(0, 1fr) auto auto;
-  gap: var(--space-1) var(--space-2);
-  align-items: center;
-  padding-block: 3px;
-  border-bottom: 1px solid var(--edge);
-}
-.place {
-  width: 28px;
-  height: 28px;
-  padding: 0;
-  border: 1px solid var(--edge);
-  border-radius: 50%;
-  background: var(--sheet);
-  color: var(--ink);
-  cursor: pointer;
-}
-.heard .place {
-  border-color: var(--accent);
-  background: var(--accent);
-  color: var(--on-accent);
 }
 .more {
   grid-column: 2 / -1;
@@ -139,13 +121,6 @@ function setAddress(address: string): void {
   display: flex;
   gap: var(--space-1);
   align-items: center;
-}
-.says {
-  grid-column: 2 / -1;
-  color: var(--ink-soft);
-}
-.fault.says {
-  color: var(--signal);
 }
 @media (max-width: 620px) {
   .chapter {

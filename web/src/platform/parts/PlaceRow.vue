@@ -1,0 +1,67 @@
+<script setup lang="ts">
+/** A row about a place in the sound: its number, which plays it, what can be set, and what is to be said of it. */
+defineProps<{ place: number; kind: 'chapter' | 'soundbite'; title: string; says: readonly string[]; fault: string }>()
+const emit = defineEmits<{ hear: []; remove: [] }>()
+</script>
+
+<template>
+  <li class="row">
+    <button
+      type="button"
+      class="place figures"
+      :aria-label="`Hear ${kind} ${place}, ${title}`"
+      title="Hear it"
+      @click="emit('hear')"
+    >
+      {{ place }}
+    </button>
+    <slot />
+    <button
+      type="button"
+      class="link-button small"
+      :aria-label="`Remove ${title || `${kind} ${place}`}`"
+      @click="emit('remove')"
+    >
+      Remove
+    </button>
+    <slot name="below" />
+    <p v-for="words in says" :key="words" class="below small">{{ words }}</p>
+    <p v-if="fault" class="fault below" role="alert">{{ fault }}</p>
+  </li>
+</template>
+
+<style scoped>
+.row {
+  display: grid;
+  gap: var(--space-1) var(--space-2);
+  align-items: center;
+  padding-block: 3px;
+  border-bottom: 1px solid var(--edge);
+}
+.place {
+  width: 28px;
+  height: 28px;
+  padding: 0;
+  border: 1px solid var(--edge);
+  border-radius: 50%;
+  background: var(--sheet);
+  color: var(--ink);
+  cursor: pointer;
+}
+.chosen .place {
+  border-color: var(--accent);
+  background: var(--accent-wash);
+}
+.heard .place {
+  border-color: var(--accent);
+  background: var(--accent);
+  color: var(--on-accent);
+}
+.below {
+  grid-column: 2 / -1;
+  color: var(--ink-soft);
+}
+.fault.below {
+  color: var(--signal);
+}
+</style>
