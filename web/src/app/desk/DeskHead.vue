@@ -55,9 +55,9 @@ useEventListener('beforeinput', onInput, { capture: true })
 </script>
 
 <template>
-  <header class="top">
+  <header class="top apart">
     <StatusLine class="status" :episode="episode" :zone="zone" :listener-zones="listenerZones" />
-    <div class="side">
+    <div class="side flowing">
       <SaveWord :saving="saving" :saved-at="savedAt" :zone="zone" />
       <button
         v-for="{ name, keys, aria, what, act } in acts"
@@ -78,20 +78,14 @@ useEventListener('beforeinput', onInput, { capture: true })
 
 <style scoped>
 .top {
-  display: flex;
-  flex-wrap: wrap;
   gap: var(--space-1) var(--space-5);
-  justify-content: space-between;
   align-items: center;
 }
 .status {
   flex: 1 1 24rem;
 }
 .side {
-  display: flex;
-  flex-wrap: wrap;
   gap: var(--space-1) var(--space-4);
-  align-items: center;
   margin-inline-start: auto;
 }
 .link-button:disabled {

@@ -180,7 +180,7 @@ async function remove(): Promise<void> {
           :zone="show.zone"
           @settle="desk.settle"
         />
-        <div class="head">
+        <div class="stacked">
           <TitleField v-model="text.title" data-field="title" :told="told.title" :fault="fault('title')" />
           <NumbersField
             data-field="numbers kind"
@@ -330,10 +330,5 @@ async function remove(): Promise<void> {
   flex: none;
   width: 100%;
   max-width: 69rem;
-}
-.head {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: var(--space-2);
 }
 </style>

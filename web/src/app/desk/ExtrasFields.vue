@@ -159,7 +159,7 @@ const explicitChoice = computed({
         >
           <InputText :id="id" v-bind="text('licence')" />
         </FormField>
-        <label class="check" for="promotion">
+        <label class="check inline" for="promotion">
           <Checkbox
             :model-value="extras.isPromotion"
             binary
@@ -193,9 +193,6 @@ const explicitChoice = computed({
 }
 .check {
   grid-column: 1 / -1;
-  display: flex;
-  gap: var(--space-2);
-  align-items: center;
 }
 @media (max-width: 760px) {
   .grid,

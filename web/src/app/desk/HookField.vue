@@ -16,7 +16,7 @@ const left = computed(() => mostHookLetters - letters(hook.value))
 
 <template>
   <FormField v-slot="{ id }" label="Hook" :fault="fault ?? (left < 0 ? `${-left} letters too many.` : undefined)">
-    <div class="row">
+    <div class="row inline">
       <InputText
         :id="id"
         v-model="hook"
@@ -34,9 +34,7 @@ const left = computed(() => mostHookLetters - letters(hook.value))
 
 <style scoped>
 .row {
-  display: flex;
   gap: var(--space-3);
-  align-items: center;
 }
 .row > :first-child {
   flex: 1;

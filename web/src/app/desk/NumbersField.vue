@@ -22,10 +22,10 @@ const fault = (field: string): string | undefined => props.faults.find(each => e
 </script>
 
 <template>
-  <div class="row">
+  <div class="row flowing">
     <WholeNumber id="number" v-model="number" label="Number" :max="99999" :invalid="!!fault('number')" />
     <WholeNumber id="season" v-model="season" label="Season" :max="9999" :invalid="!!fault('season')" />
-    <div class="pair">
+    <div class="inline">
       <span id="kind" class="field-name">Kind</span>
       <SelectButton
         v-model="kind"
@@ -49,14 +49,6 @@ const fault = (field: string): string | undefined => props.faults.find(each => e
 
 <style scoped>
 .row {
-  display: flex;
-  flex-wrap: wrap;
   gap: var(--space-3) var(--space-5);
-  align-items: center;
-}
-.pair {
-  display: flex;
-  gap: var(--space-2);
-  align-items: center;
 }
 </style>

@@ -60,7 +60,7 @@ defineExpose({
 </script>
 
 <template>
-  <section :id="`parts_tabpanel_${part}`" class="part" role="tabpanel" :aria-labelledby="`parts_tab_${part}`">
+  <section :id="`parts_tabpanel_${part}`" class="part stacked" role="tabpanel" :aria-labelledby="`parts_tab_${part}`">
     <template v-if="part === 'words'">
       <div data-field="hook">
         <HookField v-model="text.hook" :notes="text.notes" :fault="fault('hook')" />
@@ -137,8 +137,6 @@ defineExpose({
 
 <style scoped>
 .part {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
   gap: var(--space-3);
   padding-block-end: var(--space-4);
 }

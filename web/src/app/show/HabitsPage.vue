@@ -49,7 +49,7 @@ async function keep(): Promise<void> {
     <template #purpose>
       New episodes take it over; those that are there stay as they are, but for the pattern of titles.
     </template>
-    <div ref="form" class="fields">
+    <div ref="form" class="fields stacked">
       <FormField
         v-slot="{ id }"
         label="Titles"
@@ -95,8 +95,6 @@ async function keep(): Promise<void> {
 
 <style scoped>
 .fields {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
   gap: var(--space-4);
 }
 </style>

@@ -77,7 +77,7 @@ function lacks(episode: EpisodeSummary): string {
       <p><RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Choose the artwork</RouterLink></p>
     </div>
 
-    <div class="feed">
+    <div class="feed boxed">
       <p v-if="facts.feedFacts.isPrivate">
         Private:
         <RouterLink :to="{ name: 'private-feeds', params: { show: facts.slug } }"
@@ -163,9 +163,6 @@ h1 {
   display: grid;
   gap: var(--space-2);
   padding: var(--space-4) var(--space-5);
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
 }
 .links {
   display: flex;

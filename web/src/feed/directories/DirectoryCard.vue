@@ -26,14 +26,14 @@ async function confirm(): Promise<void> {
 </script>
 
 <template>
-  <section class="card" :aria-labelledby="`directory-${directory.id}`" :data-directory="directory.id">
+  <section class="card boxed" :aria-labelledby="`directory-${directory.id}`" :data-directory="directory.id">
     <header>
       <h2 :id="`directory-${directory.id}`">{{ directory.name }}</h2>
       <p class="quiet small">{{ directory.about }}</p>
     </header>
     <ListingState v-if="listing" :directory="directory" :listing="listing" :show="show" />
     <template v-if="mayHandIn">
-      <ul class="wants">
+      <ul class="wants unlisted">
         <li v-for="want in directory.wants" :key="want.words">
           <span :class="{ lacking: !want.isThere }">{{ want.isThere ? 'There:' : 'Missing:' }}</span> {{ want.words }}
         </li>
@@ -74,9 +74,6 @@ async function confirm(): Promise<void> {
   align-content: start;
   min-width: 0;
   padding: var(--space-4);
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
 }
 h2 {
   font-size: var(--text-l);
@@ -87,9 +84,6 @@ p {
 .wants {
   display: grid;
   gap: var(--space-1);
-  margin: 0;
-  padding: 0;
-  list-style: none;
   font-size: var(--text-s);
 }
 .wants span {

@@ -59,7 +59,7 @@ const fixEpisode = (finding: FeedFindingView, episode: FoundEpisode): Promise<vo
 
 <template>
   <div class="findings">
-    <ul v-if="findings.length" class="plain">
+    <ul v-if="findings.length" class="plain unlisted">
       <li
         v-for="finding in findings"
         :key="finding.name"
@@ -140,9 +140,6 @@ const fixEpisode = (finding: FeedFindingView, episode: FoundEpisode): Promise<vo
 .plain {
   display: grid;
   gap: var(--space-2);
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 .note + .note {
   margin-top: 0;

@@ -23,10 +23,10 @@ const hasMore = (at: number): boolean =>
 </script>
 
 <template>
-  <ol class="states">
+  <ol class="states unlisted">
     <li v-for="(state, at) in states" :key="state.id">
       <p class="when small quiet">{{ shortMoment(state.at, show.zone) }} · {{ amount(state.bytes) }}</p>
-      <div class="what">
+      <div class="what apart">
         <p>{{ state.words.join(' ') }}</p>
         <button
           v-if="hasMore(at)"
@@ -46,9 +46,6 @@ const hasMore = (at: number): boolean =>
 <style scoped>
 .states {
   display: grid;
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 li {
   display: grid;
@@ -58,11 +55,7 @@ li {
   border-top: 1px solid var(--edge);
 }
 .what {
-  display: flex;
-  flex-wrap: wrap;
   gap: 0 var(--space-3);
-  align-items: baseline;
-  justify-content: space-between;
 }
 .what > :deep(.compared) {
   flex: 1 0 100%;

@@ -42,7 +42,7 @@ defineExpose({
 </script>
 
 <template>
-  <form class="form" novalidate @submit.prevent="add">
+  <form class="form boxed" novalidate @submit.prevent="add">
     <FormField v-slot="{ id }" label="Who" hint="A line for each; only you see the names." :fault="fault">
       <Textarea :id="id" v-model="names" rows="3" :invalid="!!fault" placeholder="Odile Brannock" />
     </FormField>
@@ -69,9 +69,6 @@ defineExpose({
   align-items: start;
   justify-items: start;
   padding: var(--space-4);
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
 }
 .form > :deep(.field) {
   width: 100%;

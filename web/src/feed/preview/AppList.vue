@@ -25,7 +25,7 @@ const facts = computed(() =>
     <figcaption class="small quiet">
       {{ letters === listLetters[0] ? 'A narrow list' : 'A wide list' }}, about {{ letters }} letters of the title
     </figcaption>
-    <div class="row" :style="{ maxWidth: `${letters * 0.44 + 6}rem` }">
+    <div class="row boxed" :style="{ maxWidth: `${letters * 0.44 + 6}rem` }">
       <img :src="seen.artworkAddress" alt="" width="56" height="56" />
       <div class="words">
         <p class="small quiet figures">{{ facts }}</p>
@@ -46,9 +46,6 @@ figure {
   gap: var(--space-3);
   margin-top: var(--space-1);
   padding: var(--space-3);
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
-  background: var(--sheet);
 }
 img {
   border-radius: var(--round);

@@ -9,7 +9,7 @@ const kinds = { full: '', trailer: 'Trailer', bonus: 'Bonus' } as const
 </script>
 
 <template>
-  <article class="opened">
+  <article class="opened boxed">
     <header>
       <img :src="seen.artworkAddress" alt="" width="96" height="96" />
       <div>
@@ -34,9 +34,6 @@ const kinds = { full: '', trailer: 'Trailer', bonus: 'Bonus' } as const
 <style scoped>
 .opened {
   padding: var(--space-4);
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
-  background: var(--sheet);
 }
 header {
   display: grid;

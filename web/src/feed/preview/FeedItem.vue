@@ -6,7 +6,7 @@ defineProps<{ lines: Preview['item'] }>()
 </script>
 
 <template>
-  <div class="item" role="group" aria-label="The feed’s item" tabindex="0">
+  <div class="item boxed" role="group" aria-label="The feed’s item" tabindex="0">
     <code v-for="({ line, isInherited }, at) in lines" :key="at" :class="{ inherited: isInherited }" dir="auto"
       >{{ line }}<span v-if="isInherited" class="mark"> from the show</span></code
     >
@@ -18,9 +18,6 @@ defineProps<{ lines: Preview['item'] }>()
   max-height: 100%;
   overflow: auto;
   padding: var(--space-3);
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
-  background: var(--sheet);
 }
 code {
   display: block;

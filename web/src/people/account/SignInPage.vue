@@ -20,7 +20,7 @@ async function goOn(): Promise<void> {
 
 <template>
   <main class="gate">
-    <div class="sheet">
+    <div class="sheet boxed">
       <h1>Lake Letter</h1>
       <p class="quiet">
         {{
@@ -45,9 +45,6 @@ async function goOn(): Promise<void> {
   width: min(24rem, 100% - 2.5rem);
   margin: auto;
   padding: var(--space-6);
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
   box-shadow: var(--shade);
 }
 h1 {

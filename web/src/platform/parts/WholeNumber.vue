@@ -13,7 +13,7 @@ const take = ({ value }: { value: unknown }): void => {
 </script>
 
 <template>
-  <label class="pair" :for="id">
+  <label class="inline" :for="id">
     <span class="field-name">{{ label }}</span>
     <InputNumber
       v-model="number"
@@ -29,11 +29,3 @@ const take = ({ value }: { value: unknown }): void => {
     <span v-if="hint" class="hint">{{ hint }}</span>
   </label>
 </template>
-
-<style scoped>
-.pair {
-  display: flex;
-  gap: var(--space-2);
-  align-items: center;
-}
-</style>

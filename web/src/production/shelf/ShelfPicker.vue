@@ -61,7 +61,7 @@ function uses({ uses: count, usedBy }: ShelfFile): string {
     <p v-else-if="shelf && shelf.files.length === 0" class="quiet">
       Nothing lies on the shelf yet. What you upload for any episode lies here from then on.
     </p>
-    <ul v-else-if="shelf" class="files">
+    <ul v-else-if="shelf" class="files unlisted">
       <li v-for="file in shelf.files" :key="file.id">
         <div class="words">
           <strong>{{ file.name }}</strong>
@@ -78,11 +78,6 @@ function uses({ uses: count, usedBy }: ShelfFile): string {
 </template>
 
 <style scoped>
-.files {
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
 .files li {
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto auto;

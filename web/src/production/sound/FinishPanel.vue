@@ -44,7 +44,7 @@ function keepAsUsual(): void {
 </script>
 
 <template>
-  <div class="finish">
+  <div class="finish stacked">
     <div v-if="work" class="work" role="status">
       <span class="small figures"
         >{{ work.kind === 'measuring' ? 'Measuring the sound' : 'Finishing' }} …
@@ -67,7 +67,7 @@ function keepAsUsual(): void {
         @click="emit('cancel')"
       />
     </div>
-    <div v-else class="line">
+    <div v-else class="line flowing">
       <p class="small" data-testid="finish">{{ words }}</p>
       <button type="button" class="link-button small" :aria-expanded="open" @click="open = !open">
         {{ open ? 'Fold the recipe' : 'The recipe' }}
@@ -92,7 +92,7 @@ function keepAsUsual(): void {
       />
     </div>
     <ProblemNote v-if="sound.problem ?? problem" :problem="(sound.problem ?? problem)!" />
-    <div v-if="open && !work" v-opened="() => (open = false)" class="editor">
+    <div v-if="open && !work" v-opened="() => (open = false)" class="editor stacked boxed">
       <RecipeEditor v-model="recipe" :duration-ms="sound.source!.durationMs" :can-go-as-it-came="deliverable">
         <template #trim
           ><button type="button" class="link-button small" @click="emit('trim')">Cut the silence off</button></template
@@ -115,16 +115,8 @@ function keepAsUsual(): void {
 </template>
 
 <style scoped>
-.finish {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: var(--space-2);
-}
 .line {
-  display: flex;
-  flex-wrap: wrap;
   gap: var(--space-1) var(--space-4);
-  align-items: center;
 }
 .line p {
   margin-right: auto;
@@ -139,12 +131,7 @@ function keepAsUsual(): void {
   height: 8px;
 }
 .editor {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
   gap: var(--space-3);
   padding: var(--space-3) var(--space-4);
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
 }
 </style>

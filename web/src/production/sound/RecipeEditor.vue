@@ -80,8 +80,8 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
       </div>
       <div class="field">
         <span class="field-name">Loudness</span>
-        <div class="row">
-          <span class="check"
+        <div class="row flowing">
+          <span class="check inline"
             ><Checkbox
               :model-value="recipe.toTarget"
               binary
@@ -108,7 +108,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
         <span id="levelling" class="field-name"
           >Soft and loud speech <span class="quiet">{{ levellingWords }}</span></span
         >
-        <div class="row">
+        <div class="row flowing">
           <span class="small">leave</span>
           <Slider
             class="slide"
@@ -124,7 +124,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
       </div>
       <div class="field">
         <label for="ceiling">Peaks, at most</label>
-        <div class="row">
+        <div class="row flowing">
           <InputNumber
             :model-value="recipe.ceilingDbtp"
             input-id="ceiling"
@@ -140,7 +140,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
       </div>
       <div v-if="durationMs !== null" class="field">
         <span class="field-name">Ends</span>
-        <div class="row">
+        <div class="row flowing">
           <span v-if="isCut" class="figures small"
             >from {{ clock(recipe.fromMs ?? 0) }} to {{ clock(recipe.toMs ?? durationMs) }},
             {{ clock((recipe.toMs ?? durationMs) - (recipe.fromMs ?? 0)) }} in all</span
@@ -153,7 +153,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
       </div>
       <div class="field">
         <span class="field-name">Fades</span>
-        <div class="row">
+        <div class="row flowing">
           <span>in</span>
           <InputNumber
             :model-value="recipe.fadeInMs / 1000"
@@ -201,16 +201,10 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
   gap: var(--space-2) var(--space-5);
 }
 .row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2);
-  align-items: center;
   min-height: 32px;
 }
 .check {
-  display: flex;
   gap: var(--space-1);
-  align-items: center;
   min-height: 24px;
 }
 .slide {

@@ -106,7 +106,7 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
 </script>
 
 <template>
-  <div class="bench">
+  <div class="bench boxed">
     <Button type="button" class="play" :label="playing ? 'Pause' : 'Play'" outlined @click="toggle" />
     <div class="waves">
       <SoundWave
@@ -160,8 +160,8 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
         <button type="button" aria-label="Farther" title="Farther" :disabled="!isZoomed" @click="zoom(2.5)">−</button>
       </span>
     </div>
-    <div v-if="!low" class="below">
-      <div v-if="finished" class="hear">
+    <div v-if="!low" class="below flowing">
+      <div v-if="finished" class="hear flowing">
         <SelectButton
           size="small"
           :model-value="current"
@@ -193,9 +193,6 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
   gap: var(--space-2) var(--space-3);
   align-items: center;
   padding: var(--space-3) var(--space-4);
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
 }
 .play {
   min-width: 5.2rem;
@@ -213,16 +210,10 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
 }
 .below {
   grid-column: 1 / -1;
-  display: flex;
-  flex-wrap: wrap;
   gap: var(--space-2) var(--space-4);
-  align-items: center;
 }
 .hear {
-  display: flex;
-  flex-wrap: wrap;
   gap: var(--space-1);
-  align-items: center;
 }
 .side {
   display: grid;

@@ -119,7 +119,7 @@ function pick(): void {
 </script>
 
 <template>
-  <section class="sound" aria-label="Audio">
+  <section class="sound stacked" aria-label="Audio">
     <input
       ref="input"
       class="out-of-sight"
@@ -218,11 +218,6 @@ function pick(): void {
 </template>
 
 <style scoped>
-.sound {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: var(--space-2);
-}
 .details {
   display: grid;
   gap: var(--space-2);

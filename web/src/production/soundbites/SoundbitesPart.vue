@@ -41,8 +41,8 @@ defineExpose({ focusTitle })
 </script>
 
 <template>
-  <div class="soundbites-part">
-    <div class="line">
+  <div class="stacked">
+    <div class="apart">
       <p class="small origin">
         <template v-if="!hasSound">They are marked in the sound, once there is one.</template>
         <template v-else-if="soundbites.length === 0">
@@ -64,7 +64,7 @@ defineExpose({ focusTitle })
       />
     </div>
     <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-    <ol v-if="soundbites.length" ref="list" class="list" aria-label="Soundbites">
+    <ol v-if="soundbites.length" ref="list" class="list unlisted" aria-label="Soundbites">
       <SoundbiteRow
         v-for="(soundbite, index) in soundbites"
         :key="soundbite.id"
@@ -85,25 +85,8 @@ defineExpose({ focusTitle })
 </template>
 
 <style scoped>
-.soundbites-part {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: var(--space-2);
-}
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2) var(--space-4);
-  align-items: baseline;
-  justify-content: space-between;
-}
 .origin {
   flex: 1 1 22rem;
   color: var(--ink-soft);
-}
-.list {
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 </style>

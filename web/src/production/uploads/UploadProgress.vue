@@ -22,7 +22,7 @@ const words = computed(() => {
 </script>
 
 <template>
-  <div class="upload" :class="{ waiting: sending.state === 'waiting' }">
+  <div class="upload boxed" :class="{ waiting: sending.state === 'waiting' }">
     <div class="line">
       <strong class="name">{{ sending.fileName }}</strong>
       <span class="figures small" role="status">{{ words }}</span>
@@ -49,9 +49,6 @@ const words = computed(() => {
   display: grid;
   gap: var(--space-2);
   padding: var(--space-3) var(--space-4);
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
 }
 .waiting {
   border-color: var(--signal);

@@ -61,7 +61,7 @@ const foldAway = (): void => {
 
 <template>
   <section class="queue" aria-label="Files on their way">
-    <div class="line">
+    <div class="line flowing">
       <p class="figures" role="status">{{ words }}</p>
       <Button v-if="moving.length" type="button" label="Pause all" size="small" outlined @click="pauseAll" />
       <Button v-if="paused.length" type="button" label="Go on with all" size="small" outlined @click="goOnAll" />
@@ -143,10 +143,7 @@ const foldAway = (): void => {
   border-radius: var(--round);
 }
 .line {
-  display: flex;
-  flex-wrap: wrap;
   gap: var(--space-2) var(--space-3);
-  align-items: center;
 }
 .line p {
   margin-right: auto;

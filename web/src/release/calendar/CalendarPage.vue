@@ -84,8 +84,8 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
 </script>
 
 <template>
-  <section class="page">
-    <header class="head">
+  <section class="page stacked">
+    <header class="flowing">
       <h1>{{ title || 'Calendar' }}</h1>
       <div class="ways">
         <Button label="Earlier" size="small" outlined @click="grid?.earlier()" />
@@ -152,16 +152,8 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
 
 <style scoped>
 .page {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
   gap: var(--space-3);
   padding: var(--space-4) var(--space-5);
-}
-.head {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2);
-  align-items: center;
 }
 h1 {
   min-width: 12rem;

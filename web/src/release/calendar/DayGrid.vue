@@ -129,7 +129,7 @@ defineExpose({
 </script>
 
 <template>
-  <div ref="box" class="grid">
+  <div ref="box" class="grid boxed">
     <FullCalendar ref="calendar" :options="options">
       <template #eventContent="{ event }">
         <CalendarLetter
@@ -145,9 +145,6 @@ defineExpose({
 
 <style scoped>
 .grid {
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
-  background: var(--sheet);
   overflow: hidden;
 }
 .grid :deep(.day) {

@@ -48,7 +48,7 @@ const effect = computed(() => (props.about === 'date' ? steps.redate.effect : st
 <template>
   <form class="other" @submit.prevent="read.meant && emit('set', read.meant, keepsPage)">
     <MomentFields v-model="picked" :zones="zones" />
-    <label v-if="about === 'end'" class="stays small">
+    <label v-if="about === 'end'" class="small inline">
       <Checkbox v-model="keepsPage" binary size="small" />
       Its page and its audio stay at their addresses
     </label>
@@ -97,10 +97,5 @@ const effect = computed(() => (props.about === 'date' ? steps.redate.effect : st
 .effect {
   display: block;
   color: var(--ink-soft);
-}
-.stays {
-  display: flex;
-  gap: var(--space-2);
-  align-items: center;
 }
 </style>

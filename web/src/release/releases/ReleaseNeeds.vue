@@ -18,7 +18,7 @@ const hasTitle = computed(() => !props.hindrances.includes('no title'))
 </script>
 
 <template>
-  <ul class="needs">
+  <ul class="needs unlisted">
     <li :class="{ met: !audioHindrance }"><strong>Audio</strong> {{ audio }}</li>
     <li :class="{ met: hasTitle }"><strong>Title</strong> {{ hasTitle ? 'is written' : 'is missing' }}</li>
     <li><strong>A moment</strong> is yours to choose</li>
@@ -27,9 +27,6 @@ const hasTitle = computed(() => !props.hindrances.includes('no title'))
 
 <style scoped>
 .needs {
-  margin: 0;
-  padding: 0;
-  list-style: none;
   display: flex;
   flex-wrap: wrap;
   gap: var(--space-1) var(--space-4);

@@ -114,7 +114,7 @@ function ask(about: keyof typeof questions): void {
 </script>
 
 <template>
-  <section class="bar" aria-label="Release">
+  <section class="bar apart" aria-label="Release">
     <ReleaseTime
       v-if="choosing === 'time'"
       v-opened="() => (choosing = null)"
@@ -141,7 +141,7 @@ function ask(about: keyof typeof questions): void {
       @cancel="choosing = null"
     />
     <template v-else>
-      <div class="state">
+      <div class="state flowing">
         <ReleaseState
           :episode="episode"
           :show="show"
@@ -153,7 +153,7 @@ function ask(about: keyof typeof questions): void {
         />
         <ProblemNote v-if="problem" :problem="problem" />
       </div>
-      <div class="acts">
+      <div class="acts flowing">
         <Button label="As it goes out" text :aria-expanded="isLookedAt" @click="emit('look')" />
         <p v-if="show.role !== 'keeper' && !may(show.role, 'make')" class="small quiet">{{ roleWords[show.role] }}</p>
         <template v-else-if="status === 'draft'">
@@ -185,11 +185,8 @@ function ask(about: keyof typeof questions): void {
 
 <style scoped>
 .bar {
-  display: flex;
-  flex-wrap: wrap;
   gap: var(--space-2) var(--space-5);
   align-items: center;
-  justify-content: space-between;
   padding: var(--space-2) var(--space-5);
   background: var(--sheet);
   border-top: 1px solid var(--edge);
@@ -199,16 +196,7 @@ function ask(about: keyof typeof questions): void {
   flex: 1;
 }
 .state {
-  display: flex;
   flex: 1 1 20rem;
-  flex-wrap: wrap;
   gap: var(--space-1) var(--space-5);
-  align-items: center;
-}
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2);
-  align-items: center;
 }
 </style>

@@ -59,7 +59,7 @@ const inWords = (count: number): string =>
         episode.retireAt ? `, until ${shortMoment(episode.retireAt, show.zone)}` : ''
       }}.
     </p>
-    <p class="links small">
+    <p class="links small flowing-text">
       <RouterLink v-if="episode.isPrivate" :to="{ name: 'private-feeds', params: { show: show.slug } }"
         >Only in private feeds</RouterLink
       >
@@ -96,9 +96,6 @@ const inWords = (count: number): string =>
   border-inline-start: 4px solid var(--signal);
 }
 .links {
-  display: flex;
-  align-items: baseline;
-  flex-wrap: wrap;
   gap: var(--space-1) var(--space-4);
 }
 </style>

@@ -67,7 +67,7 @@ function set(): void {
 
 <template>
   <form class="when" @submit.prevent="set">
-    <div v-if="slots.length" class="slots" role="group" aria-label="Open slots">
+    <div v-if="slots.length" class="slots flowing" role="group" aria-label="Open slots">
       <span class="field-name">Open slots</span>
       <button
         v-for="slot in slots"
@@ -111,11 +111,7 @@ function set(): void {
   flex: 1 1 14rem;
 }
 .slots {
-  display: flex;
   flex: 1 1 100%;
-  flex-wrap: wrap;
-  gap: var(--space-2);
-  align-items: center;
 }
 .slot {
   min-height: 28px;

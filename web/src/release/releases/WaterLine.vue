@@ -142,7 +142,7 @@ function fill(draft: EpisodeSummary): void {
 
 <template>
   <section class="line" aria-label="Waterline">
-    <div ref="strip" class="strip" :style="{ '--lines': lines, '--slot-lines': slotLines }">
+    <div ref="strip" class="strip boxed" :style="{ '--lines': lines, '--slot-lines': slotLines }">
       <div class="water" :style="{ width: `${percent(now)}%` }" aria-hidden="true" />
       <span class="now figures small" :style="{ left: `${percent(now)}%` }">Now, {{ timeOfDay(now, zone) }}</span>
       <WaterLetter
@@ -186,9 +186,6 @@ function fill(draft: EpisodeSummary): void {
   position: relative;
   height: calc(var(--lines) * 60px + var(--slot-lines) * 30px + 34px);
   overflow: hidden;
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
-  background: var(--sheet);
 }
 .water {
   position: absolute;

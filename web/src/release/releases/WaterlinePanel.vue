@@ -64,7 +64,7 @@ async function putBack(): Promise<void> {
 </script>
 
 <template>
-  <div class="panel">
+  <div class="stacked">
     <p v-if="next" class="next">
       <span class="field-name">Next out</span>{{ ' ' }}
       <RouterLink :to="{ name: 'desk', params: { show: show.slug, id: next.id } }">{{ next.title }}</RouterLink>,
@@ -98,11 +98,3 @@ async function putBack(): Promise<void> {
     <ProblemNote v-if="problem" :problem="problem" />
   </div>
 </template>
-
-<style scoped>
-.panel {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: var(--space-2);
-}
-</style>

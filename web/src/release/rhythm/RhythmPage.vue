@@ -74,7 +74,7 @@ const leaveOut = (day: string): void => {
       scheduled already stays where it is.
     </template>
     <div class="halves">
-      <div ref="form" class="fields">
+      <div ref="form" class="fields stacked">
         <RhythmFields v-model="rhythm" :zone="show.zone" :fault="field => fault(`rhythm.${field}`, true)" />
         <fieldset class="places">
           <legend class="field-name">Where most listeners are</legend>
@@ -137,8 +137,6 @@ const leaveOut = (day: string): void => {
   }
 }
 .fields {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
   gap: var(--space-4);
   align-content: start;
 }

@@ -17,7 +17,7 @@ const dayOf = (local: string): string => local.slice(0, 10)
 </script>
 
 <template>
-  <section class="dates" aria-label="The next dates">
+  <section class="dates boxed" aria-label="The next dates">
     <p class="words" role="status">{{ isWhole ? rhythmWords(rhythm) : 'On which days?' }}</p>
     <ol v-if="slots.length">
       <li v-for="slot in slots" :key="slot.local">
@@ -54,9 +54,6 @@ const dayOf = (local: string): string => local.slice(0, 10)
 <style scoped>
 .dates {
   padding: var(--space-4) var(--space-5);
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
-  background: var(--sheet);
   align-self: start;
 }
 .words {

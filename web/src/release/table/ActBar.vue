@@ -74,7 +74,7 @@ function look(): void {
 </script>
 
 <template>
-  <section class="bar" aria-label="What to do with them">
+  <section class="bar flowing" aria-label="What to do with them">
     <p class="figures">
       <strong>{{ rows.length.toLocaleString('en-GB') }} chosen</strong>{{ ' ' }}
       <button type="button" class="link-button small" @click="emit('none')">None</button>
@@ -127,10 +127,7 @@ function look(): void {
 
 <style scoped>
 .bar {
-  display: flex;
-  flex-wrap: wrap;
   gap: var(--space-2) var(--space-4);
-  align-items: center;
   padding: var(--space-2) var(--space-5);
   background: var(--sheet);
   border-top: 1px solid var(--edge);

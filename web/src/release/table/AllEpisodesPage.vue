@@ -104,7 +104,7 @@ async function make(): Promise<void> {
 <template>
   <section class="all">
     <div class="top">
-      <header class="head">
+      <header class="head flowing-text">
         <h1>All episodes</h1>
         <p v-if="rows" class="quiet figures" role="status">
           <template v-if="total === 0 && isNarrowed">None found</template
@@ -112,7 +112,7 @@ async function make(): Promise<void> {
             >{{ count(total) }} {{ total === 1 ? 'episode' : 'episodes' }}{{ isNarrowed ? ' found' : '' }}</template
           >
         </p>
-        <p v-if="after && 'done' in after" class="after" role="status">
+        <p v-if="after && 'done' in after" class="after inline" role="status">
           {{ count(after.done.changed) }} changed.
           <Button
             v-if="selection.length"
@@ -131,7 +131,7 @@ async function make(): Promise<void> {
           />
           <Button label="Take it all back" size="small" outlined :loading="busy" @click="takeBack(after.done.id)" />
         </p>
-        <p v-else-if="after" class="after" role="status">
+        <p v-else-if="after" class="after inline" role="status">
           {{ after.takenBack.changed === 1 ? 'One is' : `${count(after.takenBack.changed)} are` }} as before.
           <template v-if="after.takenBack.left.length">
             To know: {{ after.takenBack.left.map(({ title, why }) => `${title || 'Untitled'} (${why})`).join(' ') }}
@@ -198,15 +198,10 @@ async function make(): Promise<void> {
   padding: var(--space-4) var(--space-5) var(--space-3);
 }
 .head {
-  display: flex;
-  flex-wrap: wrap;
   gap: var(--space-1) var(--space-4);
-  align-items: baseline;
 }
 .after {
-  display: flex;
   gap: var(--space-3);
-  align-items: center;
   margin-inline-start: auto;
 }
 .none {

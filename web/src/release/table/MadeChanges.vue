@@ -36,7 +36,7 @@ function takeBack(id: string): void {
     Done to many before
   </button>
   <SmallOverlay ref="list" label="Done to many before">
-    <ul class="made small">
+    <ul class="made small unlisted">
       <li v-for="{ id, kind, changed, at } in made" :key="id">
         <span class="figures quiet">{{ dayAndTime(at, zone) }}</span>
         <span>{{ names[kind] }}, {{ changed }} {{ changed === 1 ? 'episode' : 'episodes' }}</span>
@@ -50,9 +50,6 @@ function takeBack(id: string): void {
 .made {
   display: grid;
   gap: var(--space-2);
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 .made li {
   display: grid;

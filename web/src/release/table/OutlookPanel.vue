@@ -65,7 +65,7 @@ const changing = computed(() => props.outlook?.changes.length ?? 0)
         </Column>
         <Column v-if="isOrdered" header="Place" :style="{ width: '7.5rem' }">
           <template #body="{ data, index }"
-            ><span class="places figures"
+            ><span class="places figures inline"
               >{{ index + 1
               }}<button
                 type="button"
@@ -128,11 +128,6 @@ const changing = computed(() => props.outlook?.changes.length ?? 0)
   padding-block: 0;
   text-overflow: ellipsis;
   white-space: nowrap;
-}
-.places {
-  display: flex;
-  gap: var(--space-2);
-  align-items: center;
 }
 .places button {
   min-width: 24px;

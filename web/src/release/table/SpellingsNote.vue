@@ -33,7 +33,7 @@ const offers = computed(() => [
 </script>
 
 <template>
-  <ul v-if="offers.length" class="offers small" aria-label="Written in several ways">
+  <ul v-if="offers.length" class="offers small unlisted" aria-label="Written in several ways">
     <li v-for="{ says, ways } in offers.slice(0, 3)" :key="says">
       {{ says }} Write everywhere
       <template v-for="(way, at) in ways" :key="way.name"
@@ -51,8 +51,5 @@ const offers = computed(() => [
 .offers {
   display: grid;
   gap: var(--space-1);
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 </style>

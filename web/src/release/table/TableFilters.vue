@@ -46,7 +46,7 @@ const columnChoices = tableColumns.map(value => ({ value, name: known[value].nam
 </script>
 
 <template>
-  <form class="filters" role="search" @submit.prevent>
+  <form class="filters flowing" role="search" @submit.prevent>
     <InputText
       class="find"
       type="search"
@@ -88,12 +88,6 @@ const columnChoices = tableColumns.map(value => ({ value, name: known[value].nam
 </template>
 
 <style scoped>
-.filters {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2);
-  align-items: center;
-}
 .find {
   flex: 1 1 10rem;
   max-width: 20rem;

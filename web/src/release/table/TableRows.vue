@@ -127,7 +127,7 @@ const sortOf = (name: TableColumn | 'title') =>
             <span v-if="name !== 'title'" class="cut" :title="cellWords(rows[index]!, name, show.zone)">{{
               cellWords(rows[index]!, name, show.zone)
             }}</span>
-            <span v-else class="line">
+            <span v-else class="line inline">
               <LetterGlyph :status="rows[index]!.status" />
               <template v-if="areRemoved">
                 <span class="cut">{{ rows[index]!.title || 'Untitled episode' }}</span>
@@ -217,9 +217,6 @@ td {
   accent-color: var(--accent);
 }
 .line {
-  display: flex;
-  gap: var(--space-2);
-  align-items: center;
   min-width: 0;
 }
 .line > * {

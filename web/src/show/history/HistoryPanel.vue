@@ -51,7 +51,7 @@ const part = (names: readonly EpisodeField[]): Partial<EpisodeText> =>
       Nothing was written here in the last 90 days. What you write from now on is kept for so long.
     </p>
     <div v-else class="panes">
-      <ol class="states" aria-label="Earlier states, newest first">
+      <ol class="states unlisted" aria-label="Earlier states, newest first">
         <li v-for="state in states" :key="state.id">
           <button
             type="button"
@@ -65,7 +65,7 @@ const part = (names: readonly EpisodeField[]): Partial<EpisodeText> =>
         </li>
       </ol>
       <section v-if="chosen && then" class="compared" aria-label="What was different then">
-        <header class="side">
+        <header class="side apart">
           <p>
             <strong>{{ dayAndTime(chosen.at, zone) }}</strong>{{ ' '
             }}<span class="quiet"
@@ -81,7 +81,7 @@ const part = (names: readonly EpisodeField[]): Partial<EpisodeText> =>
         </header>
         <p v-if="others.length === 0" class="quiet" role="status">The desk has it just as it was then.</p>
         <article v-for="name in others" :key="name">
-          <header class="side">
+          <header class="side apart">
             <h3>{{ sentence(known[name].name) }}</h3>
             <Button label="Bring this back" size="small" outlined @click="emit('bring', part([name]))" />
           </header>
@@ -102,11 +102,8 @@ const part = (names: readonly EpisodeField[]): Partial<EpisodeText> =>
 .states {
   display: grid;
   gap: 1px;
-  margin: 0;
-  padding: 0;
   max-height: 62vh;
   overflow-y: auto;
-  list-style: none;
 }
 .states button {
   display: grid;
@@ -147,11 +144,7 @@ const part = (names: readonly EpisodeField[]): Partial<EpisodeText> =>
   overflow-y: auto;
 }
 .side {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2) var(--space-4);
   align-items: center;
-  justify-content: space-between;
 }
 .compared h3 {
   font: 600 var(--text-m) / 1.3 var(--sans);

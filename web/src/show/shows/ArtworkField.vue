@@ -56,7 +56,7 @@ async function send(crop?: Crop): Promise<void> {
 <template>
   <div class="field">
     <span class="field-name" id="artwork-name">Artwork</span>
-    <div class="row">
+    <div class="row flowing">
       <img v-if="props.address && !offered" :src="props.address" alt="The artwork now" width="240" height="240" />
       <div v-else-if="!offered" class="blank" aria-hidden="true" />
       <div class="choose">
@@ -104,10 +104,7 @@ async function send(crop?: Crop): Promise<void> {
   grid-template-columns: minmax(0, 1fr);
 }
 .row {
-  display: flex;
-  flex-wrap: wrap;
   gap: var(--space-3) var(--space-4);
-  align-items: center;
 }
 img,
 .blank {

@@ -52,7 +52,7 @@ const usual = ({ imageSize: { width, height } }: { imageSize: { width: number; h
       image-restriction="stencil"
       @change="take"
     />
-    <div v-if="slackPx > 0" class="slider">
+    <div v-if="slackPx > 0" class="slider flowing">
       <span id="move-the-square">Move the square</span>
       <Slider
         class="slide"
@@ -87,10 +87,7 @@ const usual = ({ imageSize: { width, height } }: { imageSize: { width: number; h
   background: var(--sheet-sunk);
 }
 .slider {
-  display: flex;
-  flex-wrap: wrap;
   gap: var(--space-2) var(--space-4);
-  align-items: center;
   margin-bottom: var(--space-3);
 }
 .slide {

@@ -56,7 +56,7 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <form class="form" novalidate @submit.prevent="save">
+  <form class="form boxed" novalidate @submit.prevent="save">
     <FormField v-slot="{ id }" label="Name" :fault="faults.name">
       <InputText :id="id" v-model="facts.name" :invalid="!!faults.name" autofocus />
     </FormField>
@@ -122,9 +122,6 @@ async function save(): Promise<void> {
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: var(--space-3) var(--space-5);
   padding: var(--space-4);
-  background: var(--sheet);
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
 }
 .check {
   display: flex;

@@ -39,7 +39,7 @@ watch(
     <template #head><SiteHead id="site-name" :show="show" /></template>
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="list">
-      <p class="open">
+      <p class="open inline">
         <ToggleSwitch
           input-id="takes"
           :model-value="list.takesComments"
@@ -53,7 +53,7 @@ watch(
         that you can ban somebody.
       </p>
       <template v-if="list.takesComments || list.comments.length || chosen.state">
-        <header class="row">
+        <header class="row flowing">
           <SelectButton
             v-model="chosen"
             :options="[...states]"
@@ -86,15 +86,10 @@ watch(
 
 <style scoped>
 .open {
-  display: flex;
   gap: var(--space-3);
-  align-items: center;
 }
 .row {
-  display: flex;
-  flex-wrap: wrap;
   gap: var(--space-4);
-  align-items: center;
 }
 .row :deep(.p-selectbutton) {
   flex-wrap: wrap;

@@ -44,7 +44,7 @@ const code = computed(() =>
 
 <template>
   <div class="maker">
-    <div class="choices">
+    <div class="choices flowing">
       <SelectButton
         v-model="what"
         :options="[...contents]"
@@ -96,10 +96,7 @@ const code = computed(() =>
   gap: var(--space-3);
 }
 .choices {
-  display: flex;
-  flex-wrap: wrap;
   gap: var(--space-2) var(--space-4);
-  align-items: center;
 }
 .choices :deep(.p-selectbutton) {
   flex-wrap: wrap;

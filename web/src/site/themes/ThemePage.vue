@@ -45,7 +45,7 @@ const address = computed(
 
 <template>
   <div class="themes">
-    <section class="choices" aria-labelledby="site-name">
+    <section class="choices stacked" aria-labelledby="site-name">
       <SiteHead id="site-name" :show="show" />
       <ProblemNote v-if="problem" :problem="problem" />
       <template v-if="themes && tried">
@@ -115,8 +115,6 @@ const address = computed(
   padding: var(--space-5);
 }
 .choices {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
   gap: var(--space-3);
   align-content: start;
   overflow-y: auto;

@@ -69,7 +69,7 @@ function setAddress(address: string): void {
       {{ moreWords }}
     </button>
     <template #below>
-      <div v-if="open" v-opened="() => (open = false)" class="more">
+      <div v-if="open" v-opened="() => (open = false)" class="more flowing">
         <InputText
           class="address"
           size="small"
@@ -87,7 +87,7 @@ function setAddress(address: string): void {
           @update:model-value="pictureId => emit('change', { pictureId })"
           @problem="words => (pictureProblem = words)"
         />
-        <label class="small listed"
+        <label class="small listed inline"
           ><Checkbox
             binary
             :model-value="chapter.isListed"
@@ -109,18 +109,13 @@ function setAddress(address: string): void {
 }
 .more {
   grid-column: 2 / -1;
-  display: flex;
-  flex-wrap: wrap;
   gap: var(--space-2) var(--space-3);
-  align-items: center;
 }
 .address {
   flex: 1 1 14rem;
 }
 .listed {
-  display: flex;
   gap: var(--space-1);
-  align-items: center;
 }
 @media (max-width: 620px) {
   .chapter {

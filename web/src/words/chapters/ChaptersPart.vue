@@ -79,8 +79,8 @@ defineExpose({ focusTitle })
 </script>
 
 <template>
-  <div class="chapters-part">
-    <div class="line">
+  <div class="stacked">
+    <div class="apart">
       <p class="small origin">
         <template v-if="told.origin === 'notes'">
           From the times in the notes; they change as the notes do.
@@ -146,7 +146,7 @@ defineExpose({ focusTitle })
       </div>
     </form>
     <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-    <ol v-if="told.chapters.length" ref="list" class="list" aria-label="Chapters">
+    <ol v-if="told.chapters.length" ref="list" class="list unlisted" aria-label="Chapters">
       <ChapterRow
         v-for="(chapter, index) in told.chapters"
         :key="chapter.id"
@@ -164,18 +164,6 @@ defineExpose({ focusTitle })
 </template>
 
 <style scoped>
-.chapters-part {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: var(--space-2);
-}
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2) var(--space-4);
-  align-items: baseline;
-  justify-content: space-between;
-}
 .origin {
   flex: 1 1 22rem;
   color: var(--ink-soft);
@@ -183,10 +171,5 @@ defineExpose({ focusTitle })
 .paste {
   display: grid;
   gap: var(--space-2);
-}
-.list {
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 </style>

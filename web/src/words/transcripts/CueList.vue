@@ -102,7 +102,7 @@ defineExpose({ goTo, focusAt, change, chosenWords })
 </script>
 
 <template>
-  <div ref="box" class="cues" role="list" aria-label="Cues" tabindex="-1">
+  <div ref="box" class="cues boxed" role="list" aria-label="Cues" tabindex="-1">
     <div class="all" :style="{ height: `${virtual.getTotalSize()}px` }">
       <div
         v-for="row in rows"
@@ -135,9 +135,6 @@ defineExpose({ goTo, focusAt, change, chosenWords })
 .cues {
   height: max(18rem, calc(100vh - 30rem));
   overflow-y: auto;
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
-  background: var(--sheet);
   overflow-anchor: none;
 }
 .all {

@@ -39,7 +39,7 @@ const replaceAll = (): void => emit('change', replaceWords(props.cues, found.val
 </script>
 
 <template>
-  <form class="find" @submit.prevent="step(1)">
+  <form class="find flowing" @submit.prevent="step(1)">
     <InputText v-model="words" size="small" aria-label="Words to find" placeholder="Find" autofocus />
     <InputText v-model="by" size="small" aria-label="Words in their place" placeholder="Put in its place" />
     <Button type="submit" size="small" outlined label="Next" :disabled="!found.length" />
@@ -71,12 +71,6 @@ const replaceAll = (): void => emit('change', replaceWords(props.cues, found.val
 </template>
 
 <style scoped>
-.find {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2);
-  align-items: center;
-}
 mark {
   background: var(--accent-wash);
   color: inherit;

@@ -51,7 +51,7 @@ function stretch(): void {
 
 <template>
   <div class="move small">
-    <form v-if="chosen" class="line" aria-label="Move" @submit.prevent="shift('all after')">
+    <form v-if="chosen" class="flowing" aria-label="Move" @submit.prevent="shift('all after')">
       <span>Cue {{ cues.indexOf(chosen) + 1 }} begins at {{ timestampText(chosen.fromMs) }}. It should begin at</span>
       <InputText v-model="when" size="small" class="when figures" aria-label="When it should begin" />
       <button type="button" class="link-button" @click="when = timestampText(atMs)">
@@ -60,7 +60,7 @@ function stretch(): void {
       <Button type="submit" size="small" outlined label="Move it and all after" :disabled="to === null" />
       <Button type="button" size="small" text label="It alone" :disabled="to === null" @click="shift('one')" />
     </form>
-    <form v-if="timed.length > 1" class="line" aria-label="Stretch" @submit.prevent="stretch">
+    <form v-if="timed.length > 1" class="flowing" aria-label="Stretch" @submit.prevent="stretch">
       <span>Of another cut? The first cue should begin at</span>
       <InputText v-model="first" size="small" class="when figures" aria-label="When the first cue should begin" />
       <span>and the last one at</span>
@@ -76,12 +76,6 @@ function stretch(): void {
 .move {
   display: grid;
   gap: var(--space-2);
-}
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2);
-  align-items: center;
 }
 .when {
   width: 6.5rem;

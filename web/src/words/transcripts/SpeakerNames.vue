@@ -19,7 +19,7 @@ function rename(name: string, to: string): void {
 
 <template>
   <div class="speakers small">
-    <label v-for="{ name, count } in speakers" :key="name" class="speaker">
+    <label v-for="{ name, count } in speakers" :key="name" class="speaker inline">
       <InputText
         size="small"
         :model-value="name"
@@ -41,8 +41,6 @@ function rename(name: string, to: string): void {
   gap: var(--space-2) var(--space-4);
 }
 .speaker {
-  display: flex;
   gap: var(--space-1);
-  align-items: center;
 }
 </style>

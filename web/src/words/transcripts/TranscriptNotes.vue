@@ -45,7 +45,7 @@ const keys = 'Alt N plays the next one, Alt R says that it is right.'
     <p v-else-if="open.alignment === 'overtaken'" class="note needs-you" role="alert">
       Something was written while it was being laid, and stands as it is. Lay it again.
     </p>
-    <div v-if="open.isUnread" class="note needs-you unread">
+    <div v-if="open.isUnread" class="note needs-you unread flowing">
       <p>
         <strong>A draft that nobody has read.</strong> Names, and words that sound alike, are often wrong. It goes out
         once you say that it is read.
@@ -100,10 +100,7 @@ const keys = 'Alt N plays the next one, Alt R says that it is right.'
   gap: var(--space-2);
 }
 .unread {
-  display: flex;
-  flex-wrap: wrap;
   gap: var(--space-1) var(--space-3);
-  align-items: center;
 }
 .unread p {
   flex: 1 1 24rem;

@@ -160,7 +160,7 @@ defineExpose({ bring, goTo })
 </script>
 
 <template>
-  <div class="transcript-part" data-draft @keydown.capture="onUndo">
+  <div class="stacked" data-draft @keydown.capture="onUndo">
     <datalist id="transcript-speakers"><option v-for="name in speakers" :key="name" :value="name" /></datalist>
     <p v-if="removed" class="note" role="status">
       The transcript was removed.
@@ -244,11 +244,6 @@ defineExpose({ bring, goTo })
 </template>
 
 <style scoped>
-.transcript-part {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: var(--space-2);
-}
 .back {
   justify-self: start;
 }

@@ -22,7 +22,7 @@ function set(): void {
 </script>
 
 <template>
-  <form class="link-row" v-opened.always="() => emit('leave')" @submit.prevent="set">
+  <form class="link-row flowing" v-opened.always="() => emit('leave')" @submit.prevent="set">
     <label for="link-address">Address of the link</label>
     <input id="link-address" v-model="address" type="text" inputmode="url" placeholder="example.org/page" />
     <button type="submit" class="tool">Set</button>
@@ -33,10 +33,6 @@ function set(): void {
 
 <style scoped>
 .link-row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2);
-  align-items: center;
   padding: var(--space-2) var(--space-3);
   background: var(--accent-wash);
   border-radius: var(--round);

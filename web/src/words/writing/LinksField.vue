@@ -22,7 +22,7 @@ function take(): void {
 <template>
   <div class="field">
     <span id="links-name" class="field-name">{{ label ?? 'Links at hand' }}</span>
-    <ul v-if="links.length || usual.length" class="links small" aria-labelledby="links-name">
+    <ul v-if="links.length || usual.length" class="links small unlisted" aria-labelledby="links-name">
       <li v-for="link in links" :key="link.address">
         <button type="button" class="link-button" :title="link.address" @click="emit('insert', link)">
           {{ link.words || link.address }}
@@ -66,9 +66,6 @@ function take(): void {
   display: flex;
   flex-wrap: wrap;
   gap: var(--space-1) var(--space-4);
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 .links li {
   display: flex;

@@ -128,7 +128,7 @@ function leaveLink(): void {
 
 <template>
   <div class="field">
-    <div class="bar">
+    <div class="bar apart">
       <span class="field-name">{{ label ?? 'Notes' }}</span>
       <div v-if="editor" class="tools" role="toolbar" aria-label="Form of the notes">
         <button
@@ -170,9 +170,6 @@ function leaveLink(): void {
 
 <style scoped>
 .bar {
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: space-between;
   align-items: center;
   gap: var(--space-3);
 }

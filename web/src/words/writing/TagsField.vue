@@ -36,8 +36,8 @@ const remove = (tag: string): void => {
     :fault="fault"
     hint="Apart by commas. They stand on the page, in the feed and in the file."
   >
-    <div class="row">
-      <ul v-if="tags.length" class="tags" :aria-label="`${label ?? 'Tags'} that are set`">
+    <div class="row flowing">
+      <ul v-if="tags.length" class="tags unlisted" :aria-label="`${label ?? 'Tags'} that are set`">
         <li v-for="tag in tags" :key="tag">
           {{ tag }}
           <button type="button" class="remove" :aria-label="`Remove ${tag}`" @click="remove(tag)">×</button>
@@ -61,7 +61,7 @@ const remove = (tag: string): void => {
       />
     </div>
   </FormField>
-  <p v-if="offered.length" class="usual small">
+  <p v-if="offered.length" class="usual small flowing-text">
     <span class="quiet">Usual:</span>
     <button v-for="tag in offered" :key="tag" type="button" class="link-button" @click="take(tag)">
       {{ tag }}
@@ -70,19 +70,10 @@ const remove = (tag: string): void => {
 </template>
 
 <style scoped>
-.row {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2);
-  align-items: center;
-}
 .tags {
   display: flex;
   flex-wrap: wrap;
   gap: var(--space-2);
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 .tags li {
   display: flex;
@@ -107,9 +98,6 @@ const remove = (tag: string): void => {
   flex: 1 1 12rem;
 }
 .usual {
-  display: flex;
-  align-items: baseline;
-  flex-wrap: wrap;
   gap: var(--space-1) var(--space-3);
 }
 </style>
