@@ -24,7 +24,7 @@ const go = (move: ClockMove): Promise<boolean> => attempt(() => sessions.moveClo
 </script>
 
 <template>
-  <div class="clock small" role="group" aria-label="Travel in time">
+  <div class="clock small spaced" role="group" aria-label="Travel in time">
     <p>
       <span class="field-name">{{ isAhead ? 'Here it is' : 'Move time on' }}</span>{{ ' '
       }}<span v-if="isAhead" class="figures" role="status">{{ shortMoment(now, zone) }}</span>
@@ -47,7 +47,6 @@ const go = (move: ClockMove): Promise<boolean> => attempt(() => sessions.moveClo
 
 <style scoped>
 .clock {
-  display: grid;
   gap: var(--space-1);
   padding: var(--space-2) var(--space-4);
   border-top: 1px solid var(--edge);

@@ -42,7 +42,7 @@ useEventListener('keydown', onKey)
         :aria-keyshortcuts="`Alt+${index + 1}`"
       >
         {{ partNames[name] }}
-        <span v-if="counts[name]" class="count figures" :title="`${counts[name]} worth mending`"
+        <span v-if="counts[name]" class="count figures small" :title="`${counts[name]} worth mending`"
           >{{ counts[name] }}<span class="out-of-sight"> worth mending</span></span
         >
       </Tab>
@@ -69,7 +69,6 @@ useEventListener('keydown', onKey)
   border-radius: 1em;
   background: var(--signal-wash);
   color: var(--signal);
-  font-size: var(--text-s);
   text-align: center;
 }
 </style>

@@ -24,7 +24,7 @@ const words = computed(() => {
 
 <template>
   <p
-    class="word small"
+    class="word small quiet"
     :class="{ needs: saving !== 'saved' && saving !== 'unsaved' }"
     role="status"
     data-testid="saving"
@@ -35,7 +35,6 @@ const words = computed(() => {
 
 <style scoped>
 .word {
-  color: var(--ink-soft);
   font-variant-numeric: tabular-nums;
 }
 .needs {

@@ -40,7 +40,7 @@ async function leave(): Promise<void> {
   <aside class="rail" :class="{ folded: rail.isFolded }">
     <button
       type="button"
-      class="fold"
+      class="fold quiet"
       :aria-expanded="!rail.isFolded"
       :aria-label="rail.isFolded ? 'Unfold the rail' : 'Fold the rail'"
       :title="rail.isFolded ? 'Unfold the rail' : 'Fold the rail'"
@@ -74,7 +74,7 @@ async function leave(): Promise<void> {
         <RouterLink :to="{ name: 'calendar', params: { show: show.slug } }">Calendar</RouterLink>
         <RouterLink :to="{ name: 'shelf', params: { show: show.slug } }">Shelf</RouterLink>
         <RouterLink :to="{ name: 'feed', params: { show: show.slug } }"
-          >Feed<span v-if="show.feedFaults" class="needs" :title="`${show.feedFaults} to mend in the feed`"
+          >Feed<span v-if="show.feedFaults" class="needs urgent" :title="`${show.feedFaults} to mend in the feed`"
             >{{ show.feedFaults }}<span class="out-of-sight">&nbsp;to mend</span></span
           ></RouterLink
         >
@@ -121,8 +121,6 @@ async function leave(): Promise<void> {
 }
 .needs {
   margin-inline-start: var(--space-1);
-  color: var(--signal);
-  font-weight: 600;
   font-variant-numeric: tabular-nums;
 }
 .places .router-link-exact-active {
@@ -140,7 +138,6 @@ async function leave(): Promise<void> {
   margin: var(--space-1) var(--space-2) calc(-1 * var(--space-2)) 0;
   border: 0;
   background: none;
-  color: var(--ink-soft);
   cursor: pointer;
 }
 .fold svg {

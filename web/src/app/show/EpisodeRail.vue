@@ -53,7 +53,7 @@ watch(
       aria-label="Find an episode by words of its title or its number"
     />
     <div v-if="isLooking" class="found" aria-live="polite">
-      <p v-if="found" class="nothing small">
+      <p v-if="found" class="nothing small quiet">
         {{
           found.total === 0
             ? 'No title has these words.'
@@ -83,8 +83,8 @@ watch(
         </li>
         <EpisodeRow v-for="episode in planned" :key="episode.id" :episode="episode" :show="show" />
       </ul>
-      <p v-else class="nothing small">Nothing to come. Drop an audio file anywhere, or begin a new episode.</p>
-      <div class="waterline">
+      <p v-else class="nothing small quiet">Nothing to come. Drop an audio file anywhere, or begin a new episode.</p>
+      <div class="waterline quiet">
         <span class="small"
           >Now, <time>{{ timeOfDay(now, show.zone) }}</time> in {{ show.zone }}</span
         >
@@ -105,7 +105,7 @@ watch(
             </button>
           </li>
         </ul>
-        <p v-if="!goneOut.length" class="nothing small">
+        <p v-if="!goneOut.length" class="nothing small quiet">
           Nothing has gone out yet. Released episodes lie here, the newest on top.
         </p>
       </div>
@@ -128,7 +128,6 @@ ul {
 }
 .nothing {
   padding: var(--space-3) var(--space-4);
-  color: var(--ink-soft);
 }
 .more {
   margin: var(--space-2);
@@ -143,7 +142,6 @@ ul {
 .waterline {
   margin-top: var(--space-2);
   padding-top: var(--space-1);
-  color: var(--ink-soft);
 }
 .waterline span {
   padding-left: var(--space-4);

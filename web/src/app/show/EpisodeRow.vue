@@ -29,10 +29,10 @@ const when = computed(() => {
       <LetterGlyph :status="episode.status" />
       <span class="words">
         <span class="title">
-          <span v-if="episode.number" class="number figures">{{ episode.number }}</span>{{ ' ' }}
+          <span v-if="episode.number" class="number figures quiet">{{ episode.number }}</span>{{ ' ' }}
           <span class="name">{{ episodeName(episode, uploads.sendings) }}</span>
         </span>
-        <span class="facts figures">
+        <span class="facts figures quiet small">
           {{ when }}<template v-if="episode.durationMs"> · {{ clock(episode.durationMs) }}</template
           ><template v-else-if="isArriving(episode, uploads.sendings)"> · its audio is on its way</template
           ><template v-else> · no audio yet</template>
@@ -77,11 +77,6 @@ const when = computed(() => {
 }
 .number {
   font-weight: 400;
-  color: var(--ink-soft);
   margin-right: 0.15em;
-}
-.facts {
-  color: var(--ink-soft);
-  font-size: var(--text-s);
 }
 </style>

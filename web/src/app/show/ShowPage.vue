@@ -40,7 +40,7 @@ function lacks(episode: EpisodeSummary): string {
 </script>
 
 <template>
-  <section class="page">
+  <section class="page spaced">
     <div class="head">
       <img
         class="artwork"
@@ -77,7 +77,7 @@ function lacks(episode: EpisodeSummary): string {
       <p><RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Choose the artwork</RouterLink></p>
     </div>
 
-    <div class="feed boxed">
+    <div class="feed boxed spaced">
       <p v-if="facts.feedFacts.isPrivate">
         Private:
         <RouterLink :to="{ name: 'private-feeds', params: { show: facts.slug } }"
@@ -99,7 +99,7 @@ function lacks(episode: EpisodeSummary): string {
       </p>
     </div>
 
-    <div v-if="waiting.length" class="next">
+    <div v-if="waiting.length" class="next spaced">
       <div>
         <span class="field-name">Waiting for you</span>
         <ul>
@@ -128,7 +128,6 @@ function lacks(episode: EpisodeSummary): string {
 .page {
   max-width: 64rem;
   padding: var(--space-5) var(--space-6);
-  display: grid;
   gap: var(--space-5);
 }
 .head {
@@ -160,8 +159,6 @@ h1 {
   overflow-wrap: anywhere;
 }
 .feed {
-  display: grid;
-  gap: var(--space-2);
   padding: var(--space-4) var(--space-5);
 }
 .links {
@@ -171,7 +168,6 @@ h1 {
   margin-top: var(--space-2);
 }
 .next {
-  display: grid;
   gap: var(--space-4);
 }
 .next ul {

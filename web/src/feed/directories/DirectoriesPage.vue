@@ -65,7 +65,7 @@ async function add(): Promise<void> {
       <div class="cards">
         <DirectoryCard v-for="directory in list.directories" :key="directory.id" :directory="directory" :show="show" />
       </div>
-      <section class="own" aria-labelledby="own">
+      <section class="own spaced" aria-labelledby="own">
         <h2 id="own">Others, followed by hand</h2>
         <p class="quiet small">
           Hand the address in there yourself, and keep here where the show is listed: the public page links to it.
@@ -108,8 +108,6 @@ h2 {
   gap: var(--space-4);
 }
 .own {
-  display: grid;
-  gap: var(--space-2);
   margin-top: var(--space-3);
 }
 .own ul {

@@ -26,14 +26,14 @@ async function confirm(): Promise<void> {
 </script>
 
 <template>
-  <section class="card boxed" :aria-labelledby="`directory-${directory.id}`" :data-directory="directory.id">
+  <section class="card boxed spaced" :aria-labelledby="`directory-${directory.id}`" :data-directory="directory.id">
     <header>
       <h2 :id="`directory-${directory.id}`">{{ directory.name }}</h2>
       <p class="quiet small">{{ directory.about }}</p>
     </header>
     <ListingState v-if="listing" :directory="directory" :listing="listing" :show="show" />
     <template v-if="mayHandIn">
-      <ul class="wants unlisted">
+      <ul class="wants unlisted spaced small">
         <li v-for="want in directory.wants" :key="want.words">
           <span :class="{ lacking: !want.isThere }">{{ want.isThere ? 'There:' : 'Missing:' }}</span> {{ want.words }}
         </li>
@@ -69,7 +69,6 @@ async function confirm(): Promise<void> {
 
 <style scoped>
 .card {
-  display: grid;
   gap: var(--space-3);
   align-content: start;
   min-width: 0;
@@ -82,9 +81,7 @@ p {
   overflow-wrap: anywhere;
 }
 .wants {
-  display: grid;
   gap: var(--space-1);
-  font-size: var(--text-s);
 }
 .wants span {
   color: var(--ink-soft);

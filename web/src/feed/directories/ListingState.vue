@@ -16,7 +16,7 @@ const at = (moment: string): string => shortMoment(moment, props.show.zone)
 </script>
 
 <template>
-  <div class="state">
+  <div class="state spaced">
     <p v-if="listing.state === 'reading'" role="status">
       <strong>Handed in.</strong> It is being read; this takes a moment.
     </p>
@@ -58,7 +58,6 @@ const at = (moment: string): string => shortMoment(moment, props.show.zone)
 
 <style scoped>
 .state {
-  display: grid;
   gap: var(--space-1);
 }
 p {

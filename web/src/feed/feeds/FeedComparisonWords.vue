@@ -10,7 +10,7 @@ const hasWords = ({ earlier, later }: Difference): boolean => earlier !== null |
 </script>
 
 <template>
-  <div class="compared">
+  <div class="compared spaced">
     <section v-if="comparison.show.some(hasWords)">
       <h4>The show</h4>
       <template v-for="difference in comparison.show.filter(hasWords)" :key="difference.what">
@@ -40,7 +40,6 @@ const hasWords = ({ earlier, later }: Difference): boolean => earlier !== null |
 
 <style scoped>
 .compared {
-  display: grid;
   gap: var(--space-3);
 }
 h4 {

@@ -180,7 +180,7 @@ async function keep(): Promise<void> {
         add="Add one"
         :fault="faultIn('statements')"
       />
-      <fieldset class="wide choices">
+      <fieldset class="wide choices spaced">
         <legend class="field-name">Who may take it, and where it goes on</legend>
         <label
           ><Checkbox v-model="facts.isLocked" binary /> Locked: other hosts may not take it over without your
@@ -231,7 +231,6 @@ form {
   grid-column: 1 / -1;
 }
 .choices {
-  display: grid;
   gap: var(--space-3);
   margin: 0;
   padding: 0;

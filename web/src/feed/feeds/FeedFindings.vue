@@ -58,8 +58,8 @@ const fixEpisode = (finding: FeedFindingView, episode: FoundEpisode): Promise<vo
 </script>
 
 <template>
-  <div class="findings">
-    <ul v-if="findings.length" class="plain unlisted">
+  <div class="findings spaced">
+    <ul v-if="findings.length" class="unlisted spaced">
       <li
         v-for="finding in findings"
         :key="finding.name"
@@ -133,14 +133,6 @@ const fixEpisode = (finding: FeedFindingView, episode: FoundEpisode): Promise<vo
 </template>
 
 <style scoped>
-.findings {
-  display: grid;
-  gap: var(--space-2);
-}
-.plain {
-  display: grid;
-  gap: var(--space-2);
-}
 .note + .note {
   margin-top: 0;
 }

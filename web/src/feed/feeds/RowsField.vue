@@ -29,10 +29,10 @@ const grow = (): void => {
 </script>
 
 <template>
-  <fieldset class="rows">
+  <fieldset class="rows spaced">
     <legend class="field-name">{{ label }}</legend>
     <p class="small quiet">{{ hint }}</p>
-    <ul v-if="rows.length">
+    <ul v-if="rows.length" class="spaced unlisted">
       <li v-for="(row, at) in rows" :key="at">
         <div v-for="column in columns" :key="column.key" class="field" :class="{ narrow: column.isNumber }">
           <label class="small quiet" :for="`${id}-${at}-${column.key}`">{{ column.label }}</label>
@@ -56,8 +56,6 @@ const grow = (): void => {
 
 <style scoped>
 .rows {
-  display: grid;
-  gap: var(--space-2);
   justify-items: start;
   margin: 0;
   padding: 0;
@@ -67,12 +65,7 @@ legend {
   padding: 0;
 }
 ul {
-  display: grid;
-  gap: var(--space-2);
   width: 100%;
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 li {
   display: flex;

@@ -31,7 +31,7 @@ function renew(id: string): void {
 </script>
 
 <template>
-  <div class="table">
+  <div class="table spaced">
     <DataTable
       :value="[...listeners]"
       :table-props="{ 'aria-label': 'Addresses' }"
@@ -98,10 +98,6 @@ function renew(id: string): void {
 </template>
 
 <style scoped>
-.table {
-  display: grid;
-  gap: var(--space-2);
-}
 .name {
   overflow-wrap: anywhere;
 }

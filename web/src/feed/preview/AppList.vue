@@ -29,8 +29,8 @@ const facts = computed(() =>
       <img :src="seen.artworkAddress" alt="" width="56" height="56" />
       <div class="words">
         <p class="small quiet figures">{{ facts }}</p>
-        <p class="title" dir="auto">{{ cutForList(seen.title || 'Untitled episode', letters) }}</p>
-        <p class="line small" dir="auto">{{ line || 'Nothing to show here: no hook, no notes.' }}</p>
+        <p class="title small" dir="auto">{{ cutForList(seen.title || 'Untitled episode', letters) }}</p>
+        <p class="line small quiet" dir="auto">{{ line || 'Nothing to show here: no hook, no notes.' }}</p>
       </div>
     </div>
   </figure>
@@ -51,14 +51,12 @@ img {
   border-radius: var(--round);
 }
 .title {
-  font-size: var(--text-s);
   font-weight: 600;
   overflow-wrap: anywhere;
 }
 .line {
   display: -webkit-box;
   overflow: hidden;
-  color: var(--ink-soft);
   overflow-wrap: anywhere;
   -webkit-box-orient: vertical;
   -webkit-line-clamp: 2;

@@ -8,7 +8,7 @@ defineProps<{ lines: Preview['item'] }>()
 <template>
   <div class="item boxed" role="group" aria-label="The feed’s item" tabindex="0">
     <code v-for="({ line, isInherited }, at) in lines" :key="at" :class="{ inherited: isInherited }" dir="auto"
-      >{{ line }}<span v-if="isInherited" class="mark"> from the show</span></code
+      >{{ line }}<span v-if="isInherited" class="mark quiet"> from the show</span></code
     >
   </div>
 </template>
@@ -31,7 +31,6 @@ code {
   background: var(--accent-wash);
 }
 .mark {
-  color: var(--ink-soft);
   font-family: var(--sans);
   font-style: italic;
 }

@@ -44,7 +44,7 @@ async function enter(): Promise<void> {
 </script>
 
 <template>
-  <form @submit.prevent="enter">
+  <form class="spaced" @submit.prevent="enter">
     <div class="field">
       <label for="email">E-mail</label>
       <InputText
@@ -80,7 +80,6 @@ async function enter(): Promise<void> {
 
 <style scoped>
 form {
-  display: grid;
   gap: var(--space-4);
 }
 </style>

@@ -5,7 +5,7 @@ defineProps<{ label: string; text: string }>()
 </script>
 
 <template>
-  <div class="copy-field">
+  <div class="copy-field spaced">
     <span class="field-name">{{ label }}</span>
     <div class="row">
       <code>{{ text }}</code>
@@ -16,7 +16,6 @@ defineProps<{ label: string; text: string }>()
 
 <style scoped>
 .copy-field {
-  display: grid;
   gap: var(--space-1);
 }
 .row {

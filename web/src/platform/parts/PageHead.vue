@@ -4,7 +4,7 @@ withDefaults(defineProps<{ heading: string; id?: string }>(), { id: 'page-headin
 </script>
 
 <template>
-  <header>
+  <header class="apart">
     <h1 :id="id">{{ heading }}</h1>
     <slot />
   </header>
@@ -12,11 +12,7 @@ withDefaults(defineProps<{ heading: string; id?: string }>(), { id: 'page-headin
 
 <style scoped>
 header {
-  display: flex;
-  flex-wrap: wrap;
   gap: var(--space-2) var(--space-5);
-  align-items: baseline;
-  justify-content: space-between;
 }
 h1 {
   font-size: var(--text-2xl);

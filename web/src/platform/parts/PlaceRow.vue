@@ -5,7 +5,7 @@ const emit = defineEmits<{ hear: []; remove: [] }>()
 </script>
 
 <template>
-  <li class="row">
+  <li class="row spaced">
     <button
       type="button"
       class="place figures"
@@ -25,14 +25,13 @@ const emit = defineEmits<{ hear: []; remove: [] }>()
       Remove
     </button>
     <slot name="below" />
-    <p v-for="words in says" :key="words" class="below small">{{ words }}</p>
+    <p v-for="words in says" :key="words" class="below small quiet">{{ words }}</p>
     <p v-if="fault" class="fault below" role="alert">{{ fault }}</p>
   </li>
 </template>
 
 <style scoped>
 .row {
-  display: grid;
   gap: var(--space-1) var(--space-2);
   align-items: center;
   padding-block: 3px;
@@ -59,7 +58,6 @@ const emit = defineEmits<{ hear: []; remove: [] }>()
 }
 .below {
   grid-column: 2 / -1;
-  color: var(--ink-soft);
 }
 .fault.below {
   color: var(--signal);

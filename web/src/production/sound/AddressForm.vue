@@ -15,7 +15,7 @@ const address = ref('')
   <button v-if="!open" type="button" class="link-button small" @click="open = true">
     It lives elsewhere: name its address
   </button>
-  <form v-else v-opened="() => (open = false)" class="elsewhere" @submit.prevent="emit('address', address)">
+  <form v-else v-opened="() => (open = false)" class="elsewhere spaced" @submit.prevent="emit('address', address)">
     <div class="field">
       <label for="address">Address of the file</label>
       <InputText
@@ -39,8 +39,6 @@ const address = ref('')
 
 <style scoped>
 .elsewhere {
-  display: grid;
-  gap: var(--space-2);
   width: min(30rem, 100%);
   text-align: left;
 }

@@ -108,7 +108,7 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
 <template>
   <div class="bench boxed">
     <Button type="button" class="play" :label="playing ? 'Pause' : 'Play'" outlined @click="toggle" />
-    <div class="waves">
+    <div class="waves spaced">
       <SoundWave
         :waveform="waves.waveforms[source.id] ?? null"
         :duration-ms="source.durationMs"
@@ -143,8 +143,8 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
         @seek="ms => seekSource(ms + startMs)"
       />
     </div>
-    <div class="side">
-      <span class="figures time" data-testid="place"
+    <div class="side spaced">
+      <span class="figures time quiet small" data-testid="place"
         >{{ clock(atMs) }}<br />{{ clock(tracks[current]?.durationMs ?? source.durationMs) }}</span
       >
       <span class="zoom">
@@ -198,15 +198,12 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
   min-width: 5.2rem;
 }
 .waves {
-  display: grid;
   min-width: 0;
   gap: var(--space-1);
 }
 .time {
   text-align: right;
-  font-size: var(--text-s);
   line-height: 1.4;
-  color: var(--ink-soft);
 }
 .below {
   grid-column: 1 / -1;
@@ -216,7 +213,6 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
   gap: var(--space-1);
 }
 .side {
-  display: grid;
   gap: var(--space-1);
   justify-items: end;
 }

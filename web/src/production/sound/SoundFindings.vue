@@ -54,7 +54,7 @@ const fixes: Readonly<Record<NonNullable<Finding['fix']>, string>> = {
   </ul>
   <FoldPanel v-if="others.length" class="small quietly">
     <template #line>Good to know: {{ others.length === 1 ? others[0]!.says : `${others.length} things` }}</template>
-    <ul class="plain">
+    <ul class="plain spaced">
       <li v-for="found in others" :key="found.code" :data-finding="found.code">
         <template v-if="others.length > 1"
           ><strong>{{ found.says }}</strong
@@ -103,7 +103,6 @@ const fixes: Readonly<Record<NonNullable<Finding['fix']>, string>> = {
 .plain {
   margin: var(--space-1) 0 0;
   padding-left: 1.1em;
-  display: grid;
   gap: var(--space-1);
 }
 .quietly :deep(.fold-line) {

@@ -46,7 +46,7 @@ const curve = computed(() => {
 </script>
 
 <template>
-  <div class="numbers">
+  <div class="numbers spaced">
     <table aria-label="Loudness" class="figures small" :class="{ lone: !finished }">
       <thead v-if="finished">
         <tr>
@@ -79,7 +79,6 @@ const curve = computed(() => {
 
 <style scoped>
 .numbers {
-  display: grid;
   gap: var(--space-1);
   min-width: 0;
   max-width: 100%;

@@ -163,7 +163,7 @@ function pick(): void {
         <template #lane="place"><slot name="lane" v-bind="place" /></template>
       </SoundBench>
       <slot />
-      <div v-show="whole" class="details">
+      <div v-show="whole" class="spaced">
         <p v-if="audio.address" class="small elsewhere">
           Lives elsewhere: <a :href="audio.address" target="_blank" rel="noopener">{{ audio.address }}</a>. Apps fetch
           it from there; it is asked again before the release and daily after.
@@ -190,7 +190,7 @@ function pick(): void {
         <SoundFacts :audio="audio" :also-in="sound.alsoIn" :show-slug="showSlug" @replace="input?.click()" />
       </div>
     </template>
-    <div v-else-if="!underway && !reading && !problem && !stranded" class="empty">
+    <div v-else-if="!underway && !reading && !problem && !stranded" class="empty spaced">
       <p class="big">Drop the audio anywhere on this window</p>
       <p class="quiet">MP3 or M4A; WAV, FLAC and Ogg are encoded here. You can write on while it uploads.</p>
       <Button type="button" label="Choose a file" @click="input?.click()" />
@@ -218,13 +218,7 @@ function pick(): void {
 </template>
 
 <style scoped>
-.details {
-  display: grid;
-  gap: var(--space-2);
-}
 .empty {
-  display: grid;
-  gap: var(--space-2);
   justify-items: center;
   padding: var(--space-5);
   border: 2px dashed var(--edge-strong);

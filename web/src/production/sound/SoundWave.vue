@@ -160,7 +160,7 @@ function key(event: KeyboardEvent): void {
       v-for="(place, index) in shownMarks"
       :key="`m${index}`"
       type="button"
-      class="mark"
+      class="mark bare-button"
       :style="{ left: `${percent(place.fromMs)}%` }"
       :title="`Clipped at ${clock(place.fromMs)}: press to hear it`"
       :aria-label="`Hear the clipped place at ${clock(place.fromMs)}`"
@@ -220,10 +220,6 @@ canvas {
   width: 24px;
   height: 24px;
   margin-left: -12px;
-  padding: 0;
-  border: 0;
-  background: none;
-  cursor: pointer;
 }
 .mark::before {
   content: '';

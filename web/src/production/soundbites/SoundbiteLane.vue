@@ -52,7 +52,7 @@ function draw(event: PointerEvent): void {
       :key="soundbite.id"
       type="button"
       tabindex="-1"
-      class="block"
+      class="block one-line small"
       :class="{ chosen: soundbite.id === chosenId }"
       :style="boxOf(soundbite)"
       :title="`${timestampText(soundbite.fromMs)} to ${timestampText(soundbite.toMs)}: press to hear`"
@@ -91,11 +91,7 @@ function draw(event: PointerEvent): void {
   border-inline: 1px solid var(--accent);
   background: var(--sheet);
   color: var(--ink);
-  font-size: var(--text-s);
   text-align: start;
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
   cursor: pointer;
 }
 .block.chosen {

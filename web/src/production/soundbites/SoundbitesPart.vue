@@ -43,7 +43,7 @@ defineExpose({ focusTitle })
 <template>
   <div class="stacked">
     <div class="apart">
-      <p class="small origin">
+      <p class="small origin quiet">
         <template v-if="!hasSound">They are marked in the sound, once there is one.</template>
         <template v-else-if="soundbites.length === 0">
           None yet. Draw over a stretch under the waveform, 15 to 120 seconds that make people want the rest. Apps play
@@ -87,6 +87,5 @@ defineExpose({ focusTitle })
 <style scoped>
 .origin {
   flex: 1 1 22rem;
-  color: var(--ink-soft);
 }
 </style>

@@ -22,7 +22,7 @@ const words = computed(() => {
 </script>
 
 <template>
-  <div class="upload boxed" :class="{ waiting: sending.state === 'waiting' }">
+  <div class="upload boxed spaced" :class="{ waiting: sending.state === 'waiting' }">
     <div class="line">
       <strong class="name">{{ sending.fileName }}</strong>
       <span class="figures small" role="status">{{ words }}</span>
@@ -46,8 +46,6 @@ const words = computed(() => {
 
 <style scoped>
 .upload {
-  display: grid;
-  gap: var(--space-2);
   padding: var(--space-3) var(--space-4);
 }
 .waiting {

@@ -60,7 +60,7 @@ const foldAway = (): void => {
 </script>
 
 <template>
-  <section class="queue" aria-label="Files on their way">
+  <section class="queue spaced" aria-label="Files on their way">
     <div class="line flowing">
       <p class="figures" role="status">{{ words }}</p>
       <Button v-if="moving.length" type="button" label="Pause all" size="small" outlined @click="pauseAll" />
@@ -82,13 +82,13 @@ const foldAway = (): void => {
       :show-value="false"
       aria-label="All files"
     />
-    <ol v-if="open" class="small">
+    <ol v-if="open" class="small unlisted">
       <li v-for="each in all" :key="each.episodeId" :class="{ needs: each.state === 'refused' }">
         <RouterLink v-if="!each.beginsIn" :to="{ name: 'desk', params: { show: slug, id: each.episodeId } }">{{
           each.fileName
         }}</RouterLink>
         <span v-else>{{ each.fileName }}</span>
-        <span v-if="titleOf(each)" class="quiet title">{{ titleOf(each) }}</span>
+        <span v-if="titleOf(each)" class="quiet title one-line">{{ titleOf(each) }}</span>
         <span class="figures state">{{ stateOf(each) }}</span>
         <span class="acts">
           <button
@@ -135,8 +135,6 @@ const foldAway = (): void => {
 
 <style scoped>
 .queue {
-  display: grid;
-  gap: var(--space-2);
   margin: var(--space-4) var(--space-5) 0;
   padding: var(--space-3) var(--space-4);
   background: var(--accent-wash);
@@ -153,9 +151,6 @@ const foldAway = (): void => {
   height: 6px;
 }
 ol {
-  list-style: none;
-  margin: 0;
-  padding: 0;
   max-height: 14rem;
   overflow-y: auto;
 }
@@ -167,9 +162,6 @@ li {
   border-top: 1px solid var(--edge);
 }
 .title {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
   min-width: 0;
 }
 .state {

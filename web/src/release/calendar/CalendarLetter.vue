@@ -24,8 +24,8 @@ const status = computed(() => episode.value?.status)
   >
     <LetterGlyph v-if="episode" :status="episode.status" />
     <span class="words">
-      <span v-if="status" class="read-out">{{ status }}, </span>
-      <span class="figures time">{{ time }}</span>
+      <span v-if="status" class="out-of-sight">{{ status }}, </span>
+      <span class="figures time quiet">{{ time }}</span>
       <span v-if="entry.showName" class="show">{{ entry.showName }}</span>
       <span class="title">{{
         episode ? `${episode.number ? `${episode.number} ` : ''}${episode.title}` : 'Open slot'
@@ -77,16 +77,8 @@ const status = computed(() => episode.value?.status)
   min-width: 0;
   overflow-wrap: anywhere;
 }
-.read-out {
-  position: absolute;
-  width: 1px;
-  height: 1px;
-  overflow: hidden;
-  clip-path: inset(50%);
-}
 .time {
   margin-inline-end: 0.5ch;
-  color: var(--ink-soft);
 }
 .show {
   margin-inline-end: 0.5ch;

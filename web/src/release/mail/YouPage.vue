@@ -39,7 +39,7 @@ function askBefore(what: 'renew' | 'drop'): void {
 <template>
   <PageLayout heading="Mail and calendar" width="narrow">
     <ProblemNote v-if="you.problem" :problem="you.problem" />
-    <section v-if="you.mail" aria-labelledby="mail-name">
+    <section v-if="you.mail" class="stacked" aria-labelledby="mail-name">
       <h2 id="mail-name">Mail to {{ you.mail.to }}</h2>
       <p v-if="!you.mail.isSent" class="note">
         No mail server is set, so no mail is sent. Whoever runs this house names one as SMTP_URL.
@@ -72,7 +72,7 @@ function askBefore(what: 'renew' | 'drop'): void {
       </p>
     </section>
 
-    <section v-if="you.mail" aria-labelledby="calendar-name">
+    <section v-if="you.mail" class="stacked" aria-labelledby="calendar-name">
       <h2 id="calendar-name">Your own calendar</h2>
       <template v-if="you.calendarAddress">
         <CopyField label="Address to subscribe to" :text="you.calendarAddress" />
@@ -96,8 +96,6 @@ function askBefore(what: 'renew' | 'drop'): void {
 
 <style scoped>
 section {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
   overflow-wrap: anywhere;
   gap: var(--space-3);
 }

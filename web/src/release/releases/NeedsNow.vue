@@ -25,7 +25,7 @@ const waiting = computed(() =>
 </script>
 
 <template>
-  <ul v-if="waiting.length" class="needs unlisted" aria-label="Needs you now">
+  <ul v-if="waiting.length" class="needs unlisted spaced" aria-label="Needs you now">
     <li v-for="{ id, title, releaseAt, isHeld, lacks } in waiting" :key="id" class="note needs-you">
       <RouterLink :to="{ name: 'desk', params: { show, id } }">{{ title }}</RouterLink>{{ ' '
       }}<strong>{{ lacks }}.</strong>{{ ' ' }}
@@ -37,10 +37,3 @@ const waiting = computed(() =>
     </li>
   </ul>
 </template>
-
-<style scoped>
-.needs {
-  display: grid;
-  gap: var(--space-2);
-}
-</style>

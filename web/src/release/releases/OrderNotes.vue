@@ -39,7 +39,7 @@ async function make(): Promise<void> {
 </script>
 
 <template>
-  <div v-if="order?.total" class="notes">
+  <div v-if="order?.total" class="notes spaced">
     <div v-for="finding in order.findings.slice(0, shown)" :key="finding.fix.join()" class="note">
       <p v-if="finding.kind === 'out of order'">
         <strong>{{ named(finding.episodes[0]!) }} is dated after {{ named(finding.episodes[1]!) }}:</strong>{{ ' ' }}
@@ -65,10 +65,3 @@ async function make(): Promise<void> {
     />
   </div>
 </template>
-
-<style scoped>
-.notes {
-  display: grid;
-  gap: var(--space-2);
-}
-</style>

@@ -62,7 +62,7 @@ const effect = computed(() => (props.about === 'date' ? steps.redate.effect : st
         :zone="zone"
         :others="zones.filter(each => each !== zone && each !== 'UTC')"
       />
-      <span class="effect">{{ effect }}</span>
+      <span class="effect quiet">{{ effect }}</span>
     </p>
     <div class="actions">
       <Button
@@ -96,6 +96,5 @@ const effect = computed(() => (props.about === 'date' ? steps.redate.effect : st
 }
 .effect {
   display: block;
-  color: var(--ink-soft);
 }
 </style>

@@ -7,7 +7,7 @@ const emit = defineEmits<{ fill: [draft: EpisodeSummary] }>()
 </script>
 
 <template>
-  <div class="chooser">
+  <div class="chooser spaced">
     <p class="field-name">{{ when }}</p>
     <template v-if="drafts.length">
       <p class="small">What goes out then?</p>
@@ -21,8 +21,6 @@ const emit = defineEmits<{ fill: [draft: EpisodeSummary] }>()
 
 <style scoped>
 .chooser {
-  display: grid;
-  gap: var(--space-2);
   justify-items: start;
   max-width: 20rem;
   max-height: 60vh;

@@ -18,18 +18,18 @@ const hint = computed(() =>
 <template>
   <button
     type="button"
-    class="letter"
+    class="letter small"
     :class="[isComing ? 'coming' : 'gone', { moving: isMoving, unready: isUnready }]"
     :title="hint"
   >
     <LetterGlyph :status="episode.status" />
     <span class="words"
       ><span class="title"
-        ><span v-if="episode.number" class="number">{{ episode.number }}</span
+        ><span v-if="episode.number" class="number quiet">{{ episode.number }}</span
         >{{ ' ' }}{{ episode.title }}</span
       >
       <strong v-if="isUnready">not ready</strong>
-      <span class="when figures">{{ isComing ? shortMoment(at, zone) : shortDay(at, zone) }}</span></span
+      <span class="when figures quiet">{{ isComing ? shortMoment(at, zone) : shortDay(at, zone) }}</span></span
     >
   </button>
 </template>
@@ -44,7 +44,6 @@ const hint = computed(() =>
   padding: 3px 4px;
   border: 0;
   background: none;
-  font-size: var(--text-s);
   line-height: 1.25;
   text-align: start;
   cursor: pointer;
@@ -90,10 +89,8 @@ const hint = computed(() =>
 }
 .number {
   font-weight: 400;
-  color: var(--ink-soft);
 }
 .when {
   white-space: nowrap;
-  color: var(--ink-soft);
 }
 </style>

@@ -144,7 +144,7 @@ function fill(draft: EpisodeSummary): void {
   <section class="line" aria-label="Waterline">
     <div ref="strip" class="strip boxed" :style="{ '--lines': lines, '--slot-lines': slotLines }">
       <div class="water" :style="{ width: `${percent(now)}%` }" aria-hidden="true" />
-      <span class="now figures small" :style="{ left: `${percent(now)}%` }">Now, {{ timeOfDay(now, zone) }}</span>
+      <span class="now figures small quiet" :style="{ left: `${percent(now)}%` }">Now, {{ timeOfDay(now, zone) }}</span>
       <WaterLetter
         v-for="{ episode, left, lane } in letters"
         :key="episode.id"
@@ -165,7 +165,7 @@ function fill(draft: EpisodeSummary): void {
         v-for="{ slot, left, lane } in places"
         :key="slot.at"
         type="button"
-        class="slot figures"
+        class="slot figures quiet small"
         :style="{ left: `${left}px`, '--lane': lane }"
         :aria-label="`Open slot, ${shortMoment(slot.at, zone)}`"
         aria-haspopup="dialog"
@@ -207,7 +207,6 @@ function fill(draft: EpisodeSummary): void {
   position: absolute;
   top: 4px;
   padding-inline-start: 14px;
-  color: var(--ink-soft);
 }
 .letter {
   top: calc(28px + var(--lane) * 60px);
@@ -222,8 +221,6 @@ function fill(draft: EpisodeSummary): void {
   border: 1px dashed var(--edge-strong);
   border-radius: var(--round);
   background: var(--sheet);
-  color: var(--ink-soft);
-  font-size: var(--text-s);
   cursor: pointer;
 }
 .slot:hover {

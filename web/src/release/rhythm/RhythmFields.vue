@@ -57,7 +57,7 @@ const dayOf = (date: Date): string => DateTime.fromJSDate(date).toISODate()!
 </script>
 
 <template>
-  <div class="rhythm">
+  <div class="rhythm spaced">
     <div class="row">
       <FormField v-slot="{ id }" label="Every" :fault="fault('every')">
         <InputNumber
@@ -148,7 +148,6 @@ const dayOf = (date: Date): string => DateTime.fromJSDate(date).toISODate()!
 
 <style scoped>
 .rhythm {
-  display: grid;
   gap: var(--space-3);
 }
 .row {

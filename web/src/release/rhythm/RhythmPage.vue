@@ -76,7 +76,7 @@ const leaveOut = (day: string): void => {
     <div class="halves">
       <div ref="form" class="fields stacked">
         <RhythmFields v-model="rhythm" :zone="show.zone" :fault="field => fault(`rhythm.${field}`, true)" />
-        <fieldset class="places">
+        <fieldset class="places spaced">
           <legend class="field-name">Where most listeners are</legend>
           <p class="small quiet">Each moment then says what time it is there, too.</p>
           <FormField
@@ -141,8 +141,6 @@ const leaveOut = (day: string): void => {
   align-content: start;
 }
 .places {
-  display: grid;
-  gap: var(--space-2);
   margin: 0;
   padding: 0;
   border: 0;

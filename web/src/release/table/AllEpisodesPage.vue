@@ -103,7 +103,7 @@ async function make(): Promise<void> {
 
 <template>
   <section class="all">
-    <div class="top">
+    <div class="top spaced">
       <header class="head flowing-text">
         <h1>All episodes</h1>
         <p v-if="rows" class="quiet figures" role="status">
@@ -193,8 +193,6 @@ async function make(): Promise<void> {
   min-height: 0;
 }
 .top {
-  display: grid;
-  gap: var(--space-2);
   padding: var(--space-4) var(--space-5) var(--space-3);
 }
 .head {

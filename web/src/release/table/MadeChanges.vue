@@ -36,7 +36,7 @@ function takeBack(id: string): void {
     Done to many before
   </button>
   <SmallOverlay ref="list" label="Done to many before">
-    <ul class="made small unlisted">
+    <ul class="made small unlisted spaced">
       <li v-for="{ id, kind, changed, at } in made" :key="id">
         <span class="figures quiet">{{ dayAndTime(at, zone) }}</span>
         <span>{{ names[kind] }}, {{ changed }} {{ changed === 1 ? 'episode' : 'episodes' }}</span>
@@ -47,10 +47,6 @@ function takeBack(id: string): void {
 </template>
 
 <style scoped>
-.made {
-  display: grid;
-  gap: var(--space-2);
-}
 .made li {
   display: grid;
   grid-template-columns: 8rem minmax(0, 1fr) auto;

@@ -33,7 +33,7 @@ const offers = computed(() => [
 </script>
 
 <template>
-  <ul v-if="offers.length" class="offers small unlisted" aria-label="Written in several ways">
+  <ul v-if="offers.length" class="offers small unlisted spaced" aria-label="Written in several ways">
     <li v-for="{ says, ways } in offers.slice(0, 3)" :key="says">
       {{ says }} Write everywhere
       <template v-for="(way, at) in ways" :key="way.name"
@@ -49,7 +49,6 @@ const offers = computed(() => [
 
 <style scoped>
 .offers {
-  display: grid;
   gap: var(--space-1);
 }
 </style>

@@ -124,20 +124,20 @@ const sortOf = (name: TableColumn | 'title') =>
             />
           </td>
           <td v-for="name in shownColumns" :key="name" :class="{ figures: name !== 'title' && hasFigures(name) }">
-            <span v-if="name !== 'title'" class="cut" :title="cellWords(rows[index]!, name, show.zone)">{{
+            <span v-if="name !== 'title'" class="cut one-line" :title="cellWords(rows[index]!, name, show.zone)">{{
               cellWords(rows[index]!, name, show.zone)
             }}</span>
             <span v-else class="line inline">
               <LetterGlyph :status="rows[index]!.status" />
               <template v-if="areRemoved">
-                <span class="cut">{{ rows[index]!.title || 'Untitled episode' }}</span>
+                <span class="cut one-line">{{ rows[index]!.title || 'Untitled episode' }}</span>
                 <button type="button" class="link-button" @click="emit('restore', rows[index]!.id)">
                   Bring it back
                 </button>
               </template>
               <RouterLink
                 v-else
-                class="cut"
+                class="cut one-line"
                 :title="rows[index]!.title"
                 :to="{ name: 'desk', params: { show: show.slug, id: rows[index]!.id } }"
                 >{{ rows[index]!.title || rows[index]!.arriving || 'Untitled episode' }}</RouterLink
@@ -227,8 +227,5 @@ td {
 }
 .cut {
   display: block;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 </style>

@@ -10,7 +10,7 @@ const here = computed(() => props.wants.filter(({ field }) => field === props.fi
 </script>
 
 <template>
-  <ul v-if="here.length" class="wants small">
+  <ul v-if="here.length" class="wants small spaced quiet">
     <li v-for="want in here" :key="want.code + (want.told ?? '')" :data-want="want.code">
       <span class="weight">{{ want.weight }}:</span> {{ wantWords(want) }}
     </li>
@@ -19,12 +19,10 @@ const here = computed(() => props.wants.filter(({ field }) => field === props.fi
 
 <style scoped>
 .wants {
-  display: grid;
   gap: var(--space-1);
   margin: var(--space-1) 0 0;
   padding: 0;
   list-style: none;
-  color: var(--ink-soft);
 }
 .weight {
   font-weight: 600;

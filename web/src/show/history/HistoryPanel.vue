@@ -51,7 +51,7 @@ const part = (names: readonly EpisodeField[]): Partial<EpisodeText> =>
       Nothing was written here in the last 90 days. What you write from now on is kept for so long.
     </p>
     <div v-else class="panes">
-      <ol class="states unlisted" aria-label="Earlier states, newest first">
+      <ol class="states unlisted spaced" aria-label="Earlier states, newest first">
         <li v-for="state in states" :key="state.id">
           <button
             type="button"
@@ -59,12 +59,12 @@ const part = (names: readonly EpisodeField[]): Partial<EpisodeText> =>
             @click="history.choose(episodeId, state.id)"
           >
             <span class="when figures">{{ dayAndTime(state.at, zone) }}</span>
-            <span class="who small">{{ whoIs(state.by) }}</span>
-            <span class="what small">{{ what(state) }}<strong v-if="state.isSent"> · went out</strong></span>
+            <span class="who small one-line quiet">{{ whoIs(state.by) }}</span>
+            <span class="what small quiet">{{ what(state) }}<strong v-if="state.isSent"> · went out</strong></span>
           </button>
         </li>
       </ol>
-      <section v-if="chosen && then" class="compared" aria-label="What was different then">
+      <section v-if="chosen && then" class="compared spaced" aria-label="What was different then">
         <header class="side apart">
           <p>
             <strong>{{ dayAndTime(chosen.at, zone) }}</strong>{{ ' '
@@ -100,7 +100,6 @@ const part = (names: readonly EpisodeField[]): Partial<EpisodeText> =>
   align-items: start;
 }
 .states {
-  display: grid;
   gap: 1px;
   max-height: 62vh;
   overflow-y: auto;
@@ -127,18 +126,12 @@ const part = (names: readonly EpisodeField[]): Partial<EpisodeText> =>
   background: var(--accent-wash);
 }
 .who {
-  overflow: hidden;
-  color: var(--ink-soft);
   text-align: end;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .what {
   grid-column: 1 / -1;
-  color: var(--ink-soft);
 }
 .compared {
-  display: grid;
   gap: var(--space-4);
   max-height: 62vh;
   overflow-y: auto;

@@ -59,7 +59,7 @@ async function send(crop?: Crop): Promise<void> {
     <div class="row flowing">
       <img v-if="props.address && !offered" :src="props.address" alt="The artwork now" width="240" height="240" />
       <div v-else-if="!offered" class="blank" aria-hidden="true" />
-      <div class="choose">
+      <div class="choose spaced">
         <Button
           type="button"
           :label="props.address ? 'Choose another picture' : 'Choose a picture'"
@@ -119,8 +119,6 @@ img,
 }
 .choose {
   flex: 1 1 12rem;
-  display: grid;
-  gap: var(--space-2);
   justify-items: start;
 }
 </style>

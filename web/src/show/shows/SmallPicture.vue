@@ -33,7 +33,7 @@ async function bring(): Promise<void> {
   <span class="small-picture">
     <button
       type="button"
-      class="frame"
+      class="frame quiet"
       :class="{ round: of === 'person' }"
       :disabled="busy"
       :aria-label="address ? `Another picture of ${name}` : `A picture of ${name}`"
@@ -79,7 +79,6 @@ async function bring(): Promise<void> {
   border: 1px dashed var(--edge-strong);
   border-radius: var(--round);
   background: none;
-  color: var(--ink-soft);
   overflow: hidden;
   cursor: pointer;
 }

@@ -79,7 +79,7 @@ const goesBy = ({ goesBy: way, value }: Strand): string =>
       />
       <template v-else>
         <img :src="strand.artworkAddress" :alt="`Artwork of ${strand.name}`" width="72" height="72" />
-        <div class="facts">
+        <div class="facts spaced">
           <h2 :id="strand.id">{{ strand.name }}</h2>
           <p class="quiet small">
             {{ goesBy(strand) }} · {{ strand.released }} {{ strand.released === 1 ? 'episode is' : 'episodes are' }} out
@@ -147,9 +147,7 @@ img {
   border-radius: var(--round);
 }
 .facts {
-  display: grid;
   flex: 1;
-  gap: var(--space-2);
   min-width: 0;
   justify-items: start;
 }

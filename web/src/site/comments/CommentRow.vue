@@ -21,7 +21,7 @@ const begin = (): void => {
 </script>
 
 <template>
-  <li :class="{ away: comment.state === 'hidden' }">
+  <li class="stacked" :class="{ away: comment.state === 'hidden' }">
     <p class="small quiet">
       <b dir="auto">{{ comment.name }}</b> to
       <a v-if="comment.episode.pageAddress" :href="comment.episode.pageAddress" target="_blank">{{
@@ -37,7 +37,7 @@ const begin = (): void => {
     </p>
     <p class="words" dir="auto">{{ comment.words }}</p>
     <blockquote v-if="comment.answer && answer === null" class="words" dir="auto">{{ comment.answer }}</blockquote>
-    <form v-if="answer !== null" @submit.prevent="save">
+    <form v-if="answer !== null" class="spaced" @submit.prevent="save">
       <Textarea v-model="answer" rows="3" auto-resize aria-label="Your answer" maxlength="3000" />
       <div class="actions">
         <Button type="submit" size="small" label="Answer, and show both" :disabled="busy" />
@@ -90,9 +90,6 @@ const begin = (): void => {
 
 <style scoped>
 li {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: var(--space-2);
   padding-block: var(--space-4);
   border-top: 1px solid var(--edge);
 }
@@ -111,9 +108,5 @@ blockquote {
 .needs {
   color: var(--signal);
   font-weight: 600;
-}
-form {
-  display: grid;
-  gap: var(--space-2);
 }
 </style>

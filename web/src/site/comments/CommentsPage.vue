@@ -62,13 +62,13 @@ watch(
             aria-label="Which"
             size="small"
           />
-          <span v-if="list.waiting" class="waiting">{{ list.waiting }} to read</span>
+          <span v-if="list.waiting" class="waiting urgent">{{ list.waiting }} to read</span>
           <a :href="`/api/v1/shows/${show.id}/comments.csv`" download>All of them as a table</a>
         </header>
         <p v-if="list.comments.length === 0" class="quiet">
           {{ chosen.state ? 'None of these.' : 'Nobody has written yet.' }}
         </p>
-        <ol>
+        <ol class="unlisted">
           <CommentRow
             v-for="comment in list.comments"
             :key="comment.id"
@@ -96,14 +96,5 @@ watch(
 }
 .row a {
   margin-inline-start: auto;
-}
-.waiting {
-  color: var(--signal);
-  font-weight: 600;
-}
-ol {
-  margin: 0;
-  padding: 0;
-  list-style: none;
 }
 </style>

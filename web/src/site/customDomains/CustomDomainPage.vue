@@ -76,7 +76,7 @@ async function leave(): Promise<void> {
           <Button label="Leave it" text :disabled="busy" @click="leave" />
         </div>
       </template>
-      <form v-else @submit.prevent="claim">
+      <form v-else class="spaced" @submit.prevent="claim">
         <FormField
           v-slot="{ id }"
           :label="domain.hostName ? 'Another one' : 'Host name'"
@@ -112,7 +112,6 @@ async function leave(): Promise<void> {
 
 <style scoped>
 form {
-  display: grid;
   gap: var(--space-3);
   max-width: 26rem;
 }

@@ -25,7 +25,11 @@ watch([title, content], () => emit('write', { title: title.value, content: conte
 </script>
 
 <template>
-  <form v-opened="() => emit('close')" @submit.prevent="emit('save', { version: page.version, title, content })">
+  <form
+    class="spaced"
+    v-opened="() => emit('close')"
+    @submit.prevent="emit('save', { version: page.version, title, content })"
+  >
     <FormField v-slot="{ id }" label="Title">
       <InputText :id="id" v-model="title" maxlength="120" />
     </FormField>
@@ -46,7 +50,6 @@ watch([title, content], () => emit('write', { title: title.value, content: conte
 
 <style scoped>
 form {
-  display: grid;
   gap: var(--space-3);
 }
 </style>

@@ -59,7 +59,7 @@ function leave(id: string): void {
       <Button type="submit" label="Make the page" :disabled="title.trim() === '' || busy" />
     </form>
     <p v-if="list?.pages.length === 0" class="quiet">There is none yet. Most sites need one or two.</p>
-    <section v-for="page in list?.pages ?? []" :key="page.id" :aria-labelledby="page.id">
+    <section v-for="page in list?.pages ?? []" :key="page.id" class="spaced" :aria-labelledby="page.id">
       <OwnPageForm
         v-if="open === page.id"
         :page="page"
@@ -102,8 +102,6 @@ function leave(id: string): void {
   flex: 0 1 20rem;
 }
 section {
-  display: grid;
-  gap: var(--space-2);
   padding-block-start: var(--space-4);
   border-top: 1px solid var(--edge);
 }

@@ -43,7 +43,7 @@ const code = computed(() =>
 </script>
 
 <template>
-  <div class="maker">
+  <div class="maker spaced">
     <div class="choices flowing">
       <SelectButton
         v-model="what"
@@ -92,7 +92,6 @@ const code = computed(() =>
 
 <style scoped>
 .maker {
-  display: grid;
   gap: var(--space-3);
 }
 .choices {

@@ -68,7 +68,7 @@ const passOn = (text: string): void => {
         />
       </div>
       <div class="columns">
-        <section aria-labelledby="texts">
+        <section class="spaced" aria-labelledby="texts">
           <h2 id="texts">Texts</h2>
           <article v-for="{ place, text } in texts" :key="place">
             <h3>{{ places[place] }}</h3>
@@ -89,7 +89,7 @@ const passOn = (text: string): void => {
             @saved="isEditing = false"
           />
         </section>
-        <section aria-labelledby="pictures">
+        <section class="spaced" aria-labelledby="pictures">
           <h2 id="pictures">Pictures</h2>
           <img
             :src="chosen.pictureAddress"
@@ -102,7 +102,7 @@ const passOn = (text: string): void => {
           <QrPicture :address="chosen.pageAddress" />
         </section>
       </div>
-      <section aria-labelledby="embed">
+      <section class="spaced" aria-labelledby="embed">
         <h2 id="embed">A player in another page</h2>
         <EmbedMaker :show="show" :episode="chosen" />
       </section>
@@ -120,8 +120,6 @@ const passOn = (text: string): void => {
   gap: var(--space-5);
 }
 section {
-  display: grid;
-  gap: var(--space-2);
   align-content: start;
 }
 h3 {

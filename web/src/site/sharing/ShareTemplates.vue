@@ -30,7 +30,7 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <form @submit.prevent="save">
+  <form class="spaced" @submit.prevent="save">
     <ProblemNote v-if="problem" :problem="problem" />
     <p class="small quiet">Filled in for each episode: {{ fieldWords }}. A line whose field is empty goes.</p>
     <FormField
@@ -53,7 +53,6 @@ async function save(): Promise<void> {
 
 <style scoped>
 form {
-  display: grid;
   gap: var(--space-3);
 }
 </style>

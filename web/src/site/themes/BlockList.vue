@@ -37,8 +37,8 @@ async function move(at: number, by: -1 | 1): Promise<void> {
 </script>
 
 <template>
-  <ol ref="list">
-    <li v-for="(block, at) in blocks" :key="block.kind">
+  <ol class="unlisted" ref="list">
+    <li v-for="(block, at) in blocks" :key="block.kind" class="inline">
       <Checkbox
         :input-id="`block-${block.kind}`"
         binary
@@ -69,15 +69,7 @@ async function move(at: number, by: -1 | 1): Promise<void> {
 </template>
 
 <style scoped>
-ol {
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
 li {
-  display: flex;
-  gap: var(--space-2);
-  align-items: center;
   padding-block: 2px;
 }
 label {

@@ -63,7 +63,7 @@ const address = computed(
         <p class="small quiet" role="status">
           {{ differs ? 'You are trying this. Visitors see the look from before.' : 'Visitors see it as it is here.' }}
         </p>
-        <fieldset class="layouts">
+        <fieldset class="layouts spaced">
           <legend>Layout</legend>
           <label v-for="layout in layouts" :key="layout" :class="{ chosen: tried.layout === layout }">
             <input
@@ -131,7 +131,6 @@ legend {
   font-size: var(--text-s);
 }
 .layouts {
-  display: grid;
   gap: var(--space-1);
 }
 .layouts label {

@@ -49,7 +49,7 @@ function key(chapter: Chapter, event: KeyboardEvent): void {
       :key="chapter.id"
       type="button"
       role="slider"
-      class="flag figures"
+      class="flag figures small"
       :style="{ left: `${percent(chapter.fromMs)}%` }"
       :aria-label="`Chapter ${index + 1}, ${chapter.title || 'without a title'}`"
       aria-valuemin="0"
@@ -84,7 +84,6 @@ function key(chapter: Chapter, event: KeyboardEvent): void {
   border-radius: 0 var(--round) var(--round) 0;
   background: var(--accent-wash);
   color: var(--ink);
-  font-size: var(--text-s);
   text-align: start;
   cursor: ew-resize;
   touch-action: none;

@@ -81,7 +81,7 @@ defineExpose({ focusTitle })
 <template>
   <div class="stacked">
     <div class="apart">
-      <p class="small origin">
+      <p class="small origin quiet">
         <template v-if="told.origin === 'notes'">
           From the times in the notes; they change as the notes do.
           <button type="button" class="link-button" @click="acts.keepAsOwn">Make them the episode’s own</button>
@@ -130,7 +130,7 @@ defineExpose({ focusTitle })
         />
       </div>
     </div>
-    <form v-if="pasting" v-opened="() => (pasting = false)" class="paste" @submit.prevent="takePasted">
+    <form v-if="pasting" v-opened="() => (pasting = false)" class="spaced" @submit.prevent="takePasted">
       <Textarea
         v-model="pasted"
         rows="4"
@@ -166,10 +166,5 @@ defineExpose({ focusTitle })
 <style scoped>
 .origin {
   flex: 1 1 22rem;
-  color: var(--ink-soft);
-}
-.paste {
-  display: grid;
-  gap: var(--space-2);
 }
 </style>

@@ -69,7 +69,13 @@ function onKey(event: KeyboardEvent): void {
 
 <template>
   <div class="cue" :class="{ heard: isHeard, wants: codes.length }" role="listitem" :data-cue="cue.id">
-    <button type="button" class="place figures" :aria-label="`Hear ${name}`" title="Hear it" @click="emit('hear')">
+    <button
+      type="button"
+      class="place figures quiet small"
+      :aria-label="`Hear ${name}`"
+      title="Hear it"
+      @click="emit('hear')"
+    >
       {{ place + 1 }}
     </button>
     <input
@@ -107,18 +113,24 @@ function onKey(event: KeyboardEvent): void {
     <span class="acts">
       <button
         type="button"
-        class="act"
+        class="act bare-button quiet"
         :aria-label="`Move ${name} and all after`"
         title="Move it and all after"
         @click="emit('shift')"
       >
         ⇥
       </button>
-      <button type="button" class="act" :aria-label="`Remove ${name}`" title="Remove it" @click="emit('remove')">
+      <button
+        type="button"
+        class="act bare-button quiet"
+        :aria-label="`Remove ${name}`"
+        title="Remove it"
+        @click="emit('remove')"
+      >
         ×
       </button>
     </span>
-    <p v-if="says" class="says small" :title="why">
+    <p v-if="says" class="says small quiet" :title="why">
       {{ says }}
       <button
         v-if="isTimeDoubtful(cue)"
@@ -159,8 +171,6 @@ function onKey(event: KeyboardEvent): void {
   padding: 0 2px;
   border: 0;
   background: none;
-  color: var(--ink-soft);
-  font-size: var(--text-s);
   text-align: end;
   cursor: pointer;
 }
@@ -213,11 +223,6 @@ textarea {
 .act {
   width: 26px;
   height: 28px;
-  padding: 0;
-  border: 0;
-  background: none;
-  color: var(--ink-soft);
-  cursor: pointer;
 }
 .act:hover {
   color: var(--ink);
@@ -227,7 +232,6 @@ textarea {
   margin: 0;
   padding-inline-start: 6px;
   line-height: 1.2;
-  color: var(--ink-soft);
 }
 @media (max-width: 620px) {
   .cue {

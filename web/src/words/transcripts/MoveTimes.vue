@@ -50,7 +50,7 @@ function stretch(): void {
 </script>
 
 <template>
-  <div class="move small">
+  <div class="move small spaced">
     <form v-if="chosen" class="flowing" aria-label="Move" @submit.prevent="shift('all after')">
       <span>Cue {{ cues.indexOf(chosen) + 1 }} begins at {{ timestampText(chosen.fromMs) }}. It should begin at</span>
       <InputText v-model="when" size="small" class="when figures" aria-label="When it should begin" />
@@ -73,10 +73,6 @@ function stretch(): void {
 </template>
 
 <style scoped>
-.move {
-  display: grid;
-  gap: var(--space-2);
-}
 .when {
   width: 6.5rem;
 }

@@ -22,7 +22,7 @@ function pick(): void {
 </script>
 
 <template>
-  <div class="new" data-draft>
+  <div class="new spaced" data-draft>
     <p>
       What is said, to read along and to be found by. Bring a file in WebVTT, SubRip, JSON, HTML, LRC, SubStation Alpha
       or plain text, or paste the words; it goes out on the page and in the feed.
@@ -87,8 +87,6 @@ function pick(): void {
 
 <style scoped>
 .new {
-  display: grid;
-  gap: var(--space-2);
   max-width: 46rem;
 }
 </style>

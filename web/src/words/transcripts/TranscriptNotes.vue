@@ -18,7 +18,7 @@ const keys = 'Alt N plays the next one, Alt R says that it is right.'
 </script>
 
 <template>
-  <div class="notes">
+  <div class="notes spaced">
     <div v-if="!open.fits" class="note needs-you">
       <h3>The audio is another one now</h3>
       <p>
@@ -95,10 +95,6 @@ const keys = 'Alt N plays the next one, Alt R says that it is right.'
 </template>
 
 <style scoped>
-.notes {
-  display: grid;
-  gap: var(--space-2);
-}
 .unread {
   gap: var(--space-1) var(--space-3);
 }

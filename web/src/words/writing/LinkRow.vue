@@ -22,7 +22,7 @@ function set(): void {
 </script>
 
 <template>
-  <form class="link-row flowing" v-opened.always="() => emit('leave')" @submit.prevent="set">
+  <form class="link-row flowing small" v-opened.always="() => emit('leave')" @submit.prevent="set">
     <label for="link-address">Address of the link</label>
     <input id="link-address" v-model="address" type="text" inputmode="url" placeholder="example.org/page" />
     <button type="submit" class="tool">Set</button>
@@ -36,7 +36,6 @@ function set(): void {
   padding: var(--space-2) var(--space-3);
   background: var(--accent-wash);
   border-radius: var(--round);
-  font-size: var(--text-s);
 }
 .link-row input {
   flex: 1;

@@ -88,10 +88,10 @@ const remove = (index: number): void => {
           :aria-label="`Part of ${person.name}`"
           @update:model-value="(changed: PersonRole) => change(index, { role: changed })"
         />
-        <a v-if="person.address" class="small where" :href="person.address" target="_blank" rel="noopener">{{
+        <a v-if="person.address" class="small one-line" :href="person.address" target="_blank" rel="noopener">{{
           person.address.replace(/^https?:\/\//, '')
         }}</a>
-        <span v-else class="small quiet where">no link</span>
+        <span v-else class="small quiet one-line">no link</span>
         <button type="button" class="link-button small" :aria-label="`Remove ${person.name}`" @click="remove(index)">
           Remove
         </button>
@@ -153,11 +153,6 @@ const remove = (index: number): void => {
 }
 .who {
   font-weight: 600;
-}
-.where {
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 .new {
   display: flex;

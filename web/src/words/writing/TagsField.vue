@@ -40,7 +40,7 @@ const remove = (tag: string): void => {
       <ul v-if="tags.length" class="tags unlisted" :aria-label="`${label ?? 'Tags'} that are set`">
         <li v-for="tag in tags" :key="tag">
           {{ tag }}
-          <button type="button" class="remove" :aria-label="`Remove ${tag}`" @click="remove(tag)">×</button>
+          <button type="button" class="remove quiet" :aria-label="`Remove ${tag}`" @click="remove(tag)">×</button>
         </li>
       </ul>
       <AutoComplete
@@ -88,7 +88,6 @@ const remove = (tag: string): void => {
   min-height: 2rem;
   border: 0;
   background: none;
-  color: var(--ink-soft);
   cursor: pointer;
 }
 .remove:hover {
