@@ -15,8 +15,15 @@ describe('an address part made from a name', () => {
     ['🪗🪗', ''],
   ])('%s becomes "%s"', (name, slug) => expect(slugFrom(name)).toBe(slug))
 
+  it.each([
+    ['de', 'faehre'],
+    ['sv', 'fahre'],
+    ['sv-SE', 'fahre'],
+    ['en-GB', 'faehre'],
+  ])('is spelled as %s spells it', (language, slug) => expect(slugFrom('Fähre', { language })).toBe(slug))
+
   it('is cut between words, and within one that is too long by itself', () => {
-    expect(slugFrom('one two three', 8)).toBe('one-two')
-    expect(slugFrom('incomprehensibilities', 8)).toBe('incompre')
+    expect(slugFrom('one two three', { maxLength: 8 })).toBe('one-two')
+    expect(slugFrom('incomprehensibilities', { maxLength: 8 })).toBe('incompre')
   })
 })

@@ -34,10 +34,14 @@ const spelling: SlugifyOptions = {
 
 /**
  * A part of a web address made from words: lower-case a to z, digits and single hyphens, at most `maxLength` characters, cut between
- * words. Words of other alphabets are spelled in Latin letters, as far as there is a usual way to; empty where there is none.
+ * words. Words of other alphabets are spelled in Latin letters as `language` (BCP 47) has it, as far as there is a usual way to; empty
+ * where there is none.
  */
-export function slugFrom(words: string, maxLength = 60): string {
-  const plain = slugify(words, spelling)
+export function slugFrom(
+  words: string,
+  { language, maxLength = 60 }: { language?: string; maxLength?: number } = {},
+): string {
+  const plain = slugify(words, { ...spelling, locale: language })
   if (plain.length <= maxLength) return plain
   const cut = plain.slice(0, maxLength + 1)
   const lastHyphen = cut.lastIndexOf('-')
@@ -45,5 +49,5 @@ export function slugFrom(words: string, maxLength = 60): string {
 }
 
 /** The address part that an episode goes out under where no other one has it. */
-export const wishedSlug = ({ title, number }: { title: string; number: number | null }): string =>
-  slugFrom(title) || (number ? `episode-${number}` : 'episode')
+export const wishedSlug = ({ title, number }: { title: string; number: number | null }, language: string): string =>
+  slugFrom(title, { language }) || (number ? `episode-${number}` : 'episode')

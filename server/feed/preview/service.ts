@@ -131,7 +131,7 @@ async function outgoingNow(episode: Episode): Promise<{ outgoing: Outgoing; said
   const outgoing: Outgoing = {
     id,
     guid,
-    slug: slug ?? wishedSlug({ title, number }),
+    slug: slug ?? wishedSlug({ title, number }, episode.show!.language),
     text: textOf(episode),
     chapters: chaptersNow(episode),
     soundbites: soundbitesNow(episode),

@@ -62,7 +62,10 @@ export function finishEpisode(platform: Platform): JobDefinition<Payloads['finis
     finishedWith: Episode['finishedWith'],
   ): Promise<void> {
     await blobs.store({ path, sha256: facts.fingerprint })
-    const words = slugFrom([episode.number, episode.title].filter(Boolean).join(' ')) || 'episode'
+    const words =
+      slugFrom([episode.number, episode.title].filter(Boolean).join(' '), {
+        language: episode.show!.language,
+      }) || 'episode'
     const name = `${words}.${endingOf(facts.type)}`
     await settle(episode, async transaction => {
       const file = {

@@ -9,6 +9,7 @@ import { Episode, PastDelivery } from '../../show/episodes/models'
 import { deliveredFileId, fileIdOf } from '../../show/episodes/roles'
 import type { Platform } from '../../platform/platform'
 import { lockShow } from '../../show/shows/feedRevision'
+import { Show } from '../../show/shows/models'
 import { OwnPage } from '../../show/shows/ownPages'
 import { sendTranscripts, spokenFor } from '../../words/transcripts/release'
 
@@ -75,14 +76,18 @@ export function sending({ clock }: Pick<Platform, 'clock'>) {
  */
 async function newSlugs(episodes: readonly Episode[], transaction: Transaction): Promise<string[]> {
   const fresh = episodes.filter(({ slug }) => slug === null)
+  const showIds = [...new Set(fresh.map(({ showId }) => showId))]
+  const shows = await Show.findAll({ where: { id: showIds }, attributes: ['id', 'language'], raw: true, transaction })
+  const languages = new Map(shows.map(({ id, language }) => [id, language]))
+  const wishOf = (episode: Episode): string => wishedSlug(episode, languages.get(episode.showId) ?? '')
   const rows = await Episode.findAll({
-    where: { showId: [...new Set(fresh.map(({ showId }) => showId))], slug: [...new Set(fresh.map(wishedSlug))] },
+    where: { showId: showIds, slug: [...new Set(fresh.map(wishOf))] },
     attributes: ['showId', 'slug'],
     raw: true,
     transaction,
   })
   const pages = await OwnPage.findAll({
-    where: { showId: [...new Set(fresh.map(({ showId }) => showId))] },
+    where: { showId: showIds },
     attributes: ['showId', 'slug'],
     raw: true,
     transaction,
@@ -93,7 +98,7 @@ async function newSlugs(episodes: readonly Episode[], transaction: Transaction):
   for (const episode of episodes) {
     const { showId } = episode
     const isTaken = (slug: string): boolean => keptParts.includes(slug) || taken.has(`${showId} ${slug}`)
-    const wished = wishedSlug(episode)
+    const wished = wishOf(episode)
     let slug = episode.slug ?? wished
     while (slug !== episode.slug && isTaken(slug)) {
       const known = `${showId} ${wished}`

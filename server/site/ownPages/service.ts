@@ -49,7 +49,7 @@ export function ownPageService(platform: Pick<Platform, 'database' | 'clock' | '
           !keptParts.includes(slug) &&
           !known.some(page => page.slug === slug) &&
           (await Episode.count({ where: { showId, slug }, transaction })) === 0
-        const wished = slugFrom(title, 50) || 'page'
+        const wished = slugFrom(title, { maxLength: 50 }) || 'page'
         let slug = wished
         for (let number = 2; !(await isFree(slug)); number++) slug = `${wished}-${number}`
         await OwnPage.create(

@@ -73,7 +73,7 @@ onMounted(() => {
   void nextTick(() => focusField(String(route.query.at ?? '')))
 })
 
-const address = computed(() => (slugTouched.value ? slug.value : slugFrom(facts.name)))
+const address = computed(() => (slugTouched.value ? slug.value : slugFrom(facts.name, { language: facts.language })))
 const zones = zonesWith(facts.zone)
 const subcategories = computed(() => [
   { name: 'None', value: null },
