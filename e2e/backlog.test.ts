@@ -149,7 +149,7 @@ it('on the calendar one is dragged to another day and put back, and moved by key
 
 it('a month goes by, and all of them are in the feed in order, each with its date, and told of by mail', async () => {
   const planned = await scheduled()
-  const clock = page.getByRole('group', { name: 'Travel in time' })
+  const clock = page.getByRole('group', { name: 'Clock of the demo' })
   await clock.getByRole('button', { name: 'To the next release' }).click()
   await page.getByText('Here it is').waitFor()
   for (let day = 0; day < 31; day++) {

@@ -8,7 +8,7 @@ let page: Page
 beforeAll(async () => {
   house = await openDemoHouse()
   page = await house.openWindow()
-  await page.getByRole('link', { name: 'All episodes' }).click()
+  await page.getByRole('link', { name: 'Episodes', exact: true }).click()
   await page.getByText('8 episodes').waitFor()
 })
 afterAll(() => house?.stop())
@@ -91,7 +91,7 @@ it('what comes in while a number is typed takes nothing away from who types', as
 
 it('two windows renumber at once: the later one is told, and looks again', async () => {
   const other = await house.openWindow(page.context())
-  await other.getByRole('link', { name: 'All episodes' }).click()
+  await other.getByRole('link', { name: 'Episodes', exact: true }).click()
   for (const [window, from] of [
     [page, '101'],
     [other, '201'],
@@ -118,7 +118,7 @@ it('a removed draft is found again and brought back', async () => {
   await page.getByRole('link', { name: 'The concertina in the lifeboat' }).last().click()
   await page.getByRole('button', { name: 'Remove this draft' }).click()
   await page.getByRole('button', { name: 'Remove it' }).click()
-  await page.getByRole('link', { name: 'All episodes' }).click()
+  await page.getByRole('link', { name: 'Episodes', exact: true }).click()
   await page.getByText('7 episodes').waitFor()
   await choose('Standing', 'Removed drafts')
   await page.getByRole('button', { name: 'Bring it back' }).click()

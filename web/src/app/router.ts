@@ -1,5 +1,7 @@
-import { createRouter, createWebHistory, type Router } from 'vue-router'
+import { createRouter, createWebHistory, type Router, type RouteRecordRaw } from 'vue-router'
+import type { Place } from '../platform/parts/places'
 import LostPage from './frame/LostPage.vue'
+import { places } from './frame/places'
 import { useSession } from '../people/account/session'
 import { useShows } from '../show/shows/shows'
 
@@ -27,6 +29,14 @@ const StrandsPage = () => import('../show/strands/StrandsPage.vue')
 const SharePage = () => import('../site/sharing/SharePage.vue')
 const SignInPage = () => import('../people/account/SignInPage.vue')
 
+const pageOf = (place: Place, name: string, path: string, component: () => Promise<unknown>): RouteRecordRaw => ({
+  path,
+  name,
+  component,
+  props: true,
+  meta: { place },
+})
+
 /** The addresses of the studio. Everything but the sign-in needs an account; the first show is made first. */
 export function createStudioRouter(): Router {
   const router = createRouter({
@@ -40,26 +50,26 @@ export function createStudioRouter(): Router {
         component: AppFrame,
         props: true,
         children: [
-          { path: '', name: 'show', component: ShowPage, props: true },
-          { path: 'episodes', name: 'episodes', component: AllEpisodesPage, props: true },
-          { path: 'calendar', name: 'calendar', component: CalendarPage, props: true },
+          pageOf(places.show, 'show', '', ShowPage),
+          pageOf(places.episodes, 'episodes', 'episodes', AllEpisodesPage),
+          pageOf(places.calendar, 'calendar', 'calendar', CalendarPage),
+          pageOf(places.shelf, 'shelf', 'shelf', ShelfPage),
+          pageOf(places.feed, 'feed', 'feed', FeedPage),
+          pageOf(places.feed, 'directories', 'feed/directories', DirectoriesPage),
+          pageOf(places.feed, 'private-feeds', 'feed/private', PrivateFeedsPage),
+          pageOf(places.feed, 'strands', 'feed/strands', StrandsPage),
+          pageOf(places.feed, 'feed-check', 'feed/check', FeedCheckPage),
+          pageOf(places.site, 'site', 'site', ThemePage),
+          pageOf(places.site, 'site-share', 'site/share', SharePage),
+          pageOf(places.site, 'site-pages', 'site/pages', OwnPagesPage),
+          pageOf(places.site, 'site-comments', 'site/comments', CommentsPage),
+          pageOf(places.site, 'site-host', 'site/host', CustomDomainPage),
+          pageOf(places.settings, 'facts', 'facts', ShowFormPage),
+          pageOf(places.settings, 'habits', 'habits', HabitsPage),
+          pageOf(places.settings, 'rhythm', 'rhythm', RhythmPage),
+          pageOf(places.settings, 'feed-facts', 'feed/facts', FeedFactsPage),
           { path: 'you', name: 'you', component: YouPage, props: true },
-          { path: 'shelf', name: 'shelf', component: ShelfPage, props: true },
-          { path: 'feed', name: 'feed', component: FeedPage, props: true },
-          { path: 'feed/directories', name: 'directories', component: DirectoriesPage, props: true },
-          { path: 'feed/private', name: 'private-feeds', component: PrivateFeedsPage, props: true },
-          { path: 'feed/strands', name: 'strands', component: StrandsPage, props: true },
-          { path: 'feed/check', name: 'feed-check', component: FeedCheckPage, props: true },
-          { path: 'feed/facts', name: 'feed-facts', component: FeedFactsPage, props: true },
-          { path: 'site', name: 'site', component: ThemePage, props: true },
-          { path: 'site/comments', name: 'site-comments', component: CommentsPage, props: true },
-          { path: 'site/share', name: 'site-share', component: SharePage, props: true },
-          { path: 'site/host', name: 'site-host', component: CustomDomainPage, props: true },
-          { path: 'site/pages', name: 'site-pages', component: OwnPagesPage, props: true },
-          { path: 'habits', name: 'habits', component: HabitsPage, props: true },
-          { path: 'rhythm', name: 'rhythm', component: RhythmPage, props: true },
-          { path: 'facts', name: 'facts', component: ShowFormPage, props: true },
-          { path: 'episodes/:id', name: 'desk', component: DeskPage, props: true },
+          pageOf(places.episodes, 'desk', 'episodes/:id', DeskPage),
         ],
       },
       { path: '/:lost(.*)*', name: 'lost', component: LostPage },

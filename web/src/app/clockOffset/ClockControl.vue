@@ -24,9 +24,9 @@ const go = (move: ClockMove): Promise<boolean> => attempt(() => sessions.moveClo
 </script>
 
 <template>
-  <div class="clock small spaced" role="group" aria-label="Travel in time">
+  <div class="clock small spaced" role="group" aria-label="Clock of the demo">
     <p>
-      <span class="field-name">{{ isAhead ? 'Here it is' : 'Move time on' }}</span>{{ ' '
+      <span class="field-name">{{ isAhead ? 'In the demo it is' : 'Demo: move time on' }}</span>{{ ' '
       }}<span v-if="isAhead" class="figures" role="status">{{ shortMoment(now, zone) }}</span>
     </p>
     <p class="ways">

@@ -3,6 +3,7 @@ import { usePrimeVue } from 'primevue/config'
 import { computed, onMounted, onScopeDispose, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { inNaturalOrder } from '@core/upload/order'
+import PlacesNav from './PlacesNav.vue'
 import StudioRail from './StudioRail.vue'
 import UploadQueue from '../../production/uploads/UploadQueue.vue'
 import WindowDrop from '../../production/uploads/WindowDrop.vue'
@@ -67,11 +68,9 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
 <template>
   <div class="frame" :class="{ 'at-desk': route.name !== 'show' }">
     <a class="skip" href="#work">To the work</a>
+    <PlacesNav v-if="show" :show="show" />
     <StudioRail v-if="show" :show="show" :near="shows.near" @new="begin()" @more="shows.loadMore" />
     <main v-if="show" id="work" tabindex="-1">
-      <RouterLink v-if="route.name !== 'show'" class="back" :to="{ name: 'show', params: { show: show.slug } }"
-        >To the show</RouterLink
-      >
       <UploadQueue v-if="isQueueShown" :slug="show.slug" />
       <RouterView :key="String(route.params.id ?? route.name) + show.id" :show="show.slug" @files="begin" />
     </main>
@@ -90,7 +89,7 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
 <style scoped>
 .frame {
   display: grid;
-  grid-template-columns: auto minmax(0, 1fr);
+  grid-template-columns: auto auto minmax(0, 1fr);
   height: 100vh;
 }
 .skip {
@@ -118,28 +117,25 @@ main > * {
   grid-column: 1 / -1;
   padding: 20vh var(--space-6);
 }
-.back {
-  display: none;
-}
 
 @media (max-width: 900px) {
   .frame {
-    grid-template-columns: 16rem minmax(0, 1fr);
+    grid-template-columns: auto 15rem minmax(0, 1fr);
   }
   .frame.at-desk {
-    grid-template-columns: minmax(0, 1fr);
+    grid-template-columns: auto minmax(0, 1fr);
   }
   .frame.at-desk .rail {
     display: none;
   }
-  .back {
-    display: inline-block;
-    padding: var(--space-3) var(--space-5) 0;
-  }
 }
 @media (max-width: 620px) {
-  .frame:not(.at-desk) {
+  .frame,
+  .frame.at-desk {
     grid-template-columns: minmax(0, 1fr);
+    padding-bottom: 60px;
+  }
+  .frame:not(.at-desk) {
     height: auto;
     min-height: 100vh;
   }

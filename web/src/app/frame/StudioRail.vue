@@ -10,7 +10,6 @@ import { may } from '@core/access/roles'
 import type { Status } from '@core/release/status'
 import EpisodeRail from '../show/EpisodeRail.vue'
 import ClockControl from '../clockOffset/ClockControl.vue'
-import ThemeSwitch from './ThemeSwitch.vue'
 import { useRail } from './rail'
 import { useSession } from '../../people/account/session'
 import { useShows } from '../../show/shows/shows'
@@ -29,11 +28,6 @@ const choices = computed<ShowSummary[]>(() => {
   return listed.some(({ id }) => id === props.show.id) ? listed : [props.show, ...listed]
 })
 const find = useDebounceFn((words: string) => shows.loadList(words).catch(() => undefined), 200)
-
-async function leave(): Promise<void> {
-  await sessions.leave()
-  await router.push({ name: 'sign-in' })
-}
 </script>
 
 <template>
@@ -68,28 +62,9 @@ async function leave(): Promise<void> {
         show.name
       }}</RouterLink>
       <Button v-if="may(show.role, 'write')" label="New episode" size="small" @click="emit('new')" />
-      <nav class="places small" aria-label="Places of the show">
-        <RouterLink :to="{ name: 'show', params: { show: show.slug } }">Show</RouterLink>
-        <RouterLink :to="{ name: 'episodes', params: { show: show.slug } }">All episodes</RouterLink>
-        <RouterLink :to="{ name: 'calendar', params: { show: show.slug } }">Calendar</RouterLink>
-        <RouterLink :to="{ name: 'shelf', params: { show: show.slug } }">Shelf</RouterLink>
-        <RouterLink :to="{ name: 'feed', params: { show: show.slug } }"
-          >Feed<span v-if="show.feedFaults" class="needs urgent" :title="`${show.feedFaults} to mend in the feed`"
-            >{{ show.feedFaults }}<span class="out-of-sight">&nbsp;to mend</span></span
-          ></RouterLink
-        >
-        <RouterLink :to="{ name: 'site', params: { show: show.slug } }">Site</RouterLink>
-      </nav>
     </header>
     <EpisodeRail v-if="near" :show="show" :near="near" @more="status => emit('more', status)" />
     <ClockControl v-if="sessions.session?.demo?.clockOffsetMs != null" class="clock" :zone="show.zone" />
-    <footer class="small">
-      <ThemeSwitch />
-      <RouterLink :to="{ name: 'you', params: { show: show.slug } }">Mail</RouterLink>
-      <button type="button" class="link-button" :title="sessions.session?.account?.email" @click="leave">
-        Sign out
-      </button>
-    </footer>
   </aside>
 </template>
 
@@ -97,7 +72,7 @@ async function leave(): Promise<void> {
 .rail {
   display: flex;
   flex-direction: column;
-  width: 19rem;
+  width: 16.5rem;
   min-height: 0;
   border-right: 1px solid var(--edge);
 }
@@ -105,28 +80,6 @@ async function leave(): Promise<void> {
   display: grid;
   gap: var(--space-3);
   padding: var(--space-4);
-}
-.places {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-1);
-  justify-content: space-between;
-  white-space: nowrap;
-}
-@media (max-width: 900px) {
-  .places {
-    gap: var(--space-1) var(--space-4);
-    justify-content: start;
-  }
-}
-.needs {
-  margin-inline-start: var(--space-1);
-  font-variant-numeric: tabular-nums;
-}
-.places .router-link-exact-active {
-  color: var(--ink);
-  font-weight: 600;
-  text-decoration: none;
 }
 /* The strip keeps a glyph and a number for each episode; what they are called is said by their tips and to screen readers. */
 .fold {
@@ -155,7 +108,6 @@ async function leave(): Promise<void> {
     transform: scaleX(-1);
   }
   .folded.rail header,
-  .folded.rail footer,
   .folded.rail .clock,
   .folded :deep(.find),
   .folded :deep(.waterline span),
@@ -194,16 +146,5 @@ async function leave(): Promise<void> {
   font: 560 var(--text-l) var(--serif);
   color: var(--ink);
   text-decoration: none;
-}
-.rail footer {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2) var(--space-4);
-  align-items: baseline;
-  justify-content: space-between;
-  white-space: nowrap;
-  padding: var(--space-3) var(--space-4);
-  background: var(--deep);
-  --accent: var(--on-deep-soft);
 }
 </style>

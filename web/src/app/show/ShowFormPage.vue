@@ -14,6 +14,7 @@ import SaveOutlook from '../../feed/feeds/SaveOutlook.vue'
 import ArtworkField from '../../show/shows/ArtworkField.vue'
 import FormField from '../../platform/parts/FormField.vue'
 import { focusField } from '../../platform/parts/fields'
+import PlaceTabs from '../../platform/parts/PlaceTabs.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { languages } from '../../show/shows/languages'
 import { useSave } from '../../platform/parts/attempt'
@@ -108,7 +109,8 @@ async function lead({ slug: show }: Show): Promise<void> {
 
 <template>
   <component :is="existing ? 'div' : 'main'" class="page">
-    <h1>{{ existing ? `Facts of ${existing.name}` : 'A new show' }}</h1>
+    <h1>{{ existing ? 'Details' : 'A new show' }}</h1>
+    <PlaceTabs />
     <p class="quiet">
       All of this stands in the feed, and can be changed later{{ existing ? '' : ', except the web address' }}.
     </p>

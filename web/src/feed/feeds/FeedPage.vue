@@ -38,14 +38,7 @@ const newest = computed(() => overview.value?.readers.filter(({ hasNewest }) => 
 <template>
   <PageLayout heading="Feed">
     <template #beside>
-      <nav class="ways" aria-label="More about the feed">
-        <RouterLink :to="{ name: 'directories', params: { show: show.slug } }">Directories</RouterLink>
-        <RouterLink :to="{ name: 'strands', params: { show: show.slug } }">Strands</RouterLink>
-        <RouterLink :to="{ name: 'private-feeds', params: { show: show.slug } }">Private feeds</RouterLink>
-        <RouterLink :to="{ name: 'feed-facts', params: { show: show.slug } }">What else it says</RouterLink>
-        <RouterLink :to="{ name: 'feed-check', params: { show: show.slug } }">Check any feed</RouterLink>
-        <a v-if="!isPrivate" :href="show.feedAddress" target="_blank">See it as it is</a>
-      </nav>
+      <a v-if="!isPrivate" :href="show.feedAddress" target="_blank">See it as it is</a>
     </template>
     <p v-if="isPrivate">
       The show is private.
@@ -92,10 +85,5 @@ const newest = computed(() => overview.value?.readers.filter(({ hasNewest }) => 
 h2 {
   margin-bottom: var(--space-2);
   font-size: var(--text-l);
-}
-.ways {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2) var(--space-4);
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import PageHead from './PageHead.vue'
+import PlaceTabs from './PlaceTabs.vue'
 
 /** A page of the studio: its heading, what it is for, and what is on it, below each other. */
 withDefaults(defineProps<{ heading: string; width?: 'narrow' | 'usual' | 'wide' | 'whole' }>(), { width: 'usual' })
@@ -7,9 +8,8 @@ withDefaults(defineProps<{ heading: string; width?: 'narrow' | 'usual' | 'wide' 
 
 <template>
   <div :class="['page', width]">
-    <slot name="head">
-      <PageHead :heading="heading"><slot name="beside" /></PageHead>
-    </slot>
+    <PageHead :heading="heading"><slot name="beside" /></PageHead>
+    <PlaceTabs />
     <p v-if="$slots.purpose" class="quiet"><slot name="purpose" /></p>
     <slot />
   </div>

@@ -91,7 +91,7 @@ const questions = {
   remove: {
     title: 'Remove this draft?',
     says: () =>
-      'It goes from the list, with its words and its audio. Under All episodes, Removed drafts, you find it again.',
+      'It goes from the list, with its words and its audio. Under Episodes, Removed drafts, you find it again.',
     act: async () => {
       await attempt(async () => emit('remove'))
     },

@@ -105,7 +105,7 @@ async function make(): Promise<void> {
   <section class="all">
     <div class="top spaced">
       <header class="head flowing-text">
-        <h1>All episodes</h1>
+        <h1>Episodes</h1>
         <p v-if="rows" class="quiet figures" role="status">
           <template v-if="total === 0 && isNarrowed">None found</template
           ><template v-else

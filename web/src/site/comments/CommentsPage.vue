@@ -10,7 +10,6 @@ import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { useShows } from '../../show/shows/shows'
 import CommentRow from './CommentRow.vue'
 import { useComments } from './comments'
-import SiteHead from '../SiteHead.vue'
 
 /** What listeners wrote: read here first, and shown on the episode's page when the maker says so. */
 const props = defineProps<{ show: string }>()
@@ -36,7 +35,7 @@ watch(
 
 <template>
   <PageLayout heading="Site" width="narrow">
-    <template #head><SiteHead id="site-name" :show="show" /></template>
+    <template #beside><a :href="show.pageAddress" target="_blank">As visitors see it</a></template>
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="list">
       <p class="open inline">

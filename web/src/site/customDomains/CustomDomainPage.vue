@@ -10,7 +10,6 @@ import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { useShows } from '../../show/shows/shows'
 import { vOpened } from '../../platform/parts/opened'
 import { useCustomDomain } from './customDomain'
-import SiteHead from '../SiteHead.vue'
 
 /** A host name of the show's own, proved, so that nobody takes another's. */
 const props = defineProps<{ show: string }>()
@@ -41,7 +40,7 @@ async function leave(): Promise<void> {
 
 <template>
   <PageLayout heading="Site" width="narrow">
-    <template #head><SiteHead id="site-name" :show="show" /></template>
+    <template #beside><a :href="show.pageAddress" target="_blank">As visitors see it</a></template>
     <h2>A host name of its own</h2>
     <p class="quiet">
       Where you have a domain, the show’s pages and its feed can live there. What is there now leads to the new place,

@@ -10,7 +10,6 @@ import { useShows } from '../../show/shows/shows'
 import { vOpened } from '../../platform/parts/opened'
 import OwnPageForm from './OwnPageForm.vue'
 import { useOwnPages } from './ownPages'
-import SiteHead from '../SiteHead.vue'
 
 /** Pages beside those that every site has: about, contact, whatever there is to say. */
 const props = defineProps<{ show: string }>()
@@ -47,7 +46,7 @@ function leave(id: string): void {
 
 <template>
   <PageLayout heading="Site" width="narrow">
-    <template #head><SiteHead id="site-name" :show="show" /></template>
+    <template #beside><a :href="show.pageAddress" target="_blank">As visitors see it</a></template>
     <p class="quiet">
       Who you are, how to write to you, what you need. They stand beside “How to listen” on every page.
     </p>

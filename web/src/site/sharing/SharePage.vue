@@ -13,7 +13,6 @@ import EmbedMaker from './EmbedMaker.vue'
 import QrPicture from './QrPicture.vue'
 import ShareTemplates from './ShareTemplates.vue'
 import { useSharing } from './sharing'
-import SiteHead from '../SiteHead.vue'
 
 /** Word of an episode, ready to be passed on: a text for each place, its picture, a square for phones, a player for other pages. */
 const props = defineProps<{ show: string }>()
@@ -50,7 +49,7 @@ const passOn = (text: string): void => {
 
 <template>
   <PageLayout heading="Site">
-    <template #head><SiteHead id="site-name" :show="show" /></template>
+    <template #beside><a :href="show.pageAddress" target="_blank">As visitors see it</a></template>
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="episodes?.length === 0" class="quiet">
       Nothing is out yet. Once it is, there is a text here for each place to tell of it, ready to be copied.

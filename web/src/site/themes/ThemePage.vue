@@ -11,7 +11,8 @@ import BlockList from './BlockList.vue'
 import ColourChoice from './ColourChoice.vue'
 import LayoutSketch from './LayoutSketch.vue'
 import { useSiteTheme } from './siteTheme'
-import SiteHead from '../SiteHead.vue'
+import PageHead from '../../platform/parts/PageHead.vue'
+import PlaceTabs from '../../platform/parts/PlaceTabs.vue'
 import SeenPages from './SeenPages.vue'
 
 /** How the show's pages look, seen while it is changed; visitors see it once it is taken over. */
@@ -46,7 +47,10 @@ const address = computed(
 <template>
   <div class="themes">
     <section class="choices stacked" aria-labelledby="site-name">
-      <SiteHead id="site-name" :show="show" />
+      <PageHead id="site-name" heading="Site"
+        ><a :href="show.pageAddress" target="_blank">As visitors see it</a></PageHead
+      >
+      <PlaceTabs />
       <ProblemNote v-if="problem" :problem="problem" />
       <template v-if="themes && tried">
         <div class="actions">

@@ -1,0 +1,85 @@
+import type { Page } from 'playwright-core'
+import { afterAll, beforeAll, expect, it } from 'vitest'
+import { type DemoHouse, openDemoHouse } from './demoHouse'
+
+let house: DemoHouse
+let page: Page
+beforeAll(async () => {
+  house = await openDemoHouse()
+  page = await house.openWindow()
+})
+afterAll(() => house?.stop())
+
+const nav = () => page.getByRole('navigation', { name: 'Places of the show' })
+const heading = () => page.getByRole('heading', { level: 1 })
+
+it('every place of a show is one press away from the desk, and every part of one is another', async () => {
+  await page.getByRole('link', { name: 'A letter from a chapel' }).first().click()
+  await page.locator('#title').waitFor()
+  const desk = page.url()
+  const words = await nav().getByRole('link').allInnerTexts()
+  expect(words.map(each => each.trim().split(/\s/)[0])).toEqual([
+    'Show',
+    'Episodes',
+    'Calendar',
+    'Shelf',
+    'Feed',
+    'Site',
+    'Settings',
+  ])
+  for (const place of words.map(each => each.trim().split(/\s/)[0]!)) {
+    await page.goto(desk)
+    await nav().getByRole('link', { name: place }).click()
+    await expect.poll(() => nav().locator('[aria-current="page"]').innerText()).toContain(place)
+    await heading().waitFor()
+    const parts = page.getByRole('navigation', { name: `Parts of ${place}` }).getByRole('link')
+    for (const part of await parts.allInnerTexts()) {
+      await parts.filter({ hasText: part }).click()
+      await expect.poll(() => page.locator('nav .router-link-exact-active').innerText()).toBe(part)
+      expect(await nav().locator('[aria-current="page"]').innerText()).toContain(place)
+      await heading().waitFor()
+    }
+  }
+})
+
+it.each([
+  [1280, 800],
+  [820, 1180],
+  [390, 844],
+])('at %i by %i pixels the places are there, whole and large enough to hit', async (width, height) => {
+  await page.setViewportSize({ width, height })
+  for (const path of ['', '/calendar', '/feed/directories', '/site']) {
+    await page.goto(`${house.address}/studio/bellows-and-reeds${path}`)
+    await nav().getByRole('link').last().waitFor()
+    const boxes = await Promise.all((await nav().getByRole('link').all()).map(link => link.boundingBox()))
+    for (const box of boxes) {
+      expect(box!.x).toBeGreaterThanOrEqual(0)
+      expect(box!.x + box!.width).toBeLessThanOrEqual(width)
+      expect(box!.y + box!.height).toBeLessThanOrEqual(height)
+      // WCAG 2.2, 2.5.5 (AAA): 44 CSS pixels, where fingers work.
+      expect(Math.min(box!.width, box!.height)).toBeGreaterThanOrEqual(44)
+    }
+    // What a link says is not cut off, nor under that of another one.
+    const cut = await nav()
+      .getByRole('link')
+      .evaluateAll(links => links.filter(link => link.scrollWidth > link.clientWidth).map(link => link.textContent))
+    expect(cut).toEqual([])
+  }
+  await page.setViewportSize({ width: 1280, height: 800 })
+})
+
+it('what is the person’s own is one menu, by the keyboard, too', async () => {
+  await page.goto(`${house.address}/studio/bellows-and-reeds`)
+  await page.getByRole('button', { name: 'You' }).focus()
+  await page.keyboard.press('Enter')
+  await page.getByRole('menuitem', { name: 'Dark' }).click()
+  expect(await page.evaluate(() => document.documentElement.dataset.theme)).toBe('dark')
+  await page.getByRole('button', { name: 'You' }).click()
+  await page.getByRole('menuitem', { name: 'As the system' }).click()
+  await page.getByRole('button', { name: 'You' }).click()
+  await page.getByRole('menuitem', { name: 'Mail and calendar' }).click()
+  await heading().filter({ hasText: 'Mail and calendar' }).waitFor()
+  await page.getByRole('button', { name: 'You' }).click()
+  await page.getByRole('menuitem', { name: 'Sign out' }).click()
+  await page.locator('#email').waitFor()
+})
