@@ -68,6 +68,46 @@ it.each([
   await page.setViewportSize({ width: 1280, height: 800 })
 })
 
+it('one key and some letters lead anywhere: to a place, an old episode, something to do; what was gone to last stands first', async () => {
+  await page.goto(`${house.address}/studio/bellows-and-reeds/feed`)
+  const field = page.getByRole('combobox', { name: 'Where to' })
+  const jump = async (letters: string): Promise<void> => {
+    await heading().waitFor()
+    await page.keyboard.press('ControlOrMeta+k')
+    await field.fill(letters)
+    await page.getByRole('option').first().waitFor()
+  }
+  await jump('calndar')
+  await expect.poll(() => page.getByRole('option').first().innerText()).toContain('Calendar')
+  await page.keyboard.press('Enter')
+  await page.waitForURL('**/calendar')
+  await jump('wax smell')
+  await expect.poll(() => page.getByRole('option').first().innerText()).toContain('Wax, or the smell of a good morning')
+  await page.keyboard.press('Enter')
+  await page.locator('#title').waitFor()
+  expect(await page.locator('#title').inputValue()).toBe('Wax, or the smell of a good morning')
+  // From within a field, too; with nothing written, where one was last.
+  await page.locator('#title').focus()
+  await page.keyboard.press('ControlOrMeta+k')
+  await page.getByRole('option').first().waitFor()
+  const first = (await page.getByRole('option').allInnerTexts()).slice(0, 2)
+  expect(first[0]).toContain('Wax, or the smell')
+  expect(first[1]).toContain('Calendar')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('Escape')
+  await page.getByRole('dialog').waitFor({ state: 'detached' })
+  expect(await page.locator('#title').inputValue()).toBe('Wax, or the smell of a good morning')
+})
+
+it('all keys are told by one, but not to whoever writes a question mark', async () => {
+  await page.goto(`${house.address}/studio/bellows-and-reeds/shelf`)
+  await heading().waitFor()
+  await page.keyboard.press('?')
+  await page.getByRole('dialog', { name: 'Keys' }).getByText('Alt 1 … Alt 7').waitFor()
+  await page.keyboard.press('Escape')
+  await page.getByRole('dialog').waitFor({ state: 'detached' })
+})
+
 it('what is the person’s own is one menu, by the keyboard, too', async () => {
   await page.goto(`${house.address}/studio/bellows-and-reeds`)
   await page.getByRole('button', { name: 'You' }).focus()

@@ -3,6 +3,8 @@ import { usePrimeVue } from 'primevue/config'
 import { computed, onMounted, onScopeDispose, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { inNaturalOrder } from '@core/upload/order'
+import JumpDialog from './JumpDialog.vue'
+import KeysDialog from './KeysDialog.vue'
 import PlacesNav from './PlacesNav.vue'
 import StudioRail from './StudioRail.vue'
 import UploadQueue from '../../production/uploads/UploadQueue.vue'
@@ -22,6 +24,8 @@ const uploads = useUploads()
 const sessions = useSession()
 const news = useNews()
 const missing = ref(false)
+const jump = ref<InstanceType<typeof JumpDialog>>()
+const keys = ref<InstanceType<typeof KeysDialog>>()
 const show = computed(() => shows.bySlug(props.show))
 const { config } = usePrimeVue()
 watch(
@@ -68,7 +72,9 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
 <template>
   <div class="frame" :class="{ 'at-desk': route.name !== 'show' }">
     <a class="skip" href="#work">To the work</a>
-    <PlacesNav v-if="show" :show="show" />
+    <PlacesNav v-if="show" :show="show" @jump="jump?.begin()" @keys="keys?.begin()" />
+    <JumpDialog v-if="show" ref="jump" :show="show" @new="begin()" />
+    <KeysDialog ref="keys" />
     <StudioRail v-if="show" :show="show" :near="shows.near" @new="begin()" @more="shows.loadMore" />
     <main v-if="show" id="work" tabindex="-1">
       <UploadQueue v-if="isQueueShown" :slug="show.slug" />

@@ -6,6 +6,7 @@ import YouMenu from './YouMenu.vue'
 
 /** The places of a show, the same everywhere: at the side, or at the foot where it is narrow; below them what is the person's own. */
 defineProps<{ show: Show }>()
+const emit = defineEmits<{ jump: []; keys: [] }>()
 const route = useRoute()
 </script>
 
@@ -31,7 +32,22 @@ const route = useRoute()
         </a>
       </RouterLink>
     </nav>
-    <YouMenu :show="show" />
+    <div class="foot">
+      <button
+        type="button"
+        class="place"
+        aria-haspopup="dialog"
+        aria-keyshortcuts="Control+K"
+        title="Ctrl K"
+        @click="emit('jump')"
+      >
+        <svg viewBox="0 0 24 24" aria-hidden="true">
+          <path d="M10.5 4a6.5 6.5 0 1 1 0 13 6.5 6.5 0 0 1 0-13M15.5 15.5 20 20" />
+        </svg>
+        <span>Go to</span>
+      </button>
+      <YouMenu :show="show" @keys="emit('keys')" />
+    </div>
   </div>
 </template>
 
@@ -107,8 +123,14 @@ const route = useRoute()
     padding: 0;
     overflow: visible;
   }
-  nav {
+  nav,
+  .foot {
     display: flex;
+  }
+  .foot .place:first-child {
+    display: none;
+  }
+  nav {
     flex: 1;
     min-width: 0;
   }

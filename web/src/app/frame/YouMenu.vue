@@ -8,6 +8,7 @@ import { type Theme, useTheme } from '../../platform/theme/theme'
 
 /** What belongs to the person and the house, in one menu. */
 const props = defineProps<{ show: Show }>()
+const emit = defineEmits<{ keys: [] }>()
 const router = useRouter()
 const sessions = useSession()
 const look = useTheme()
@@ -32,6 +33,7 @@ const items = computed(() => [
         command: () => router.push({ name: 'you', params: { show: props.show.slug } }),
       },
       { label: 'New show', command: () => router.push({ name: 'new-show' }) },
+      { label: 'Keys', command: () => emit('keys') },
       { label: 'Sign out', command: leave },
     ],
   },
