@@ -112,6 +112,7 @@ defineExpose({ begin })
     position="top"
     header="Go to"
     :style="{ width: 'min(36rem, 94vw)' }"
+    :content-style="{ overflow: 'visible' }"
   >
     <AutoComplete
       v-model="words"
@@ -119,6 +120,8 @@ defineExpose({ begin })
       fluid
       complete-on-focus
       auto-option-focus
+      append-to="self"
+      scroll-height="min(24rem, 60vh)"
       :min-length="0"
       :delay="120"
       :suggestions="offered"

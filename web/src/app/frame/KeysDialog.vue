@@ -16,7 +16,7 @@ const groups = [
   {
     name: 'On the desk',
     keys: [
-      ['Alt 1 … Alt 7', 'Open a part: Sound, Words, People and tags …'],
+      ['Alt 1 … Alt 7', 'Open a part, from Sound to Extras'],
       ['Ctrl Z, Ctrl Shift Z', 'Undo, redo'],
       ['Alt C', 'Begin a chapter at the place that is heard'],
     ],
