@@ -1,6 +1,7 @@
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { type DemoHouse, openDemoHouse } from './demoHouse'
+import { violations } from './judge'
 
 let house: DemoHouse
 let page: Page
@@ -93,6 +94,7 @@ it('one key and some letters lead anywhere: to a place, an old episode, somethin
   const first = (await page.getByRole('option').allInnerTexts()).slice(0, 2)
   expect(first[0]).toContain('Wax, or the smell')
   expect(first[1]).toContain('Calendar')
+  expect(await violations(page)).toEqual([])
   await page.keyboard.press('Escape')
   await page.keyboard.press('Escape')
   await page.getByRole('dialog').waitFor({ state: 'detached' })
@@ -104,6 +106,7 @@ it('all keys are told by one, but not to whoever writes a question mark', async 
   await heading().waitFor()
   await page.keyboard.press('?')
   await page.getByRole('dialog', { name: 'Keys' }).getByText('Alt 1 … Alt 7').waitFor()
+  expect(await violations(page)).toEqual([])
   await page.keyboard.press('Escape')
   await page.getByRole('dialog').waitFor({ state: 'detached' })
 })

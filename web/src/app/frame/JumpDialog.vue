@@ -28,7 +28,8 @@ interface Target {
   go: () => unknown
 }
 
-const mostShown = 12
+/** As many as are seen without scrolling. */
+const mostShown = 9
 /** What was gone to last, the newest first; kept in this browser. */
 const recent = useLocalStorage<string[]>('lake-letter:jumps', [])
 const mostRecent = 30
@@ -121,11 +122,11 @@ defineExpose({ begin })
       complete-on-focus
       auto-option-focus
       append-to="self"
-      scroll-height="min(24rem, 60vh)"
+      scroll-height="75vh"
       :min-length="0"
       :delay="120"
       :suggestions="offered"
-      option-label="words"
+      :option-label="({ words: name, what }: Target) => `${name} ${what}`"
       placeholder="An episode, a place, something to do"
       aria-label="Where to"
       empty-search-message="Nothing is called so."

@@ -67,7 +67,7 @@ const shownColumns = computed(() => {
   const [leading, others] = [props.chosen.filter(isLeading), props.chosen.filter(name => !isLeading(name))]
   return [...leading, 'title' as const, ...others]
 })
-const title = { name: 'Title', order: 'title', widthRem: 16 } as const
+const title = { name: 'Title', order: 'title', widthRem: 14.5 } as const
 const heading = (name: TableColumn | 'title') => (name === 'title' ? title : columns[name])
 const widthRem = computed(() => shownColumns.value.reduce((sum, name) => sum + heading(name).widthRem, 3))
 const sortOf = (name: TableColumn | 'title') =>
