@@ -9,7 +9,7 @@ export type Credentials = z.infer<typeof credentials>
 export const newAccount = credentials.extend({
   password: z
     .string()
-    .min(12, 'At least 12 characters; a few words in a row are good.')
+    .min(12, 'At least 12 characters. Several random words work well.')
     .max(200, 'At most 200 characters.'),
 })
 

@@ -39,7 +39,7 @@ export interface DemoShow {
   strands: readonly Omit<NewStrand, 'artworkId'>[]
   /** Pages of the maker's own. */
   pages: readonly { title: string; content: string }[]
-  /** What listeners wrote to the newest episode; one without an answer waits to be read. */
+  /** Comments to the newest episode; one without an answer waits to be read. */
   comments: readonly { name: string; words: string; answer: string | null }[]
   episodes: readonly DemoEpisode[]
 }

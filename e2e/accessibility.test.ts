@@ -39,19 +39,19 @@ describe('by day and by night', () => {
     await page.getByText('An episode went out').waitFor()
     expect(await violations(page)).toEqual([])
   })
-  it.each(['Change its date', 'Take it out of the feed'])('%s', async name => {
+  it.each(['Change its date', 'Remove from the feed'])('%s', async name => {
     await page.goto(`${house.address}/studio/bellows-and-reeds`)
     await page.getByRole('link', { name: 'What the bellows remember' }).first().click()
     await page.getByRole('button', { name }).click()
-    await page.getByRole('button', { name: 'Leave it' }).waitFor()
+    await page.getByRole('button', { name: 'Cancel' }).waitFor()
     expect(await violations(page)).toEqual([])
   })
   it.each([
-    ['', 'What became of it'],
-    ['/facts', 'What else the feed says'],
+    ['', 'Change history'],
+    ['/facts', 'More feed settings'],
     ['/strands', 'New strand'],
-    ['/private', 'Who has one'],
-    ['/directories', 'Others, followed by hand'],
+    ['/private', 'Listeners'],
+    ['/directories', 'Other directories (tracked by you)'],
     ['/check', 'Check a feed'],
   ])('the feed %s', async (path, words) => {
     if (path === '/private')
@@ -133,16 +133,16 @@ describe('by day and by night', () => {
   })
   it('a new show', async () => {
     await page.goto(`${house.address}/studio/new-show`)
-    await page.getByRole('button', { name: 'Make the show' }).click()
+    await page.getByRole('button', { name: 'Create show' }).click()
     await page.getByRole('alert').first().waitFor()
     expect(await violations(page)).toEqual([])
   })
   it.each([
-    ['', 'Take this look over'],
+    ['', 'Publish the look'],
     ['/share', 'A player in another page'],
     ['/pages', 'Title of a new page'],
     ['/comments', 'Listeners may write to episodes'],
-    ['/host', 'A host name of its own'],
+    ['/host', 'Custom domain'],
   ])('the site %s', async (path, words) => {
     await page.goto(`${house.address}/studio/bellows-and-reeds/site${path}`)
     await page.getByText(words).first().waitFor()
@@ -180,9 +180,9 @@ const focus = () =>
 describe('what opens takes the focus, Escape leaves it, and gives the focus back', () => {
   it.each([
     ['What the bellows remember', 'words', 'Change its date'],
-    ['What the bellows remember', 'words', 'Take it out of the feed'],
-    ['What the bellows remember', 'words', 'As it goes out'],
-    ['What the bellows remember', 'words', 'What apps know it by'],
+    ['What the bellows remember', 'words', 'Remove from the feed'],
+    ['What the bellows remember', 'words', 'Preview'],
+    ['What the bellows remember', 'words', 'Identifiers'],
     ['A letter from a chapel', 'words', 'Move the time'],
     ['A letter from a chapel', 'words', 'Release now'],
     ['A letter from a chapel', 'sound', 'The recipe'],

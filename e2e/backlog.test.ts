@@ -71,7 +71,7 @@ async function layOut(): Promise<DateTime> {
   const tomorrow = DateTime.fromJSDate(now(), { zone: 'Europe/Zurich' }).plus({ days: 1 })
   await page.getByRole('combobox', { name: 'Day', exact: true }).fill(tomorrow.toFormat('ccc d LLL yyyy'))
   await page.keyboard.press('Escape')
-  await page.getByRole('button', { name: 'Look at what changes' }).click()
+  await page.getByRole('button', { name: 'Preview the changes' }).click()
   return tomorrow
 }
 
@@ -100,7 +100,7 @@ it('fifteen drafts are laid out every other day by number, after a look at all t
 it('one press takes it all back, also later; and it is laid out again', async () => {
   await page.reload()
   const before = await dates()
-  await page.getByRole('button', { name: 'Done to many before' }).click()
+  await page.getByRole('button', { name: 'Earlier bulk changes' }).click()
   await page.getByRole('button', { name: 'Take it back' }).first().click()
   await page.getByText(`${count} are as before.`).waitFor()
   expect(await scheduled()).toEqual([])
@@ -132,7 +132,7 @@ it('on the calendar one is dragged to another day and put back, and moved by key
   await page.getByText(/“Last year’s crossing 1” goes out .* instead of/).waitFor()
   const moved = (await scheduled()).find(({ number }) => number === 101)!
   expect(moved.releaseAt).toBe(DateTime.fromISO(before[0]!).plus({ days: 7 }).toUTC().toISO())
-  await page.getByRole('button', { name: 'Put it back' }).click()
+  await page.getByRole('button', { name: 'Undo' }).click()
   await expect.poll(dates).toEqual(before)
   await expect.poll(async () => (await letterOn(1).boundingBox())?.y).toBe(box.y)
   await letterOn(1).focus()
@@ -143,7 +143,7 @@ it('on the calendar one is dragged to another day and put back, and moved by key
   await page.getByText(/“Last year’s crossing 1” goes out .* instead of/).waitFor()
   // Whoever moves by keys stays with the letter.
   await expect.poll(() => page.evaluate(() => document.activeElement?.textContent)).toContain('crossing 1')
-  await page.getByRole('button', { name: 'Put it back' }).click()
+  await page.getByRole('button', { name: 'Undo' }).click()
   await expect.poll(dates).toEqual(before)
 })
 

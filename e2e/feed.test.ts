@@ -149,7 +149,7 @@ it('any feed can be checked by its address, or pasted; what is wrong is said bes
 it('a show is handed to directories: read, confirmed by a code, in review over a holiday, listed; the next episode comes by itself 6 to 12 hours later', async () => {
   await moveClockTo(`${holidayYear}-12-23T12:00:00Z`)
   await go('/directories')
-  for (const name of ['Harbour List', 'Old Pier']) await card(name).getByRole('button', { name: 'Hand it in' }).click()
+  for (const name of ['Harbour List', 'Old Pier']) await card(name).getByRole('button', { name: 'Submit' }).click()
   for (const name of ['Harbour List', 'Old Pier']) {
     await card(name).getByText('Confirm that it is yours.').waitFor()
     const mails = (await (await fetch(`${outboxAddress}/mails`)).json()) as { subject: string; text: string }[]
@@ -195,10 +195,10 @@ it('a show is handed to directories: read, confirmed by a code, in review over a
 it('a directory of one’s own is kept, and the public page links to all of them', async () => {
   await page.getByRole('textbox', { name: 'Directory' }).fill('Pontoon')
   await page.getByRole('textbox', { name: 'Where it lists the show' }).fill('pontoon')
-  await page.getByRole('button', { name: 'Keep it' }).click()
+  await page.getByRole('button', { name: 'Add' }).click()
   await page.getByText('A web address, such as').waitFor()
   await page.getByRole('textbox', { name: 'Where it lists the show' }).fill('https://pontoon.example/slow-ferry')
-  await page.getByRole('button', { name: 'Keep it' }).click()
+  await page.getByRole('button', { name: 'Add' }).click()
   await page.getByRole('link', { name: 'Pontoon', exact: true }).waitFor()
   const shown = await (await fetch(`${house.address}/slow-ferry`)).text()
   for (const name of ['Harbour List', 'Old Pier', 'Pontoon']) expect(shown).toContain(`>${name}</a>`)
@@ -229,7 +229,7 @@ it('a strand becomes private: two people get addresses, one is withdrawn, and ev
   expect(await feed(`${house.address}/bellows-and-reeds/feed.xml`)).toEqual([200, false])
   expect(await feed(`${house.address}/bellows-and-reeds`)).toEqual([200, false])
   await page.getByRole('button', { name: 'Withdraw from Benno' }).click()
-  await page.getByRole('button', { name: 'Let it answer again for Benno' }).waitFor()
+  await page.getByRole('button', { name: 'Reactivate for Benno' }).waitFor()
   expect((await feed(benno))[0]).toBe(404)
   expect(await feed(odile)).toEqual([200, true])
   await page.getByRole('button', { name: 'Renew for Odile' }).click()

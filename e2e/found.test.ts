@@ -55,7 +55,7 @@ it('an earlier state is found, compared word by word, and brought back', async (
   const panel = page.getByRole('dialog', { name: 'History' })
   await panel.getByText('you', { exact: true }).first().waitFor()
   await panel.locator('del', { hasText: 'Nothing of it' }).first().waitFor()
-  await panel.getByRole('button', { name: 'Bring this back' }).click()
+  await panel.getByRole('button', { name: 'Restore this' }).click()
   await panel.getByText('The desk has it just as it was then.').waitFor()
   await page.keyboard.press('Escape')
   await expect.poll(() => notes().innerText()).toContain('Nothing of it is left')
@@ -89,7 +89,7 @@ it('a session that runs out in mid-sentence: signed in again over the desk, noth
 })
 
 it('a draft gets its audio from the shelf', async () => {
-  await page.getByRole('button', { name: 'Take one from the shelf' }).click()
+  await page.getByRole('button', { name: 'Choose from the shelf' }).click()
   const shelf = page.getByRole('dialog', { name: 'From the shelf' })
   await shelf.getByRole('listitem').filter({ hasText: 'br-36.mp3' }).getByRole('button', { name: 'Take it' }).click()
   await page.getByRole('button', { name: 'Play' }).waitFor()
@@ -97,8 +97,8 @@ it('a draft gets its audio from the shelf', async () => {
 })
 
 it('what goes out is seen before, and follows what is written', async () => {
-  await page.getByRole('button', { name: 'As it goes out' }).click()
-  const panel = page.getByRole('complementary', { name: 'As it goes out' })
+  await page.getByRole('button', { name: 'Preview' }).click()
+  const panel = page.getByRole('complementary', { name: 'Preview' })
   await page.fill('#title', 'A title that is so long that a narrow list has to cut it')
   await panel.getByText('A title that is so long that a narrow l…').waitFor()
   await panel.getByRole('tab', { name: 'Feed' }).click()

@@ -56,7 +56,7 @@ it('a file dropped on the window begins a new episode with it', async () => {
   await dropFiles(
     window,
     [{ name: '39_the-borrowed-bellows.mp3', path: join(demoSounds, 'sf-5.mp3') }],
-    'a new episode begins with each file',
+    'create one episode per file',
   )
   await window.waitForURL(/episodes/)
   await window.getByText('39_the-borrowed-bellows.mp3').first().waitFor()
@@ -70,15 +70,15 @@ it('what is written after a release is saved, and goes out when it is sent', asy
     .first()
     .click()
   await window.fill('#title', 'Tuning by the evening bell')
-  await window.getByText('Listeners still have the earlier one').waitFor()
+  await window.getByText('Listeners still see the previous version').waitFor()
   const feed = async () => (await fetch(`${house.address}/bellows-and-reeds/feed.xml`)).text()
   await window
     .getByTestId('saving')
     .getByText(/^Saved /)
     .waitFor()
   expect(await feed()).not.toContain('evening bell')
-  await window.getByRole('button', { name: 'Send the changes' }).click()
-  await window.getByText('The feed carries it just as it stands here').waitFor()
+  await window.getByRole('button', { name: 'Publish changes' }).click()
+  await window.getByText('The feed is up to date with this page').waitFor()
   expect(await feed()).toContain('Tuning by the evening bell')
 })
 
@@ -90,15 +90,15 @@ it('a show is made on one screen, a picture that is not square is cut out, and t
   const window = await house.openWindow()
   // Once all has come, nothing moves under the press.
   await window.getByText('Next out').waitFor()
-  await window.getByRole('link', { name: 'Make another show' }).click()
+  await window.getByRole('link', { name: 'Add another show' }).click()
   await window.getByLabel('Name').fill('Kettle & Key')
   await window.getByLabel('Description').fill('Short visits to people who tune by ear.')
   await window.getByLabel('Author').fill('Tove Aldermoor')
   await window.setInputFiles('input[type=file]', { name: 'wide.jpg', mimeType: 'image/jpeg', buffer: wide })
   await window.getByText('The picture is 2000 × 1500 px').waitFor()
-  await window.getByRole('button', { name: 'Cut it out' }).click()
+  await window.getByRole('button', { name: 'Crop' }).click()
   await window.getByRole('img', { name: 'The artwork now' }).waitFor()
-  await window.getByRole('button', { name: 'Make the show' }).click()
+  await window.getByRole('button', { name: 'Create show' }).click()
   await window.getByText('Bring the first episode').waitFor()
   const feed = await fetch(`${house.address}/kettle-and-key/feed.xml`)
   expect([feed.status, await feed.text()]).toEqual([200, expect.stringContaining('<title>Kettle &amp; Key</title>')])

@@ -75,7 +75,7 @@ it('two windows: different fields come together, the same field is a choice, and
   const loser = (await panels[0]!.isVisible()) ? one : two
   const [mine, theirs] = loser === one ? ['One again', 'Two again'] : ['Two again', 'One again']
   await loser.getByText(theirs).first().waitFor()
-  await loser.getByRole('button', { name: 'Keep this one' }).click()
+  await loser.getByRole('button', { name: 'Keep my version' }).click()
   await saved(loser)
   await loser.reload()
   await expect.poll(() => loser.inputValue('#title')).toBe(mine)

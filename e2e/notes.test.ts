@@ -114,7 +114,7 @@ it('an address that is pasted on a selection is its link; bare addresses and e-m
   await page.getByLabel('Address of the link').fill('https://lake')
   await page.getByRole('button', { name: 'Set' }).click()
   await page.getByText('“https://lake” is no web or e-mail address.').waitFor()
-  await page.getByRole('button', { name: 'Leave it' }).click()
+  await page.getByRole('button', { name: 'Cancel' }).click()
 })
 
 it('blocks are moved, the source can be written, and the feed’s room is counted', async () => {

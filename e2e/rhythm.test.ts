@@ -75,7 +75,7 @@ it('a rhythm is told in words with its next dates, one of which is left out', as
   expect(rhythm!.days).toEqual(expect.arrayContaining(['MO', 'TH']))
   expect(rhythm!.leftOut.length).toBe(1)
   // Back to the one that the demo has.
-  await page.getByRole('button', { name: 'No rhythm' }).click()
+  await page.getByRole('button', { name: 'Remove rhythm' }).click()
   await page.getByText('The show has no rhythm now.').waitFor()
   await page.getByRole('button', { name: 'Saturday', exact: true }).click()
   await page.getByRole('button', { name: 'Save', exact: true }).click()
@@ -97,7 +97,7 @@ it('a release is dragged along the waterline to an open slot and put back, moved
   const moved = await letter()
   expect(moved.status).toBe('scheduled')
   expect(+new Date(moved.releaseAt!)).toBeGreaterThan(+new Date(before.releaseAt!))
-  await page.getByRole('button', { name: 'Put it back' }).click()
+  await page.getByRole('button', { name: 'Undo' }).click()
   await expect.poll(async () => (await letter()).releaseAt).toBe(before.releaseAt)
 
   // Let go outside of the strip it stays where it is.
@@ -138,8 +138,8 @@ it('the next open slot is the first offer when a time is chosen, by the clock of
   await page.getByLabel('Day', { exact: true }).fill('Sat 6 Sep 2025')
   await page.keyboard.press('Tab')
   await page.getByText('This is past: it goes out at once, and has that date.').waitFor()
-  await page.getByRole('button', { name: 'Release it, dated back' }).click()
-  await page.getByRole('alertdialog').getByRole('button', { name: 'Leave it' }).click()
+  await page.getByRole('button', { name: 'Release with this past date' }).click()
+  await page.getByRole('alertdialog').getByRole('button', { name: 'Cancel' }).click()
   expect((await letter()).status).toBe('draft')
   await offers.nth(1).click()
   await page.getByLabel('Time', { exact: true }).fill('1:00')

@@ -213,8 +213,8 @@ it('of the code for a film only the address is kept, and nothing of it is loaded
     )
   await expect.poll(() => studio.getByLabel('Film').inputValue()).toBe('https://films.example/frame/reeds?a=1')
   await saved(studio)
-  await studio.getByRole('button', { name: 'Send the changes' }).click()
-  await studio.getByText('The feed carries it just as it stands here').waitFor()
+  await studio.getByRole('button', { name: 'Publish changes' }).click()
+  await studio.getByText('The feed is up to date with this page').waitFor()
 
   const { context, page } = await visit()
   const asked: string[] = []
@@ -238,7 +238,7 @@ it('of the code for a film only the address is kept, and nothing of it is loaded
 it('a page of the maker’s own is written, is still there after a reload, and stands on the site once it is saved', async () => {
   await studio.goto(`${house.address}/studio/bellows-and-reeds/site/pages`)
   await studio.getByLabel('Title of a new page').fill('How to write to us')
-  await studio.getByRole('button', { name: 'Make the page' }).click()
+  await studio.getByRole('button', { name: 'Create page' }).click()
   const words = studio.getByRole('textbox', { name: 'What stands on it' })
   await words.click()
   await words.pressSequentially('A letter to the quay finds us.')
@@ -291,11 +291,11 @@ it('a look is tried beside the pages, taken over, and put back', async () => {
   await expect.poll(() => page.locator('html').getAttribute('class')).toContain('layout-shore')
   await seen.getByRole('link', { name: 'How to listen', exact: true }).click()
   await seen.getByRole('heading', { name: 'How to listen' }).waitFor()
-  await studio.getByRole('button', { name: 'Take this look over' }).click()
+  await studio.getByRole('button', { name: 'Publish the look' }).click()
   await studio.getByText('Visitors see it as it is here.').waitFor()
   await page.reload()
   await expect.poll(() => page.locator('html').getAttribute('class')).toContain('layout-quay')
-  await studio.getByRole('button', { name: 'Put the former look back' }).click()
+  await studio.getByRole('button', { name: 'Restore the previous look' }).click()
   await expect
     .poll(async () => {
       await page.reload()

@@ -13,7 +13,7 @@ beforeAll(async () => {
 afterAll(() => house?.stop())
 
 it('what a show’s episodes begin with is set once', async () => {
-  await page.getByRole('link', { name: 'What episodes begin with' }).click()
+  await page.getByRole('link', { name: 'Defaults for new episodes' }).click()
   await page.getByLabel('Titles').fill('{nummer}. {title}')
   await page.getByText('There is no field {nummer}').waitFor()
   await page.getByLabel('Titles').fill('{number}. {title}')

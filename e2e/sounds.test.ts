@@ -71,12 +71,12 @@ it('five files of a backlog become five drafts, in the order of the numbers in t
     name: `Take ${number} the reed box.mp3`,
     path: cut('br-3' + (index + 1) + '.mp3', 20 + number),
   }))
-  await dropFiles(page, files, 'a new episode begins with each file')
+  await dropFiles(page, files, 'create one episode per file')
   await page.getByText('5 of 5 files are here').waitFor()
-  const names = await page.getByLabel('Files on their way').getByRole('link').allInnerTexts()
+  const names = await page.getByLabel('Uploads').getByRole('link').allInnerTexts()
   expect(names).toEqual([1, 2, 3, 10, 12].map(number => `Take ${number} the reed box.mp3`))
   await page.getByRole('button', { name: 'Fold away' }).click()
-  await expect.poll(() => page.getByLabel('Files on their way').count()).toBe(0)
+  await expect.poll(() => page.getByLabel('Uploads').count()).toBe(0)
 })
 
 it('a file that is too quiet is finished by one press, heard against its source, and goes out finished', async () => {
@@ -146,7 +146,7 @@ it('a released episode’s audio is replaced: its old address still answers, and
     .getByRole('link', { name: /Tuning by the ferry bell/ })
     .first()
     .click()
-  await page.getByText('What apps know it by').click()
+  await page.getByText('Identifiers').click()
   const address = page.locator('.copy-field', { hasText: 'Address of the audio' }).locator('code')
   const [guid, before] = [
     await page.locator('.copy-field', { hasText: 'GUID' }).locator('code').innerText(),
@@ -155,9 +155,9 @@ it('a released episode’s audio is replaced: its old address still answers, and
   await page.setInputFiles('input[type=file]', cut('br-35.mp3', 40))
   await openPart(page, 'Sound')
   await page.getByText('40.mp3').first().waitFor()
-  await page.getByRole('button', { name: 'Send the changes' }).click()
-  await page.getByText('The feed carries it just as it stands here').waitFor()
-  await page.getByText('What apps know it by').click()
+  await page.getByRole('button', { name: 'Publish changes' }).click()
+  await page.getByText('The feed is up to date with this page').waitFor()
+  await page.getByText('Identifiers').click()
   await expect.poll(() => address.innerText()).not.toBe(before)
   await expect.poll(() => page.locator('.copy-field', { hasText: 'GUID' }).locator('code').innerText()).toBe(guid)
   expect((await fetch(before, { method: 'HEAD' })).status).toBe(200)
@@ -171,12 +171,12 @@ it('a released episode’s audio is replaced: its old address still answers, and
 
 it('a file that lives elsewhere is named by its address, and refused in plain words where no app could reach it', async () => {
   await page.getByRole('button', { name: 'New episode' }).click()
-  await page.getByText('It lives elsewhere').click()
+  await page.getByText('Use audio hosted elsewhere').click()
   await page.fill('#address', 'http://192.168.0.7/take.mp3')
-  await page.getByRole('button', { name: 'Ask this address' }).click()
+  await page.getByRole('button', { name: 'Check this address' }).click()
   await page.getByText('192.168.0.7 lies in a private network').waitFor()
   await page.fill('#address', `${host.address}/39-the-borrowed-organ.mp3`)
-  await page.getByRole('button', { name: 'Ask this address' }).click()
+  await page.getByRole('button', { name: 'Check this address' }).click()
   await openPart(page, 'Sound')
   await page.getByText('Lives elsewhere:').waitFor()
   await expect.poll(() => page.inputValue('#title')).toBe('The borrowed organ')
@@ -188,7 +188,7 @@ it('a WAV says that it cannot go out as it is, and one press encodes it', async 
   await page.getByRole('button', { name: 'New episode' }).click()
   await page.getByText('Drop the audio anywhere').waitFor()
   await page.setInputFiles('input[type=file]', cut('br-33.mp3', 15, [], 'wav'))
-  await page.locator('[data-finding=not-deliverable]').getByText('WAV cannot go out as it is.').waitFor()
+  await page.locator('[data-finding=not-deliverable]').getByText('WAV cannot be published as is.').waitFor()
   await expect.poll(() => page.getByRole('button', { name: 'Release now' }).isDisabled()).toBe(true)
   await page.locator('[data-finding=not-deliverable]').getByRole('button', { name: 'Finish it' }).click()
   await page.getByText('Finished. This file goes out.').waitFor(untilEncoded)

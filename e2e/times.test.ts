@@ -133,7 +133,7 @@ it('a transcript is corrected against the sound: split, joined, shifted, renamed
   // Replaced with a look at each.
   await page.getByRole('button', { name: 'Find', exact: true }).click()
   await page.getByLabel('Words to find').fill('BELLOWS SAY')
-  await page.getByLabel('Words in their place').fill('reeds say')
+  await page.getByLabel('Replace with').fill('reeds say')
   await page.getByRole('button', { name: 'Replace this one' }).click()
   await page.getByText('1 of 1199').waitFor()
   await page.getByRole('button', { name: 'Replace all 1199' }).click()
@@ -178,9 +178,9 @@ it('a script that is pasted is laid over the speech by one press, and two window
   await open('A letter from a chapel', 'Transcript')
   const words = readFileSync(join(demoSounds, 'spoken/br-37.txt'), 'utf8').trim().split('\n').filter(Boolean)
   await page.getByLabel('Words of the transcript').fill(words.join('\n\n'))
-  await page.getByRole('button', { name: 'Take these words' }).click()
-  await page.getByRole('button', { name: 'Lay it over the speech' }).click()
-  await page.getByRole('button', { name: 'Lay it anew' }).waitFor()
+  await page.getByRole('button', { name: 'Use this text' }).click()
+  await page.getByRole('button', { name: 'Sync with the audio' }).click()
+  await page.getByRole('button', { name: 'Sync again' }).waitFor()
   const begins = () =>
     page
       .getByLabel(/^When cue \d+ begins$/)
@@ -285,8 +285,8 @@ it('soundbites are drawn under the waveform, moved by keys, sent, and heard to t
   await page.getByRole('link', { name: 'The curtains as MP3' }).click()
   expect((await download).suggestedFilename()).toBe('the-curtains.mp3')
   await saved(page)
-  await page.getByRole('button', { name: 'Send the changes' }).click()
-  await page.getByText('The feed carries it just as it stands here.').waitFor()
+  await page.getByRole('button', { name: 'Publish changes' }).click()
+  await page.getByText('The feed is up to date with this page.').waitFor()
 
   const own = await page.context().newPage()
   await own.goto(`${house.address}/bellows-and-reeds/wax-or-the-smell-of-a-good-morning`)

@@ -34,13 +34,12 @@ async function dropFour(): Promise<void> {
   await dropFiles(
     page,
     names.map((name, n) => ({ name, path: join(demoSounds, `br-3${n + 1}.mp3`) })),
-    'a new episode begins with each file',
+    'create one episode per file',
   )
   await entry('44_bell.mp3').waitFor()
 }
 
-const entry = (name: string) =>
-  page.getByRole('region', { name: 'Files on their way' }).locator('li', { hasText: name })
+const entry = (name: string) => page.getByRole('region', { name: 'Uploads' }).locator('li', { hasText: name })
 const stateOf = (name: string) => entry(name).locator('.state').textContent()
 const act = (name: string) => page.getByRole('button', { name, exact: true }).click()
 const share = /^\d+ %$/
@@ -106,16 +105,12 @@ it('one that is given up before the server has answered is forgotten there as so
     await route.continue()
   })
   const asked = page.waitForRequest(request => request.method() === 'POST' && request.url().endsWith('/uploads'))
-  await dropFiles(
-    page,
-    [{ name: '45_buoy.mp3', path: join(demoSounds, 'br-31.mp3') }],
-    'a new episode begins with each file',
-  )
+  await dropFiles(page, [{ name: '45_buoy.mp3', path: join(demoSounds, 'br-31.mp3') }], 'create one episode per file')
   // Where there is one, its desk opens, and it is told of there.
   const desk = page.getByRole('region', { name: 'Audio' })
   await desk.getByText('45_buoy.mp3').waitFor()
   await asked
-  await desk.getByRole('button', { name: 'Give it up' }).click()
+  await desk.getByRole('button', { name: 'Cancel upload' }).click()
   await page.getByText('Drop the audio anywhere').waitFor()
   const gone = page.waitForResponse(response => response.request().method() === 'DELETE')
   answer()
@@ -143,7 +138,7 @@ it('fifteen that are dropped are in line at once, and a reload right after loses
   await dropFiles(
     page,
     dropped.map((name, at) => ({ name, path: join(demoSounds, `br-3${(at % 4) + 1}.mp3`) })),
-    'a new episode begins with each file',
+    'create one episode per file',
   )
   await page.getByText(/^0 of 15 files are here/).waitFor()
   await page.waitForTimeout(1_000)
@@ -169,7 +164,7 @@ it('one that is refused says why and can be tried again; an empty one is refused
       { name: 'letter.mp3', path: letter },
       { name: 'nothing.mp3', path: nothing },
     ],
-    'a new episode begins with each file',
+    'create one episode per file',
   )
   await expect.poll(() => stateOf('nothing.mp3')).toBe('The file is empty')
   await expect.poll(() => stateOf('letter.mp3')).toBe('This is a text file, not sound')

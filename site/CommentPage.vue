@@ -9,7 +9,7 @@ defineProps<CommentPage>()
 <template>
   <PageFrame :show="show" here="elsewhere">
     <template v-if="problem">
-      <h1>This was not taken</h1>
+      <h1>Your comment was not accepted</h1>
       <p class="lead" role="alert">{{ problem }}</p>
       <CommentForm :page-address="pageAddress" :show-name="show.name" :name="name" :words="words" />
     </template>

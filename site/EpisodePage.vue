@@ -85,7 +85,7 @@ const listed = (filter: Partial<typeof everyEpisode>): string =>
       </p>
     </article>
     <section v-if="show.takesComments || comments.length" class="written" aria-labelledby="comments">
-      <h2 id="comments" class="section">What listeners wrote</h2>
+      <h2 id="comments" class="section">Comments</h2>
       <CommentList v-if="comments.length" :show="show" :comments="comments" />
       <CommentForm v-if="show.takesComments" :page-address="episode.pageAddress" :show-name="show.name" />
     </section>

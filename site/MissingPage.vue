@@ -13,7 +13,7 @@ defineProps<{ show: Pick<PublicShow, 'name' | 'pageAddress'> | null }>()
       </p>
     </template>
     <template v-else>
-      <h1>Nothing at this address</h1>
+      <h1>Page not found</h1>
       <p class="quiet">The page may have moved, or the episode may have been taken out by its maker.</p>
     </template>
   </main>

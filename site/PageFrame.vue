@@ -19,7 +19,7 @@ const places = [
 </script>
 
 <template>
-  <a class="skip" href="#main">To the page’s own words</a>
+  <a class="skip" href="#main">Skip to main content</a>
   <header class="masthead" :class="{ small: here !== 'show' }">
     <WebPicture
       v-if="show.theme.headerPictureAddress"

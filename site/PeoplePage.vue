@@ -8,7 +8,7 @@ defineProps<PeoplePage>()
 
 <template>
   <PageFrame :show="show" here="people">
-    <h1>Who is to be heard</h1>
+    <h1>People in this show</h1>
     <p v-if="people.length === 0" class="quiet">{{ show.name }} is made by {{ show.author }}.</p>
     <ul class="everybody">
       <li v-for="person in people" :key="person.name">

@@ -7,7 +7,7 @@ defineProps<{ show: Pick<PublicShow, 'pageAddress'>; words: string }>()
 
 <template>
   <form class="search" role="search" :action="`${show.pageAddress}/search`">
-    <label class="out-of-sight" for="search-words">Search what is written and said</label>
+    <label class="out-of-sight" for="search-words">Search notes and transcripts</label>
     <input
       id="search-words"
       name="q"

@@ -48,7 +48,7 @@ const mostTags = 24
         </ul>
       </section>
       <section v-else-if="kind === 'people' && people.length" aria-labelledby="people">
-        <h2 id="people" class="section">Who is to be heard</h2>
+        <h2 id="people" class="section">People in this show</h2>
         <ul class="faces">
           <li v-for="person in people" :key="person.name">
             <PersonLine :person="person" :roles="person.roles.join(', ')" />
@@ -57,7 +57,7 @@ const mostTags = 24
         <p><a :href="`${show.pageAddress}/people`">All of them, and where they are to be heard</a></p>
       </section>
       <section v-else-if="kind === 'comments' && comments.length" aria-labelledby="comments">
-        <h2 id="comments" class="section">What listeners wrote</h2>
+        <h2 id="comments" class="section">Comments</h2>
         <CommentList :show="show" :comments="comments" />
       </section>
       <section v-else-if="kind === 'about'" aria-labelledby="about">

@@ -18,7 +18,7 @@ export interface PublicShow {
   feedAddress: string
   /** Where else it is listed. */
   subscribe: readonly Link[]
-  /** Ways to give to its makers. */
+  /** Donation links to its makers. */
   funding: readonly Link[]
   /** Those who make it. */
   people: readonly FeedPerson[]

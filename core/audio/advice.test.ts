@@ -84,7 +84,7 @@ describe('what a measurement gives reason to say', () => {
 
   it('says of a form that apps cannot play that it must be encoded', () => {
     expect(deliveryFindings({ type: 'audio/flac', channels: 6 }).map(found => findingWords(found).says)).toEqual([
-      'FLAC cannot go out as it is.',
+      'FLAC cannot be published as is.',
       'It has 6 channels.',
     ])
     expect(deliveryFindings({ type: 'audio/mp4', channels: 2 })).toEqual([])

@@ -96,7 +96,7 @@ const words: { [Code in FindingCode]: Words<Code> } = {
     ifItStays: 'Its loudness is not known, and it cannot be finished. Listen to all of it, or export it again.',
   }),
   'not-deliverable': ({ type }) => ({
-    says: `${formatName(type)} cannot go out as it is.`,
+    says: `${formatName(type)} cannot be published as is.`,
     rule: `Listening apps play MP3, and most of them M4A (${practice}).`,
     ifItStays: 'It is kept here, and cannot be released. Finishing encodes it.',
   }),
@@ -142,7 +142,7 @@ const words: { [Code in FindingCode]: Words<Code> } = {
   'head-silence': ({ silenceMs }) => ({
     says: `It begins with ${seconds(silenceMs)} of silence.`,
     rule: `A second at the head is enough (${practice}).`,
-    ifItStays: 'Listeners think that it does not play.',
+    ifItStays: 'Listeners may think it isn’t playing.',
   }),
   'tail-silence': ({ silenceMs }) => ({
     says: `It ends with ${seconds(silenceMs)} of silence.`,

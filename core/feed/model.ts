@@ -139,7 +139,7 @@ export interface FeedItem {
   transcripts: readonly FeedTranscript[]
   /** Stretches of the enclosure to be heard before. */
   soundbites: readonly FeedSoundbite[]
-  /** Where it is talked about. */
+  /** Discussion page. */
   discussion: string | null
   /** By what apps take part in that; null where it is a page like any other. */
   discussionProtocol: string | null

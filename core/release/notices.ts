@@ -68,8 +68,8 @@ const subjects: Readonly<Record<NoticeKind, (count: number) => string>> = {
   commented: count => `${count === 1 ? 'has' : 'have'} something from a listener`,
 }
 const leads: Readonly<Record<NoticeKind, string>> = {
-  released: 'This went into the feed. Apps fetch it when they next read it, mostly within hours.',
-  held: 'The moment came, and this was not ready, so it was not released broken. It goes out as soon as it is ready.',
+  released: 'This episode is now in the feed. Most apps pick it up within a few hours.',
+  held: 'This episode was not ready at its release time, so it was held back. It goes out as soon as it is ready.',
   'hour before': 'This is to go out within an hour and could not as it is.',
   'day before': 'This is to go out within a day and could not as it is.',
   commented: 'A listener wrote something. Nobody sees it before you have read it.',

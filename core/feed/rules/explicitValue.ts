@@ -11,7 +11,7 @@ export const explicitValue: FeedRule = {
   says: 'Whether it is explicit is told by a word that nobody knows.',
   rule: 'itunes:explicit is true or false.',
   source: 'itunes namespace, explicit (from memory)',
-  ifItStays: 'Apps take it for explicit, or for not.',
+  ifItStays: 'Apps may treat it as explicit or as clean.',
   fix: 'Say yes or no.',
   place: 'show.explicit',
   find: ({ feed: { channel, items } }) => {

@@ -9,7 +9,7 @@ export const notesLength: FeedRule = {
   says: 'The description of an episode is longer than apps take.',
   rule: 'At most 4,000 bytes; the whole notes go into content:encoded.',
   source: 'itunes namespace, description (from memory)',
-  ifItStays: 'Apps cut it where it pleases them.',
+  ifItStays: 'Apps may cut it off anywhere.',
   fix: 'Whoever writes the feed shortens the description.',
   place: 'episode.notes',
   find: inItems(item => {

@@ -9,7 +9,7 @@ export const showDescriptionLength: FeedRule = {
   says: 'The description of the show is longer than apps take.',
   rule: 'At most 4,000 bytes.',
   source: 'itunes namespace, description (from memory)',
-  ifItStays: 'Apps cut it where it pleases them.',
+  ifItStays: 'Apps may cut it off anywhere.',
   fix: 'Shorten the description.',
   place: 'show.description',
   find: inChannel(channel => {

@@ -80,7 +80,7 @@ describe('whatever ffmpeg decodes is taken in', () => {
     expect(episode.sound.findings.find(({ code }) => code === 'not-deliverable')).toMatchObject({
       fix: 'finish',
     })
-    expect(says(episode, 'not-deliverable')).toBe(`${called} cannot go out as it is.`)
+    expect(says(episode, 'not-deliverable')).toBe(`${called} cannot be published as is.`)
     expect(episode.sound.recipe).not.toBeNull()
   })
 

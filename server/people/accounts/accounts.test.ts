@@ -77,7 +77,7 @@ describe('the first account', () => {
       payload: { email: 'x@lakeletter.example', password: 'short secret'.slice(0, 5) },
     })
     expect(short.json().faults).toEqual([
-      { field: 'password', value: '(not shown)', rule: 'At least 12 characters; a few words in a row are good.' },
+      { field: 'password', value: '(not shown)', rule: 'At least 12 characters. Several random words work well.' },
     ])
   })
 })

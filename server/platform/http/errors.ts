@@ -115,14 +115,14 @@ const catalogue = {
   'directory-refused': {
     status: 422,
     title: 'The directory does not take it',
-    todo: 'Mend what it lacks, then hand it in again.',
+    todo: 'Fix what is missing, then submit it again.',
   },
   'already-handed-in': {
     status: 409,
     title: 'It was handed in already',
     todo: 'Nothing to do: new episodes go there by themselves, some hours after their release.',
   },
-  'upload-gone': { status: 410, title: 'This upload was given up', todo: 'Start the upload again.' },
+  'upload-gone': { status: 410, title: 'This upload was cancelled', todo: 'Start the upload again.' },
   unsupported: {
     status: 415,
     title: 'The request is of a kind this address does not take',
@@ -135,7 +135,7 @@ const catalogue = {
   },
   internal: {
     status: 500,
-    title: 'Something broke on our side',
+    title: 'Something went wrong on the server',
     todo: 'Try again; if it happens again, read the server log.',
   },
 } as const satisfies Record<string, { status: number; title: string; todo: string }>

@@ -14,7 +14,7 @@ export interface OpenFile {
   close(): Promise<void>
 }
 
-/** Files on their way in, each under the id of its upload. */
+/** Uploads in, each under the id of its upload. */
 export interface Arrivals {
   /** Receives them by the tus protocol. */
   readonly tus: DataStore

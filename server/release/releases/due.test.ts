@@ -123,7 +123,7 @@ describe('the date of a released episode', () => {
     expect(refused.json().faults[0]).toMatchObject({
       field: 'release time',
       value: '2026-03-11 06:00 (Europe/Zurich)',
-      rule: 'It is out already, so its date cannot lie ahead.',
+      rule: 'It has already been released, so its date cannot be in the future.',
     })
     const other = await house.makeReady(show.id, 'Only a draft')
     expect((await step('redate', other, { when: at('2026-01-06T00:05') })).json().code).toBe('wrong-status')

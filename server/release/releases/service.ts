@@ -111,7 +111,11 @@ export function releaseService(
       const now = clock.now()
       const releaseAt = momentMeant({ ...when, isDatedBack: true }, now)
       if (releaseAt > now)
-        throw badInput('release time', wordsOf(when), 'It is out already, so its date cannot lie ahead.')
+        throw badInput(
+          'release time',
+          wordsOf(when),
+          'It has already been released, so its date cannot be in the future.',
+        )
       await changeEpisode(scope, seen, async episode => {
         needStep('redate', episode)
         if (+releaseAt === +episode.releaseAt!) return null

@@ -15,7 +15,7 @@ import { Comment, CommentBan } from './models'
 
 const onPage = 50
 
-/** What listeners wrote, as its makers read it. */
+/** Comments, as its makers read it. */
 export function commentService(platform: Pick<Platform, 'database' | 'clock' | 'configuration' | 'events'>) {
   const { database, clock, configuration } = platform
 

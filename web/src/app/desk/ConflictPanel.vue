@@ -36,15 +36,15 @@ const theirName = computed(() =>
       <div>
         <p class="field-name">{{ sentence(known[field].name) }}, from this window</p>
         <blockquote dir="auto">{{ shown(field, mine) || '(empty)' }}</blockquote>
-        <Button label="Keep this one" size="small" @click="emit('settle', field, 'mine')" />
+        <Button label="Keep my version" size="small" @click="emit('settle', field, 'mine')" />
       </div>
       <div>
         <p class="field-name">{{ sentence(known[field].name) }}, {{ theirName }}</p>
         <blockquote dir="auto">{{ shown(field, theirs) || '(empty)' }}</blockquote>
-        <Button label="Take that one" size="small" outlined @click="emit('settle', field, 'theirs')" />
+        <Button label="Use the other version" size="small" outlined @click="emit('settle', field, 'theirs')" />
       </div>
       <details class="small">
-        <summary>Word by word</summary>
+        <summary>Show differences</summary>
         <p class="quiet"><del class="piece">only theirs</del>, <ins class="piece">only yours</ins></p>
         <ComparedWords :earlier="shown(field, theirs)" :later="shown(field, mine)" />
       </details>

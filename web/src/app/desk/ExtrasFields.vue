@@ -115,7 +115,7 @@ const explicitChoice = computed({
         </FormField>
         <FormField v-slot="{ id }" label="Discussion" :hint="discussionHint" :fault="fault('discussion')">
           <div class="beside">
-            <InputText :id="id" v-bind="text('discussion')" type="url" placeholder="Where it is talked about" />
+            <InputText :id="id" v-bind="text('discussion')" type="url" placeholder="Discussion page" />
             <Select
               v-if="extras.discussion !== null"
               :model-value="extras.discussionProtocol ?? 'page'"

@@ -30,7 +30,7 @@ const count = (number: number): string => number.toLocaleString('en-GB')
 <template>
   <p class="facts small quiet">
     <span v-if="first" dir="auto">In a phone’s list: “{{ first }}”</span>
-    <span v-else>In a phone’s list there is nothing of it.</span>
+    <span v-else>Phone lists will show no description.</span>
     <span class="figures" :class="{ over: bytes > mostDescriptionBytes }" data-testid="bytes">
       {{ count(bytes) }} of {{ count(mostDescriptionBytes) }} bytes in the feed<template
         v-if="bytes > mostDescriptionBytes"

@@ -15,7 +15,7 @@ const kinds = [
 /** What the kind means to apps. */
 const meanings = {
   full: '',
-  trailer: 'Apps show it above the others, to whoever does not follow the show yet. It takes no number.',
+  trailer: 'Apps show it first to people who don’t follow the show yet. Trailers have no number.',
   bonus: 'Apps show it beside the numbered ones.',
 } as const
 const fault = (field: string): string | undefined => props.faults.find(each => each.field === field)?.rule

@@ -17,7 +17,7 @@ const words = computed(() => {
     case 'undecided':
       return 'Kept in this window until you choose one of the two versions below.'
     default:
-      return 'Not saved: something here cannot be kept as it is.'
+      return 'Not saved: a field below needs correcting.'
   }
 })
 </script>

@@ -16,7 +16,7 @@ const words = computed(() => {
     releaseAt && props.listenerZones.length > 0 ? ` ${timesThere(releaseAt, props.zone, props.listenerZones)}.` : ''
   switch (status) {
     case 'draft':
-      return { name: 'Draft', rest: 'Only you can see it. Nothing of it is in the feed.' }
+      return { name: 'Draft', rest: 'Only you can see it. It is not in the feed.' }
     case 'scheduled':
       if (new Date(releaseAt!) <= now.value)
         return {

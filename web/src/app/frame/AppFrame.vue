@@ -71,7 +71,7 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
 
 <template>
   <div class="frame" :class="{ 'at-desk': route.name !== 'show' }">
-    <a class="skip" href="#work">To the work</a>
+    <a class="skip" href="#work">Skip to main content</a>
     <PlacesNav v-if="show" :show="show" @jump="jump?.begin()" @keys="keys?.begin()" />
     <JumpDialog v-if="show" ref="jump" :show="show" @new="begin()" />
     <KeysDialog ref="keys" />
@@ -84,11 +84,7 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
       <h1>There is no show at this address</h1>
       <p><RouterLink :to="{ name: 'home' }">To your shows</RouterLink></p>
     </main>
-    <WindowDrop
-      v-if="show && route.name !== 'desk'"
-      words="Drop it: a new episode begins with each file"
-      @files="begin"
-    />
+    <WindowDrop v-if="show && route.name !== 'desk'" words="Drop to create one episode per file" @files="begin" />
   </div>
 </template>
 

@@ -28,7 +28,7 @@ const groups = [
       ['Alt B', 'Back 3 seconds'],
       ['Alt S', 'Slower'],
       ['Alt N', 'Play the next doubtful cue'],
-      ['Alt R', 'It is right; the next one'],
+      ['Alt R', 'Mark it as correct and go to the next'],
     ],
   },
 ] as const

@@ -1,6 +1,6 @@
 <template>
   <main>
-    <h1>Nothing at this address</h1>
+    <h1>Page not found</h1>
     <p><RouterLink :to="{ name: 'home' }">To your shows</RouterLink></p>
   </main>
 </template>

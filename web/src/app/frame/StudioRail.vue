@@ -36,8 +36,8 @@ const find = useDebounceFn((words: string) => shows.loadList(words).catch(() => 
       type="button"
       class="fold quiet"
       :aria-expanded="!rail.isFolded"
-      :aria-label="rail.isFolded ? 'Unfold the rail' : 'Fold the rail'"
-      :title="rail.isFolded ? 'Unfold the rail' : 'Fold the rail'"
+      :aria-label="rail.isFolded ? 'Expand sidebar' : 'Collapse sidebar'"
+      :title="rail.isFolded ? 'Expand sidebar' : 'Collapse sidebar'"
       @click="rail.isFolded = !rail.isFolded"
     >
       <svg viewBox="0 0 12 12" aria-hidden="true">

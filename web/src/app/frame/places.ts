@@ -24,10 +24,10 @@ export const places = {
     mark: 'M3 5h18v14H3zM3 9h18M7 13h5M7 16h8M15 13h2',
     tabs: [
       { name: 'site', words: 'Look' },
-      { name: 'site-share', words: 'Pass it on' },
+      { name: 'site-share', words: 'Share' },
       { name: 'site-pages', words: 'Pages of your own' },
       { name: 'site-comments', words: 'Comments' },
-      { name: 'site-host', words: 'Host name' },
+      { name: 'site-host', words: 'Custom domain' },
     ],
   },
   settings: {

@@ -56,7 +56,7 @@ watch(
       <p v-if="found" class="nothing small quiet">
         {{
           found.total === 0
-            ? 'No title has these words.'
+            ? 'No episodes match.'
             : found.total === 1
               ? 'One episode'
               : found.after
@@ -106,7 +106,7 @@ watch(
           </li>
         </ul>
         <p v-if="!goneOut.length" class="nothing small quiet">
-          Nothing has gone out yet. Released episodes lie here, the newest on top.
+          No releases yet. Released episodes appear here, newest first.
         </p>
       </div>
     </template>

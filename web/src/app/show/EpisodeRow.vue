@@ -36,7 +36,7 @@ const when = computed(() => {
           {{ when }}<template v-if="episode.durationMs"> · {{ clock(episode.durationMs) }}</template
           ><template v-else-if="isArriving(episode, uploads.sendings)"> · its audio is on its way</template
           ><template v-else> · no audio yet</template>
-          <strong v-if="episode.changedSinceRelease"> · changes not sent</strong>
+          <strong v-if="episode.changedSinceRelease"> · unpublished changes</strong>
         </span>
       </span>
     </RouterLink>

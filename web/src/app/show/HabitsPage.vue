@@ -45,9 +45,9 @@ async function keep(): Promise<void> {
 </script>
 
 <template>
-  <PageLayout heading="What episodes begin with">
+  <PageLayout heading="Defaults for new episodes">
     <template #purpose>
-      New episodes take it over; those that are there stay as they are, but for the pattern of titles.
+      Used for new episodes. Existing episodes keep their text; only the title pattern applies to them too.
     </template>
     <div ref="form" class="fields stacked">
       <FormField

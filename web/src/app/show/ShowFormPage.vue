@@ -109,10 +109,10 @@ async function lead({ slug: show }: Show): Promise<void> {
 
 <template>
   <component :is="existing ? 'div' : 'main'" class="page">
-    <h1>{{ existing ? 'Details' : 'A new show' }}</h1>
+    <h1>{{ existing ? 'Details' : 'New show' }}</h1>
     <PlaceTabs />
     <p class="quiet">
-      All of this stands in the feed, and can be changed later{{ existing ? '' : ', except the web address' }}.
+      All of this appears in the feed and can be changed later{{ existing ? '' : ', except the web address' }}.
     </p>
     <form ref="form" novalidate @submit.prevent="existing ? change(existing) : make()">
       <FormField v-slot="{ id }" data-field="name" label="Name" :fault="fault('name')">
@@ -143,7 +143,7 @@ async function lead({ slug: show }: Show): Promise<void> {
         data-field="description"
         label="Description"
         :fault="fault('description')"
-        hint="The first sentence is what lists show."
+        hint="Lists show only the first sentence."
       >
         <Textarea :id="id" v-model="facts.description" rows="3" :invalid="!!fault('description')" />
       </FormField>
@@ -194,7 +194,7 @@ async function lead({ slug: show }: Show): Promise<void> {
           auto-filter-focus
         />
       </FormField>
-      <FormField v-slot="{ id }" label="Time zone" :fault="fault('zone')" hint="Release times are meant in this zone.">
+      <FormField v-slot="{ id }" label="Time zone" :fault="fault('zone')" hint="Release times use this time zone.">
         <Select
           v-model="facts.zone"
           :label-id="id"
@@ -244,11 +244,11 @@ async function lead({ slug: show }: Show): Promise<void> {
       </p>
       <ProblemNote v-else-if="problem" class="wide" :problem="problem" />
       <div class="wide actions">
-        <Button type="submit" :label="existing ? 'Save the facts' : 'Make the show'" :loading="busy" />
+        <Button type="submit" :label="existing ? 'Save' : 'Create show'" :loading="busy" />
         <RouterLink
           v-if="existing || hasShows"
           :to="existing ? { name: 'show', params: { show: existing.slug } } : { name: 'home' }"
-          >Leave it</RouterLink
+          >Cancel</RouterLink
         >
         <button v-else type="button" class="link-button" @click="leave">Sign out</button>
       </div>

@@ -56,8 +56,8 @@ function lacks(episode: EpisodeSummary): string {
         </p>
         <p class="lead">{{ facts.description }}</p>
         <p class="actions">
-          <RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Change these facts</RouterLink>
-          <RouterLink :to="{ name: 'habits', params: { show: facts.slug } }">What episodes begin with</RouterLink>
+          <RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Edit show details</RouterLink>
+          <RouterLink :to="{ name: 'habits', params: { show: facts.slug } }">Defaults for new episodes</RouterLink>
           <RouterLink :to="{ name: 'rhythm', params: { show: facts.slug } }">{{
             facts.rhythm ? rhythmWords(facts.rhythm) : 'When it goes out'
           }}</RouterLink>
@@ -70,8 +70,8 @@ function lacks(episode: EpisodeSummary): string {
     <p v-if="facts.role !== 'keeper'" class="note">{{ roleWords[facts.role] }}</p>
     <div v-if="facts.artworkIsProvisional" class="note needs-you">
       <p>
-        <strong>The artwork is provisional.</strong> It was drawn here so that the show could begin. Directories ask for
-        artwork of your own, square, 1400 to 3000 px (itunes namespace); without it they refuse the show, or list it
+        <strong>This is placeholder artwork.</strong> It was drawn here so that the show could begin. Directories ask
+        for artwork of your own, square, 1400 to 3000 px (itunes namespace); without it they refuse the show, or list it
         with this picture.
       </p>
       <p><RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Choose the artwork</RouterLink></p>
@@ -86,15 +86,13 @@ function lacks(episode: EpisodeSummary): string {
         hear it, and nobody else.
       </p>
       <CopyField v-else label="Feed address" :text="facts.feedAddress" />
-      <p v-if="released === 0" class="quiet small">
-        The feed answers already, without episodes. It comes alive with the first release.
-      </p>
+      <p v-if="released === 0" class="quiet small">The feed already works, but is empty until your first release.</p>
       <p v-else class="quiet small">
         {{ released }} {{ released === 1 ? 'episode is' : 'episodes are' }} in the feed now.
       </p>
       <p v-if="!facts.feedFacts.isPrivate" class="links">
-        <a :href="facts.feedAddress" target="_blank">Look at the feed</a>
-        <a :href="facts.pageAddress" target="_blank">Look at the public page</a>
+        <a :href="facts.feedAddress" target="_blank">View the feed</a>
+        <a :href="facts.pageAddress" target="_blank">View the public page</a>
         <a v-if="listener" :href="listener" target="_blank">Hear it in the stand-in listener</a>
       </p>
     </div>
@@ -117,10 +115,10 @@ function lacks(episode: EpisodeSummary): string {
       <h2>Bring the first episode</h2>
       <p>
         Drop its audio anywhere on this window, or press New episode. An episode needs three things: audio, a title and
-        a moment.
+        a release time.
       </p>
     </div>
-    <p class="small"><RouterLink :to="{ name: 'new-show' }">Make another show</RouterLink></p>
+    <p class="small"><RouterLink :to="{ name: 'new-show' }">Add another show</RouterLink></p>
   </section>
 </template>
 

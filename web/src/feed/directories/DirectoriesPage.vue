@@ -66,7 +66,7 @@ async function add(): Promise<void> {
         <DirectoryCard v-for="directory in list.directories" :key="directory.id" :directory="directory" :show="show" />
       </div>
       <section class="own spaced" aria-labelledby="own">
-        <h2 id="own">Others, followed by hand</h2>
+        <h2 id="own">Other directories (tracked by you)</h2>
         <p class="quiet small">
           Hand the address in there yourself, and keep here where the show is listed: the public page links to it.
         </p>
@@ -90,7 +90,7 @@ async function add(): Promise<void> {
           <FormField v-slot="{ id }" label="Where it lists the show" :fault="faults.listingAddress">
             <InputText :id="id" v-model="own.listingAddress" type="url" :invalid="!!faults.listingAddress" />
           </FormField>
-          <Button type="submit" label="Keep it" outlined :loading="directories.busy === 'own'" />
+          <Button type="submit" label="Add" outlined :loading="directories.busy === 'own'" />
         </form>
         <ProblemNote v-if="problem?.at === 'own'" :problem="problem" />
       </section>

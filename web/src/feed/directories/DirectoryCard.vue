@@ -41,12 +41,12 @@ async function confirm(): Promise<void> {
       <div class="actions">
         <Button
           type="button"
-          :label="listing ? 'Hand it in again' : 'Hand it in'"
+          :label="listing ? 'Submit again' : 'Submit'"
           :disabled="lacks"
           :loading="isBusy"
           @click="directories.handIn(show.id, directory.id)"
         />
-        <span v-if="lacks" class="quiet small">It would be refused as it is.</span>
+        <span v-if="lacks" class="quiet small">It would be rejected as is.</span>
       </div>
     </template>
     <form v-if="listing?.state === 'to confirm'" class="actions" novalidate @submit.prevent="confirm">

@@ -56,7 +56,7 @@ async function move(): Promise<void> {
       </p>
       <div class="actions">
         <Button type="button" label="Move it there" :loading="busy" @click="move" />
-        <Button type="button" label="Leave it" text @click="asking = false" />
+        <Button type="button" label="Cancel" text @click="asking = false" />
       </div>
     </div>
     <Button v-else-if="isOther" type="submit" label="Change the address" outlined />

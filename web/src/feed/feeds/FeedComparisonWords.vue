@@ -29,9 +29,7 @@ const hasWords = ({ earlier, later }: Difference): boolean => earlier !== null |
         />
       </template>
     </section>
-    <p v-if="!comparison.show.some(hasWords) && comparison.changed.length === 0" class="quiet">
-      No words are other than they were.
-    </p>
+    <p v-if="!comparison.show.some(hasWords) && comparison.changed.length === 0" class="quiet">No text changed.</p>
     <p v-if="comparison.changed.length > shown" class="quiet">
       and {{ comparison.changed.length - shown }} more episodes.
     </p>

@@ -73,8 +73,8 @@ async function keep(): Promise<void> {
 </script>
 
 <template>
-  <PageLayout heading="What else the feed says">
-    <template #purpose>Most shows need none of this. What is empty is not said.</template>
+  <PageLayout heading="More feed settings">
+    <template #purpose>Most shows need none of these. Empty fields are left out.</template>
     <form ref="form" novalidate @submit.prevent="keep">
       <FormField
         v-for="{ key, label, hint } in texts"
@@ -131,7 +131,7 @@ async function keep(): Promise<void> {
       <RowsField
         v-model="facts.funding"
         class="wide"
-        label="Ways to give"
+        label="Donation links"
         hint="Apps show them as a link."
         :columns="[
           { key: 'words', label: 'Words' },

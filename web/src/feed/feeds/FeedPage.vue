@@ -38,7 +38,7 @@ const newest = computed(() => overview.value?.readers.filter(({ hasNewest }) => 
 <template>
   <PageLayout heading="Feed">
     <template #beside>
-      <a v-if="!isPrivate" :href="show.feedAddress" target="_blank">See it as it is</a>
+      <a v-if="!isPrivate" :href="show.feedAddress" target="_blank">View the raw feed</a>
     </template>
     <p v-if="isPrivate">
       The show is private.
@@ -55,7 +55,7 @@ const newest = computed(() => overview.value?.readers.filter(({ hasNewest }) => 
         {{ untilThen(overview.changedAt, now) }}.
       </p>
       <section aria-labelledby="right">
-        <h2 id="right">Is it right?</h2>
+        <h2 id="right">Feed check</h2>
         <FeedFindings :findings="overview.findings" :rules="overview.rules" :show="show.slug" is-ours />
         <p v-if="!isPrivate" class="small quiet">
           These rules look at what it says.
@@ -67,11 +67,11 @@ const newest = computed(() => overview.value?.readers.filter(({ hasNewest }) => 
         </p>
       </section>
       <section aria-labelledby="became">
-        <h2 id="became">What became of it</h2>
+        <h2 id="became">Change history</h2>
         <FeedStates :states="overview.states" :show="show" />
       </section>
       <section v-if="!isPrivate" aria-labelledby="readers">
-        <h2 id="readers">Who has it</h2>
+        <h2 id="readers">Who fetches it</h2>
         <p v-if="overview.readers.length" class="quiet small">
           {{ newest }} of {{ overview.readers.length }} have what it is now. Addresses are kept without their end.
         </p>

@@ -71,12 +71,12 @@ function renew(id: string): void {
               :disabled="busy"
               @click="emit('restore', data.id)"
             >
-              Let it answer again<span class="out-of-sight">{{ ` for ${data.name}` }}</span>
+              Reactivate<span class="out-of-sight">{{ ` for ${data.name}` }}</span>
             </button>
             <span v-else-if="renewing === data.id" v-opened="() => (renewing = null)" class="actions">
-              <span>The one they have answers no more then.</span>
+              <span>Their current address will stop working.</span>
               <button type="button" class="link-button" :disabled="busy" @click="renew(data.id)">Give another</button>
-              <button type="button" class="link-button" @click="renewing = null">Leave it</button>
+              <button type="button" class="link-button" @click="renewing = null">Cancel</button>
             </span>
             <template v-else>
               <CopyButton :text="data.address" :about="`the address of ${data.name}`" />

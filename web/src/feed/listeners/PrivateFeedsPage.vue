@@ -77,7 +77,7 @@ async function turn(isPrivate: boolean): Promise<void> {
               :loading="busy"
               @click="turn(!list.isPrivate)"
             />
-            <Button type="button" label="Leave it" text @click="isTurning = false" />
+            <Button type="button" label="Cancel" text @click="isTurning = false" />
           </div>
         </div>
         <p v-else class="actions small">
@@ -88,11 +88,11 @@ async function turn(isPrivate: boolean): Promise<void> {
         </p>
       </section>
       <section v-if="to.length" aria-labelledby="new">
-        <h2 id="new">Let somebody in</h2>
+        <h2 id="new">Add a listener</h2>
         <NewListeners ref="form" :to="to" :busy="busy" @add="add" />
       </section>
       <section v-if="list.listeners.length" aria-labelledby="who">
-        <h2 id="who">Who has one</h2>
+        <h2 id="who">Listeners</h2>
         <ListenerTable
           :listeners="list.listeners"
           :name-of="nameOf"

@@ -49,7 +49,7 @@ const missing = computed(() => {
 <template>
   <aside class="preview" v-opened="() => emit('close')" aria-labelledby="preview-name">
     <header>
-      <h2 id="preview-name">As it goes out</h2>
+      <h2 id="preview-name">Preview</h2>
       <button type="button" class="link-button" @click="emit('close')">Close</button>
     </header>
     <ProblemNote v-if="problem" :problem="problem" />

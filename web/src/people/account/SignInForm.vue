@@ -27,9 +27,9 @@ async function enter(): Promise<void> {
     const [fault] = await faultsOf(firstVisit.value ? newAccount : known, credentials)
     if (fault) {
       problem.value = {
-        title: fault.field === 'email' ? 'The e-mail address cannot be right' : 'The password cannot be right',
+        title: fault.field === 'email' ? 'The email address is not valid' : 'The password is not valid',
         detail: fault.rule,
-        todo: 'Mend it, then press again.',
+        todo: 'Correct it and try again.',
       }
       return
     }
@@ -71,10 +71,10 @@ async function enter(): Promise<void> {
           autofocus: !!email,
         }"
       />
-      <span v-if="firstVisit" class="hint">At least 12 characters; a few words in a row are good.</span>
+      <span v-if="firstVisit" class="hint">At least 12 characters. Several random words work well.</span>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
-    <Button type="submit" :label="firstVisit ? 'Make the account' : 'Sign in'" :loading="busy" />
+    <Button type="submit" :label="firstVisit ? 'Create account' : 'Sign in'" :loading="busy" />
   </form>
 </template>
 

@@ -25,7 +25,7 @@ async function goOn(): Promise<void> {
       <p class="quiet">
         {{
           firstVisit
-            ? 'This is the first visit. Make the account that this house belongs to.'
+            ? 'This is the first visit. Create the first account. It will own this server.'
             : 'From a finished episode to every listening app.'
         }}
       </p>

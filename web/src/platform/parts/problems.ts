@@ -13,6 +13,6 @@ export const problemOf = (error: unknown, left: string): ShownProblem =>
 /** Where the contract's check found faults before anything was sent. */
 export const notYet: ShownProblem = {
   title: 'Not saved yet',
-  detail: 'Something here cannot be kept as it is.',
-  todo: 'Mend what is marked, then press again.',
+  detail: 'Some fields are not valid.',
+  todo: 'Correct the marked fields and save again.',
 }

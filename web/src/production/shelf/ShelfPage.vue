@@ -85,14 +85,12 @@ const beginWith = (file: ShelfFile): Promise<void> =>
     <template #beside>
       <p v-if="shelf" class="quiet figures">
         {{ shelf.total }} {{ shelf.total === 1 ? 'file' : 'files' }}, {{ amount(shelf.usedBytes) }} · room for
-        {{ amount(shelf.freeBytes) }} more<template v-if="shelf.unused">
-          · {{ shelf.unused }} used by no episode</template
-        >
+        {{ amount(shelf.freeBytes) }} more<template v-if="shelf.unused"> · {{ shelf.unused }} not used</template>
       </p>
     </template>
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="shelf && shelf.total === 0" class="first">
-      <h2>Nothing lies here yet</h2>
+      <h2>No files yet</h2>
       <p>Drop audio files anywhere on this window: each begins an episode, and lies here from then on.</p>
     </div>
     <template v-else-if="shelf">
@@ -109,7 +107,7 @@ const beginWith = (file: ShelfFile): Promise<void> =>
               >{{ formatOf(file)
               }}{{ file.origin === 'finish' ? ', finished here' : file.address ? ', lives elsewhere' : '' }}</span
             >
-            <div v-if="file.uses === 0" class="quiet">used by no episode</div>
+            <div v-if="file.uses === 0" class="quiet">not used</div>
             <div v-for="use in file.usedBy" :key="use.id">
               <span class="quiet">{{ asWords[use.as] }}</span>{{ ' ' }}
               <RouterLink :to="{ name: 'desk', params: { show: props.show, id: use.id } }"
@@ -171,8 +169,8 @@ const beginWith = (file: ShelfFile): Promise<void> =>
                 Delete
               </button>
               <span v-else v-opened="() => (asking = null)" class="actions">
-                <Button type="button" size="small" label="Delete for good" @click="remove(file)" />
-                <button type="button" class="link-button" @click="asking = null">Leave it</button>
+                <Button type="button" size="small" label="Delete permanently" @click="remove(file)" />
+                <button type="button" class="link-button" @click="asking = null">Cancel</button>
               </span>
             </template>
           </template>

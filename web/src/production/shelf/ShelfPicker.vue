@@ -48,7 +48,7 @@ function listen(file: ShelfFile): void {
   void sound.play()
 }
 function uses({ uses: count, usedBy }: ShelfFile): string {
-  if (count === 0) return 'used by no episode'
+  if (count === 0) return 'not used'
   const others = count - usedBy.length
   const names = usedBy.map(({ title }) => title || 'an untitled episode')
   return `used by ${[...names, ...(others > 0 ? [`${others.toLocaleString('en-GB')} more`] : [])].join(', ')}`

@@ -12,9 +12,7 @@ const address = ref('')
 </script>
 
 <template>
-  <button v-if="!open" type="button" class="link-button small" @click="open = true">
-    It lives elsewhere: name its address
-  </button>
+  <button v-if="!open" type="button" class="link-button small" @click="open = true">Use audio hosted elsewhere</button>
   <form v-else v-opened="() => (open = false)" class="elsewhere spaced" @submit.prevent="emit('address', address)">
     <div class="field">
       <label for="address">Address of the file</label>
@@ -31,8 +29,8 @@ const address = ref('')
       <span v-else class="hint">The file itself, public, MP3 or M4A. Apps will fetch it from there.</span>
     </div>
     <div class="actions">
-      <Button type="submit" size="small" label="Ask this address" :loading="busy" :disabled="!address.trim()" />
-      <Button type="button" size="small" text label="Leave it" @click="open = false" />
+      <Button type="submit" size="small" label="Check this address" :loading="busy" :disabled="!address.trim()" />
+      <Button type="button" size="small" text label="Cancel" @click="open = false" />
     </div>
   </form>
 </template>

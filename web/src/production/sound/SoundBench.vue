@@ -150,14 +150,14 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
       <span class="zoom">
         <button
           type="button"
-          aria-label="Closer"
-          title="Closer"
+          aria-label="Zoom in"
+          title="Zoom in"
           :disabled="view.toMs - view.fromMs <= 500"
           @click="zoom(0.4)"
         >
           +
         </button>
-        <button type="button" aria-label="Farther" title="Farther" :disabled="!isZoomed" @click="zoom(2.5)">−</button>
+        <button type="button" aria-label="Zoom out" title="Zoom out" :disabled="!isZoomed" @click="zoom(2.5)">−</button>
       </span>
     </div>
     <div v-if="!low" class="below flowing">

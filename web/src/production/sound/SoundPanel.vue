@@ -195,7 +195,7 @@ function pick(): void {
       <p class="quiet">MP3 or M4A; WAV, FLAC and Ogg are encoded here. You can write on while it uploads.</p>
       <Button type="button" label="Choose a file" @click="input?.click()" />
       <button type="button" class="link-button small" aria-haspopup="dialog" @click="picking = true">
-        Take one from the shelf
+        Choose from the shelf
       </button>
       <ShelfPicker
         v-model:visible="picking"

@@ -46,8 +46,8 @@ defineExpose({ focusTitle })
       <p class="small origin quiet">
         <template v-if="!hasSound">They are marked in the sound, once there is one.</template>
         <template v-else-if="soundbites.length === 0">
-          None yet. Draw over a stretch under the waveform, 15 to 120 seconds that make people want the rest. Apps play
-          it before, the page has it, and it can be passed on as an MP3.
+          None yet. Drag under the waveform to select 15 to 120 seconds that make people want to hear the rest. Apps
+          play it before, the page has it, and it can be passed on as an MP3.
         </template>
         <template v-else-if="isElsewhere">
           In the feed and on the page. The sound lives elsewhere, so no MP3 is cut of it here.

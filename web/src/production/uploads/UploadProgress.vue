@@ -38,8 +38,8 @@ const words = computed(() => {
         @click="emit('goOn')"
       />
       <Button v-else type="button" size="small" outlined label="Pause" @click="emit('pause')" />
-      <Button type="button" size="small" text label="Give it up" @click="emit('cancel')" />
-      <span class="small quiet">Write on meanwhile; a reload does not hurt it.</span>
+      <Button type="button" size="small" text label="Cancel upload" @click="emit('cancel')" />
+      <span class="small quiet">You can keep writing; reloading the page will not interrupt the upload.</span>
     </div>
   </div>
 </template>

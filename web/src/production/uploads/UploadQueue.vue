@@ -60,7 +60,7 @@ const foldAway = (): void => {
 </script>
 
 <template>
-  <section class="queue spaced" aria-label="Files on their way">
+  <section class="queue spaced" aria-label="Uploads">
     <div class="line flowing">
       <p class="figures" role="status">{{ words }}</p>
       <Button v-if="moving.length" type="button" label="Pause all" size="small" outlined @click="pauseAll" />
@@ -125,7 +125,7 @@ const foldAway = (): void => {
             :aria-label="`Give ${each.fileName} up`"
             @click="uploads.cancel(each.episodeId)"
           >
-            Give it up
+            Cancel upload
           </button>
         </span>
       </li>

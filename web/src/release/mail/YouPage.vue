@@ -26,10 +26,10 @@ const states = { waiting: 'waits for the mail server', sent: 'sent', 'given up':
 
 function askBefore(what: 'renew' | 'drop'): void {
   confirm.require({
-    header: what === 'renew' ? 'Make another address?' : 'Take the address away?',
-    message: 'Calendars that read the address of now find nothing there any more.',
+    header: what === 'renew' ? 'Create a new calendar address?' : 'Remove the calendar address?',
+    message: 'Calendars subscribed to the current address will stop updating.',
     acceptLabel: what === 'renew' ? 'Make another' : 'Take it away',
-    rejectLabel: 'Leave it',
+    rejectLabel: 'Cancel',
     rejectProps: { text: true },
     accept: () => void (what === 'renew' ? you.renewAddress() : you.dropAddress()),
   })
@@ -56,7 +56,7 @@ function askBefore(what: 'renew' | 'drop'): void {
         </li>
       </ul>
       <template v-if="you.mail.last.length">
-        <h3>The last mails</h3>
+        <h3>Recent emails</h3>
         <ul class="last small">
           <li v-for="{ id, subject, state, problem, at } in you.mail.last" :key="id">
             <span class="figures quiet">{{ shortMoment(at, zone) }}</span>
@@ -87,7 +87,7 @@ function askBefore(what: 'renew' | 'drop'): void {
       </template>
       <template v-else>
         <p class="small">What goes out when, of all your shows, in the calendar on your telephone or computer.</p>
-        <p><Button label="Make an address for it" outlined :loading="you.busy" @click="you.renewAddress" /></p>
+        <p><Button label="Create a calendar address" outlined :loading="you.busy" @click="you.renewAddress" /></p>
       </template>
     </section>
     <ConfirmDialog :style="{ width: 'min(27rem, 92vw)' }" />

@@ -11,7 +11,7 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
   <p class="note" role="status">
     “{{ title }}” goes out {{ inWords(to) }}{{ from ? ` instead of ${inWords(from)}` : '' }}.
     <button type="button" class="link-button" @click="emit('back')">
-      {{ from ? 'Put it back' : 'Back to draft' }}
+      {{ from ? 'Undo' : 'Back to draft' }}
     </button>
   </p>
 </template>

@@ -38,7 +38,8 @@ const read = computed(() => readPicked(picked.value))
 const fault = computed(() => {
   const { at } = read.value
   if (!at) return undefined
-  if (props.about === 'date') return at > now.value ? 'It is out already, so its date cannot lie ahead.' : undefined
+  if (props.about === 'date')
+    return at > now.value ? 'It has already been released, so its date cannot be in the future.' : undefined
   return at <= now.value ? 'This is past. To take it out at once, press Take it out now.' : undefined
 })
 const isSame = computed(() => read.value.at !== null && +read.value.at === +new Date(first.value ?? 0))
@@ -79,7 +80,7 @@ const effect = computed(() => (props.about === 'date' ? steps.redate.effect : st
         outlined
         @click="emit('drop')"
       />
-      <Button type="button" label="Leave it" text @click="emit('cancel')" />
+      <Button type="button" label="Cancel" text @click="emit('cancel')" />
     </div>
   </form>
 </template>

@@ -68,19 +68,19 @@ const questions = {
   release: {
     title: 'Release it now?',
     says: () =>
-      `“${props.title}” goes into the feed of ${props.show.name} at once. Apps fetch it within hours and keep it, so this cannot be called back.`,
+      `“${props.title}” goes into the feed of ${props.show.name} at once. Apps download it within hours and keep it, so this cannot be undone.`,
     act: () => release({ kind: 'now' }),
     label: 'Release now',
   },
   back: {
-    title: 'Release it now, dated back?',
+    title: 'Release now with a past date?',
     says: () =>
-      `“${props.title}” goes into the feed of ${props.show.name} at once, with a date that is past. Apps fetch it within hours and keep it, so this cannot be called back.`,
+      `“${props.title}” goes into the feed of ${props.show.name} at once, with a date that is past. Apps download it within hours and keep it, so this cannot be undone.`,
     act: () => release(meant.value),
-    label: 'Release it, dated back',
+    label: 'Release with this past date',
   },
   retire: {
-    title: 'Take it out of the feed?',
+    title: 'Remove from the feed?',
     says: () =>
       `${steps.retire.effect} Its page and its audio ${keepsPage.value ? 'stay where they are' : 'do not answer any more'}. You can put it back later.`,
     act: async () => {
@@ -106,7 +106,7 @@ function ask(about: keyof typeof questions): void {
     header: title,
     message: says(),
     acceptLabel: label,
-    rejectLabel: 'Leave it',
+    rejectLabel: 'Cancel',
     rejectProps: { text: true },
     accept: () => void act(),
   })
@@ -154,7 +154,7 @@ function ask(about: keyof typeof questions): void {
         <ProblemNote v-if="problem" :problem="problem" />
       </div>
       <div class="acts flowing">
-        <Button label="As it goes out" text :aria-expanded="isLookedAt" @click="emit('look')" />
+        <Button label="Preview" text :aria-expanded="isLookedAt" @click="emit('look')" />
         <p v-if="show.role !== 'keeper' && !may(show.role, 'make')" class="small quiet">{{ roleWords[show.role] }}</p>
         <template v-else-if="status === 'draft'">
           <Button label="Remove this draft" text size="small" :disabled="busy" @click="ask('remove')" />
@@ -167,16 +167,16 @@ function ask(about: keyof typeof questions): void {
           <Button label="Release now" outlined :disabled="!mayGoNow || busy" @click="ask('release')" />
         </template>
         <template v-else-if="status === 'released'">
-          <Button label="Take it out of the feed" text :disabled="busy" @click="choosing = 'end'" />
+          <Button label="Remove from the feed" text :disabled="busy" @click="choosing = 'end'" />
           <Button
             v-if="episode.changedSinceRelease || !saved"
-            label="Send the changes"
+            label="Publish changes"
             :loading="busy"
             :disabled="!mayGoNow"
             @click="step('send-changes')"
           />
         </template>
-        <Button v-else label="Put it back" outlined :disabled="busy" @click="step('restore')" />
+        <Button v-else label="Restore to the feed" outlined :disabled="busy" @click="step('restore')" />
       </div>
     </template>
     <ConfirmDialog :style="{ width: 'min(27rem, 92vw)' }" />

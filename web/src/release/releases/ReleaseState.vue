@@ -48,10 +48,10 @@ const inWords = (count: number): string =>
   <p v-else-if="status === 'scheduled' && hinders" class="needs-it">
     It {{ hinders }}. It goes out at its time only if that is mended by then, else as soon as it is.
   </p>
-  <p v-else-if="status === 'scheduled'">It goes out by itself. What you write until then goes along.</p>
+  <p v-else-if="status === 'scheduled'">It will be released automatically, with any changes you make until then.</p>
   <template v-else-if="status === 'released'">
     <p v-if="episode.changedSinceRelease || !saved" class="needs-it">
-      <strong>Listeners still have the earlier one.</strong> What you changed is saved here only.
+      <strong>Listeners still see the previous version.</strong> Your changes are saved but not published.
       <ChangeToSend v-if="saved && episode.changedSinceRelease" :episode="episode" />
     </p>
     <p v-else>
@@ -65,18 +65,18 @@ const inWords = (count: number): string =>
       >
       <template v-else>
         <RouterLink :to="{ name: 'site-share', params: { show: show.slug }, query: { episode: episode.id } }"
-          >Pass it on</RouterLink
+          >Share</RouterLink
         >
         <a :href="episode.pageAddress!" target="_blank">Its public page</a>
         <a :href="show.feedAddress" target="_blank">The feed</a>
         <a v-if="listener" :href="listener" target="_blank">In the stand-in listener</a>
       </template>
       <button type="button" class="link-button" aria-haspopup="dialog" @click="event => known!.toggle(event)">
-        What apps know it by
+        Identifiers
       </button>
       <button type="button" class="link-button" @click="emit('date')">Change its date</button>
     </p>
-    <SmallOverlay ref="known" label="What apps know it by" class="known-by">
+    <SmallOverlay ref="known" label="Identifiers" class="known-by">
       <CopyField label="GUID, made once" :text="episode.guid" />
       <CopyField v-if="!episode.isPrivate" label="Address of the audio" :text="episode.enclosureAddress!" />
     </SmallOverlay>

@@ -94,8 +94,13 @@ function set(): void {
       <button type="button" class="link-button" @click="aMinuteLater">A minute later</button>
     </p>
     <div class="actions">
-      <Button type="submit" :label="isPast ? 'Release it, dated back' : 'Schedule'" :disabled="!at" :loading="busy" />
-      <Button type="button" label="Leave it" text @click="emit('cancel')" />
+      <Button
+        type="submit"
+        :label="isPast ? 'Release with this past date' : 'Schedule'"
+        :disabled="!at"
+        :loading="busy"
+      />
+      <Button type="button" label="Cancel" text @click="emit('cancel')" />
     </div>
   </form>
 </template>

@@ -113,7 +113,7 @@ const dayOf = (date: Date): string => DateTime.fromJSDate(date).toISODate()!
         v-slot="{ id }"
         label="Day"
         :fault="fault('monthDay')"
-        hint="A month that has no such day is passed over."
+        hint="Months without that day are skipped."
       >
         <InputNumber
           :input-id="id"

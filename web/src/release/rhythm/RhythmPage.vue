@@ -106,7 +106,7 @@ const leaveOut = (day: string): void => {
             :disabled="!isWhole && show.rhythm !== null"
             @click="keep"
           />
-          <Button v-if="show.rhythm" type="button" label="No rhythm" text :disabled="busy" @click="drop" />
+          <Button v-if="show.rhythm" type="button" label="Remove rhythm" text :disabled="busy" @click="drop" />
           <span v-if="saved" class="quiet" role="status">{{
             show.rhythm ? 'Saved.' : 'The show has no rhythm now.'
           }}</span>

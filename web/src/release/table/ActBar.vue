@@ -121,7 +121,7 @@ function look(): void {
         hint="in the order they go out"
       />
     </div>
-    <Button label="Look at what changes" :disabled="!change" :loading="busy" @click="look" />
+    <Button label="Preview the changes" :disabled="!change" :loading="busy" @click="look" />
   </section>
 </template>
 

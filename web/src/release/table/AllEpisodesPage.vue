@@ -129,7 +129,7 @@ async function make(): Promise<void> {
               )
             "
           />
-          <Button label="Take it all back" size="small" outlined :loading="busy" @click="takeBack(after.done.id)" />
+          <Button label="Undo all" size="small" outlined :loading="busy" @click="takeBack(after.done.id)" />
         </p>
         <p v-else-if="after" class="after inline" role="status">
           {{ after.takenBack.changed === 1 ? 'One is' : `${count(after.takenBack.changed)} are` }} as before.
@@ -156,7 +156,9 @@ async function make(): Promise<void> {
     >
       <template #empty>
         <p v-if="isNarrowed" class="none">
-          {{ isEmptied ? 'All of them have been changed, and none matches any more.' : 'Nothing is found so.' }}
+          {{
+            isEmptied ? 'All of them have been changed, and none matches any more.' : 'No episodes match these filters.'
+          }}
           <button type="button" class="link-button" @click="query = {}">Show all episodes</button>
         </p>
         <p v-else class="none">No episodes yet. Drop audio anywhere on this window, or press New episode.</p>

@@ -33,9 +33,9 @@ function takeBack(id: string): void {
 
 <template>
   <button type="button" class="link-button small" aria-haspopup="dialog" @click="event => list!.toggle(event)">
-    Done to many before
+    Earlier bulk changes
   </button>
-  <SmallOverlay ref="list" label="Done to many before">
+  <SmallOverlay ref="list" label="Earlier bulk changes">
     <ul class="made small unlisted spaced">
       <li v-for="{ id, kind, changed, at } in made" :key="id">
         <span class="figures quiet">{{ dayAndTime(at, zone) }}</span>

@@ -112,7 +112,7 @@ const changing = computed(() => props.outlook?.changes.length ?? 0)
       </template>
     </template>
     <template #footer>
-      <Button label="Leave it" text @click="emit('leave')" />
+      <Button label="Cancel" text @click="emit('leave')" />
       <Button v-if="changing" :label="`Change ${episodes(changing)}`" :loading="busy" autofocus @click="emit('make')" />
     </template>
   </Dialog>

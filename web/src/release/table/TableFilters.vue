@@ -33,8 +33,8 @@ const choicesOf = (names: Readonly<Record<string, string>>) =>
   Object.entries(names).map(([value, name]) => ({ value, name }))
 
 const filters = computed(() => [
-  { field: 'status', name: 'Standing', options: choicesOf(statusNames) },
-  { field: 'lacks', name: 'Lacks', options: choicesOf(lackNames) },
+  { field: 'status', name: 'Status', options: choicesOf(statusNames) },
+  { field: 'lacks', name: 'Missing', options: choicesOf(lackNames) },
   { field: 'season', name: 'Season', options: props.seasons.map(value => ({ value, name: `Season ${value}` })) },
   { field: 'kind', name: 'Kind', options: choicesOf(kinds) },
   { field: 'tag', name: 'Tag', options: props.tags.map(value => ({ value, name: value })) },
@@ -52,7 +52,7 @@ const columnChoices = tableColumns.map(value => ({ value, name: known[value].nam
       type="search"
       :model-value="query.find ?? ''"
       placeholder="Words or a number"
-      aria-label="Find in titles, notes, tags and people"
+      aria-label="Search titles, notes, tags and people"
       @update:model-value="words => narrow('find', words)"
     />
     <Select

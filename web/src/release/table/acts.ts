@@ -8,14 +8,14 @@ import { readTimeOfDay } from '../../platform/time/timeOfDay'
 export const acts = {
   'lay out': 'Lay out their dates',
   'add tags': 'Add tags',
-  'remove tags': 'Take tags away',
+  'remove tags': 'Remove tags',
   'add people': 'Add people',
-  'remove people': 'Take people away',
+  'remove people': 'Remove people',
   season: 'Set the season',
   explicit: 'Set explicit',
   renumber: 'Renumber',
   'renumber on': 'Renumber from here on',
-  'to draft': 'Take back to draft',
+  'to draft': 'Return to draft',
   remove: 'Remove',
 } as const
 export type ActName = keyof typeof acts

@@ -11,7 +11,7 @@ function standsAt({ status, releaseAt, changedSinceRelease }: TableRow, zone: st
   const day = shortDay(releaseAt!, zone)
   return status === 'retired'
     ? `Retired, was ${day}`
-    : `Released ${day}${changedSinceRelease ? ', changes not sent' : ''}`
+    : `Released ${day}${changedSinceRelease ? ', unpublished changes' : ''}`
 }
 
 /** What stands in a column of a row; moments are told in the show’s zone. */

@@ -5,12 +5,12 @@ export const columns = {
   number: { name: 'Number', order: 'number', widthRem: 5.25 },
   season: { name: 'Season', order: 'season', widthRem: 5.25 },
   kind: { name: 'Kind', order: null, widthRem: 6.5 },
-  date: { name: 'Stands', order: 'date', widthRem: 12.75 },
+  date: { name: 'Status', order: 'date', widthRem: 12.75 },
   length: { name: 'Length', order: 'length', widthRem: 5 },
   tags: { name: 'Tags', order: null, widthRem: 9 },
   people: { name: 'People', order: null, widthRem: 11 },
   explicit: { name: 'Explicit', order: null, widthRem: 6.5 },
-  lacks: { name: 'Lacks', order: null, widthRem: 9 },
+  lacks: { name: 'Missing', order: null, widthRem: 9 },
   written: { name: 'Last changed', order: 'written', widthRem: 10.5 },
 } as const satisfies Record<string, { name: string; order: TableOrder | null; widthRem: number }>
 export type TableColumn = keyof typeof columns

@@ -6,7 +6,7 @@ export function wantWords({ code, told = '' }: Want): string {
 }
 
 const words: Readonly<Record<WantCode, (told: string) => string>> = {
-  'no-notes': () => 'There are no notes yet. Lists and pages have nothing to show but the title.',
+  'no-notes': () => 'There are no notes yet. Lists and pages will show only the title.',
   'first-sentence-empty': () => 'The first sentence says nothing of this episode, and lists show no more than that.',
   'link-without-address': () => 'A link in the notes has no address.',
   'link-misspelt': told =>

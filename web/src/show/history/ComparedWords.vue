@@ -10,7 +10,7 @@ const tags = { both: 'span', earlier: 'del', later: 'ins' } as const
 </script>
 
 <template>
-  <p v-if="isSame" class="quiet">The words are the same; something else about it differs, such as their form.</p>
+  <p v-if="isSame" class="quiet">The text is the same; only the formatting differs.</p>
   <p v-else class="words" dir="auto">
     <component :is="tags[piece.in]" v-for="(piece, at) in pieces" :key="at" class="piece">{{ piece.words }}</component>
   </p>

@@ -48,7 +48,7 @@ const part = (names: readonly EpisodeField[]): Partial<EpisodeText> =>
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-else-if="!states" class="quiet" role="status">Looking …</p>
     <p v-else-if="states.length === 0" class="quiet">
-      Nothing was written here in the last 90 days. What you write from now on is kept for so long.
+      Nothing was written here in the last 90 days. Changes from now on are kept for 90 days.
     </p>
     <div v-else class="panes">
       <ol class="states unlisted spaced" aria-label="Earlier states, newest first">
@@ -74,7 +74,7 @@ const part = (names: readonly EpisodeField[]): Partial<EpisodeText> =>
           </p>
           <Button
             v-if="others.length > 1"
-            label="Bring all of it back"
+            label="Restore everything"
             size="small"
             @click="emit('bring', part(others))"
           />
@@ -83,7 +83,7 @@ const part = (names: readonly EpisodeField[]): Partial<EpisodeText> =>
         <article v-for="name in others" :key="name">
           <header class="side apart">
             <h3>{{ sentence(known[name].name) }}</h3>
-            <Button label="Bring this back" size="small" outlined @click="emit('bring', part([name]))" />
+            <Button label="Restore this" size="small" outlined @click="emit('bring', part([name]))" />
           </header>
           <ComparedWords :earlier="shown(name, then)" :later="shown(name, text)" />
         </article>

@@ -69,7 +69,7 @@ async function send(crop?: Crop): Promise<void> {
           @click="input?.click()"
         />
         <span id="artwork-hint" class="hint"
-          >Square, at least 1400 px; JPEG, PNG or WebP. Seen first at the size of a thumbnail, so few words.
+          >Square, at least 1400 px; JPEG, PNG or WebP. Most people see it as a thumbnail, so use little text.
           {{ without }}</span
         >
         <span v-if="props.fault" class="fault">{{ props.fault }}</span>

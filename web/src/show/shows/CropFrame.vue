@@ -64,8 +64,8 @@ const usual = ({ imageSize: { width, height } }: { imageSize: { width: number; h
       />
     </div>
     <div class="actions">
-      <Button type="button" label="Cut it out" :loading="busy" @click="emit('cut', crop)" />
-      <Button type="button" label="Leave it" text @click="emit('cancel')" />
+      <Button type="button" label="Crop" :loading="busy" @click="emit('cut', crop)" />
+      <Button type="button" label="Cancel" text @click="emit('cancel')" />
     </div>
   </div>
 </template>

@@ -111,7 +111,7 @@ async function save(): Promise<void> {
     </label>
     <div class="wide actions">
       <Button type="submit" :label="strand ? 'Save' : 'Make the strand'" :loading="busy" />
-      <Button type="button" label="Leave it" text @click="emit('cancel')" />
+      <Button type="button" label="Cancel" text @click="emit('cancel')" />
     </div>
   </form>
 </template>

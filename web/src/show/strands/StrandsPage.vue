@@ -108,7 +108,7 @@ const goesBy = ({ goesBy: way, value }: Strand): string =>
           />
           <div v-if="parting === strand.id" v-opened="() => (parting = null)" class="note needs-you" role="alert">
             <p>
-              Its feed answers no more then, and whoever subscribed to it hears nothing new. Its episodes stay{{
+              Its feed will stop working and subscribers will get no new episodes. Its episodes stay{{
                 strand.isPrivate
                   ? ', and are for everybody then; the addresses that people have of their own to it are gone'
                   : ''
@@ -116,7 +116,7 @@ const goesBy = ({ goesBy: way, value }: Strand): string =>
             </p>
             <div class="actions">
               <Button type="button" label="Take it away" :loading="busy" @click="strands.remove(strand.id)" />
-              <Button type="button" label="Leave it" text @click="parting = null" />
+              <Button type="button" label="Cancel" text @click="parting = null" />
             </div>
           </div>
           <div v-else class="actions small">

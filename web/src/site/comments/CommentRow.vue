@@ -80,7 +80,7 @@ const begin = (): void => {
         v-else
         size="small"
         text
-        label="Ban whoever wrote it"
+        label="Block this writer"
         :disabled="busy"
         @click="emit('change', { isBanned: true, state: 'hidden' })"
       />

@@ -11,7 +11,7 @@ import { useShows } from '../../show/shows/shows'
 import CommentRow from './CommentRow.vue'
 import { useComments } from './comments'
 
-/** What listeners wrote: read here first, and shown on the episode's page when the maker says so. */
+/** Comments: read here first, and shown on the episode's page when the maker says so. */
 const props = defineProps<{ show: string }>()
 const shows = useShows()
 const comments = useComments()
@@ -62,7 +62,7 @@ watch(
             size="small"
           />
           <span v-if="list.waiting" class="waiting urgent">{{ list.waiting }} to read</span>
-          <a :href="`/api/v1/shows/${show.id}/comments.csv`" download>All of them as a table</a>
+          <a :href="`/api/v1/shows/${show.id}/comments.csv`" download>Export as CSV</a>
         </header>
         <p v-if="list.comments.length === 0" class="quiet">
           {{ chosen.state ? 'None of these.' : 'Nobody has written yet.' }}

@@ -4,7 +4,7 @@ import type { CommentState } from '@core/comments/comment'
 import { api } from '../../platform/api'
 import { useKeptList } from '../../platform/parts/keptList'
 
-/** What listeners wrote to the open show. */
+/** Comments to the open show. */
 export const useComments = defineStore('comments', () => {
   const { list, problem, busy, act } = useKeptList<CommentList>()
 

@@ -41,7 +41,7 @@ async function leave(): Promise<void> {
 <template>
   <PageLayout heading="Site" width="narrow">
     <template #beside><a :href="show.pageAddress" target="_blank">As visitors see it</a></template>
-    <h2>A host name of its own</h2>
+    <h2>Custom domain</h2>
     <p class="quiet">
       Where you have a domain, the show’s pages and its feed can live there. What is there now leads to the new place,
       and apps take the feed along.
@@ -71,8 +71,8 @@ async function leave(): Promise<void> {
           </li>
         </ol>
         <div class="actions">
-          <Button label="Look again" :loading="busy" @click="prove" />
-          <Button label="Leave it" text :disabled="busy" @click="leave" />
+          <Button label="Check again" :loading="busy" @click="prove" />
+          <Button label="Cancel" text :disabled="busy" @click="leave" />
         </div>
       </template>
       <form v-else class="spaced" @submit.prevent="claim">
@@ -85,12 +85,12 @@ async function leave(): Promise<void> {
           <InputText :id="id" v-model="name" autocapitalize="none" spellcheck="false" />
         </FormField>
         <div class="actions">
-          <Button type="submit" label="How to prove it" :disabled="name.trim() === '' || busy" />
+          <Button type="submit" label="How to verify it" :disabled="name.trim() === '' || busy" />
           <Button
             v-if="domain.hostName && !isLeaving"
             type="button"
             text
-            label="Give it up"
+            label="Cancel upload"
             @click="isLeaving = true"
           />
         </div>
@@ -101,7 +101,7 @@ async function leave(): Promise<void> {
           there.
         </p>
         <div class="actions">
-          <Button type="button" label="Give it up" :loading="busy" @click="leave" />
+          <Button type="button" label="Cancel upload" :loading="busy" @click="leave" />
           <Button type="button" label="Keep it" text @click="isLeaving = false" />
         </div>
       </div>

@@ -55,7 +55,7 @@ function leave(id: string): void {
       <FormField v-slot="{ id }" label="Title of a new page">
         <InputText :id="id" v-model="title" maxlength="120" placeholder="About" />
       </FormField>
-      <Button type="submit" label="Make the page" :disabled="title.trim() === '' || busy" />
+      <Button type="submit" label="Create page" :disabled="title.trim() === '' || busy" />
     </form>
     <p v-if="list?.pages.length === 0" class="quiet">There is none yet. Most sites need one or two.</p>
     <section v-for="page in list?.pages ?? []" :key="page.id" class="spaced" :aria-labelledby="page.id">
@@ -76,10 +76,10 @@ function leave(id: string): void {
           <template v-else>{{ page.address }}: public as soon as something stands on it</template>
         </p>
         <div v-if="parting === page.id" v-opened="() => (parting = null)" class="note needs-you" role="alert">
-          <p>Its address answers no more then, and what stands on it is gone.</p>
+          <p>The page and its contents will be deleted and its address will stop working.</p>
           <div class="actions">
             <Button type="button" label="Take it away" :loading="busy" @click="pages.remove(page.id)" />
-            <Button type="button" label="Leave it" text @click="parting = null" />
+            <Button type="button" label="Cancel" text @click="parting = null" />
           </div>
         </div>
         <div v-else class="actions small">

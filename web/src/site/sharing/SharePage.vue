@@ -97,7 +97,7 @@ const passOn = (text: string): void => {
             height="630"
             class="card"
           />
-          <p class="small"><a :href="chosen.pictureAddress" download>Keep it</a></p>
+          <p class="small"><a :href="chosen.pictureAddress" download>Download</a></p>
           <QrPicture :address="chosen.pageAddress" />
         </section>
       </div>

@@ -14,7 +14,7 @@ const names: Readonly<Record<BlockKind, string>> = {
   tags: 'What it is about (tags)',
   people: 'People',
   about: 'About the show',
-  comments: 'What listeners wrote',
+  comments: 'Comments',
 }
 const list = ref<HTMLElement>()
 

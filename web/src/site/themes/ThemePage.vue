@@ -33,7 +33,7 @@ const layoutNames: Readonly<Record<Layout, { name: string; words: string }>> = {
   quay: { name: 'Quay', words: 'the show at the side, episodes as cards' },
   horizon: { name: 'Horizon', words: 'a wide view, episodes as an index' },
 }
-const faceNames: Readonly<Record<Face, string>> = { literata: 'A book’s letters', 'public-sans': 'Plain letters' }
+const faceNames: Readonly<Record<Face, string>> = { literata: 'Serif', 'public-sans': 'Sans serif' }
 const path = ref('')
 const pictureProblem = ref('')
 /** Another address for each version, so that the frame loads it again. */
@@ -54,11 +54,11 @@ const address = computed(
       <ProblemNote v-if="problem" :problem="problem" />
       <template v-if="themes && tried">
         <div class="actions">
-          <Button label="Take this look over" :disabled="!differs || busy" @click="store.step('take-over')" />
-          <Button v-if="differs" label="Leave it" text :disabled="busy" @click="store.step('leave')" />
+          <Button label="Publish the look" :disabled="!differs || busy" @click="store.step('take-over')" />
+          <Button v-if="differs" label="Discard" text :disabled="busy" @click="store.step('leave')" />
           <Button
             v-else-if="themes.former"
-            label="Put the former look back"
+            label="Restore the previous look"
             text
             :disabled="busy"
             @click="store.step('put-back')"

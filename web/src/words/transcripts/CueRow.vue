@@ -138,7 +138,7 @@ function onKey(event: KeyboardEvent): void {
         class="link-button small"
         @click="emit('change', { sure: undefined }, '')"
       >
-        It is right
+        Mark as correct
       </button>
       <button
         v-for="{ words, at } in doubts"

@@ -11,7 +11,7 @@ const emit = defineEmits<{ again: []; stop: [] }>()
 
 <template>
   <div v-if="draft.state === 'working'" class="note" data-testid="draft">
-    <h3>The copyist is at work</h3>
+    <h3>Transcribing…</h3>
     <p role="status">
       <template v-if="draft.problem">{{ draft.problem }} It is asked again by itself.</template>
       <template v-else

@@ -41,7 +41,7 @@ const replaceAll = (): void => emit('change', replaceWords(props.cues, found.val
 <template>
   <form class="find flowing" @submit.prevent="step(1)">
     <InputText v-model="words" size="small" aria-label="Words to find" placeholder="Find" autofocus />
-    <InputText v-model="by" size="small" aria-label="Words in their place" placeholder="Put in its place" />
+    <InputText v-model="by" size="small" aria-label="Replace with" placeholder="Replace with" />
     <Button type="submit" size="small" outlined label="Next" :disabled="!found.length" />
     <Button
       type="button"

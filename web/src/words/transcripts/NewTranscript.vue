@@ -24,8 +24,8 @@ function pick(): void {
 <template>
   <div class="new spaced" data-draft>
     <p>
-      What is said, to read along and to be found by. Bring a file in WebVTT, SubRip, JSON, HTML, LRC, SubStation Alpha
-      or plain text, or paste the words; it goes out on the page and in the feed.
+      A transcript lets people read along and find your episode in search. Bring a file in WebVTT, SubRip, JSON, HTML,
+      LRC, SubStation Alpha or plain text, or paste the words; it goes out on the page and in the feed.
     </p>
     <div class="actions">
       <Select
@@ -43,7 +43,7 @@ function pick(): void {
         type="button"
         size="small"
         outlined
-        label="Have it drafted"
+        label="Create a draft"
         :disabled="busy || !hasAudio"
         @click="emit('draft')"
       />
@@ -76,7 +76,7 @@ function pick(): void {
         type="button"
         size="small"
         outlined
-        label="Take these words"
+        label="Use this text"
         :disabled="!words.trim() || busy"
         @click="take"
       />

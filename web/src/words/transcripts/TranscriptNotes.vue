@@ -25,7 +25,7 @@ const keys = 'Alt N plays the next one, Alt R says that it is right.'
         The times are those of the audio before. Have them laid anew, move or stretch them, or say that they are right.
       </p>
       <div class="actions">
-        <Button size="small" label="Lay it anew" :disabled="busy" @click="emit('align')" />
+        <Button size="small" label="Sync again" :disabled="busy" @click="emit('align')" />
         <Button size="small" outlined label="Move the times" @click="emit('move')" />
         <Button size="small" text label="They are right" @click="emit('facts', { fits: true })" />
       </div>
@@ -61,7 +61,7 @@ const keys = 'Alt N plays the next one, Alt R says that it is right.'
         <Button
           size="small"
           :outlined="doubtful.length > 0"
-          label="It is read"
+          label="Mark as checked"
           :disabled="busy"
           @click="emit('facts', { isUnread: false })"
         />

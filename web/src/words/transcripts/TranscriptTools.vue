@@ -39,7 +39,7 @@ const formatNames = { vtt: 'WebVTT', srt: 'SubRip', json: 'JSON', html: 'HTML', 
         v-if="canAlign"
         size="small"
         :outlined="open.isTimed"
-        :label="open.isTimed ? 'Lay it anew' : 'Lay it over the speech'"
+        :label="open.isTimed ? 'Sync again' : 'Sync with the audio'"
         title="Finds when each sentence is said; what somebody has set stays"
         :loading="open.alignment === 'working'"
         :disabled="busy || open.alignment === 'working'"
@@ -50,7 +50,7 @@ const formatNames = { vtt: 'WebVTT', srt: 'SubRip', json: 'JSON', html: 'HTML', 
       </button>
     </span>
     <span class="small files">
-      Take along:
+      Download:
       <a v-for="format in formats" :key="format" :href="`/api/v1/transcripts/${open.id}/file.${format}`" download>{{
         formatNames[format]
       }}</a>

@@ -3,8 +3,8 @@ import type { CueFindingCode } from '@core/transcript/findings'
 /** What each finding says, and what happens if it stays. */
 export const findingWords: Readonly<Record<CueFindingCode, string>> = {
   overlap: 'It begins before the one above has ended; players show both, or one.',
-  backwards: 'Its times go back. Players leave it out.',
-  'past-end': 'It ends behind the end of the sound.',
+  backwards: 'It ends before it begins. Players skip it.',
+  'past-end': 'It ends after the audio does.',
   empty: 'It says nothing.',
   fast: 'More than people can read in its time (about 20 letters a second).',
   'long-line': 'Longer than two lines of 42 letters; a screen cuts it, or hides what is behind.',
@@ -22,7 +22,7 @@ export const findingNames: Readonly<Record<CueFindingCode, string>> = {
   fast: 'fast to read',
   'long-line': 'long',
   silent: 'over silence',
-  unsaid: 'speech behind it has no cue',
+  unsaid: 'speech after this has no cue',
   doubtful: 'not sure: listen',
 }
 

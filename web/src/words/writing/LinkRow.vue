@@ -26,7 +26,7 @@ function set(): void {
     <label for="link-address">Address of the link</label>
     <input id="link-address" v-model="address" type="text" inputmode="url" placeholder="example.org/page" />
     <button type="submit" class="tool">Set</button>
-    <button type="button" class="tool" @click="emit('leave')">Leave it</button>
+    <button type="button" class="tool" @click="emit('leave')">Cancel</button>
     <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
   </form>
 </template>

@@ -21,7 +21,7 @@ function take(): void {
 
 <template>
   <div class="field">
-    <span id="links-name" class="field-name">{{ label ?? 'Links at hand' }}</span>
+    <span id="links-name" class="field-name">{{ label ?? 'Saved links' }}</span>
     <ul v-if="links.length || usual.length" class="links small unlisted" aria-labelledby="links-name">
       <li v-for="link in links" :key="link.address">
         <button type="button" class="link-button" :title="link.address" @click="emit('insert', link)">

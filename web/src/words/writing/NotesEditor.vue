@@ -35,7 +35,7 @@ const editor = useEditor({
     notesKit(props.undoneByPage ? { undoRedo: false } : {}),
     MovedBlocks,
     Placeholder.configure({
-      placeholder: props.placeholder ?? 'What is this episode? The first sentence is the one that lists show.',
+      placeholder: props.placeholder ?? 'What is this episode about? Lists show only the first sentence.',
     }),
   ],
   editorProps: {

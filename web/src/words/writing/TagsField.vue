@@ -34,7 +34,7 @@ const remove = (tag: string): void => {
     v-slot="{ id }"
     :label="label ?? 'Tags'"
     :fault="fault"
-    hint="Apart by commas. They stand on the page, in the feed and in the file."
+    hint="Separate with commas. Shown on the page, in the feed and in the file."
   >
     <div class="row flowing">
       <ul v-if="tags.length" class="tags unlisted" :aria-label="`${label ?? 'Tags'} that are set`">
