@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import type { Finding } from '@core/audio/findings'
+import { severities } from '@core/words/severity'
 import { encodingNames, fadeShapes, oneChannels } from '@core/audio/recipe'
 
 const ms = z.number().int('Whole milliseconds.').min(0, 'Not before the beginning.').max(86_400_000, 'At most a day.')
@@ -45,7 +46,7 @@ export const measurement = z.object({
 
 /** What was found in a sound; which figures it has depends on its code, see core/audio/findings. */
 const finding = z.object({
-  weight: z.enum(['must mend', 'worth mending', 'good to know']),
+  severity: z.enum(severities),
   code: z.string(),
   figures: z.record(z.string(), z.union([z.number(), z.string(), z.boolean(), z.null()])),
   fix: z.enum(['finish', 'trim', 'level', 'mono', 'one side']).nullable(),

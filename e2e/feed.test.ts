@@ -130,7 +130,7 @@ it('any feed can be checked by its address, or pasted; what is wrong is said bes
   await page.getByRole('textbox', { name: 'Address of the feed' }).fill(`${house.address}/slow-ferry/feed.xml`)
   await page.getByRole('button', { name: 'Check it' }).click()
   await page.getByText(/addresses in it were asked/).waitFor()
-  await page.getByText(/Nothing to mend/).waitFor()
+  await page.getByText(/Nothing to fix/).waitFor()
   await page.getByRole('button', { name: 'Paste it instead' }).click()
   await page
     .getByRole('textbox', { name: 'The feed itself' })
@@ -250,7 +250,7 @@ it('a show moves to another address: the old one leads there, in the studio too,
   await page.getByRole('button', { name: 'Change the address' }).click()
   await page.getByRole('button', { name: 'Move it there' }).click()
   await page.waitForURL(/\/studio\/slow-boat\/feed$/)
-  await page.getByText(/^Nothing to mend\. All \d+ rules were looked at\.$/).waitFor()
+  await page.getByText(/^Nothing to fix\. The feed passes all \d+ checks\.$/).waitFor()
   const old = await fetch(`${house.address}/slow-ferry/feed.xml`, { redirect: 'manual' })
   expect([old.status, old.headers.get('location')]).toEqual([301, `${house.address}/slow-boat/feed.xml`])
   await go('')

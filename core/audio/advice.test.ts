@@ -51,19 +51,19 @@ describe('what a measurement gives reason to say', () => {
   })
 
   it.each([
-    [{ truePeakDbtp: 0.6 }, 'peaks', 'worth mending'],
-    [{ truePeakDbtp: -0.5 }, 'peaks', 'good to know'],
-    [{ clipCount: 3, clips: [{ fromMs: 61_000, toMs: 61_010 }] }, 'clipped', 'worth mending'],
-    [{ headSilenceMs: 2400 }, 'head-silence', 'worth mending'],
-    [{ tailSilenceMs: 12_000 }, 'tail-silence', 'worth mending'],
-    [{ gaps: [{ fromMs: 5000, toMs: 9000 }] }, 'gaps', 'good to know'],
-    [{ image: 'one side only' as const }, 'one-side', 'worth mending'],
-    [{ image: 'dual mono' as const }, 'dual-mono', 'good to know'],
-    [{ rangeLu: 17 }, 'range', 'good to know'],
-    [{ integratedLufs: null, truePeakDbtp: null, samplePeakDbfs: null }, 'silent', 'must mend'],
-  ])('%j: %s', (change, code, weight) => {
+    [{ truePeakDbtp: 0.6 }, 'peaks', 'warning'],
+    [{ truePeakDbtp: -0.5 }, 'peaks', 'note'],
+    [{ clipCount: 3, clips: [{ fromMs: 61_000, toMs: 61_010 }] }, 'clipped', 'warning'],
+    [{ headSilenceMs: 2400 }, 'head-silence', 'warning'],
+    [{ tailSilenceMs: 12_000 }, 'tail-silence', 'warning'],
+    [{ gaps: [{ fromMs: 5000, toMs: 9000 }] }, 'gaps', 'note'],
+    [{ image: 'one side only' as const }, 'one-side', 'warning'],
+    [{ image: 'dual mono' as const }, 'dual-mono', 'note'],
+    [{ rangeLu: 17 }, 'range', 'note'],
+    [{ integratedLufs: null, truePeakDbtp: null, samplePeakDbfs: null }, 'silent', 'error'],
+  ])('%j: %s', (change, code, severity) => {
     const [found] = judge(change)
-    expect(found).toMatchObject({ code, weight })
+    expect(found).toMatchObject({ code, severity })
     for (const words of Object.values(findingWords(found!))) expect(words).toMatch(/\w.*\.$/)
   })
 
@@ -71,15 +71,12 @@ describe('what a measurement gives reason to say', () => {
     const [found] = judge({ rangeLu: 17 })
     expect(storedFinding(found!)).toBe(found)
     const told = { says: 'The file looks cut short.', rule: 'Frames.', ifItStays: 'Listen to the end.' }
-    const before = { ...told, code: 'cut-short', weight: 'worth mending' as const, fix: null, places: [] }
+    const before = { ...told, code: 'cut-short', severity: 'warning' as const, fix: null, places: [] }
     expect(findingWords(storedFinding(before))).toEqual(told)
   })
 
   it('puts the gravest first', () => {
-    expect(judge({ rangeLu: 20, headSilenceMs: 3000 }).map(({ weight }) => weight)).toEqual([
-      'worth mending',
-      'good to know',
-    ])
+    expect(judge({ rangeLu: 20, headSilenceMs: 3000 }).map(({ severity }) => severity)).toEqual(['warning', 'note'])
   })
 
   it('says of a form that apps cannot play that it must be encoded', () => {

@@ -1,3 +1,4 @@
+import { severities } from '../words/severity'
 import { type Finding, finding } from './findings'
 import { nearEnoughLu } from './finishPlan'
 import type { Measurement } from './measurement'
@@ -32,18 +33,16 @@ export function advice(measured: Measurement, standard: Standard): Finding[] {
     range,
     twice,
   ].flatMap(check => check(measured, standard) ?? [])
-  return found.sort((one, other) => order.indexOf(one.weight) - order.indexOf(other.weight))
+  return found.sort((one, other) => severities.indexOf(one.severity) - severities.indexOf(other.severity))
 }
-
-const order: readonly Finding['weight'][] = ['must mend', 'worth mending', 'good to know']
 
 type Check = (measured: Measurement, standard: Standard) => Finding | null
 
 const silent: Check = ({ samplePeakDbfs, headSilenceMs, durationMs }) =>
-  samplePeakDbfs !== null && headSilenceMs < durationMs ? null : finding('must mend', 'silent', {})
+  samplePeakDbfs !== null && headSilenceMs < durationMs ? null : finding('error', 'silent', {})
 
 const damaged: Check = ({ damaged: places = [] }) =>
-  places.length === 0 ? null : finding('must mend', 'damaged', { places: places.length }, { places })
+  places.length === 0 ? null : finding('error', 'damaged', { places: places.length }, { places })
 
 const loudness: Check = (measured, { recipe, usualLufs }) => {
   const { integratedLufs, truePeakDbtp, channels } = measured
@@ -64,8 +63,8 @@ const loudness: Check = (measured, { recipe, usualLufs }) => {
     channels,
     needsLimiting: peakDbtp > recipe.ceilingDbtp,
   }
-  const weight = Math.abs(gainDb) > 3 ? 'worth mending' : 'good to know'
-  return finding(weight, gainDb > 0 ? 'quieter' : 'louder', figures, { fix: 'finish' })
+  const severity = Math.abs(gainDb) > 3 ? 'warning' : 'note'
+  return finding(severity, gainDb > 0 ? 'quieter' : 'louder', figures, { fix: 'finish' })
 }
 
 /** Peaks that are held back by more change how a sound feels. */
@@ -80,8 +79,8 @@ const limiting: Check = ({ integratedLufs, truePeakDbtp, channels }, { recipe })
 
 function deepLimiting(heldBackDb: number, when: 'before' | 'after'): Finding | null {
   if (heldBackDb <= deepLimitingDb) return null
-  const weight = heldBackDb > harshLimitingDb ? 'worth mending' : 'good to know'
-  return finding(weight, 'deep-limiting', { heldBackDb, when }, { fix: 'level' })
+  const severity = heldBackDb > harshLimitingDb ? 'warning' : 'note'
+  return finding(severity, 'deep-limiting', { heldBackDb, when }, { fix: 'level' })
 }
 
 /** What came of a finish that a person should know: deep limiting, and a target that the ceiling did not allow. */
@@ -91,7 +90,7 @@ export function finishFindings(
 ): Finding[] {
   const missed =
     Math.abs(missedByLu) > nearEnoughLu
-      ? finding('good to know', 'target-missed', { targetLufs, ceilingDbtp, missedByLu }, { fix: 'level' })
+      ? finding('note', 'target-missed', { targetLufs, ceilingDbtp, missedByLu }, { fix: 'level' })
       : null
   return [missed, deepLimiting(limitedByDb, 'after')].filter(found => found !== null)
 }
@@ -99,22 +98,17 @@ export function finishFindings(
 const peaks: Check = ({ truePeakDbtp }, { recipe: { ceilingDbtp } }) =>
   truePeakDbtp === null || truePeakDbtp <= ceilingDbtp + 0.05
     ? null
-    : finding(
-        truePeakDbtp > 0 ? 'worth mending' : 'good to know',
-        'peaks',
-        { truePeakDbtp, ceilingDbtp },
-        { fix: 'finish' },
-      )
+    : finding(truePeakDbtp > 0 ? 'warning' : 'note', 'peaks', { truePeakDbtp, ceilingDbtp }, { fix: 'finish' })
 
 /** Places that were clipped before they came here, which no finishing brings back. */
 export const clipped: Check = ({ clips, clipCount }) =>
-  clipCount === 0 ? null : finding('worth mending', 'clipped', { clips: clipCount }, { places: clips })
+  clipCount === 0 ? null : finding('warning', 'clipped', { clips: clipCount }, { places: clips })
 
 const head: Check = ({ headSilenceMs, durationMs }) =>
   headSilenceMs <= longestHeadMs || headSilenceMs >= durationMs
     ? null
     : finding(
-        'worth mending',
+        'warning',
         'head-silence',
         { silenceMs: headSilenceMs },
         { fix: 'trim', places: [{ fromMs: 0, toMs: headSilenceMs }] },
@@ -124,23 +118,22 @@ const tail: Check = ({ tailSilenceMs, durationMs }) =>
   tailSilenceMs <= longestTailMs
     ? null
     : finding(
-        'worth mending',
+        'warning',
         'tail-silence',
         { silenceMs: tailSilenceMs },
         { fix: 'trim', places: [{ fromMs: durationMs - tailSilenceMs, toMs: durationMs }] },
       )
 
 const gaps: Check = ({ gaps: places }) =>
-  places.length === 0 ? null : finding('good to know', 'gaps', { gaps: places.length }, { places })
+  places.length === 0 ? null : finding('note', 'gaps', { gaps: places.length }, { places })
 
 const sides: Check = ({ image }) =>
-  image !== 'one side only' ? null : finding('worth mending', 'one-side', {}, { fix: 'mono' })
+  image !== 'one side only' ? null : finding('warning', 'one-side', {}, { fix: 'mono' })
 
 const turnedOver: Check = ({ image }) =>
-  image !== 'antiphase' ? null : finding('worth mending', 'antiphase', {}, { fix: 'one side' })
+  image !== 'antiphase' ? null : finding('warning', 'antiphase', {}, { fix: 'one side' })
 
 const range: Check = ({ rangeLu }) =>
-  rangeLu <= widestRangeLu ? null : finding('good to know', 'range', { rangeLu }, { fix: 'level' })
+  rangeLu <= widestRangeLu ? null : finding('note', 'range', { rangeLu }, { fix: 'level' })
 
-const twice: Check = ({ image }) =>
-  image !== 'dual mono' ? null : finding('good to know', 'dual-mono', {}, { fix: 'mono' })
+const twice: Check = ({ image }) => (image !== 'dual mono' ? null : finding('note', 'dual-mono', {}, { fix: 'mono' }))

@@ -22,12 +22,12 @@ export function endingOf(type: string): string {
 }
 
 /** What there is to say where a file could not be measured. */
-export const unmeasured: Finding = finding('worth mending', 'unmeasured', {})
+export const unmeasured: Finding = finding('warning', 'unmeasured', {})
 
 /** What there is to say about the form that a file would be delivered in. */
 export function deliveryFindings({ type, channels }: { type: string; channels: number }): Finding[] {
   const found: Finding[] = []
-  if (!isDeliverable(type)) found.push(finding('must mend', 'not-deliverable', { type }, { fix: 'finish' }))
-  if (channels > 2) found.push(finding('worth mending', 'many-channels', { channels }, { fix: 'finish' }))
+  if (!isDeliverable(type)) found.push(finding('error', 'not-deliverable', { type }, { fix: 'finish' }))
+  if (channels > 2) found.push(finding('warning', 'many-channels', { channels }, { fix: 'finish' }))
   return found
 }

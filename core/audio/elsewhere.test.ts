@@ -21,7 +21,7 @@ describe('the host of a file that lives elsewhere', () => {
       detail: 'It answers 404.',
       todo: 'Copy the address again.',
     })
-    expect(found.weight).toBe('must mend')
+    expect(found.severity).toBe('error')
     expect(findingWords(found)).toMatchObject({
       says: 'There is nothing at this address. It answers 404.',
       ifItStays: expect.stringContaining('Copy the address again.'),

@@ -12,13 +12,13 @@ const longestType = 80
 /** What there is to say about a host that gives the file, though not as apps like it best. */
 export function hostFindings({ answersRanges, redirects, contentType }: HostManners): Finding[] {
   const found: Finding[] = []
-  if (!answersRanges) found.push(finding('worth mending', 'no-ranges', {}))
-  if (redirects > 0) found.push(finding('good to know', 'redirects', { redirects }))
+  if (!answersRanges) found.push(finding('warning', 'no-ranges', {}))
+  if (redirects > 0) found.push(finding('note', 'redirects', { redirects }))
   if (!/^audio\//i.test(contentType ?? ''))
-    found.push(finding('worth mending', 'content-type', { contentType: contentType?.slice(0, longestType) ?? null }))
+    found.push(finding('warning', 'content-type', { contentType: contentType?.slice(0, longestType) ?? null }))
   return found
 }
 
 /** What there is to say where the file cannot be had at its address. */
 export const unreachable = ({ title, detail, todo }: { title: string; detail: string; todo: string }): Finding =>
-  finding('must mend', 'unreachable', { title, detail, todo })
+  finding('error', 'unreachable', { title, detail, todo })

@@ -1,3 +1,4 @@
+import type { Severity } from '../words/severity'
 import type { Mp3Scan } from './mp3Scan'
 import type { Stretch } from './measurement'
 
@@ -54,7 +55,7 @@ export type FindingCode = keyof Figures
 export type Finding<Code extends FindingCode = FindingCode> = {
   [Each in Code]: {
     code: Each
-    weight: 'must mend' | 'worth mending' | 'good to know'
+    severity: Severity
     figures: Figures[Each]
     /** What one press would do about it, where one press can. */
     fix: 'finish' | 'trim' | 'level' | 'mono' | 'one side' | null
@@ -65,19 +66,19 @@ export type Finding<Code extends FindingCode = FindingCode> = {
 
 /** Makes a finding of its parts. */
 export function finding<Code extends FindingCode>(
-  weight: Finding['weight'],
+  severity: Finding['severity'],
   code: Code,
   figures: Figures[Code],
   { fix = null, places = [] }: Partial<Pick<Finding, 'fix' | 'places'>> = {},
 ): Finding {
-  return { weight, code, figures, fix, places } as Finding
+  return { severity, code, figures, fix, places } as Finding
 }
 
 /** A finding as it was stored, also by versions that stored sentences. */
 export function storedFinding(stored: Finding | (Figures['before'] & Omit<Finding, 'code' | 'figures'>)): Finding {
   if ('figures' in stored) return stored
-  const { says, rule, ifItStays, weight, fix, places } = stored
-  return finding(weight, 'before', { says, rule, ifItStays }, { fix, places })
+  const { says, rule, ifItStays, severity, fix, places } = stored
+  return finding(severity, 'before', { says, rule, ifItStays }, { fix, places })
 }
 
 const mostJunkBetweenBytes = 4096
@@ -91,15 +92,15 @@ export function mp3Findings(scan: Mp3Scan): Finding[] {
     const isAnnounced = announcedFrames !== null && announcedFrames > frames + 1
     const announcedMs = isAnnounced ? (durationMs / frames) * announcedFrames : null
     const shows = isAnnounced ? 'header' : 'frame'
-    found.push(finding('worth mending', 'cut-short', { announcedMs, heardMs: durationMs, shows }))
+    found.push(finding('warning', 'cut-short', { announcedMs, heardMs: durationMs, shows }))
   }
-  if (scan.lacksBeginning) found.push(finding('worth mending', 'no-beginning', {}))
+  if (scan.lacksBeginning) found.push(finding('warning', 'no-beginning', {}))
   if (scan.leadingJunkBytes > mostJunkBetweenBytes)
-    found.push(finding('worth mending', 'junk-before', { bytes: scan.leadingJunkBytes }, { fix: 'finish' }))
+    found.push(finding('warning', 'junk-before', { bytes: scan.leadingJunkBytes }, { fix: 'finish' }))
   if (scan.innerJunkBytes > mostJunkBetweenBytes)
-    found.push(finding('worth mending', 'junk-within', { bytes: scan.innerJunkBytes }))
+    found.push(finding('warning', 'junk-within', { bytes: scan.innerJunkBytes }))
   if (scan.trailingJunkBytes > mostJunkBehindBytes)
-    found.push(finding('worth mending', 'junk-behind', { bytes: scan.trailingJunkBytes, heardMs: durationMs }))
+    found.push(finding('warning', 'junk-behind', { bytes: scan.trailingJunkBytes, heardMs: durationMs }))
   return found
 }
 
@@ -112,12 +113,12 @@ export const cutShortFinding = (
   heardMs: number,
   shows: 'decoding' | 'header' = 'decoding',
 ): Finding | null =>
-  announcedMs - heardMs < leastMissingMs ? null : finding('worth mending', 'cut-short', { announcedMs, heardMs, shows })
+  announcedMs - heardMs < leastMissingMs ? null : finding('warning', 'cut-short', { announcedMs, heardMs, shows })
 
 /** The last page of an Ogg file is not marked as the last. */
 export const cutShortOgg = (heardMs: number): Finding =>
-  finding('worth mending', 'cut-short', { announcedMs: null, heardMs, shows: 'page' })
+  finding('warning', 'cut-short', { announcedMs: null, heardMs, shows: 'page' })
 
 /** What there is to say of tracks beside the first. */
 export const otherTracks = (tracks: number): Finding[] =>
-  tracks <= 1 ? [] : [finding('worth mending', 'other-tracks', { tracks })]
+  tracks <= 1 ? [] : [finding('warning', 'other-tracks', { tracks })]

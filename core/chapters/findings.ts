@@ -16,16 +16,16 @@ export function chapterWants(
   isM4a: boolean,
 ): Want[] {
   const found: Want[] = []
-  const say = (code: WantCode, { id, fromMs, title }: Chapter, weight: Want['weight'] = 'worth mending'): void => {
-    found.push({ field: 'chapters', weight, code, id, told: title || clock(fromMs) })
+  const say = (code: WantCode, { id, fromMs, title }: Chapter, severity: Want['severity'] = 'warning'): void => {
+    found.push({ field: 'chapters', severity, code, id, told: title || clock(fromMs) })
   }
   const { fromMs, toMs } = kept ?? { fromMs: 0, toMs: Infinity }
   const delivered = deliveredChapters(chapters, { kept: [{ fromMs, toMs }] })
   const [first] = delivered
-  if (first && first.fromMs > 0) say('chapters-begin-late', first, 'good to know')
+  if (first && first.fromMs > 0) say('chapters-begin-late', first, 'note')
   // Chapters of an MP4 are a track of texts, each a title (from memory: ISO/IEC 14496-12 knows of no more).
   const more = isM4a && chapters.find(({ address, pictureId, isListed }) => address ?? pictureId ?? !isListed)
-  if (more) say('chapter-more-than-m4a', more, 'good to know')
+  if (more) say('chapter-more-than-m4a', more, 'note')
   const goOut = new Set(delivered.map(({ id }) => id))
   chapters.forEach((chapter, index) => {
     const before = chapters[index - 1]
@@ -38,4 +38,4 @@ export function chapterWants(
 }
 
 /** That the times in the notes go back and forth, where chapters should be made of them. */
-export const timesGoBack: Want = { field: 'notes', weight: 'worth mending', code: 'chapter-times-back' }
+export const timesGoBack: Want = { field: 'notes', severity: 'warning', code: 'chapter-times-back' }

@@ -15,7 +15,7 @@ export interface Numbering {
 
 /** What is odd about a number: used twice, one left out before it, or against the order of dates. */
 export function numberWants({ same, skipped, before, after }: Numbering): Want[] {
-  const want = (code: Want['code'], told: string): Want => ({ field: 'number', weight: 'worth mending', code, told })
+  const want = (code: Want['code'], told: string): Want => ({ field: 'number', severity: 'warning', code, told })
   const against = before ?? after
   return [
     ...(same === null ? [] : [want('number-twice', same || 'an untitled episode')]),

@@ -1,3 +1,4 @@
+import type { Severity } from '../words/severity'
 import { isMisspelt, linkedAddresses } from '../notes/addresses'
 import { plainNotes } from '../notes/plain'
 import { fold } from '../words/fold'
@@ -7,7 +8,7 @@ import type { EpisodeField, EpisodeText } from './fields'
 /** Something about what is written that a person may want to look at. */
 export interface Want {
   field: EpisodeField
-  weight: 'worth mending' | 'good to know'
+  severity: Exclude<Severity, 'error'>
   code: WantCode
   /** What it is about, where that is not in the code; for a chapter its id. */
   id?: string
@@ -45,15 +46,15 @@ export const leastTags = 2
 export function wantsOf(text: EpisodeText, show: string): Want[] {
   const plain = plainNotes(text.notes)
   const found: Want[] = []
-  if (isBlank(plain)) found.push({ field: 'notes', weight: 'worth mending', code: 'no-notes' })
+  if (isBlank(plain)) found.push({ field: 'notes', severity: 'warning', code: 'no-notes' })
   else if (saysNothing(firstSentence(plain), show))
-    found.push({ field: 'notes', weight: 'worth mending', code: 'first-sentence-empty' })
+    found.push({ field: 'notes', severity: 'warning', code: 'first-sentence-empty' })
   if (/<a href="">|<a>/.test(text.notes))
-    found.push({ field: 'notes', weight: 'worth mending', code: 'link-without-address' })
+    found.push({ field: 'notes', severity: 'warning', code: 'link-without-address' })
   for (const address of linkedAddresses(text.notes).filter(isMisspelt))
-    found.push({ field: 'notes', weight: 'worth mending', code: 'link-misspelt', told: address })
-  if (isBlank(text.hook)) found.push({ field: 'hook', weight: 'good to know', code: 'no-hook' })
-  if (text.tags.length < leastTags) found.push({ field: 'tags', weight: 'good to know', code: 'few-tags' })
+    found.push({ field: 'notes', severity: 'warning', code: 'link-misspelt', told: address })
+  if (isBlank(text.hook)) found.push({ field: 'hook', severity: 'note', code: 'no-hook' })
+  if (text.tags.length < leastTags) found.push({ field: 'tags', severity: 'note', code: 'few-tags' })
   return found
 }
 
@@ -92,7 +93,7 @@ export function linkWants(notes: string, bad: readonly { address: string; proble
     .filter(({ address }) => there.has(address))
     .map(({ address, problem }) => ({
       field: 'notes',
-      weight: 'worth mending',
+      severity: 'warning',
       code: 'link-fails',
       told: `${address}: ${problem}`,
     }))

@@ -1,7 +1,8 @@
 import type { MetFeed } from './met'
 import { textIn } from './read'
 import { feedRules } from './rules'
-import type { FeedRule, Weight } from './rules/rule'
+import { severities } from '../words/severity'
+import type { FeedRule } from './rules/rule'
 
 /** Where in a feed a finding is; null beside the feed itself. */
 export interface FoundPlace {
@@ -17,11 +18,10 @@ export interface FeedFinding extends Omit<FeedRule, 'find' | 'mendShow' | 'mendE
 }
 
 const mostPlaces = 50
-const order: readonly Weight[] = ['must mend', 'worth mending', 'good to know']
 /** What can be said of a document that cannot be read to its end. */
 const ofBroken = new Set(['well-formed', 'encoding', 'answers', 'content-type', 'secure-address', 'lasting-redirects'])
 
-/** Checks a feed by every rule; what is found comes by its weight, the gravest first. */
+/** Checks a feed by every rule; what is found comes by its severity, the gravest first. */
 export function checkFeed(met: MetFeed): FeedFinding[] {
   const isBroken = met.feed.document.fault !== null
   const findings = feedRules.flatMap(({ find, fixShow: _show, fixEpisode: _episode, ...words }) => {
@@ -33,7 +33,7 @@ export function checkFeed(met: MetFeed): FeedFinding[] {
       .map(({ item, value }) => ({ item: item === null ? null : itemAt(met, item), value }))
     return [{ ...words, count: found.length, places }]
   })
-  return findings.sort((one, other) => order.indexOf(one.weight) - order.indexOf(other.weight))
+  return findings.sort((one, other) => severities.indexOf(one.severity) - severities.indexOf(other.severity))
 }
 
 function itemAt({ feed: { items } }: MetFeed, index: number) {

@@ -54,7 +54,7 @@ export const steps: Readonly<Record<Step, StepRule>> = {
   send: {
     from: ['released'],
     to: 'released',
-    reason: 'Something was mended since it went out.',
+    reason: 'Something was corrected since it went out.',
     effect: 'Apps take over the words; a file that somebody has downloaded stays as it is there.',
     undo: null,
   },

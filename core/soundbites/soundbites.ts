@@ -45,16 +45,16 @@ export function soundbiteWants(
   kept: { fromMs: number; toMs: number } | null,
 ): Want[] {
   return soundbites.flatMap(({ id, fromMs, toMs, title }) => {
-    const say = (code: WantCode, weight: Want['weight']): Want => ({
+    const say = (code: WantCode, severity: Want['severity']): Want => ({
       field: 'soundbites',
-      weight,
+      severity,
       code,
       id,
       told: title || clock(fromMs),
     })
-    if (kept && (toMs <= kept.fromMs || fromMs >= kept.toMs)) return [say('soundbite-cut-off', 'worth mending')]
-    if (kept && (fromMs < kept.fromMs || toMs > kept.toMs)) return [say('soundbite-cut-into', 'worth mending')]
-    if (toMs - fromMs < usualLengthMs.least) return [say('soundbite-short', 'good to know')]
-    return toMs - fromMs > usualLengthMs.most ? [say('soundbite-long', 'good to know')] : []
+    if (kept && (toMs <= kept.fromMs || fromMs >= kept.toMs)) return [say('soundbite-cut-off', 'warning')]
+    if (kept && (fromMs < kept.fromMs || toMs > kept.toMs)) return [say('soundbite-cut-into', 'warning')]
+    if (toMs - fromMs < usualLengthMs.least) return [say('soundbite-short', 'note')]
+    return toMs - fromMs > usualLengthMs.most ? [say('soundbite-long', 'note')] : []
   })
 }

@@ -2,12 +2,12 @@ import { type FeedRule, inAnswer } from './rule'
 
 export const answers: FeedRule = {
   name: 'answers',
-  weight: 'must mend',
+  severity: 'error',
   says: 'The address of the feed does not answer with it.',
   rule: 'A feed answers with 200.',
   source: 'RFC 9110, section 15.3.1',
   ifItStays: 'Apps and directories get nothing.',
-  fix: 'Whoever serves the feed mends it.',
+  fix: 'Whoever serves the feed has to fix it.',
   place: 'host',
   find: inAnswer(({ status }) => (status === 200 ? null : String(status))),
 }

@@ -2,7 +2,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const anyItems: FeedRule = {
   name: 'any-items',
-  weight: 'must mend',
+  severity: 'error',
   says: 'It has no episode.',
   rule: 'A directory wants at least one released episode.',
   source: 'common practice, no source',

@@ -3,7 +3,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const artworkAnswers: FeedRule = {
   name: 'artwork-answers',
-  weight: 'must mend',
+  severity: 'error',
   says: 'The artwork does not answer with a picture.',
   rule: 'The address of the artwork answers with a JPEG or PNG.',
   source: 'itunes namespace, image (from memory)',

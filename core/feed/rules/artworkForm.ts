@@ -3,7 +3,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const artworkForm: FeedRule = {
   name: 'artwork-form',
-  weight: 'must mend',
+  severity: 'error',
   says: 'The artwork is no JPEG or PNG in the colours of screens, or something in it is transparent.',
   rule: 'JPEG or PNG, RGB, without transparency.',
   source: 'itunes namespace, image (from memory)',

@@ -4,7 +4,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const artworkSize: FeedRule = {
   name: 'artwork-size',
-  weight: 'must mend',
+  severity: 'error',
   says: 'The artwork is not square, or not of the size that directories want.',
   rule: `Square, ${artworkRule.minPx} to ${artworkRule.maxPx} px.`,
   source: 'itunes namespace, image (from memory)',

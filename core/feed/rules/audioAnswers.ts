@@ -2,7 +2,7 @@ import { atAddresses, type FeedRule } from './rule'
 
 export const audioAnswers: FeedRule = {
   name: 'audio-answers',
-  weight: 'must mend',
+  severity: 'error',
   says: 'The audio of an episode does not answer.',
   rule: 'The address of an enclosure answers with the file.',
   source: 'RSS 2.0, enclosure sub-element of item; RFC 9110, section 15.3.1',

@@ -2,7 +2,7 @@ import { atAddresses, type FeedRule } from './rule'
 
 export const audioBytes: FeedRule = {
   name: 'audio-bytes',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The audio is not as large as the feed says.',
   rule: 'The length of an enclosure is that of its file.',
   source: 'RSS 2.0, enclosure sub-element of item',

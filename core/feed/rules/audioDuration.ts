@@ -7,7 +7,7 @@ const tolerance = { seconds: 30, share: 0.1 }
 
 export const audioDuration: FeedRule = {
   name: 'audio-duration',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The audio is not as long as the feed says.',
   rule: 'itunes:duration is the length of the file.',
   source: 'itunes namespace, duration (from memory)',

@@ -12,7 +12,7 @@ const types: readonly (readonly [form: SoundFormat, type: RegExp])[] = [
 
 export const audioForm: FeedRule = {
   name: 'audio-form',
-  weight: 'must mend',
+  severity: 'error',
   says: 'The audio is something else than the feed says.',
   rule: 'The type of an enclosure is what its file is.',
   source: 'RSS 2.0, enclosure sub-element of item; ISO/IEC 11172-3 and 14496-12 (how the files begin)',

@@ -2,7 +2,7 @@ import { atAddresses, type FeedRule } from './rule'
 
 export const audioHead: FeedRule = {
   name: 'audio-head',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The audio does not answer to HEAD.',
   rule: 'HEAD is answered as GET is, without the body.',
   source: 'RFC 9110, section 9.3.2; itunes namespace, requirements (from memory)',

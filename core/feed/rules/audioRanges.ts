@@ -2,7 +2,7 @@ import { atAddresses, type FeedRule } from './rule'
 
 export const audioRanges: FeedRule = {
   name: 'audio-ranges',
-  weight: 'must mend',
+  severity: 'error',
   says: 'The audio cannot be had in parts.',
   rule: 'A request for a range of bytes is answered with 206.',
   source: 'RFC 9110, section 14; itunes namespace, requirements (from memory)',

@@ -4,7 +4,7 @@ const most = 3
 
 export const audioRedirects: FeedRule = {
   name: 'audio-redirects',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The address of the audio leads on again and again.',
   rule: `At most ${most} redirects.`,
   source: 'common practice, no source; RFC 9110, section 15.4, on loops',

@@ -12,7 +12,7 @@ const family = (type: string): string =>
 
 export const audioType: FeedRule = {
   name: 'audio-type',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The audio is served as another type than the feed says.',
   rule: 'The type of an enclosure is that with which its file is served.',
   source: 'RSS 2.0, enclosure sub-element of item; RFC 9110, section 8.3',

@@ -8,7 +8,7 @@ const numberAt = (number: number | string): RegExp =>
 
 export const bareTitle: FeedRule = {
   name: 'bare-title',
-  weight: 'good to know',
+  severity: 'note',
   says: 'The title for apps begins with the number.',
   rule: 'itunes:title goes without season and number, which apps show by themselves.',
   source: 'itunes namespace, title (from memory)',

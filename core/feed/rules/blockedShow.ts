@@ -3,7 +3,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const blockedShow: FeedRule = {
   name: 'blocked-show',
-  weight: 'good to know',
+  severity: 'note',
   says: 'It asks directories not to list it.',
   rule: 'itunes:block with Yes keeps a show out of directories.',
   source: 'itunes namespace, block (from memory)',

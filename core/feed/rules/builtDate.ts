@@ -4,7 +4,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const builtDate: FeedRule = {
   name: 'built-date',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The date of the feed cannot be read.',
   rule: 'pubDate and lastBuildDate are dates as mail writes them.',
   source: 'RSS 2.0, pubDate and lastBuildDate; RFC 5322, section 3.3',

@@ -4,7 +4,7 @@ const mostSeconds = 3600
 
 export const caching: FeedRule = {
   name: 'caching',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'It may be kept for so long that a release is seen late.',
   rule: 'Cache-Control lets a feed be kept for an hour at most.',
   source: 'RFC 9111, section 5.2.2.1; common practice, no source',

@@ -2,7 +2,7 @@ import { atAddresses, type FeedRule } from './rule'
 
 export const chaptersAnswer: FeedRule = {
   name: 'chapters-answer',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The file of chapters does not answer, or cannot be read.',
   rule: 'The address of the chapters answers with a list of them in JSON.',
   source: 'podcast namespace, chapters; JSON Chapters 1.2',

@@ -2,7 +2,7 @@ import { type FeedRule, inEach } from './rule'
 
 export const chaptersType: FeedRule = {
   name: 'chapters-type',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The file of chapters has no address, or not its type.',
   rule: 'podcast:chapters has url and type, application/json+chapters.',
   source: 'podcast namespace, chapters',

@@ -3,7 +3,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const completeShow: FeedRule = {
   name: 'complete-show',
-  weight: 'good to know',
+  severity: 'note',
   says: 'It says that nothing will ever be added.',
   rule: 'itunes:complete with Yes ends a show.',
   source: 'itunes namespace, complete (from memory)',

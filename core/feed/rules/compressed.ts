@@ -4,7 +4,7 @@ const leastBytes = 100_000
 
 export const compressed: FeedRule = {
   name: 'compressed',
-  weight: 'good to know',
+  severity: 'note',
   says: 'It comes uncompressed to whoever would take it compressed.',
   rule: 'A large feed is sent as gzip or brotli where the reader takes that.',
   source: 'RFC 9110, section 8.4',

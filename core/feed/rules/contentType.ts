@@ -2,7 +2,7 @@ import { type FeedRule, inAnswer } from './rule'
 
 export const contentType: FeedRule = {
   name: 'content-type',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'It is not served as a feed.',
   rule: 'A feed is served as application/rss+xml, application/xml or text/xml.',
   source: 'RSS Advisory Board, MIME type; RFC 7303, section 4.2',

@@ -6,12 +6,12 @@ const dayMs = 24 * 3600_000
 
 export const dateAhead: FeedRule = {
   name: 'date-ahead',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'An episode is dated in the future.',
   rule: 'What is in the feed is out; its date is past.',
   source: 'RSS 2.0, pubDate sub-element of item',
   ifItStays: 'Some apps hide it until then, others show it now.',
-  fix: 'Mend its date, or schedule it.',
+  fix: 'Correct its date, or schedule it.',
   place: 'episode.moment',
   find: inItems((item, { now }) => {
     const date = textIn(item, 'pubDate')

@@ -4,7 +4,7 @@ import { type FeedRule, inItems } from './rule'
 
 export const dateForm: FeedRule = {
   name: 'date-form',
-  weight: 'must mend',
+  severity: 'error',
   says: 'The date of an episode cannot be read.',
   rule: 'A date is written as mail writes it: Thu, 03 Dec 2026 05:00:00 +0000.',
   source: 'RSS 2.0, pubDate; RFC 822, section 5; RFC 5322, section 3.3',

@@ -4,7 +4,7 @@ import { type FeedRule, inItems } from './rule'
 
 export const dateWeekday: FeedRule = {
   name: 'date-weekday',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The day of the week is not that of the date.',
   rule: 'The day of the week, where it is told, is that of the date.',
   source: 'RFC 5322, section 3.3, “must be the day implied by the date”',

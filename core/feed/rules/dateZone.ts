@@ -4,7 +4,7 @@ import { type FeedRule, inItems } from './rule'
 
 export const dateZone: FeedRule = {
   name: 'date-zone',
-  weight: 'good to know',
+  severity: 'note',
   says: 'A date tells its zone by a name.',
   rule: 'A zone is told in figures, as +0100; names are read, but no longer written. GMT alone is common.',
   source: 'RFC 5322, sections 3.3 and 4.3',

@@ -3,7 +3,7 @@ import { type FeedRule, inItems } from './rule'
 
 export const duration: FeedRule = {
   name: 'duration',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'How long an episode is, is not told as apps read it.',
   rule: 'itunes:duration is a number of seconds, or HH:MM:SS.',
   source: 'itunes namespace, duration (from memory)',

@@ -3,7 +3,7 @@ import { type FeedRule, inItems } from './rule'
 
 export const enclosure: FeedRule = {
   name: 'enclosure',
-  weight: 'must mend',
+  severity: 'error',
   says: 'An episode has no audio.',
   rule: 'Each item has an enclosure with its audio.',
   source: 'RSS 2.0, enclosure sub-element of item; itunes namespace, required tags (from memory)',

@@ -12,7 +12,7 @@ const endings: Readonly<Record<string, RegExp>> = {
 
 export const enclosureEnding: FeedRule = {
   name: 'enclosure-ending',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The address of the audio ends otherwise than its type says.',
   rule: 'Name and type of a file agree.',
   source: 'itunes namespace, enclosure, “the file extension” (from memory)',

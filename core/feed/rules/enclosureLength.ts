@@ -2,7 +2,7 @@ import { type FeedRule, inEach } from './rule'
 
 export const enclosureLength: FeedRule = {
   name: 'enclosure-length',
-  weight: 'must mend',
+  severity: 'error',
   says: 'The size of the audio is missing.',
   rule: 'An enclosure has its length in bytes.',
   source: 'RSS 2.0, enclosure sub-element of item, “All three attributes are required”',

@@ -6,7 +6,7 @@ const played =
 
 export const enclosureType: FeedRule = {
   name: 'enclosure-type',
-  weight: 'must mend',
+  severity: 'error',
   says: 'The type of the audio is none that apps play.',
   rule: 'An enclosure has its type, such as audio/mpeg.',
   source: 'RSS 2.0, enclosure sub-element of item; itunes namespace, enclosure (from memory)',

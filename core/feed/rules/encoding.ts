@@ -2,7 +2,7 @@ import type { FeedRule } from './rule'
 
 export const encoding: FeedRule = {
   name: 'encoding',
-  weight: 'must mend',
+  severity: 'error',
   says: 'It is written or served in another encoding than it says.',
   rule: 'A document says in which encoding it is written and served, and is.',
   source: 'XML 1.0, section 4.3.3; RFC 7303, section 3',

@@ -3,7 +3,7 @@ import { type FeedRule, inItems } from './rule'
 
 export const episodeKind: FeedRule = {
   name: 'episode-kind',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The kind of an episode is told by a word that nobody knows.',
   rule: 'itunes:episodeType is full, trailer or bonus.',
   source: 'itunes namespace, episodeType (from memory)',

@@ -7,7 +7,7 @@ const known = /^(true|false|yes|no|clean)$/i
 
 export const explicitValue: FeedRule = {
   name: 'explicit-value',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'Whether it is explicit is told by a word that nobody knows.',
   rule: 'itunes:explicit is true or false.',
   source: 'itunes namespace, explicit (from memory)',

@@ -6,7 +6,7 @@ const newest = 100
 
 export const feedSize: FeedRule = {
   name: 'feed-size',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'It is very large.',
   rule: `Some readers stop at ${amount(mostBytes)}.`,
   source: practice,

@@ -4,7 +4,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const fundingAddress: FeedRule = {
   name: 'funding-address',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'A way to give has no address.',
   rule: 'podcast:funding has a url.',
   source: 'podcast namespace, funding',

@@ -2,7 +2,7 @@ import { type FeedRule, inAnswer } from './rule'
 
 export const headAnswer: FeedRule = {
   name: 'head-answer',
-  weight: 'good to know',
+  severity: 'note',
   says: 'It does not answer to HEAD as it does to GET.',
   rule: 'HEAD is answered as GET is, without the body.',
   source: 'RFC 9110, section 9.3.2',

@@ -5,7 +5,7 @@ import { type FeedRule, inItems } from './rule'
 
 export const hookLength: FeedRule = {
   name: 'hook-length',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The hook of an episode is longer than apps show.',
   rule: 'itunes:subtitle has under 255 letters.',
   source: 'itunes namespace, subtitle (from memory); common practice, no source',

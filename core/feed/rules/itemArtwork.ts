@@ -4,7 +4,7 @@ import { type FeedRule, inItems } from './rule'
 
 export const itemArtwork: FeedRule = {
   name: 'item-artwork',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The artwork of an episode has no address.',
   rule: 'itunes:image has an href.',
   source: 'itunes namespace, image (from memory)',

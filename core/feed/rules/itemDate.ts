@@ -3,7 +3,7 @@ import { type FeedRule, inItems } from './rule'
 
 export const itemDate: FeedRule = {
   name: 'item-date',
-  weight: 'must mend',
+  severity: 'error',
   says: 'An episode has no date.',
   rule: 'Each item has a pubDate.',
   source: 'RSS 2.0, pubDate sub-element of item; itunes namespace, recommended tags (from memory)',

@@ -3,7 +3,7 @@ import { type FeedRule, inItems } from './rule'
 
 export const itemGuid: FeedRule = {
   name: 'item-guid',
-  weight: 'must mend',
+  severity: 'error',
   says: 'An episode has no GUID.',
   rule: 'Each item has a guid, which never changes.',
   source: 'RSS 2.0, guid sub-element of item; itunes namespace, required tags (from memory)',

@@ -4,7 +4,7 @@ import { type FeedRule, inItems } from './rule'
 
 export const itemLink: FeedRule = {
   name: 'item-link',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The page of an episode has no address.',
   rule: 'The link of an item is an address on the web.',
   source: 'RSS 2.0, link of item',

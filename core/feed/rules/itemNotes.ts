@@ -3,7 +3,7 @@ import { type FeedRule, inItems } from './rule'
 
 export const itemNotes: FeedRule = {
   name: 'item-notes',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'An episode has no notes.',
   rule: 'Each item has a description, or its notes in content:encoded.',
   source: 'RSS 2.0, description of item; itunes namespace, recommended tags (from memory)',

@@ -3,7 +3,7 @@ import { type FeedRule, inItems } from './rule'
 
 export const itemTitle: FeedRule = {
   name: 'item-title',
-  weight: 'must mend',
+  severity: 'error',
   says: 'An episode has no title.',
   rule: 'Each item has a title.',
   source: 'RSS 2.0, elements of item; itunes namespace, required tags (from memory)',

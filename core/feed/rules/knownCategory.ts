@@ -4,7 +4,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const knownCategory: FeedRule = {
   name: 'known-category',
-  weight: 'must mend',
+  severity: 'error',
   says: 'The show has a category that is not on the list.',
   rule: 'Categories and their subcategories are those of the published list, letter by letter.',
   source: 'itunes namespace, category (from memory)',

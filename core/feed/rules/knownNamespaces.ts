@@ -5,7 +5,7 @@ const older = 'https://github.com/podcastindex-org/podcast-namespace/blob/main/d
 
 export const knownNamespaces: FeedRule = {
   name: 'known-namespaces',
-  weight: 'must mend',
+  severity: 'error',
   says: 'A prefix stands for another namespace than readers know it by.',
   rule: 'A namespace is told by its whole address, letter by letter; the prefix is only short for it.',
   source: 'Namespaces in XML 1.0, section 2.3; the itunes, podcast and atom namespaces',

@@ -5,7 +5,7 @@ const passing = /[?&](x-amz-expires|x-amz-signature|x-goog-expires|x-goog-signat
 
 export const lastingAddress: FeedRule = {
   name: 'lasting-address',
-  weight: 'must mend',
+  severity: 'error',
   says: 'The address of the audio holds only for a while.',
   rule: 'An address in a feed answers for as long as the episode is in it.',
   source: 'common practice, no source',

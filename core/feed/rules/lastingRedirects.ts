@@ -2,7 +2,7 @@ import { type FeedRule, inAnswer } from './rule'
 
 export const lastingRedirects: FeedRule = {
   name: 'lasting-redirects',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'Its address leads elsewhere only for the time being.',
   rule: 'What has moved for good is led on by 301 or 308.',
   source: 'RFC 9110, sections 15.4.2 and 15.4.9',

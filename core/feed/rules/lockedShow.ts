@@ -3,7 +3,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const lockedShow: FeedRule = {
   name: 'locked-show',
-  weight: 'good to know',
+  severity: 'note',
   says: 'It does not say whether other hosts may take the show over.',
   rule: 'podcast:locked is yes or no.',
   source: 'podcast namespace, locked',

@@ -5,7 +5,7 @@ const most = 12
 
 export const manyKeywords: FeedRule = {
   name: 'many-keywords',
-  weight: 'good to know',
+  severity: 'note',
   says: 'It has very many keywords.',
   rule: `At most ${most}; directories take more for an attempt to be found by them.`,
   source: practice,

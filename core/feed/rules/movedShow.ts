@@ -4,7 +4,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const movedShow: FeedRule = {
   name: 'moved-show',
-  weight: 'must mend',
+  severity: 'error',
   says: 'It says that it has moved to what is no address.',
   rule: 'itunes:new-feed-url is the address of a feed.',
   source: 'itunes namespace, new-feed-url (from memory)',

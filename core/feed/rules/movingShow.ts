@@ -4,7 +4,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const movingShow: FeedRule = {
   name: 'moving-show',
-  weight: 'good to know',
+  severity: 'note',
   says: 'It says that it has moved to another address.',
   rule: 'Apps go to itunes:new-feed-url, and stay there.',
   source: 'itunes namespace, new-feed-url (from memory)',

@@ -4,7 +4,7 @@ import type { FeedRule } from './rule'
 
 export const newestFirst: FeedRule = {
   name: 'newest-first',
-  weight: 'good to know',
+  severity: 'note',
   says: 'The items do not go from the newest to the oldest.',
   rule: 'A feed has its newest item first.',
   source: 'common practice, no source',

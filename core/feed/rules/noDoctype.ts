@@ -2,7 +2,7 @@ import type { FeedRule } from './rule'
 
 export const noDoctype: FeedRule = {
   name: 'no-doctype',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'It has a document type.',
   rule: 'A feed needs no document type, and careful readers refuse what one declares.',
   source: 'OWASP XML External Entity Prevention cheat sheet; common practice, no source',

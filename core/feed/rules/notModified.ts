@@ -2,7 +2,7 @@ import { type FeedRule, inAnswer } from './rule'
 
 export const notModified: FeedRule = {
   name: 'not-modified',
-  weight: 'good to know',
+  severity: 'note',
   says: 'Asked whether it has changed, it comes as a whole again.',
   rule: 'Who asks with what it was given last is answered 304 while nothing has changed.',
   source: 'RFC 9110, section 13.1.2 and 15.4.5',

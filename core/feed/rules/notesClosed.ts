@@ -10,7 +10,7 @@ const voids = new Set('area base br col embed hr img input link meta source trac
 
 export const notesClosed: FeedRule = {
   name: 'notes-closed',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'Notes have a tag that is never closed.',
   rule: 'A link, a list or anything emphasised ends with its closing tag.',
   source: 'HTML Living Standard, “Optional tags”; itunes namespace, content:encoded (from memory)',

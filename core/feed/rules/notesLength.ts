@@ -5,7 +5,7 @@ import { type FeedRule, inItems } from './rule'
 
 export const notesLength: FeedRule = {
   name: 'notes-length',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The description of an episode is longer than apps take.',
   rule: 'At most 4,000 bytes; the whole notes go into content:encoded.',
   source: 'itunes namespace, description (from memory)',

@@ -3,7 +3,7 @@ import { type FeedRule, inItems } from './rule'
 
 export const notesLinks: FeedRule = {
   name: 'notes-links',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'A link in notes leads nowhere from an app.',
   rule: 'A link has its whole address, with http or https.',
   source: 'RFC 3986, section 4.1: what has no scheme is relative to where it stands',

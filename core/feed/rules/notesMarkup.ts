@@ -8,7 +8,7 @@ const drawn = new Set(
 
 export const notesMarkup: FeedRule = {
   name: 'notes-markup',
-  weight: 'good to know',
+  severity: 'note',
   says: 'Notes have markup that apps do not draw.',
   rule: 'Apps draw paragraphs, lists, links, bold and italic, and drop the rest.',
   source: 'itunes namespace, description and content:encoded (from memory); common practice, no source',

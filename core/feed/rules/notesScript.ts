@@ -3,7 +3,7 @@ import { type FeedRule, inItems } from './rule'
 
 export const notesScript: FeedRule = {
   name: 'notes-script',
-  weight: 'must mend',
+  severity: 'error',
   says: 'Notes carry a script, a style or a frame.',
   rule: 'Notes are words with light markup; nothing in them runs.',
   source: 'OWASP Cross Site Scripting Prevention cheat sheet',

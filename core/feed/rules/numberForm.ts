@@ -3,7 +3,7 @@ import { type FeedRule, inItems } from './rule'
 
 export const numberForm: FeedRule = {
   name: 'number-form',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'A number of an episode or a season is none.',
   rule: 'itunes:episode and itunes:season are whole numbers, 1 at least.',
   source: 'itunes namespace, episode and season (from memory)',

@@ -5,7 +5,7 @@ import type { FeedRule } from './rule'
 
 export const numberOrder: FeedRule = {
   name: 'number-order',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'An episode is dated before one with a lower number.',
   rule: 'Within a season, dates go as the numbers go.',
   source: 'common practice, no source',

@@ -3,7 +3,7 @@ import type { FeedRule } from './rule'
 
 export const oneChannel: FeedRule = {
   name: 'one-channel',
-  weight: 'must mend',
+  severity: 'error',
   says: 'It has not exactly one channel.',
   rule: 'Below rss stands a single channel.',
   source: 'RSS 2.0, “Subordinate to the rss element is a single channel element”',

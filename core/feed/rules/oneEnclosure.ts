@@ -3,7 +3,7 @@ import { type FeedRule, inItems } from './rule'
 
 export const oneEnclosure: FeedRule = {
   name: 'one-enclosure',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'An episode has more than one enclosure.',
   rule: 'One enclosure for each item; apps play one, and differ in which.',
   source: 'RSS Advisory Board profile, enclosure',

@@ -2,7 +2,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const ownAddress: FeedRule = {
   name: 'own-address',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'It names another address as its own than the one it was fetched from.',
   rule: 'The atom:link with rel="self" is the address of the feed.',
   source: 'RFC 4287, section 4.2.7.2',

@@ -4,7 +4,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const ownerEmail: FeedRule = {
   name: 'owner-email',
-  weight: 'must mend',
+  severity: 'error',
   says: 'There is no e-mail address of the owner.',
   rule: 'itunes:owner has an itunes:email.',
   source: 'itunes namespace, owner (from memory)',

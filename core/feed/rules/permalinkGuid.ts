@@ -3,7 +3,7 @@ import { type FeedRule, inEach } from './rule'
 
 export const permalinkGuid: FeedRule = {
   name: 'permalink-guid',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'A GUID is marked as a permalink but is not a web address.',
   rule: 'A guid is an address unless it says isPermaLink="false".',
   source: 'RSS 2.0, guid sub-element of item',

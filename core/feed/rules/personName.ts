@@ -2,7 +2,7 @@ import { type FeedRule, inEach } from './rule'
 
 export const personName: FeedRule = {
   name: 'person-name',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'A person has no name.',
   rule: 'podcast:person has a name, at most 128 letters.',
   source: 'podcast namespace, person',

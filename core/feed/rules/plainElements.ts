@@ -10,7 +10,7 @@ const inAnItem = new Set('title link description author category comments enclos
 
 export const plainElements: FeedRule = {
   name: 'plain-elements',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'An element stands where RSS has none of that name.',
   rule: 'Elements that RSS 2.0 does not describe have a namespace.',
   source: 'RSS 2.0, “Extending RSS”',

@@ -2,7 +2,7 @@ import type { FeedRule } from './rule'
 
 export const rssVersion: FeedRule = {
   name: 'rss-version',
-  weight: 'must mend',
+  severity: 'error',
   says: 'It is no RSS 2.0.',
   rule: 'The outermost element is rss, with version 2.0.',
   source: 'RSS 2.0, “What is RSS?”',

@@ -1,9 +1,8 @@
+import type { Severity } from '../../words/severity'
 import type { EpisodeText } from '../../episode/fields'
 import type { ReadElement } from '../../xml/read'
 import type { FeedFacts } from '../facts'
 import type { FeedAnswer, MetAddress, MetFeed } from '../met'
-
-export type Weight = 'must mend' | 'worth mending' | 'good to know'
 
 /** Where a maker mends something: a fact of the show, a part of an episode; `host` is whoever serves the feed or the file. */
 export type Place =
@@ -43,7 +42,7 @@ export interface EpisodeFix {
 /** One rule for feeds: what it says, where it comes from, how what breaks it is mended, and how that is found. */
 export interface FeedRule {
   name: string
-  weight: Weight
+  severity: Severity
   /** What is so where it is broken. */
   says: string
   rule: string

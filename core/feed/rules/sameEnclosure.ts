@@ -3,7 +3,7 @@ import { type FeedRule, inRepeats } from './rule'
 
 export const sameEnclosure: FeedRule = {
   name: 'same-enclosure',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'Two episodes have the same audio.',
   rule: 'Each item has a file of its own.',
   source: 'common practice, no source',

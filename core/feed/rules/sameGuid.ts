@@ -3,7 +3,7 @@ import { type FeedRule, inRepeats } from './rule'
 
 export const sameGuid: FeedRule = {
   name: 'same-guid',
-  weight: 'must mend',
+  severity: 'error',
   says: 'Two episodes have the same GUID.',
   rule: 'A guid names one item and no other.',
   source: 'RSS 2.0, guid sub-element of item',

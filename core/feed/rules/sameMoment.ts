@@ -4,7 +4,7 @@ import { type FeedRule, inRepeats } from './rule'
 
 export const sameMoment: FeedRule = {
   name: 'same-moment',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'Two episodes have the same date and time.',
   rule: 'Apps sort by date; of two at one moment none is the first.',
   source: 'common practice, no source',

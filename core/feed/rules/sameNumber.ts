@@ -4,7 +4,7 @@ import { type FeedRule, inRepeats, nextNumber } from './rule'
 
 export const sameNumber: FeedRule = {
   name: 'same-number',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'Two episodes of a season have the same number.',
   rule: 'Within a season and a kind, each number is there once.',
   source: 'common practice, no source',

@@ -3,7 +3,7 @@ import { type FeedRule, inRepeats } from './rule'
 
 export const sameTitle: FeedRule = {
   name: 'same-title',
-  weight: 'good to know',
+  severity: 'note',
   says: 'Two episodes have the same title.',
   rule: 'Listeners tell episodes apart by their titles.',
   source: 'common practice, no source',

@@ -2,7 +2,7 @@ import type { FeedRule } from './rule'
 
 export const secureAddress: FeedRule = {
   name: 'secure-address',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'It is served without encryption.',
   rule: 'A feed has an address with https.',
   source: 'itunes namespace, requirements (from memory); RFC 9110, section 4.2.2',

@@ -2,7 +2,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const selfLink: FeedRule = {
   name: 'self-link',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'It does not name its own address.',
   rule: 'An atom:link with rel="self" names the address of the feed.',
   source: 'RSS Advisory Board profile, atom:link; RFC 4287, section 4.2.7.2',

@@ -3,7 +3,7 @@ import { type FeedRule, inItems, isBeside, nextNumber } from './rule'
 
 export const serialNumbers: FeedRule = {
   name: 'serial-numbers',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'An episode of a serial show has no number.',
   rule: 'Where a show is serial, its full episodes are numbered.',
   source: 'itunes namespace, type and episode (from memory)',

@@ -4,7 +4,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const showArtwork: FeedRule = {
   name: 'show-artwork',
-  weight: 'must mend',
+  severity: 'error',
   says: 'The show has no artwork.',
   rule: 'itunes:image names the address of the artwork.',
   source: 'itunes namespace, required tags (from memory)',

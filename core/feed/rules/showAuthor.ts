@@ -3,7 +3,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const showAuthor: FeedRule = {
   name: 'show-author',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The show does not say who makes it.',
   rule: 'itunes:author names who makes the show.',
   source: 'itunes namespace, recommended tags (from memory)',

@@ -3,7 +3,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const showCategory: FeedRule = {
   name: 'show-category',
-  weight: 'must mend',
+  severity: 'error',
   says: 'The show has no category.',
   rule: 'A channel has an itunes:category.',
   source: 'itunes namespace, required tags (from memory)',

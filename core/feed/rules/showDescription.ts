@@ -3,7 +3,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const showDescription: FeedRule = {
   name: 'show-description',
-  weight: 'must mend',
+  severity: 'error',
   says: 'The show has no description.',
   rule: 'A channel has a description.',
   source: 'RSS 2.0, required channel elements',

@@ -5,7 +5,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const showDescriptionLength: FeedRule = {
   name: 'show-description-length',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The description of the show is longer than apps take.',
   rule: 'At most 4,000 bytes.',
   source: 'itunes namespace, description (from memory)',

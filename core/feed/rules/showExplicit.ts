@@ -3,7 +3,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const showExplicit: FeedRule = {
   name: 'show-explicit',
-  weight: 'must mend',
+  severity: 'error',
   says: 'The show does not say whether it is explicit.',
   rule: 'itunes:explicit is true or false.',
   source: 'itunes namespace, required tags (from memory)',

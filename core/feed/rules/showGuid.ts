@@ -5,7 +5,7 @@ const uuid = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i
 
 export const showGuid: FeedRule = {
   name: 'show-guid',
-  weight: 'good to know',
+  severity: 'note',
   says: 'The show has no lasting name of its own.',
   rule: 'podcast:guid names the show whatever its address is: a UUID.',
   source: 'podcast namespace, guid',

@@ -3,7 +3,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const showImage: FeedRule = {
   name: 'show-image',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The image of the channel is not complete.',
   rule: 'An image has url, title and link.',
   source: 'RSS 2.0, image sub-element of channel',

@@ -3,7 +3,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const showLanguage: FeedRule = {
   name: 'show-language',
-  weight: 'must mend',
+  severity: 'error',
   says: 'The show does not say its language.',
   rule: 'A channel says in which language it is, as a language tag.',
   source: 'RSS 2.0, language; itunes namespace, required tags (from memory); BCP 47, section 2.1',

@@ -4,7 +4,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const showLink: FeedRule = {
   name: 'show-link',
-  weight: 'must mend',
+  severity: 'error',
   says: 'The show has no link to its site.',
   rule: 'A channel has a link, the address of the site that belongs to it.',
   source: 'RSS 2.0, required channel elements',

@@ -3,7 +3,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const showTitle: FeedRule = {
   name: 'show-title',
-  weight: 'must mend',
+  severity: 'error',
   says: 'The show has no title.',
   rule: 'A channel has a title.',
   source: 'RSS 2.0, required channel elements',

@@ -6,7 +6,7 @@ const mostLetters = 255
 
 export const showTitleLength: FeedRule = {
   name: 'show-title-length',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The name of the show is very long.',
   rule: `At most ${mostLetters} letters; lists show some forty.`,
   source: practice,

@@ -3,7 +3,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const showType: FeedRule = {
   name: 'show-type',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'The order of the show is told by a word that nobody knows.',
   rule: 'itunes:type is episodic or serial.',
   source: 'itunes namespace, type (from memory)',

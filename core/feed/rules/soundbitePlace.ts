@@ -4,7 +4,7 @@ import { type FeedRule, inItems } from './rule'
 
 export const soundbitePlace: FeedRule = {
   name: 'soundbite-place',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'A soundbite lies outside its episode.',
   rule: 'podcast:soundbite has startTime and duration in seconds, within the episode.',
   source: 'podcast namespace, soundbite',

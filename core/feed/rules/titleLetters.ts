@@ -15,7 +15,7 @@ const look = (within: ReadElement): string | null =>
 
 export const titleLetters: FeedRule = {
   name: 'title-letters',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'A title has signs in it that nobody meant.',
   rule: 'A title is plain text, escaped once, in the encoding that the document tells.',
   source: 'RSS Advisory Board, Best Practices Profile, title (from memory); XML 1.0, section 2.4',

@@ -3,7 +3,7 @@ import { atAddresses, type FeedRule } from './rule'
 
 export const transcriptAnswers: FeedRule = {
   name: 'transcript-answers',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'A transcript does not answer, or cannot be read.',
   rule: 'The address of a transcript answers with one of its type.',
   source: 'podcast namespace, transcript; W3C WebVTT, section 4.1',

@@ -4,7 +4,7 @@ const read = /^(text\/(vtt|srt|html|plain)|application\/(x-subrip|srt|json))$/i
 
 export const transcriptType: FeedRule = {
   name: 'transcript-type',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'A transcript has no address, or a type that apps do not read.',
   rule: 'podcast:transcript has url and type: text/vtt, application/x-subrip, application/json, text/html or text/plain.',
   source: 'podcast namespace, transcript',

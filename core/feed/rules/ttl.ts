@@ -3,7 +3,7 @@ import { type FeedRule, inChannel } from './rule'
 
 export const ttl: FeedRule = {
   name: 'ttl',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'How long it may be kept is no number of minutes.',
   rule: 'ttl is a number of minutes.',
   source: 'RSS 2.0, ttl sub-element of channel',

@@ -2,7 +2,7 @@ import { type FeedRule, inAnswer } from './rule'
 
 export const validators: FeedRule = {
   name: 'validators',
-  weight: 'worth mending',
+  severity: 'warning',
   says: 'It does not say by what readers know that it has not changed.',
   rule: 'An answer has an ETag or a Last-Modified.',
   source: 'RFC 9110, section 8.8',

@@ -2,12 +2,12 @@ import type { FeedRule } from './rule'
 
 export const wellFormed: FeedRule = {
   name: 'well-formed',
-  weight: 'must mend',
+  severity: 'error',
   says: 'It is no well-formed XML document.',
   rule: 'A feed is an XML document; what is not well-formed is none, from the first fault on.',
   source: 'XML 1.0, sections 1.2 and 2.1; RSS 2.0, “All RSS files must conform to the XML 1.0 specification”',
   ifItStays: 'Apps and directories read nothing of it.',
-  fix: 'Whoever writes the feed mends it at that place.',
+  fix: 'Correct it there, in whatever writes the feed.',
   place: 'host',
   find: ({ feed: { document } }) =>
     document.fault

@@ -105,7 +105,7 @@ describe('the feed of a show, looked at with each change', () => {
   it('does not ask a show that nothing came of yet to mend anything', async () => {
     await change({ name: 'A show to be' })
     await look()
-    expect((await overview()).findings.map(({ name, weight }) => [name, weight])).toEqual([['any-items', 'must mend']])
+    expect((await overview()).findings.map(({ name, severity }) => [name, severity])).toEqual([['any-items', 'error']])
     expect(await faults()).toBe(0)
   })
 

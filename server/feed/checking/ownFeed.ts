@@ -45,7 +45,7 @@ async function keep(
   check: Columns<FeedCheck, 'tag' | 'edition' | 'items' | 'findings'>,
 ): Promise<void> {
   // A show that nothing came of yet has no listeners who would miss anything.
-  const feedFaults = check.items === 0 ? 0 : check.findings.filter(({ weight }) => weight === 'must mend').length
+  const feedFaults = check.items === 0 ? 0 : check.findings.filter(({ severity }) => severity === 'error').length
   await transact(database, async transaction => {
     const current = await Show.findByPk(showId, { attributes: ['feedRevision', 'feedFaults'], lock: true, transaction })
     // Whoever looked at something newer has kept that, or will.

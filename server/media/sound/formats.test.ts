@@ -246,7 +246,7 @@ describe('what the two sides do', () => {
     )
     const episode = await bring('turned.mp3')
     expect(episode.sound.findings.find(({ code }) => code === 'antiphase')).toMatchObject({
-      weight: 'worth mending',
+      severity: 'warning',
       fix: 'one side',
     })
     const mended = await finish(episode, { encoding: 'speech', oneChannel: 'left' })

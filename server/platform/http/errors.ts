@@ -5,7 +5,7 @@ const catalogue = {
   'bad-input': {
     status: 422,
     title: 'Something in the input cannot be used',
-    todo: 'Mend the fields named here and send them again.',
+    todo: 'Correct the fields named here and send them again.',
   },
   unreadable: {
     status: 400,
@@ -105,7 +105,7 @@ const catalogue = {
   'address-refused': {
     status: 422,
     title: 'The file at this address cannot be used',
-    todo: 'Mend the address, or upload the file here.',
+    todo: 'Correct the address, or upload the file here.',
   },
   'feed-refused': {
     status: 422,

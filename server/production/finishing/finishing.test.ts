@@ -224,7 +224,7 @@ describe('finishing', () => {
     makeSound(path, 12, ['-ac', '2', ...coding])
     const episode = await bring(path)
     expect(Math.abs(episode.sound.source!.durationMs - 12_000)).toBeLessThanOrEqual(20)
-    expect(episode.sound.findings[0]).toMatchObject({ code: 'not-deliverable', weight: 'must mend', fix: 'finish' })
+    expect(episode.sound.findings[0]).toMatchObject({ code: 'not-deliverable', severity: 'error', fix: 'finish' })
     await expect(house.release(episode.id)).rejects.toThrow('422')
     const asItCame = await house.call('POST', `/episodes/${episode.id}/finish`, {
       version: episode.sound.version,

@@ -309,7 +309,7 @@ describe('an episode whose audio lives elsewhere', () => {
       code: 'not-ready',
       faults: [{ field: 'audio', rule: 'There is nothing at this address' }],
     })
-    expect((await house.get(id)).sound.findings).toMatchObject([{ weight: 'must mend', code: 'unreachable' }])
+    expect((await house.get(id)).sound.findings).toMatchObject([{ severity: 'error', code: 'unreachable' }])
 
     answers.set('/07_the-late-boat.mp3', serve(bytes))
     const released = await house.call('POST', `/episodes/${id}/release`, {

@@ -210,7 +210,7 @@ describe('a damaged MP3', () => {
   it('that is cut short is taken, and says so', async () => {
     const all = makeSound(join(folder, 'd.mp3'), 20, ['-b:a', '128k'])
     const { source: audio, findings } = (await bring('short.mp3', all.subarray(0, all.length / 2))).sound
-    expect(findings).toMatchObject([{ code: 'cut-short', weight: 'worth mending' }])
+    expect(findings).toMatchObject([{ code: 'cut-short', severity: 'warning' }])
     expect(audio!.durationMs).toBeLessThan(10_500)
   })
 

@@ -84,7 +84,7 @@ const wants = computed(() => {
   ]
 })
 const worthFixing = computed(
-  () => [...wants.value, ...(sound.value?.findings ?? [])].filter(({ weight }) => weight === 'worth mending').length,
+  () => [...wants.value, ...(sound.value?.findings ?? [])].filter(({ severity }) => severity === 'warning').length,
 )
 
 onMounted(() =>
@@ -118,7 +118,7 @@ useArrivals(props.id)
 
 // Sound that cannot go out as it is wants the person first.
 watch(
-  () => sound.value?.source?.id && sound.value.findings.some(({ weight }) => weight === 'must mend'),
+  () => sound.value?.source?.id && sound.value.findings.some(({ severity }) => severity === 'error'),
   mustFix => {
     if (mustFix && episode.value?.status === 'draft') part.value = 'sound'
   },

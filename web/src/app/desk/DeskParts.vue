@@ -14,9 +14,9 @@ const props = defineProps<{ wants: readonly Want[]; findings: readonly Finding[]
 
 const counts = computed(() => {
   const toFix = [
-    ...props.findings.map(({ weight }) => ({ weight, of: 'sound' as const })),
-    ...props.wants.map(want => ({ weight: want.weight, of: placeOf(want.field) })),
-  ].filter(({ weight }) => weight !== 'good to know')
+    ...props.findings.map(({ severity }) => ({ severity, of: 'sound' as const })),
+    ...props.wants.map(want => ({ severity: want.severity, of: placeOf(want.field) })),
+  ].filter(({ severity }) => severity !== 'note')
   const counted = deskParts.map(name => [name, toFix.filter(({ of }) => of === name).length] as const)
   return { ...Object.fromEntries(counted), transcript: props.cueWants } as Record<DeskPart, number>
 })
@@ -42,8 +42,8 @@ useEventListener('keydown', onKey)
         :aria-keyshortcuts="`Alt+${index + 1}`"
       >
         {{ partNames[name] }}
-        <span v-if="counts[name]" class="count figures small" :title="`${counts[name]} worth mending`"
-          >{{ counts[name] }}<span class="out-of-sight"> worth mending</span></span
+        <span v-if="counts[name]" class="count figures small" :title="`${counts[name]} to look at`"
+          >{{ counts[name] }}<span class="out-of-sight"> to look at</span></span
         >
       </Tab>
     </TabList>

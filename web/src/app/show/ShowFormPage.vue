@@ -239,9 +239,7 @@ async function lead({ slug: show }: Show): Promise<void> {
         :fault="fault('artworkId') && 'This picture cannot be the artwork.'"
         @chosen="takeArtwork"
       />
-      <p v-if="problem?.faults" class="wide fault" role="alert">
-        Not saved yet: mend what is marked, then press again.
-      </p>
+      <p v-if="problem?.faults" class="wide fault" role="alert">Not saved. Correct the marked fields and save again.</p>
       <ProblemNote v-else-if="problem" class="wide" :problem="problem" />
       <div class="wide actions">
         <Button type="submit" :label="existing ? 'Save' : 'Create show'" :loading="busy" />

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { FoundEpisode, FeedFindingView } from '@contract/feed'
 import type { ShowFix } from '@core/feed/rules/rule'
+import { severityNames } from '@core/words/severity'
 import FoldPanel from '../../platform/parts/FoldPanel.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { problemOf, type ShownProblem } from '../../platform/parts/problems'
@@ -64,11 +65,11 @@ const fixEpisode = (finding: FeedFindingView, episode: FoundEpisode): Promise<vo
         v-for="finding in findings"
         :key="finding.name"
         class="note"
-        :class="{ 'needs-you': finding.weight === 'must mend' }"
+        :class="{ 'needs-you': finding.severity === 'error' }"
         :data-finding="finding.name"
       >
         <p>
-          <span class="weight">{{ finding.weight }}</span>
+          <span class="severity">{{ severityNames[finding.severity] }}</span>
           <strong>{{ finding.says }}</strong>
           <template v-if="finding.places.length === 1 && !finding.places[0]!.item && finding.places[0]!.value">
             {{ ' ' }}<code>{{ finding.places[0]!.value }}</code>
@@ -109,7 +110,7 @@ const fixEpisode = (finding: FeedFindingView, episode: FoundEpisode): Promise<vo
             @click="fixShow(finding, finding.byPress)"
           />
           <RouterLink v-if="way(finding, null)" :to="way(finding, null)!">{{
-            finding.byPress ? 'See where it is said' : 'Mend it'
+            finding.byPress ? 'See where it is said' : 'Fix it'
           }}</RouterLink>
         </p>
         <ProblemNote v-if="problem?.of === finding.name" :problem="problem" />
@@ -125,8 +126,8 @@ const fixEpisode = (finding: FeedFindingView, episode: FoundEpisode): Promise<vo
     <p class="quiet" role="status">
       {{
         findings.length === 0
-          ? `Nothing to mend. All ${rules} rules were looked at.`
-          : `By ${well} other rules all is well.`
+          ? `Nothing to fix. The feed passes all ${rules} checks.`
+          : `The feed passes the other ${well} checks.`
       }}
     </p>
   </div>
@@ -136,12 +137,12 @@ const fixEpisode = (finding: FeedFindingView, episode: FoundEpisode): Promise<vo
 .note + .note {
   margin-top: 0;
 }
-.weight {
+.severity {
   margin-inline-end: var(--space-2);
   font-size: var(--text-s);
   color: var(--ink-soft);
 }
-.needs-you .weight {
+.needs-you .severity {
   color: var(--signal);
   font-weight: 600;
 }

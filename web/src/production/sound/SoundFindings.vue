@@ -3,6 +3,7 @@ import Button from 'primevue/button'
 import { computed } from 'vue'
 import type { Finding } from '@core/audio/findings'
 import { findingWords } from '@core/audio/findingWords'
+import { severityNames } from '@core/words/severity'
 import FoldPanel from '../../platform/parts/FoldPanel.vue'
 
 /** What was found in the sound, the gravest first; what is only good to know is folded away. */
@@ -10,8 +11,8 @@ const props = defineProps<{ findings: readonly Finding[]; busy: boolean }>()
 const emit = defineEmits<{ fix: [finding: Finding]; hear: [finding: Finding] }>()
 
 const told = computed(() => props.findings.map(finding => ({ finding, ...finding, ...findingWords(finding) })))
-const urgent = computed(() => told.value.filter(({ weight }) => weight !== 'good to know'))
-const others = computed(() => told.value.filter(({ weight }) => weight === 'good to know'))
+const urgent = computed(() => told.value.filter(({ severity }) => severity !== 'note'))
+const others = computed(() => told.value.filter(({ severity }) => severity === 'note'))
 const fixes: Readonly<Record<NonNullable<Finding['fix']>, string>> = {
   finish: 'Finish it',
   trim: 'Trim',
@@ -29,7 +30,7 @@ const fixes: Readonly<Record<NonNullable<Finding['fix']>, string>> = {
           ><strong>{{ found.says }}</strong></template
         >
         <p class="small">
-          <span class="weight">{{ found.weight }}:</span> {{ found.ifItStays }}
+          <span class="severity">{{ severityNames[found.severity] }}:</span> {{ found.ifItStays }}
           <span class="quiet">{{ found.rule }}</span>
         </p>
       </FoldPanel>
@@ -97,7 +98,7 @@ const fixes: Readonly<Record<NonNullable<Finding['fix']>, string>> = {
   flex: none;
   padding-block: 0.3rem;
 }
-.weight {
+.severity {
   font-weight: 600;
 }
 .plain {

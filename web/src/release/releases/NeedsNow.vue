@@ -31,7 +31,7 @@ const waiting = computed(() =>
       }}<strong>{{ lacks }}.</strong>{{ ' ' }}
       <template v-if="isHeld"
         >It was to go out {{ shortMoment(releaseAt!, zone) }} and is held; it goes out as soon as that is
-        mended.</template
+        fixed.</template
       >
       <template v-else>It is to go out {{ untilThen(releaseAt!, now) }}.</template>
     </li>

@@ -32,21 +32,21 @@ const hinders = computed(() => new Intl.ListFormat('en-GB').format(props.hindran
 const now = useNow()
 const isHeld = computed(() => hinders.value !== '' && new Date(props.episode.releaseAt!) <= now.value)
 const inWords = (count: number): string =>
-  `${['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six'][count] ?? count} ${count === 1 ? 'thing' : 'things'}`
+  `${['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six'][count] ?? count} ${count === 1 ? 'suggestion' : 'suggestions'}`
 </script>
 
 <template>
   <template v-if="status === 'draft'">
     <ReleaseNeeds :hindrances="hindrances" :arriving="arriving" />
     <p v-if="mayGoNow" class="small" role="status">
-      <strong>Ready.</strong> {{ worthFixing ? `${inWords(worthFixing)} worth mending.` : '' }}
+      <strong>Ready.</strong> {{ worthFixing ? `${inWords(worthFixing)}.` : '' }}
     </p>
   </template>
   <p v-else-if="status === 'scheduled' && isHeld" class="needs-it" role="status">
-    <strong>Its moment came, and it is held:</strong> it {{ hinders }}. It goes out as soon as that is mended.
+    <strong>Held at its release time:</strong> it {{ hinders }}. It goes out as soon as that is fixed.
   </p>
   <p v-else-if="status === 'scheduled' && hinders" class="needs-it">
-    It {{ hinders }}. It goes out at its time only if that is mended by then, else as soon as it is.
+    It {{ hinders }}. It goes out at its time only if that is fixed by then; otherwise as soon as it is.
   </p>
   <p v-else-if="status === 'scheduled'">It will be released automatically, with any changes you make until then.</p>
   <template v-else-if="status === 'released'">

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { EpisodeField } from '@core/episode/fields'
 import type { Want } from '@core/episode/wants'
+import { severityNames } from '@core/words/severity'
 import { wantWords } from './wantWords'
 
 /** What is found about one field, below it. */
@@ -12,7 +13,7 @@ const here = computed(() => props.wants.filter(({ field }) => field === props.fi
 <template>
   <ul v-if="here.length" class="wants small spaced quiet">
     <li v-for="want in here" :key="want.code + (want.told ?? '')" :data-want="want.code">
-      <span class="weight">{{ want.weight }}:</span> {{ wantWords(want) }}
+      <span class="severity">{{ severityNames[want.severity] }}:</span> {{ wantWords(want) }}
     </li>
   </ul>
 </template>
@@ -24,7 +25,7 @@ const here = computed(() => props.wants.filter(({ field }) => field === props.fi
   padding: 0;
   list-style: none;
 }
-.weight {
+.severity {
   font-weight: 600;
 }
 </style>
