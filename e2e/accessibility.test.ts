@@ -67,7 +67,7 @@ describe('by day and by night', () => {
         await ask('POST', `/shows/${id}/listeners`, { names: ['Odile', 'Benno'], strandId: null })
       })
     await page.goto(`${house.address}/studio/bellows-and-reeds/feed${path}`)
-    await page.getByText(words, { exact: true }).waitFor()
+    await page.getByText(words, { exact: true }).first().waitFor()
     if (path === '/facts') await page.getByRole('button', { name: 'Name a season' }).click()
     if (path === '/strands') await page.getByRole('button', { name: 'New strand' }).click()
     expect(await violations(page)).toEqual([])
@@ -88,7 +88,7 @@ describe('by day and by night', () => {
     await page.goto(`${house.address}/studio/bellows-and-reeds`)
     await page.getByRole('link', { name: 'A letter from a chapel' }).first().click()
     await openPart(page, part)
-    await page.getByText(part === 'Extras' ? 'Web page of its own' : 'Apart by commas').waitFor()
+    await page.getByText(part === 'Extras' ? 'Web page of its own' : 'Separate with commas').waitFor()
     expect(await violations(page)).toEqual([])
   })
   it.each(['Chapters', 'Transcript'])('the desk at %s', async part => {

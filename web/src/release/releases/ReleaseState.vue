@@ -55,7 +55,7 @@ const inWords = (count: number): string =>
       <ChangeToSend v-if="saved && episode.changedSinceRelease" :episode="episode" />
     </p>
     <p v-else>
-      The feed carries it just as it stands here{{
+      The feed is up to date with this page{{
         episode.retireAt ? `, until ${shortMoment(episode.retireAt, show.zone)}` : ''
       }}.
     </p>
