@@ -151,7 +151,7 @@ it('a month goes by, and all of them are in the feed in order, each with its dat
   const planned = await scheduled()
   const clock = page.getByRole('group', { name: 'Clock of the demo' })
   await clock.getByRole('button', { name: 'To the next release' }).click()
-  await page.getByText('Here it is').waitFor()
+  await page.getByText('In the demo it is').waitFor()
   for (let day = 0; day < 31; day++) {
     await clock.getByRole('button', { name: 'A day' }).click()
     await expect.poll(() => clock.getByRole('button', { name: 'A day' }).isEnabled()).toBe(true)

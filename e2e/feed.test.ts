@@ -83,7 +83,7 @@ async function releaseAnother(title: string, number: number): Promise<void> {
 
 it('a maker sees without XML whether the feed is right, and is led to what is not', async () => {
   await go('')
-  await page.getByText(/All \d+ rules were looked at/).waitFor()
+  await page.getByText(/The feed passes all \d+ checks/).waitFor()
   await page.getByRole('link', { name: 'What else it says' }).click()
   await page.getByRole('button', { name: 'Add one' }).first().click()
   await page.getByRole('textbox', { name: 'Words', exact: true }).first().fill('Buy the crew a coffee')
@@ -109,7 +109,7 @@ it('what was found is mended by a press, which says first what that changes', as
   const changes = page.getByRole('dialog', { name: 'What this changes for listeners' })
   await changes.getByText('Show: the wish not to be listed removed.').waitFor()
   await changes.getByRole('button', { name: 'Save it' }).click()
-  await page.getByText(/All \d+ rules were looked at/).waitFor()
+  await page.getByText(/The feed passes all \d+ checks/).waitFor()
   expect(await (await fetch(`${house.address}/slow-ferry/feed.xml`)).text()).not.toContain('itunes:block')
 })
 
