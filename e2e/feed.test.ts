@@ -84,7 +84,8 @@ async function releaseAnother(title: string, number: number): Promise<void> {
 it('a maker sees without XML whether the feed is right, and is led to what is not', async () => {
   await go('')
   await page.getByText(/The feed passes all \d+ checks/).waitFor()
-  await page.getByRole('link', { name: 'What else it says' }).click()
+  await page.getByRole('link', { name: 'Settings' }).click()
+  await page.getByRole('link', { name: 'More in the feed' }).click()
   await page.getByRole('button', { name: 'Add one' }).first().click()
   await page.getByRole('textbox', { name: 'Words', exact: true }).first().fill('Buy the crew a coffee')
   await page.getByRole('button', { name: 'Save' }).click()
