@@ -47,8 +47,8 @@ async function add(): Promise<void> {
 <template>
   <PageLayout heading="Directories" width="wide">
     <template #purpose>
-      A show is handed to each once, after its first release. From then on every episode goes there by itself, mostly
-      within six to twelve hours.
+      Submit the show to each directory once, after its first release. From then on every episode goes there by itself,
+      mostly within six to twelve hours.
     </template>
     <p v-if="show.feedFacts.isPrivate" class="note">
       The show is private, so no directory can have it.
@@ -68,7 +68,7 @@ async function add(): Promise<void> {
       <section class="own spaced" aria-labelledby="own">
         <h2 id="own">Other directories (tracked by you)</h2>
         <p class="quiet small">
-          Hand the address in there yourself, and keep here where the show is listed: the public page links to it.
+          Submit the address there yourself, and add here where the show is listed: the public page links to it.
         </p>
         <ul v-if="list.own.length">
           <li v-for="each in list.own" :key="each.id">

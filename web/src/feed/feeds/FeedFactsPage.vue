@@ -107,7 +107,7 @@ async function keep(): Promise<void> {
       <FormField
         v-slot="{ id }"
         label="Keywords"
-        hint="Apart by commas; some directories read them."
+        hint="Separate with commas; some directories read them."
         :fault="fault('keywords')"
       >
         <InputText :id="id" v-model="keywords" :invalid="!!fault('keywords')" />

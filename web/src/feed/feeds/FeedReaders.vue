@@ -13,7 +13,7 @@ const got = ({ status }: FeedReader): string =>
 
 <template>
   <p v-if="readers.length === 0" class="quiet">
-    Nobody has fetched it yet. Directories come once it is handed to them, apps when somebody subscribes.
+    Nobody has fetched it yet. Directories fetch it once it is submitted to them, apps when somebody subscribes.
   </p>
   <DataTable v-else :value="readers" :table-props="{ 'aria-label': 'Who fetches it' }" size="small" data-key="agent">
     <Column header="Who">

@@ -45,9 +45,6 @@ async function turn(isPrivate: boolean): Promise<void> {
 
 <template>
   <PageLayout heading="Private feeds">
-    <template #beside>
-      <RouterLink :to="{ name: 'feed', params: { show: show.slug } }">The feed</RouterLink>
-    </template>
     <template #purpose>
       For people you know: each has an address of their own with a secret in it, which you can renew or withdraw without
       troubling anybody else. No directory lists it, and what is in it is nowhere else.

@@ -49,7 +49,7 @@ watch(
       </p>
       <p class="small quiet">
         You read everything before anybody else does. No address of theirs is kept, only what tells one from another, so
-        that you can ban somebody.
+        that you can block somebody.
       </p>
       <template v-if="list.takesComments || list.comments.length || chosen.state">
         <header class="row flowing">

@@ -17,7 +17,7 @@ watch(
   <figure>
     <img v-if="picture" :src="picture" :alt="`QR code of ${address}`" width="140" height="140" />
     <figcaption class="small">
-      A phone’s camera opens the episode by it. <a :href="picture" download="qr.png">Keep it</a>
+      A phone’s camera opens the episode by it. <a :href="picture" download="qr.png">Download</a>
     </figcaption>
   </figure>
 </template>
