@@ -1,3 +1,4 @@
+import tailwind from '@tailwindcss/vite'
 import vue from '@vitejs/plugin-vue'
 import { defineConfig } from 'vite'
 import { aliases } from './vite.aliases.ts'
@@ -22,7 +23,7 @@ const steadyLetters = {
 
 /** The studio and what the public pages load in the browser. */
 export default defineConfig({
-  plugins: [vue(), kernels(), compressed(), studioAddresses()],
+  plugins: [vue(), tailwind(), kernels(), compressed(), studioAddresses()],
   server: devServer,
   resolve: { alias: aliases },
   css: { postcss: { plugins: [steadyLetters] } },

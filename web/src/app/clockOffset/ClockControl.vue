@@ -24,12 +24,12 @@ const go = (move: ClockMove): Promise<boolean> => attempt(() => sessions.moveClo
 </script>
 
 <template>
-  <div class="clock small spaced" role="group" aria-label="Clock of the demo">
+  <div class="clock small spaced gap-1 px-4 py-2 border-t border-edge" role="group" aria-label="Clock of the demo">
     <p>
       <span class="field-name">{{ isAhead ? 'In the demo it is' : 'Demo: move time on' }}</span>{{ ' '
       }}<span v-if="isAhead" class="figures" role="status">{{ shortMoment(now, zone) }}</span>
     </p>
-    <p class="ways">
+    <p class="flex flex-wrap gap-x-3 gap-y-1">
       <button
         v-for="{ name, move } in ways"
         :key="name"
@@ -44,16 +44,3 @@ const go = (move: ClockMove): Promise<boolean> => attempt(() => sessions.moveClo
     <p v-if="problem" role="alert">{{ problem.detail }}</p>
   </div>
 </template>
-
-<style scoped>
-.clock {
-  gap: var(--space-1);
-  padding: var(--space-2) var(--space-4);
-  border-top: 1px solid var(--edge);
-}
-.ways {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-1) var(--space-3);
-}
-</style>

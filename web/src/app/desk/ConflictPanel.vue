@@ -43,7 +43,7 @@ const theirName = computed(() =>
         <blockquote dir="auto">{{ shown(field, theirs) || '(empty)' }}</blockquote>
         <Button label="Use the other version" size="small" outlined @click="emit('settle', field, 'theirs')" />
       </div>
-      <details class="small">
+      <details class="small col-span-full">
         <summary>Show differences</summary>
         <p class="quiet"><del class="piece">only theirs</del>, <ins class="piece">only yours</ins></p>
         <ComparedWords :earlier="shown(field, theirs)" :later="shown(field, mine)" />
@@ -58,9 +58,6 @@ const theirName = computed(() =>
   grid-template-columns: 1fr 1fr;
   gap: var(--space-2) var(--space-4);
   margin-top: var(--space-3);
-}
-.pair details {
-  grid-column: 1 / -1;
 }
 @media (max-width: 560px) {
   .pair {

@@ -55,9 +55,9 @@ useEventListener('beforeinput', onInput, { capture: true })
 </script>
 
 <template>
-  <header class="top apart">
+  <header class="apart gap-x-5 gap-y-1 items-center">
     <StatusLine class="status" :episode="episode" :zone="zone" :listener-zones="listenerZones" />
-    <div class="side flowing">
+    <div class="flowing gap-x-4 gap-y-1 ms-auto">
       <SaveWord :saving="saving" :saved-at="savedAt" :zone="zone" />
       <button
         v-for="{ name, keys, aria, what, act } in acts"
@@ -77,16 +77,8 @@ useEventListener('beforeinput', onInput, { capture: true })
 </template>
 
 <style scoped>
-.top {
-  gap: var(--space-1) var(--space-5);
-  align-items: center;
-}
 .status {
   flex: 1 1 24rem;
-}
-.side {
-  gap: var(--space-1) var(--space-4);
-  margin-inline-start: auto;
 }
 .link-button:disabled {
   color: var(--ink-soft);

@@ -72,7 +72,7 @@ const explicitChoice = computed({
 <template>
   <FoldPanel open class="extras">
     <template #line>{{ inherited || 'Everything here is this episode’s own.' }}</template>
-    <div class="grid">
+    <div class="shown">
       <div>
         <ArtworkField
           without="Without one it has the show’s."
@@ -114,7 +114,7 @@ const explicitChoice = computed({
           <InputText :id="id" v-bind="text('page')" type="url" placeholder="Its page here" />
         </FormField>
         <FormField v-slot="{ id }" label="Discussion" :hint="discussionHint" :fault="fault('discussion')">
-          <div class="beside">
+          <div class="discussion">
             <InputText :id="id" v-bind="text('discussion')" type="url" placeholder="Discussion page" />
             <Select
               v-if="extras.discussion !== null"
@@ -159,7 +159,7 @@ const explicitChoice = computed({
         >
           <InputText :id="id" v-bind="text('licence')" />
         </FormField>
-        <label class="check inline" for="promotion">
+        <label class="check side-by-side col-span-full" for="promotion">
           <Checkbox
             :model-value="extras.isPromotion"
             binary
@@ -174,7 +174,7 @@ const explicitChoice = computed({
 </template>
 
 <style scoped>
-.grid {
+.shown {
   display: grid;
   grid-template-columns: 15rem minmax(0, 1fr);
   gap: var(--space-5);
@@ -186,16 +186,13 @@ const explicitChoice = computed({
   gap: var(--space-3) var(--space-4);
   align-content: start;
 }
-.beside {
+.discussion {
   display: grid;
   grid-template-columns: minmax(0, 1fr) auto;
   gap: var(--space-2);
 }
-.check {
-  grid-column: 1 / -1;
-}
 @media (max-width: 760px) {
-  .grid,
+  .shown,
   .fields {
     grid-template-columns: minmax(0, 1fr);
   }

@@ -16,7 +16,7 @@ const left = computed(() => mostHookLetters - letters(hook.value))
 
 <template>
   <FormField v-slot="{ id }" label="Hook" :fault="fault ?? (left < 0 ? `${-left} letters too many.` : undefined)">
-    <div class="row inline">
+    <div class="row side-by-side gap-3">
       <InputText
         :id="id"
         v-model="hook"
@@ -33,9 +33,6 @@ const left = computed(() => mostHookLetters - letters(hook.value))
 </template>
 
 <style scoped>
-.row {
-  gap: var(--space-3);
-}
 .row > :first-child {
   flex: 1;
 }

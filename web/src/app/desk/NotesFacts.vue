@@ -28,7 +28,7 @@ const count = (number: number): string => number.toLocaleString('en-GB')
 </script>
 
 <template>
-  <p class="facts small quiet">
+  <p class="small quiet flex flex-wrap gap-x-4 gap-y-1 justify-between mt-1">
     <span v-if="first" dir="auto">In a phone’s list: “{{ first }}”</span>
     <span v-else>Phone lists will show no description.</span>
     <span class="figures" :class="{ over: bytes > mostDescriptionBytes }" data-testid="bytes">
@@ -41,13 +41,6 @@ const count = (number: number): string => number.toLocaleString('en-GB')
 </template>
 
 <style scoped>
-.facts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-1) var(--space-4);
-  justify-content: space-between;
-  margin-top: var(--space-1);
-}
 .over {
   color: var(--signal);
   font-weight: 600;

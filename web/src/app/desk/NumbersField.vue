@@ -22,10 +22,10 @@ const fault = (field: string): string | undefined => props.faults.find(each => e
 </script>
 
 <template>
-  <div class="row flowing">
+  <div class="flowing gap-x-5 gap-y-3">
     <WholeNumber id="number" v-model="number" label="Number" :max="99999" :invalid="!!fault('number')" />
     <WholeNumber id="season" v-model="season" label="Season" :max="9999" :invalid="!!fault('season')" />
-    <div class="inline">
+    <div class="side-by-side">
       <span id="kind" class="field-name">Kind</span>
       <SelectButton
         v-model="kind"
@@ -46,9 +46,3 @@ const fault = (field: string): string | undefined => props.faults.find(each => e
     }}</span>
   </div>
 </template>
-
-<style scoped>
-.row {
-  gap: var(--space-3) var(--space-5);
-}
-</style>

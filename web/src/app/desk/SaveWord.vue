@@ -24,7 +24,7 @@ const words = computed(() => {
 
 <template>
   <p
-    class="word small quiet"
+    class="small quiet tabular-nums"
     :class="{ needs: saving !== 'saved' && saving !== 'unsaved' }"
     role="status"
     data-testid="saving"
@@ -34,9 +34,6 @@ const words = computed(() => {
 </template>
 
 <style scoped>
-.word {
-  font-variant-numeric: tabular-nums;
-}
 .needs {
   color: var(--signal);
   font-weight: 600;

@@ -36,18 +36,10 @@ const words = computed(() => {
 </script>
 
 <template>
-  <p class="status" data-testid="status">
+  <p class="status flex gap-2 items-start" data-testid="status">
     <LetterGlyph :status="episode.status" />
     <span
       ><strong>{{ words.name }}.</strong> {{ words.rest }}</span
     >
   </p>
 </template>
-
-<style scoped>
-.status {
-  display: flex;
-  gap: var(--space-2);
-  align-items: flex-start;
-}
-</style>

@@ -134,20 +134,10 @@ defineExpose({ begin })
       @option-select="({ value }) => take(value as Target)"
     >
       <template #option="{ option }">
-        <span class="option"
+        <span class="flex gap-4 items-baseline justify-between w-full"
           ><span dir="auto">{{ option.words }}</span> <span class="quiet small">{{ option.what }}</span></span
         >
       </template>
     </AutoComplete>
   </Dialog>
 </template>
-
-<style scoped>
-.option {
-  display: flex;
-  gap: var(--space-4);
-  align-items: baseline;
-  justify-content: space-between;
-  width: 100%;
-}
-</style>

@@ -46,13 +46,13 @@ defineExpose({ begin: () => (isOpen.value = true) })
 <template>
   <Dialog v-model:visible="isOpen" modal dismissable-mask header="Keys" :style="{ width: 'min(34rem, 94vw)' }">
     <section v-for="{ name, keys } in groups" :key="name">
-      <h3>{{ name }}</h3>
+      <h3 class="mt-3 text-m">{{ name }}</h3>
       <dl>
         <template v-for="[key, what] in keys" :key="key">
           <dt>
             <kbd>{{ key }}</kbd>
           </dt>
-          <dd>{{ what }}</dd>
+          <dd class="m-0">{{ what }}</dd>
         </template>
       </dl>
     </section>
@@ -60,18 +60,11 @@ defineExpose({ begin: () => (isOpen.value = true) })
 </template>
 
 <style scoped>
-h3 {
-  margin-top: var(--space-3);
-  font-size: var(--text-m);
-}
 dl {
   display: grid;
   grid-template-columns: 11rem minmax(0, 1fr);
   gap: var(--space-1) var(--space-3);
   margin: var(--space-1) 0 0;
-}
-dd {
-  margin: 0;
 }
 kbd {
   font: 600 var(--text-s) var(--sans);

@@ -42,7 +42,7 @@ watch(
 </script>
 
 <template>
-  <nav class="rail-list" aria-label="Episodes">
+  <nav class="flex flex-col min-h-0 flex-1 overflow-y-auto" aria-label="Episodes">
     <InputText
       v-if="isMore || isLooking"
       v-model="words"
@@ -52,8 +52,8 @@ watch(
       placeholder="Find an episode"
       aria-label="Find an episode by words of its title or its number"
     />
-    <div v-if="isLooking" class="found" aria-live="polite">
-      <p v-if="found" class="nothing small quiet">
+    <div v-if="isLooking" class="found min-h-0" aria-live="polite">
+      <p v-if="found" class="small quiet px-4 py-3">
         {{
           found.total === 0
             ? 'No episodes match.'
@@ -64,48 +64,52 @@ watch(
                 : `${found.total} episodes`
         }}
       </p>
-      <ul v-if="found" aria-label="Found">
+      <ul class="list-none m-0 px-2 py-0" v-if="found" aria-label="Found">
         <EpisodeRow v-for="episode in found.episodes" :key="episode.id" :episode="episode" :show="show" />
       </ul>
     </div>
     <template v-else>
-      <ul v-if="near.draft.episodes.length || planned.length" class="above" aria-label="To come">
+      <ul
+        v-if="near.draft.episodes.length || planned.length"
+        class="above list-none m-0 px-2 py-0"
+        aria-label="To come"
+      >
         <EpisodeRow v-for="episode in near.draft.episodes" :key="episode.id" :episode="episode" :show="show" />
         <li v-if="left('draft')">
-          <button type="button" class="link-button small more" @click="emit('more', 'draft')">
+          <button type="button" class="link-button small more m-2" @click="emit('more', 'draft')">
             Show more of {{ left('draft') }} other drafts
           </button>
         </li>
         <li v-if="left('scheduled')">
-          <button type="button" class="link-button small more" @click="emit('more', 'scheduled')">
+          <button type="button" class="link-button small more m-2" @click="emit('more', 'scheduled')">
             Show more of {{ left('scheduled') }} planned later
           </button>
         </li>
         <EpisodeRow v-for="episode in planned" :key="episode.id" :episode="episode" :show="show" />
       </ul>
-      <p v-else class="nothing small quiet">Nothing to come. Drop an audio file anywhere, or begin a new episode.</p>
-      <div class="waterline quiet">
-        <span class="small"
+      <p v-else class="small quiet px-4 py-3">Nothing to come. Drop an audio file anywhere, or begin a new episode.</p>
+      <div class="quiet mt-2 pt-1">
+        <span class="small pl-4"
           >Now, <time>{{ timeOfDay(now, show.zone) }}</time> in {{ show.zone }}</span
         >
         <div class="surface" aria-hidden="true" />
       </div>
       <div class="below">
-        <ul v-if="goneOut.length" aria-label="Gone out">
+        <ul class="list-none m-0 px-2 py-0" v-if="goneOut.length" aria-label="Gone out">
           <EpisodeRow v-for="episode in near.released.episodes" :key="episode.id" :episode="episode" :show="show" />
           <li v-if="left('released')">
-            <button type="button" class="link-button small more" @click="emit('more', 'released')">
+            <button type="button" class="link-button small more m-2" @click="emit('more', 'released')">
               Show more of {{ left('released') }} earlier ones
             </button>
           </li>
           <EpisodeRow v-for="episode in near.retired.episodes" :key="episode.id" :episode="episode" :show="show" />
           <li v-if="left('retired')">
-            <button type="button" class="link-button small more" @click="emit('more', 'retired')">
+            <button type="button" class="link-button small more m-2" @click="emit('more', 'retired')">
               Show more of {{ left('retired') }} other retired ones
             </button>
           </li>
         </ul>
-        <p v-if="!goneOut.length" class="nothing small quiet">
+        <p v-if="!goneOut.length" class="small quiet px-4 py-3">
           No releases yet. Released episodes appear here, newest first.
         </p>
       </div>
@@ -114,37 +118,9 @@ watch(
 </template>
 
 <style scoped>
-.rail-list {
-  display: flex;
-  flex-direction: column;
-  min-height: 0;
-  flex: 1;
-  overflow-y: auto;
-}
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0 var(--space-2);
-}
-.nothing {
-  padding: var(--space-3) var(--space-4);
-}
-.more {
-  margin: var(--space-2);
-}
 .find {
   margin: var(--space-1) var(--space-4) var(--space-2);
   flex: none;
-}
-.found {
-  min-height: 0;
-}
-.waterline {
-  margin-top: var(--space-2);
-  padding-top: var(--space-1);
-}
-.waterline span {
-  padding-left: var(--space-4);
 }
 .surface {
   height: 12px;

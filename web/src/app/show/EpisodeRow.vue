@@ -27,7 +27,7 @@ const when = computed(() => {
       :to="{ name: 'desk', params: { show: show.slug, id: episode.id } }"
     >
       <LetterGlyph :status="episode.status" />
-      <span class="words">
+      <span class="words grid min-w-0">
         <span class="title">
           <span v-if="episode.number" class="number figures quiet">{{ episode.number }}</span>{{ ' ' }}
           <span class="name">{{ episodeName(episode, uploads.sendings) }}</span>
@@ -61,10 +61,6 @@ const when = computed(() => {
 }
 .glyph {
   margin-top: 1px;
-}
-.words {
-  display: grid;
-  min-width: 0;
 }
 .title {
   font-weight: 600;

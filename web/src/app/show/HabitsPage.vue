@@ -49,7 +49,7 @@ async function keep(): Promise<void> {
     <template #purpose>
       Used for new episodes. Existing episodes keep their text; only the title pattern applies to them too.
     </template>
-    <div ref="form" class="fields stacked">
+    <div ref="form" class="stacked gap-4">
       <FormField
         v-slot="{ id }"
         label="Titles"
@@ -92,9 +92,3 @@ async function keep(): Promise<void> {
     <SaveOutlook ref="outlook" :show="show" />
   </PageLayout>
 </template>
-
-<style scoped>
-.fields {
-  gap: var(--space-4);
-}
-</style>

@@ -109,7 +109,7 @@ async function lead({ slug: show }: Show): Promise<void> {
 
 <template>
   <component :is="existing ? 'div' : 'main'" class="page">
-    <h1>{{ existing ? 'Details' : 'New show' }}</h1>
+    <h1 class="text-2xl">{{ existing ? 'Details' : 'New show' }}</h1>
     <PlaceTabs />
     <p class="quiet">
       All of this appears in the feed and can be changed later{{ existing ? '' : ', except the web address' }}.
@@ -260,9 +260,6 @@ async function lead({ slug: show }: Show): Promise<void> {
   max-width: 70rem;
   margin: 0 auto;
   padding: var(--space-4) var(--space-6) var(--space-5);
-}
-h1 {
-  font-size: var(--text-2xl);
 }
 form {
   display: grid;

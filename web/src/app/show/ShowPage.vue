@@ -41,20 +41,20 @@ function lacks(episode: EpisodeSummary): string {
 
 <template>
   <section class="page spaced">
-    <div class="head">
+    <div class="head flex gap-5 items-start">
       <img
-        class="artwork"
+        class="rounded flex-none bg-sheet-sunk"
         :src="artworkAt(facts.artworkAddress, 480)"
         :alt="`Artwork of ${facts.name}`"
         width="168"
         height="168"
       />
       <div>
-        <h1>{{ facts.name }}</h1>
+        <h1 class="text-2xl wrap-anywhere">{{ facts.name }}</h1>
         <p class="quiet">
           by {{ facts.author }} · {{ category }} · {{ facts.explicit ? 'explicit' : 'not explicit' }} · {{ facts.zone }}
         </p>
-        <p class="lead">{{ facts.description }}</p>
+        <p class="font-serif text-l mx-0 my-3 wrap-anywhere">{{ facts.description }}</p>
         <p class="actions">
           <RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Edit show details</RouterLink>
           <RouterLink :to="{ name: 'habits', params: { show: facts.slug } }">Defaults for new episodes</RouterLink>
@@ -77,7 +77,7 @@ function lacks(episode: EpisodeSummary): string {
       <p><RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Choose the artwork</RouterLink></p>
     </div>
 
-    <div class="feed boxed spaced">
+    <div class="feed boxed spaced px-5 py-4">
       <p v-if="facts.feedFacts.isPrivate">
         Private:
         <RouterLink :to="{ name: 'private-feeds', params: { show: facts.slug } }"
@@ -90,14 +90,14 @@ function lacks(episode: EpisodeSummary): string {
       <p v-else class="quiet small">
         {{ released }} {{ released === 1 ? 'episode is' : 'episodes are' }} in the feed now.
       </p>
-      <p v-if="!facts.feedFacts.isPrivate" class="links">
+      <p v-if="!facts.feedFacts.isPrivate" class="flex flex-wrap gap-x-5 gap-y-2 mt-2">
         <a :href="facts.feedAddress" target="_blank">View the feed</a>
         <a :href="facts.pageAddress" target="_blank">View the public page</a>
         <a v-if="listener" :href="listener" target="_blank">Hear it in the stand-in listener</a>
       </p>
     </div>
 
-    <div v-if="waiting.length" class="next spaced">
+    <div v-if="waiting.length" class="next spaced gap-4">
       <div>
         <span class="field-name">Waiting for you</span>
         <ul>
@@ -128,11 +128,6 @@ function lacks(episode: EpisodeSummary): string {
   padding: var(--space-5) var(--space-6);
   gap: var(--space-5);
 }
-.head {
-  display: flex;
-  gap: var(--space-5);
-  align-items: flex-start;
-}
 @media (max-width: 900px) {
   .page {
     padding: var(--space-5);
@@ -140,33 +135,6 @@ function lacks(episode: EpisodeSummary): string {
   .head {
     flex-direction: column;
   }
-}
-.artwork {
-  border-radius: var(--round);
-  flex: none;
-  background: var(--sheet-sunk);
-}
-h1 {
-  font-size: var(--text-2xl);
-  overflow-wrap: anywhere;
-}
-.lead {
-  font-family: var(--serif);
-  font-size: var(--text-l);
-  margin: var(--space-3) 0;
-  overflow-wrap: anywhere;
-}
-.feed {
-  padding: var(--space-4) var(--space-5);
-}
-.links {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2) var(--space-5);
-  margin-top: var(--space-2);
-}
-.next {
-  gap: var(--space-4);
 }
 .next ul {
   margin: 0;

@@ -66,12 +66,12 @@ async function add(): Promise<void> {
         <DirectoryCard v-for="directory in list.directories" :key="directory.id" :directory="directory" :show="show" />
       </div>
       <section class="own spaced" aria-labelledby="own">
-        <h2 id="own">Other directories (tracked by you)</h2>
+        <h2 class="text-l" id="own">Other directories (tracked by you)</h2>
         <p class="quiet small">
           Submit the address there yourself, and add here where the show is listed: the public page links to it.
         </p>
         <ul v-if="list.own.length">
-          <li v-for="each in list.own" :key="each.id">
+          <li class="flex gap-3 items-baseline" v-for="each in list.own" :key="each.id">
             <a :href="each.listingAddress" target="_blank">{{ each.name }}</a>
             <button
               type="button"
@@ -99,9 +99,6 @@ async function add(): Promise<void> {
 </template>
 
 <style scoped>
-h2 {
-  font-size: var(--text-l);
-}
 .cards {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(17rem, 1fr));
@@ -114,11 +111,6 @@ h2 {
   margin: 0;
   padding: 0;
   list-style: none;
-}
-.own li {
-  display: flex;
-  gap: var(--space-3);
-  align-items: baseline;
 }
 .new {
   display: grid;

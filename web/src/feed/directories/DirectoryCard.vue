@@ -26,16 +26,23 @@ async function confirm(): Promise<void> {
 </script>
 
 <template>
-  <section class="card boxed spaced" :aria-labelledby="`directory-${directory.id}`" :data-directory="directory.id">
+  <section
+    class="boxed spaced gap-3 content-start min-w-0 p-4"
+    :aria-labelledby="`directory-${directory.id}`"
+    :data-directory="directory.id"
+  >
     <header>
-      <h2 :id="`directory-${directory.id}`">{{ directory.name }}</h2>
-      <p class="quiet small">{{ directory.about }}</p>
+      <h2 class="text-l" :id="`directory-${directory.id}`">{{ directory.name }}</h2>
+      <p class="quiet small wrap-anywhere">{{ directory.about }}</p>
     </header>
     <ListingState v-if="listing" :directory="directory" :listing="listing" :show="show" />
     <template v-if="mayHandIn">
-      <ul class="wants unlisted spaced small">
+      <ul class="wants unlisted spaced small gap-1">
         <li v-for="want in directory.wants" :key="want.words">
-          <span :class="{ lacking: !want.isThere }">{{ want.isThere ? 'There:' : 'Missing:' }}</span> {{ want.words }}
+          <span class="text-ink-soft" :class="{ lacking: !want.isThere }">{{
+            want.isThere ? 'There:' : 'Missing:'
+          }}</span>
+          {{ want.words }}
         </li>
       </ul>
       <div class="actions">
@@ -68,24 +75,6 @@ async function confirm(): Promise<void> {
 </template>
 
 <style scoped>
-.card {
-  gap: var(--space-3);
-  align-content: start;
-  min-width: 0;
-  padding: var(--space-4);
-}
-h2 {
-  font-size: var(--text-l);
-}
-p {
-  overflow-wrap: anywhere;
-}
-.wants {
-  gap: var(--space-1);
-}
-.wants span {
-  color: var(--ink-soft);
-}
 .wants .lacking {
   color: var(--signal);
   font-weight: 600;

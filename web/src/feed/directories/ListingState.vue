@@ -16,54 +16,44 @@ const at = (moment: string): string => shortMoment(moment, props.show.zone)
 </script>
 
 <template>
-  <div class="state spaced">
-    <p v-if="listing.state === 'reading'" role="status">
+  <div class="state spaced gap-1">
+    <p class="wrap-anywhere" v-if="listing.state === 'reading'" role="status">
       <strong>Handed in.</strong> It is being read; this takes a moment.
     </p>
-    <p v-else-if="listing.state === 'to confirm'" role="status">
+    <p class="wrap-anywhere" v-else-if="listing.state === 'to confirm'" role="status">
       <strong>Confirm that it is yours.</strong> A code was sent to {{ listing.sentTo ?? 'the owner’s e-mail' }}.
     </p>
     <template v-else-if="listing.state === 'in review'">
-      <p role="status">
+      <p class="wrap-anywhere" role="status">
         <strong>In review</strong> since {{ at(listing.since) }}.
         <template v-if="listing.isClosed">Nobody reviews today; it goes on with the next working day.</template>
       </p>
-      <p v-if="directory.reviewDays" class="quiet">
+      <p v-if="directory.reviewDays" class="quiet wrap-anywhere">
         People look at it within {{ directory.reviewDays[0] }} to {{ directory.reviewDays[1] }} working days. There is
         nothing to do meanwhile, and handing it in again would not be faster.
       </p>
     </template>
-    <p v-else-if="listing.state === 'refused'" class="needs" role="status">
+    <p v-else-if="listing.state === 'refused'" class="wrap-anywhere text-signal" role="status">
       <strong>Refused:</strong> {{ listing.why ?? 'no reason was given.' }}
     </p>
     <template v-else>
-      <p role="status">
+      <p class="wrap-anywhere" role="status">
         <strong>Listed</strong> since {{ at(listing.since) }}.
         <a v-if="listing.listingAddress" :href="listing.listingAddress" target="_blank">See it there</a>
       </p>
-      <p v-if="listing.lacks.length === 0">It has all {{ listing.has }} episodes.</p>
-      <p v-else>
+      <p class="wrap-anywhere" v-if="listing.lacks.length === 0">It has all {{ listing.has }} episodes.</p>
+      <p class="wrap-anywhere" v-else>
         It has {{ listing.has }} {{ listing.has === 1 ? 'episode' : 'episodes' }}, and not yet {{ lacks }}.
         <template v-if="listing.nextFetchAt">Expect it after {{ at(listing.nextFetchAt) }}.</template>
       </p>
-      <p class="quiet small">
+      <p class="quiet small wrap-anywhere">
         It looks {{ often }}<template v-if="listing.fetchedAt">; last on {{ at(listing.fetchedAt) }}</template
         >. New episodes go there by themselves.
       </p>
     </template>
-    <p v-if="listing.problem" class="quiet small">{{ listing.problem }} What stands here is from before that.</p>
-    <p v-if="listing.state === 'listed' && listing.why" class="needs small">{{ listing.why }}</p>
+    <p v-if="listing.problem" class="quiet small wrap-anywhere">
+      {{ listing.problem }} What stands here is from before that.
+    </p>
+    <p v-if="listing.state === 'listed' && listing.why" class="small wrap-anywhere text-signal">{{ listing.why }}</p>
   </div>
 </template>
-
-<style scoped>
-.state {
-  gap: var(--space-1);
-}
-p {
-  overflow-wrap: anywhere;
-}
-.needs {
-  color: var(--signal);
-}
-</style>

@@ -54,7 +54,7 @@ async function move(): Promise<void> {
         {{ show.pageAddress }} leads there from then on, and nobody else can have it. Apps and directories follow, and
         the feed tells them where it is; what is printed goes on working.
       </p>
-      <div class="actions">
+      <div class="actions mt-2">
         <Button type="button" label="Move it there" :loading="busy" @click="move" />
         <Button type="button" label="Cancel" text @click="asking = false" />
       </div>
@@ -73,8 +73,5 @@ async function move(): Promise<void> {
 }
 .form > :deep(.field) {
   width: min(100%, 32rem);
-}
-.actions {
-  margin-top: var(--space-2);
 }
 </style>

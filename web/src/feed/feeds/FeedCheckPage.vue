@@ -56,7 +56,7 @@ onMounted(() => {
       Any feed, here or elsewhere. It is fetched as an app would, with its artwork and what its ten newest episodes
       name.
     </template>
-    <form class="spaced" novalidate @submit.prevent="check">
+    <form class="spaced gap-3" novalidate @submit.prevent="check">
       <FormField v-slot="{ id }" :label="isPasting ? 'The feed itself' : 'Address of the feed'" :fault="fault">
         <Textarea v-if="isPasting" :id="id" v-model="text" rows="8" :invalid="fault !== ''" spellcheck="false" />
         <InputText
@@ -80,7 +80,7 @@ onMounted(() => {
     </form>
     <ProblemNote v-if="problem" :problem="problem" />
     <section v-if="checked" class="spaced" aria-labelledby="found">
-      <h2 id="found">{{ checked.title || 'A feed without a title' }}</h2>
+      <h2 class="text-l" id="found">{{ checked.title || 'A feed without a title' }}</h2>
       <p class="quiet">
         {{ checked.items }} {{ checked.items === 1 ? 'episode' : 'episodes' }}, {{ amount(checked.bytes) }};
         <template v-if="checked.named > checked.asked"
@@ -93,12 +93,3 @@ onMounted(() => {
     </section>
   </PageLayout>
 </template>
-
-<style scoped>
-h2 {
-  font-size: var(--text-l);
-}
-form {
-  gap: var(--space-3);
-}
-</style>

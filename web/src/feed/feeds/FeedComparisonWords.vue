@@ -10,16 +10,16 @@ const hasWords = ({ earlier, later }: Difference): boolean => earlier !== null |
 </script>
 
 <template>
-  <div class="compared spaced">
+  <div class="spaced gap-3">
     <section v-if="comparison.show.some(hasWords)">
-      <h4>The show</h4>
+      <h4 class="m-0 text-m">The show</h4>
       <template v-for="difference in comparison.show.filter(hasWords)" :key="difference.what">
         <p class="small quiet">{{ difference.what }}</p>
         <ComparedWords :earlier="difference.earlier ?? ''" :later="difference.later ?? ''" />
       </template>
     </section>
     <section v-for="item in comparison.changed.slice(0, shown)" :key="item.guid">
-      <h4>{{ itemName(item) }}</h4>
+      <h4 class="m-0 text-m">{{ itemName(item) }}</h4>
       <template v-for="difference in item.differences" :key="difference.what">
         <p class="small quiet">{{ difference.what }} {{ hasWords(difference) ? '' : difference.how }}</p>
         <ComparedWords
@@ -37,13 +37,6 @@ const hasWords = ({ earlier, later }: Difference): boolean => earlier !== null |
 </template>
 
 <style scoped>
-.compared {
-  gap: var(--space-3);
-}
-h4 {
-  margin: 0;
-  font-size: var(--text-m);
-}
 h4::first-letter {
   text-transform: uppercase;
 }

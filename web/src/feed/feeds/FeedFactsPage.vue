@@ -180,8 +180,8 @@ async function keep(): Promise<void> {
         add="Add one"
         :fault="faultIn('statements')"
       />
-      <fieldset class="wide choices spaced">
-        <legend class="field-name">Who may take it, and where it goes on</legend>
+      <fieldset class="wide choices spaced gap-3 m-0 p-0 border-0">
+        <legend class="field-name p-0">Who may take it, and where it goes on</legend>
         <label
           ><Checkbox v-model="facts.isLocked" binary /> Locked: other hosts may not take it over without your
           word</label
@@ -229,15 +229,6 @@ form {
 }
 .wide {
   grid-column: 1 / -1;
-}
-.choices {
-  gap: var(--space-3);
-  margin: 0;
-  padding: 0;
-  border: 0;
-}
-.choices legend {
-  padding: 0;
 }
 .choices > label {
   display: flex;

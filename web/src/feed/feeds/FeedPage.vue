@@ -55,7 +55,7 @@ const newest = computed(() => overview.value?.readers.filter(({ hasNewest }) => 
         {{ untilThen(overview.changedAt, now) }}.
       </p>
       <section aria-labelledby="right">
-        <h2 id="right">Feed check</h2>
+        <h2 class="mb-2 text-l" id="right">Feed check</h2>
         <FeedFindings :findings="overview.findings" :rules="overview.rules" :show="show.slug" is-ours />
         <p v-if="!isPrivate" class="small quiet">
           These rules look at what it says.
@@ -67,11 +67,11 @@ const newest = computed(() => overview.value?.readers.filter(({ hasNewest }) => 
         </p>
       </section>
       <section aria-labelledby="became">
-        <h2 id="became">Change history</h2>
+        <h2 class="mb-2 text-l" id="became">Change history</h2>
         <FeedStates :states="overview.states" :show="show" />
       </section>
       <section v-if="!isPrivate" aria-labelledby="readers">
-        <h2 id="readers">Who fetches it</h2>
+        <h2 class="mb-2 text-l" id="readers">Who fetches it</h2>
         <p v-if="overview.readers.length" class="quiet small">
           {{ newest }} of {{ overview.readers.length }} have what it is now. Addresses are kept without their end.
         </p>
@@ -80,10 +80,3 @@ const newest = computed(() => overview.value?.readers.filter(({ hasNewest }) => 
     </template>
   </PageLayout>
 </template>
-
-<style scoped>
-h2 {
-  margin-bottom: var(--space-2);
-  font-size: var(--text-l);
-}
-</style>

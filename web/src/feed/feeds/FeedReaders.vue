@@ -23,7 +23,7 @@ const got = ({ status }: FeedReader): string =>
     </Column>
     <Column header="Last here">
       <template #body="{ data }"
-        ><span class="figure">{{ shortMoment(data.lastAt, show.zone) }}</span></template
+        ><span class="tabular-nums whitespace-nowrap">{{ shortMoment(data.lastAt, show.zone) }}</span></template
       >
     </Column>
     <Column header="Got">
@@ -34,15 +34,8 @@ const got = ({ status }: FeedReader): string =>
     </Column>
     <Column header="Times">
       <template #body="{ data }"
-        ><span class="figure">{{ data.wholeCount + data.sameCount }}</span></template
+        ><span class="tabular-nums whitespace-nowrap">{{ data.wholeCount + data.sameCount }}</span></template
       >
     </Column>
   </DataTable>
 </template>
-
-<style scoped>
-.figure {
-  font-variant-numeric: tabular-nums;
-  white-space: nowrap;
-}
-</style>

@@ -23,10 +23,10 @@ const hasMore = (at: number): boolean =>
 </script>
 
 <template>
-  <ol class="states unlisted">
+  <ol class="states unlisted grid">
     <li v-for="(state, at) in states" :key="state.id">
-      <p class="when small quiet">{{ shortMoment(state.at, show.zone) }} · {{ amount(state.bytes) }}</p>
-      <div class="what apart">
+      <p class="small quiet tabular-nums">{{ shortMoment(state.at, show.zone) }} · {{ amount(state.bytes) }}</p>
+      <div class="what apart gap-x-3 gap-y-0">
         <p>{{ state.words.join(' ') }}</p>
         <button
           v-if="hasMore(at)"
@@ -44,9 +44,6 @@ const hasMore = (at: number): boolean =>
 </template>
 
 <style scoped>
-.states {
-  display: grid;
-}
 li {
   display: grid;
   grid-template-columns: 12rem minmax(0, 1fr);
@@ -54,14 +51,8 @@ li {
   padding: var(--space-2) 0;
   border-top: 1px solid var(--edge);
 }
-.what {
-  gap: 0 var(--space-3);
-}
 .what > :deep(.compared) {
   flex: 1 0 100%;
-}
-.when {
-  font-variant-numeric: tabular-nums;
 }
 @media (max-width: 700px) {
   li {

@@ -29,11 +29,11 @@ const grow = (): void => {
 </script>
 
 <template>
-  <fieldset class="rows spaced">
-    <legend class="field-name">{{ label }}</legend>
+  <fieldset class="rows spaced justify-items-start m-0 p-0 border-0">
+    <legend class="field-name p-0">{{ label }}</legend>
     <p class="small quiet">{{ hint }}</p>
-    <ul v-if="rows.length" class="spaced unlisted">
-      <li v-for="(row, at) in rows" :key="at">
+    <ul v-if="rows.length" class="spaced unlisted w-full">
+      <li class="flex flex-wrap gap-x-3 gap-y-2 items-start" v-for="(row, at) in rows" :key="at">
         <div v-for="column in columns" :key="column.key" class="field" :class="{ narrow: column.isNumber }">
           <label class="small quiet" :for="`${id}-${at}-${column.key}`">{{ column.label }}</label>
           <InputText
@@ -55,24 +55,6 @@ const grow = (): void => {
 </template>
 
 <style scoped>
-.rows {
-  justify-items: start;
-  margin: 0;
-  padding: 0;
-  border: 0;
-}
-legend {
-  padding: 0;
-}
-ul {
-  width: 100%;
-}
-li {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2) var(--space-3);
-  align-items: start;
-}
 li .field {
   flex: 1 1 12rem;
 }

@@ -31,7 +31,7 @@ function renew(id: string): void {
 </script>
 
 <template>
-  <div class="table spaced">
+  <div class="listeners spaced">
     <DataTable
       :value="[...listeners]"
       :table-props="{ 'aria-label': 'Addresses' }"
@@ -43,7 +43,7 @@ function renew(id: string): void {
     >
       <Column header="Who" field="name" sortable>
         <template #body="{ data }">
-          <span class="name">{{ data.name }}</span>
+          <span class="name wrap-anywhere">{{ data.name }}</span>
         </template>
       </Column>
       <Column header="Hears">
@@ -63,7 +63,7 @@ function renew(id: string): void {
       </Column>
       <Column header="Address">
         <template #body="{ data }">
-          <span class="acts small">
+          <span class="small flex flex-wrap gap-x-3 gap-y-1">
             <button
               v-if="data.withdrawnAt"
               type="button"
@@ -98,15 +98,7 @@ function renew(id: string): void {
 </template>
 
 <style scoped>
-.name {
-  overflow-wrap: anywhere;
-}
-.acts {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-1) var(--space-3);
-}
-.table :deep(.withdrawn .name) {
+.listeners :deep(.withdrawn .name) {
   text-decoration: line-through;
 }
 </style>

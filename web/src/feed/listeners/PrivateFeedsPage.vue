@@ -52,14 +52,14 @@ async function turn(isPrivate: boolean): Promise<void> {
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="list">
       <section aria-labelledby="what">
-        <h2 id="what">What is private</h2>
+        <h2 class="mb-2 text-l" id="what">What is private</h2>
         <p v-if="list.isPrivate"><strong>The whole show.</strong> Nobody else has its feed, its page or its sound.</p>
         <p v-else-if="list.strands.length">
           {{ list.strands.length === 1 ? 'One strand' : `${list.strands.length} strands` }}:
           {{ list.strands.map(({ name }) => name).join(', ') }}. The rest of the show is for everybody.
         </p>
         <p v-else>Nothing; the show is for everybody.</p>
-        <div v-if="isTurning" v-opened="() => (isTurning = false)" class="note needs-you" role="alert">
+        <div v-if="isTurning" v-opened="() => (isTurning = false)" class="note needs-you mt-2" role="alert">
           <p v-if="list.isPrivate">
             Everybody has the show again then: its feed, its page, its sound, and what is not in a private strand.
           </p>
@@ -67,7 +67,7 @@ async function turn(isPrivate: boolean): Promise<void> {
             Its feed, its page and its sound answer nobody any more then but those below. Directories lose it, and
             whoever subscribed to it hears nothing new.
           </p>
-          <div class="actions">
+          <div class="actions mt-2">
             <Button
               type="button"
               :label="list.isPrivate ? 'Let everybody have it' : 'Make it private'"
@@ -77,7 +77,7 @@ async function turn(isPrivate: boolean): Promise<void> {
             <Button type="button" label="Cancel" text @click="isTurning = false" />
           </div>
         </div>
-        <p v-else class="actions small">
+        <p v-else class="actions small mt-2">
           <button type="button" class="link-button" @click="isTurning = true">
             {{ list.isPrivate ? 'Let everybody have the show' : 'Make the whole show private' }}
           </button>
@@ -85,11 +85,11 @@ async function turn(isPrivate: boolean): Promise<void> {
         </p>
       </section>
       <section v-if="to.length" aria-labelledby="new">
-        <h2 id="new">Add a listener</h2>
+        <h2 class="mb-2 text-l" id="new">Add a listener</h2>
         <NewListeners ref="form" :to="to" :busy="busy" @add="add" />
       </section>
       <section v-if="list.listeners.length" aria-labelledby="who">
-        <h2 id="who">Listeners</h2>
+        <h2 class="mb-2 text-l" id="who">Listeners</h2>
         <ListenerTable
           :listeners="list.listeners"
           :name-of="nameOf"
@@ -103,14 +103,3 @@ async function turn(isPrivate: boolean): Promise<void> {
     </template>
   </PageLayout>
 </template>
-
-<style scoped>
-h2 {
-  margin-bottom: var(--space-2);
-  font-size: var(--text-l);
-}
-.note,
-.actions {
-  margin-top: var(--space-2);
-}
-</style>

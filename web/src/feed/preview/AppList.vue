@@ -21,15 +21,17 @@ const facts = computed(() =>
 </script>
 
 <template>
-  <figure v-for="letters in listLetters" :key="letters">
+  <figure class="mt-0 mx-0 mb-4" v-for="letters in listLetters" :key="letters">
     <figcaption class="small quiet">
       {{ letters === listLetters[0] ? 'A narrow list' : 'A wide list' }}, about {{ letters }} letters of the title
     </figcaption>
     <div class="row boxed" :style="{ maxWidth: `${letters * 0.44 + 6}rem` }">
-      <img :src="seen.artworkAddress" alt="" width="56" height="56" />
+      <img class="rounded" :src="seen.artworkAddress" alt="" width="56" height="56" />
       <div class="words">
         <p class="small quiet figures">{{ facts }}</p>
-        <p class="title small" dir="auto">{{ cutForList(seen.title || 'Untitled episode', letters) }}</p>
+        <p class="title small font-semibold wrap-anywhere" dir="auto">
+          {{ cutForList(seen.title || 'Untitled episode', letters) }}
+        </p>
         <p class="line small quiet" dir="auto">{{ line || 'Nothing to show here: no hook, no notes.' }}</p>
       </div>
     </div>
@@ -37,22 +39,12 @@ const facts = computed(() =>
 </template>
 
 <style scoped>
-figure {
-  margin: 0 0 var(--space-4);
-}
 .row {
   display: grid;
   grid-template-columns: 56px minmax(0, 1fr);
   gap: var(--space-3);
   margin-top: var(--space-1);
   padding: var(--space-3);
-}
-img {
-  border-radius: var(--round);
-}
-.title {
-  font-weight: 600;
-  overflow-wrap: anywhere;
 }
 .line {
   display: -webkit-box;

@@ -9,9 +9,9 @@ const kinds = { full: '', trailer: 'Trailer', bonus: 'Bonus' } as const
 </script>
 
 <template>
-  <article class="opened boxed">
+  <article class="boxed p-4">
     <header>
-      <img :src="seen.artworkAddress" alt="" width="96" height="96" />
+      <img class="rounded" :src="seen.artworkAddress" alt="" width="96" height="96" />
       <div>
         <p class="small quiet">{{ seen.show.name }}</p>
         <h3 dir="auto">{{ seen.title || 'Untitled episode' }}</h3>
@@ -26,15 +26,12 @@ const kinds = { full: '', trailer: 'Trailer', bonus: 'Bonus' } as const
       </div>
     </header>
     <!-- eslint-disable-next-line vue/no-v-html -- cleaned by core/notes before it was kept -->
-    <div v-if="seen.notesHtml" class="notes" dir="auto" v-html="seen.notesHtml" />
+    <div v-if="seen.notesHtml" class="notes wrap-anywhere" dir="auto" v-html="seen.notesHtml" />
     <p v-else class="quiet">No notes.</p>
   </article>
 </template>
 
 <style scoped>
-.opened {
-  padding: var(--space-4);
-}
 header {
   display: grid;
   grid-template-columns: 96px minmax(0, 1fr);
@@ -42,14 +39,8 @@ header {
   align-items: start;
   margin-block-end: var(--space-3);
 }
-img {
-  border-radius: var(--round);
-}
 h3 {
   font: 600 var(--text-l) / 1.3 var(--sans);
-  overflow-wrap: anywhere;
-}
-.notes {
   overflow-wrap: anywhere;
 }
 .notes :deep(p) {

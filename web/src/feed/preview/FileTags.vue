@@ -12,7 +12,7 @@ defineProps<{ tags: Preview['tags'] }>()
     </caption>
     <tbody>
       <tr v-for="({ frame, name, value, isInherited }, at) in tags" :key="at">
-        <th scope="row" class="figures">{{ name }}</th>
+        <th scope="row" class="figures font-semibold whitespace-nowrap">{{ name }}</th>
         <td dir="auto">{{ value }}<span v-if="isInherited" class="quiet"> from the show</span></td>
         <td class="quiet">{{ frame }}</td>
       </tr>
@@ -36,9 +36,5 @@ td {
   text-align: start;
   vertical-align: top;
   overflow-wrap: anywhere;
-}
-th {
-  font-weight: 600;
-  white-space: nowrap;
 }
 </style>

@@ -48,8 +48,8 @@ const missing = computed(() => {
 
 <template>
   <aside class="preview" v-opened="() => emit('close')" aria-labelledby="preview-name">
-    <header>
-      <h2 id="preview-name">Preview</h2>
+    <header class="flex justify-between items-baseline">
+      <h2 class="text-l" id="preview-name">Preview</h2>
       <button type="button" class="link-button" @click="emit('close')">Close</button>
     </header>
     <ProblemNote v-if="problem" :problem="problem" />
@@ -60,7 +60,12 @@ const missing = computed(() => {
         </TabList>
       </Tabs>
       <p v-if="missing" class="small needs">Still to come: {{ missing }}.</p>
-      <div :id="`views_tabpanel_${view}`" class="shown" role="tabpanel" :aria-labelledby="`views_tab_${view}`">
+      <div
+        :id="`views_tabpanel_${view}`"
+        class="flex-1 min-h-0 my-3"
+        role="tabpanel"
+        :aria-labelledby="`views_tab_${view}`"
+      >
         <AppList v-if="view === 'list'" :seen="seen" :zone="zone" />
         <AppOpened v-else-if="view === 'opened'" :seen="seen" :zone="zone" />
         <iframe
@@ -100,14 +105,6 @@ const missing = computed(() => {
     border: 0;
   }
 }
-header {
-  display: flex;
-  justify-content: space-between;
-  align-items: baseline;
-}
-h2 {
-  font-size: var(--text-l);
-}
 .views :deep(.p-tablist-active-bar) {
   display: none;
 }
@@ -124,11 +121,6 @@ h2 {
   margin-block: var(--space-2);
   padding-inline-start: var(--space-3);
   border-inline-start: 4px solid var(--signal);
-}
-.shown {
-  flex: 1;
-  min-height: 0;
-  margin-block: var(--space-3);
 }
 iframe {
   width: 100%;

@@ -44,7 +44,7 @@ async function enter(): Promise<void> {
 </script>
 
 <template>
-  <form class="spaced" @submit.prevent="enter">
+  <form class="spaced gap-4" @submit.prevent="enter">
     <div class="field">
       <label for="email">E-mail</label>
       <InputText
@@ -77,9 +77,3 @@ async function enter(): Promise<void> {
     <Button type="submit" :label="firstVisit ? 'Create account' : 'Sign in'" :loading="busy" />
   </form>
 </template>
-
-<style scoped>
-form {
-  gap: var(--space-4);
-}
-</style>

@@ -21,7 +21,7 @@ async function goOn(): Promise<void> {
 <template>
   <main class="gate">
     <div class="sheet boxed">
-      <h1>Lake Letter</h1>
+      <h1 class="text-2xl mb-2">Lake Letter</h1>
       <p class="quiet">
         {{
           firstVisit
@@ -46,10 +46,6 @@ async function goOn(): Promise<void> {
   margin: auto;
   padding: var(--space-6);
   box-shadow: var(--shade);
-}
-h1 {
-  font-size: var(--text-2xl);
-  margin-bottom: var(--space-2);
 }
 .form {
   margin-top: var(--space-5);

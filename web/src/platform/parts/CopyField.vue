@@ -5,9 +5,9 @@ defineProps<{ label: string; text: string }>()
 </script>
 
 <template>
-  <div class="copy-field spaced">
+  <div class="copy-field spaced gap-1">
     <span class="field-name">{{ label }}</span>
-    <div class="row">
+    <div class="flex gap-3 items-baseline">
       <code>{{ text }}</code>
       <CopyButton :text="text" />
     </div>
@@ -15,14 +15,6 @@ defineProps<{ label: string; text: string }>()
 </template>
 
 <style scoped>
-.copy-field {
-  gap: var(--space-1);
-}
-.row {
-  display: flex;
-  gap: var(--space-3);
-  align-items: baseline;
-}
 code {
   font: inherit;
   overflow-wrap: anywhere;

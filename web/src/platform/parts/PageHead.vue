@@ -4,18 +4,8 @@ withDefaults(defineProps<{ heading: string; id?: string }>(), { id: 'page-headin
 </script>
 
 <template>
-  <header class="apart">
-    <h1 :id="id">{{ heading }}</h1>
+  <header class="apart gap-x-5 gap-y-2">
+    <h1 class="text-2xl wrap-anywhere" :id="id">{{ heading }}</h1>
     <slot />
   </header>
 </template>
-
-<style scoped>
-header {
-  gap: var(--space-2) var(--space-5);
-}
-h1 {
-  font-size: var(--text-2xl);
-  overflow-wrap: anywhere;
-}
-</style>

@@ -26,7 +26,7 @@ const emit = defineEmits<{ hear: []; remove: [] }>()
     </button>
     <slot name="below" />
     <p v-for="words in says" :key="words" class="below small quiet">{{ words }}</p>
-    <p v-if="fault" class="fault below" role="alert">{{ fault }}</p>
+    <p v-if="fault" class="fault below text-signal" role="alert">{{ fault }}</p>
   </li>
 </template>
 
@@ -58,8 +58,5 @@ const emit = defineEmits<{ hear: []; remove: [] }>()
 }
 .below {
   grid-column: 2 / -1;
-}
-.fault.below {
-  color: var(--signal);
 }
 </style>

@@ -8,25 +8,22 @@ const place = computed(() => route.meta.place)
 </script>
 
 <template>
-  <nav v-if="place && place.tabs.length > 1" class="tabs" :aria-label="`Parts of ${place.words}`">
-    <RouterLink v-for="{ name, words } in place.tabs" :key="name" :to="{ name, params: { show: route.params.show } }">{{
-      words
-    }}</RouterLink>
+  <nav
+    v-if="place && place.tabs.length > 1"
+    class="flex flex-wrap gap-x-1 gap-y-0 border-b border-edge"
+    :aria-label="`Parts of ${place.words}`"
+  >
+    <RouterLink
+      class="px-3 py-2 text-ink-soft no-underline"
+      v-for="{ name, words } in place.tabs"
+      :key="name"
+      :to="{ name, params: { show: route.params.show } }"
+      >{{ words }}</RouterLink
+    >
   </nav>
 </template>
 
 <style scoped>
-.tabs {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 var(--space-1);
-  border-bottom: 1px solid var(--edge);
-}
-a {
-  padding: var(--space-2) var(--space-3);
-  color: var(--ink-soft);
-  text-decoration: none;
-}
 a:hover {
   color: var(--ink);
 }

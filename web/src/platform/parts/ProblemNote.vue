@@ -8,12 +8,6 @@ defineProps<{ problem: { title: string; detail: string; todo: string } }>()
     <h3>{{ problem.title }}</h3>
     <p>{{ problem.detail }}</p>
     <p>{{ problem.todo }}</p>
-    <div v-if="$slots.default" class="actions mend"><slot /></div>
+    <div v-if="$slots.default" class="actions mt-2"><slot /></div>
   </div>
 </template>
-
-<style scoped>
-.mend {
-  margin-top: var(--space-2);
-}
-</style>

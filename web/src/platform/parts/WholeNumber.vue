@@ -13,7 +13,7 @@ const take = ({ value }: { value: unknown }): void => {
 </script>
 
 <template>
-  <label class="inline" :for="id">
+  <label class="side-by-side" :for="id">
     <span class="field-name">{{ label }}</span>
     <InputNumber
       v-model="number"

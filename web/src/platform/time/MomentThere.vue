@@ -10,12 +10,6 @@ const there = computed(() => timesThere(props.at, props.zone, props.others))
 <template>
   <span class="figures">
     {{ shortMoment(at, zone) }}{{ ' ' }}<span class="small quiet">{{ offsetWords(at, zone) }}</span>
-    <span v-if="there" class="small quiet there">{{ there }}</span>
+    <span v-if="there" class="small quiet block">{{ there }}</span>
   </span>
 </template>
-
-<style scoped>
-.there {
-  display: block;
-}
-</style>

@@ -103,7 +103,7 @@ const beginWith = (file: ShelfFile): Promise<void> =>
       >
         <Column header="File" class="file">
           <template #body="{ data: file }: { data: ShelfFile }">
-            <span class="name">{{ file.name }}</span><br /><span class="quiet"
+            <span class="name font-semibold wrap-anywhere">{{ file.name }}</span><br /><span class="quiet"
               >{{ formatOf(file)
               }}{{ file.origin === 'finish' ? ', finished here' : file.address ? ', lives elsewhere' : '' }}</span
             >
@@ -205,10 +205,6 @@ const beginWith = (file: ShelfFile): Promise<void> =>
 }
 .files :deep(td.figures) {
   white-space: nowrap;
-}
-.name {
-  font-weight: 600;
-  overflow-wrap: anywhere;
 }
 .files :deep(td.acts) {
   padding-right: 0;

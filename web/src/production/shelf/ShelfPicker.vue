@@ -63,7 +63,7 @@ function uses({ uses: count, usedBy }: ShelfFile): string {
     </p>
     <ul v-else-if="shelf" class="files unlisted">
       <li v-for="file in shelf.files" :key="file.id">
-        <div class="words">
+        <div class="words grid wrap-anywhere">
           <strong>{{ file.name }}</strong>
           <span class="small quiet figures"
             >{{ formatOf(file) }} · {{ clock(file.durationMs) }} · {{ uses(file) }}</span
@@ -85,9 +85,5 @@ function uses({ uses: count, usedBy }: ShelfFile): string {
   align-items: center;
   padding-block: var(--space-2);
   border-bottom: 1px solid var(--edge);
-}
-.words {
-  display: grid;
-  overflow-wrap: anywhere;
 }
 </style>

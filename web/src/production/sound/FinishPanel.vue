@@ -67,7 +67,7 @@ function keepAsUsual(): void {
         @click="emit('cancel')"
       />
     </div>
-    <div v-else class="line flowing">
+    <div v-else class="line flowing gap-x-4 gap-y-1">
       <p class="small" data-testid="finish">{{ words }}</p>
       <button type="button" class="link-button small" :aria-expanded="open" @click="open = !open">
         {{ open ? 'Fold the recipe' : 'The recipe' }}
@@ -92,7 +92,7 @@ function keepAsUsual(): void {
       />
     </div>
     <ProblemNote v-if="sound.problem ?? problem" :problem="(sound.problem ?? problem)!" />
-    <div v-if="open && !work" v-opened="() => (open = false)" class="editor stacked boxed">
+    <div v-if="open && !work" v-opened="() => (open = false)" class="stacked boxed gap-3 px-4 py-3">
       <RecipeEditor v-model="recipe" :duration-ms="sound.source!.durationMs" :can-go-as-it-came="deliverable">
         <template #trim
           ><button type="button" class="link-button small" @click="emit('trim')">Cut the silence off</button></template
@@ -115,9 +115,6 @@ function keepAsUsual(): void {
 </template>
 
 <style scoped>
-.line {
-  gap: var(--space-1) var(--space-4);
-}
 .line p {
   margin-right: auto;
 }
@@ -129,9 +126,5 @@ function keepAsUsual(): void {
 }
 .work :deep(.p-progressbar) {
   height: 8px;
-}
-.editor {
-  gap: var(--space-3);
-  padding: var(--space-3) var(--space-4);
 }
 </style>

@@ -81,7 +81,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
       <div class="field">
         <span class="field-name">Loudness</span>
         <div class="row flowing">
-          <span class="check inline"
+          <span class="check side-by-side"
             ><Checkbox
               :model-value="recipe.toTarget"
               binary

@@ -108,7 +108,7 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
 <template>
   <div class="bench boxed">
     <Button type="button" class="play" :label="playing ? 'Pause' : 'Play'" outlined @click="toggle" />
-    <div class="waves spaced">
+    <div class="spaced min-w-0 gap-1">
       <SoundWave
         :waveform="waves.waveforms[source.id] ?? null"
         :duration-ms="source.durationMs"
@@ -143,11 +143,11 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
         @seek="ms => seekSource(ms + startMs)"
       />
     </div>
-    <div class="side spaced">
+    <div class="spaced gap-1 justify-items-end">
       <span class="figures time quiet small" data-testid="place"
         >{{ clock(atMs) }}<br />{{ clock(tracks[current]?.durationMs ?? source.durationMs) }}</span
       >
-      <span class="zoom">
+      <span class="zoom flex">
         <button
           type="button"
           aria-label="Zoom in"
@@ -160,8 +160,8 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
         <button type="button" aria-label="Zoom out" title="Zoom out" :disabled="!isZoomed" @click="zoom(2.5)">−</button>
       </span>
     </div>
-    <div v-if="!low" class="below flowing">
-      <div v-if="finished" class="hear flowing">
+    <div v-if="!low" class="flowing col-span-full gap-x-4 gap-y-2">
+      <div v-if="finished" class="flowing gap-1">
         <SelectButton
           size="small"
           :model-value="current"
@@ -182,7 +182,7 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
         :target-lufs="target"
       />
     </div>
-    <span v-if="unreachable" class="fault">The sound cannot be reached at the moment.</span>
+    <span v-if="unreachable" class="fault col-span-full">The sound cannot be reached at the moment.</span>
   </div>
 </template>
 
@@ -197,27 +197,9 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
 .play {
   min-width: 5.2rem;
 }
-.waves {
-  min-width: 0;
-  gap: var(--space-1);
-}
 .time {
   text-align: right;
   line-height: 1.4;
-}
-.below {
-  grid-column: 1 / -1;
-  gap: var(--space-2) var(--space-4);
-}
-.hear {
-  gap: var(--space-1);
-}
-.side {
-  gap: var(--space-1);
-  justify-items: end;
-}
-.zoom {
-  display: flex;
 }
 .zoom button {
   width: 24px;
@@ -231,8 +213,5 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
 .zoom button:disabled {
   color: var(--edge-strong);
   cursor: default;
-}
-.fault {
-  grid-column: 1 / -1;
 }
 </style>

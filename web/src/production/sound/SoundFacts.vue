@@ -25,11 +25,11 @@ const tags = computed(() => {
 </script>
 
 <template>
-  <div class="facts small">
+  <div class="facts small flex gap-3 items-start">
     <img v-if="audio.pictureAddress" :src="audio.pictureAddress" alt="Picture in the file" width="40" height="40" />
-    <div>
+    <div class="flex-1 min-w-0">
       <p>
-        <span class="name">{{ audio.name }}</span>{{ ' ' }}
+        <span class="name font-semibold wrap-anywhere">{{ audio.name }}</span>{{ ' ' }}
         <span class="figures">· {{ clock(audio.durationMs) }} · {{ amount(audio.bytes) }} · {{ formatOf(audio) }}</span>
       </p>
       <p v-if="!audio.address" class="quiet">Tags in the file: {{ tags }}</p>
@@ -55,20 +55,7 @@ const tags = computed(() => {
 </template>
 
 <style scoped>
-.facts {
-  display: flex;
-  gap: var(--space-3);
-  align-items: flex-start;
-}
-.facts div {
-  flex: 1;
-  min-width: 0;
-}
 .facts img {
   border-radius: 3px;
-}
-.name {
-  font-weight: 600;
-  overflow-wrap: anywhere;
 }
 </style>

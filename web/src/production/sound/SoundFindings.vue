@@ -24,13 +24,13 @@ const fixes: Readonly<Record<NonNullable<Finding['fix']>, string>> = {
 
 <template>
   <ul v-if="urgent.length" class="findings note needs-you">
-    <li v-for="found in urgent" :key="found.code" :data-finding="found.code">
+    <li class="flex gap-3 items-start" v-for="found in urgent" :key="found.code" :data-finding="found.code">
       <FoldPanel class="found">
         <template #line
           ><strong>{{ found.says }}</strong></template
         >
         <p class="small">
-          <span class="severity">{{ severityNames[found.severity] }}:</span> {{ found.ifItStays }}
+          <span class="font-semibold">{{ severityNames[found.severity] }}:</span> {{ found.ifItStays }}
           <span class="quiet">{{ found.rule }}</span>
         </p>
       </FoldPanel>
@@ -78,11 +78,6 @@ const fixes: Readonly<Record<NonNullable<Finding['fix']>, string>> = {
   margin: 0;
   padding: var(--space-1) var(--space-2) var(--space-1) var(--space-3);
 }
-.findings li {
-  display: flex;
-  gap: var(--space-3);
-  align-items: flex-start;
-}
 .findings li + li {
   border-top: 1px solid color-mix(in srgb, var(--signal) 22%, transparent);
 }
@@ -97,9 +92,6 @@ const fixes: Readonly<Record<NonNullable<Finding['fix']>, string>> = {
 .findings :deep(.p-button) {
   flex: none;
   padding-block: 0.3rem;
-}
-.severity {
-  font-weight: 600;
 }
 .plain {
   margin: var(--space-1) 0 0;

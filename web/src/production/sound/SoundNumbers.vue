@@ -46,7 +46,7 @@ const curve = computed(() => {
 </script>
 
 <template>
-  <div class="numbers spaced">
+  <div class="spaced gap-1 min-w-0 max-w-full">
     <table aria-label="Loudness" class="figures small" :class="{ lone: !finished }">
       <thead v-if="finished">
         <tr>
@@ -58,7 +58,7 @@ const curve = computed(() => {
         <tr v-for="(file, index) in files" :key="file.id">
           <th v-if="finished" scope="row">{{ index === 0 ? 'Source' : 'Finished' }}</th>
           <td v-for="row in rows" :key="row.name">
-            <span v-if="!finished" class="quiet name">{{ row.name }}</span>{{ row.of(file) }}
+            <span v-if="!finished" class="quiet name mr-1">{{ row.name }}</span>{{ row.of(file) }}
           </td>
         </tr>
       </tbody>
@@ -78,11 +78,6 @@ const curve = computed(() => {
 </template>
 
 <style scoped>
-.numbers {
-  gap: var(--space-1);
-  min-width: 0;
-  max-width: 100%;
-}
 table {
   border-collapse: collapse;
 }
@@ -110,9 +105,6 @@ th {
 }
 td:first-child {
   padding-left: 0;
-}
-.name {
-  margin-right: var(--space-1);
 }
 td {
   padding-left: 0;

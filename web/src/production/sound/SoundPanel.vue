@@ -139,11 +139,15 @@ function pick(): void {
       @go-on="emit('goOn')"
       @cancel="emit('cancel')"
     />
-    <p v-else-if="reading" class="busy" role="status">Reading {{ upload!.fileName }}: length, tags, waveform …</p>
+    <p v-else-if="reading" class="px-4 py-3 bg-accent-wash rounded" role="status">
+      Reading {{ upload!.fileName }}: length, tags, waveform …
+    </p>
     <div v-else-if="stranded" class="note needs-you">
       <h3>The upload of {{ stranded.fileName }} is not finished</h3>
       <p>Another window may be sending it. If none is, choose the file again.</p>
-      <div class="actions"><Button type="button" size="small" label="Choose the file" @click="input?.click()" /></div>
+      <div class="actions mt-2">
+        <Button type="button" size="small" label="Choose the file" @click="input?.click()" />
+      </div>
     </div>
     <template v-if="audio">
       <SoundBench ref="bench" :key="audio.id" :sound="sound" :source="audio" :kept="kept" :low="low">
@@ -164,7 +168,7 @@ function pick(): void {
       </SoundBench>
       <slot />
       <div v-show="whole" class="spaced">
-        <p v-if="audio.address" class="small elsewhere">
+        <p v-if="audio.address" class="small wrap-anywhere">
           Lives elsewhere: <a :href="audio.address" target="_blank" rel="noopener">{{ audio.address }}</a>. Apps fetch
           it from there; it is asked again before the release and daily after.
         </p>
@@ -227,16 +231,5 @@ function pick(): void {
 }
 .big {
   font: 560 var(--text-l) var(--serif);
-}
-.elsewhere {
-  overflow-wrap: anywhere;
-}
-.busy {
-  padding: var(--space-3) var(--space-4);
-  background: var(--accent-wash);
-  border-radius: var(--round);
-}
-.actions {
-  margin-top: var(--space-2);
 }
 </style>

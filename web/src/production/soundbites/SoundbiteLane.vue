@@ -52,7 +52,7 @@ function draw(event: PointerEvent): void {
       :key="soundbite.id"
       type="button"
       tabindex="-1"
-      class="block one-line small"
+      class="lane-block one-line small"
       :class="{ chosen: soundbite.id === chosenId }"
       :style="boxOf(soundbite)"
       :title="`${timestampText(soundbite.fromMs)} to ${timestampText(soundbite.toMs)}: press to hear`"
@@ -82,7 +82,7 @@ function draw(event: PointerEvent): void {
   cursor: copy;
   touch-action: none;
 }
-.block {
+.lane-block {
   position: absolute;
   inset-block: 1px;
   min-width: 3px;
@@ -94,7 +94,7 @@ function draw(event: PointerEvent): void {
   text-align: start;
   cursor: pointer;
 }
-.block.chosen {
+.lane-block.chosen {
   background: var(--accent-wash);
 }
 </style>

@@ -56,7 +56,7 @@ const name = computed(() => props.soundbite.title || `soundbite ${props.place}`)
       @change="ms => emit('move', 'toMs', ms)"
       @fault="words => (faults.toMs = words)"
     />
-    <span class="figures small quiet long">{{ clock(soundbite.toMs - soundbite.fromMs) }}</span>
+    <span class="figures small quiet long text-end">{{ clock(soundbite.toMs - soundbite.fromMs) }}</span>
     <InputText
       class="title"
       size="small"
@@ -74,9 +74,6 @@ const name = computed(() => props.soundbite.title || `soundbite ${props.place}`)
 <style scoped>
 .soundbite {
   grid-template-columns: 28px 6.2rem auto 6.2rem 3.4rem minmax(0, 1fr) auto auto;
-}
-.long {
-  text-align: end;
 }
 @media (max-width: 620px) {
   .soundbite {

@@ -22,9 +22,9 @@ const words = computed(() => {
 </script>
 
 <template>
-  <div class="upload boxed spaced" :class="{ waiting: sending.state === 'waiting' }">
-    <div class="line">
-      <strong class="name">{{ sending.fileName }}</strong>
+  <div class="upload boxed spaced px-4 py-3" :class="{ waiting: sending.state === 'waiting' }">
+    <div class="flex flex-wrap gap-x-4 gap-y-1 justify-between">
+      <strong class="name wrap-anywhere">{{ sending.fileName }}</strong>
       <span class="figures small" role="status">{{ words }}</span>
     </div>
     <ProgressBar :value="percent" :show-value="false" :aria-label="`Upload of ${sending.fileName}`" />
@@ -45,20 +45,8 @@ const words = computed(() => {
 </template>
 
 <style scoped>
-.upload {
-  padding: var(--space-3) var(--space-4);
-}
 .waiting {
   border-color: var(--signal);
-}
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-1) var(--space-4);
-  justify-content: space-between;
-}
-.name {
-  overflow-wrap: anywhere;
 }
 .upload :deep(.p-progressbar) {
   height: 8px;

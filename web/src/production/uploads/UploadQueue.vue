@@ -60,8 +60,8 @@ const foldAway = (): void => {
 </script>
 
 <template>
-  <section class="queue spaced" aria-label="Uploads">
-    <div class="line flowing">
+  <section class="queue spaced mt-4 mx-5 mb-0 px-4 py-3 bg-accent-wash rounded" aria-label="Uploads">
+    <div class="line flowing gap-x-3 gap-y-2">
       <p class="figures" role="status">{{ words }}</p>
       <Button v-if="moving.length" type="button" label="Pause all" size="small" outlined @click="pauseAll" />
       <Button v-if="paused.length" type="button" label="Go on with all" size="small" outlined @click="goOnAll" />
@@ -83,12 +83,17 @@ const foldAway = (): void => {
       aria-label="All files"
     />
     <ol v-if="open" class="small unlisted">
-      <li v-for="each in all" :key="each.episodeId" :class="{ needs: each.state === 'refused' }">
+      <li
+        class="flex flex-wrap gap-x-3 gap-y-1 py-1 border-t border-edge"
+        v-for="each in all"
+        :key="each.episodeId"
+        :class="{ needs: each.state === 'refused' }"
+      >
         <RouterLink v-if="!each.beginsIn" :to="{ name: 'desk', params: { show: slug, id: each.episodeId } }">{{
           each.fileName
         }}</RouterLink>
         <span v-else>{{ each.fileName }}</span>
-        <span v-if="titleOf(each)" class="quiet title one-line">{{ titleOf(each) }}</span>
+        <span v-if="titleOf(each)" class="quiet title one-line min-w-0">{{ titleOf(each) }}</span>
         <span class="figures state">{{ stateOf(each) }}</span>
         <span class="acts">
           <button
@@ -134,15 +139,6 @@ const foldAway = (): void => {
 </template>
 
 <style scoped>
-.queue {
-  margin: var(--space-4) var(--space-5) 0;
-  padding: var(--space-3) var(--space-4);
-  background: var(--accent-wash);
-  border-radius: var(--round);
-}
-.line {
-  gap: var(--space-2) var(--space-3);
-}
 .line p {
   margin-right: auto;
   font-weight: 600;
@@ -153,16 +149,6 @@ const foldAway = (): void => {
 ol {
   max-height: 14rem;
   overflow-y: auto;
-}
-li {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-1) var(--space-3);
-  padding-block: var(--space-1);
-  border-top: 1px solid var(--edge);
-}
-.title {
-  min-width: 0;
 }
 .state {
   margin-left: auto;

@@ -23,7 +23,7 @@ const status = computed(() => episode.value?.status)
     :aria-haspopup="entry.kind === 'slot' ? 'dialog' : undefined"
   >
     <LetterGlyph v-if="episode" :status="episode.status" />
-    <span class="words">
+    <span class="words min-w-0 wrap-anywhere">
       <span v-if="status" class="out-of-sight">{{ status }}, </span>
       <span class="figures time quiet">{{ time }}</span>
       <span v-if="entry.showName" class="show">{{ entry.showName }}</span>
@@ -72,10 +72,6 @@ const status = computed(() => episode.value?.status)
 .slot:hover {
   border-color: var(--accent);
   color: var(--accent);
-}
-.words {
-  min-width: 0;
-  overflow-wrap: anywhere;
 }
 .time {
   margin-inline-end: 0.5ch;

@@ -84,10 +84,10 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
 </script>
 
 <template>
-  <section class="page stacked">
+  <section class="page stacked gap-3 px-5 py-4">
     <header class="flowing">
       <h1>{{ title || 'Calendar' }}</h1>
-      <div class="ways">
+      <div class="flex gap-1">
         <Button label="Earlier" size="small" outlined @click="grid?.earlier()" />
         <Button label="Today" size="small" outlined @click="grid?.today()" />
         <Button label="Later" size="small" outlined @click="grid?.later()" />
@@ -151,16 +151,8 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
 </template>
 
 <style scoped>
-.page {
-  gap: var(--space-3);
-  padding: var(--space-4) var(--space-5);
-}
 h1 {
   min-width: 12rem;
-}
-.ways {
-  display: flex;
-  gap: var(--space-1);
 }
 .shows {
   max-width: 18rem;

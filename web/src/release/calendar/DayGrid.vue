@@ -129,7 +129,7 @@ defineExpose({
 </script>
 
 <template>
-  <div ref="box" class="grid boxed">
+  <div ref="box" class="days boxed overflow-hidden">
     <FullCalendar ref="calendar" :options="options">
       <template #eventContent="{ event }">
         <CalendarLetter
@@ -144,36 +144,33 @@ defineExpose({
 </template>
 
 <style scoped>
-.grid {
-  overflow: hidden;
-}
-.grid :deep(.day) {
+.days :deep(.day) {
   min-height: 5.5rem;
   border: 1px solid var(--edge);
   box-shadow: inset 0 1px var(--edge);
 }
-.grid :deep(.today) {
+.days :deep(.today) {
   background: var(--accent-wash);
 }
-.grid :deep(.other) {
+.days :deep(.other) {
   background: var(--sheet-sunk);
 }
-.grid :deep(.day-top) {
+.days :deep(.day-top) {
   padding: 2px var(--space-2);
   font-size: var(--text-s);
   color: var(--ink-soft);
   font-variant-numeric: tabular-nums;
 }
-.grid :deep(.day-name) {
+.days :deep(.day-name) {
   padding: var(--space-1) var(--space-2);
   font-size: var(--text-s);
   font-weight: 600;
   color: var(--ink-soft);
 }
-.grid :deep(.said-already) {
+.days :deep(.said-already) {
   display: none;
 }
-.grid :deep(.list-day) {
+.days :deep(.list-day) {
   padding: var(--space-2) var(--space-4);
   background: var(--sheet-sunk);
   font-weight: 600;

@@ -39,12 +39,12 @@ function askBefore(what: 'renew' | 'drop'): void {
 <template>
   <PageLayout heading="Mail and calendar" width="narrow">
     <ProblemNote v-if="you.problem" :problem="you.problem" />
-    <section v-if="you.mail" class="stacked" aria-labelledby="mail-name">
+    <section v-if="you.mail" class="stacked wrap-anywhere gap-3" aria-labelledby="mail-name">
       <h2 id="mail-name">Mail to {{ you.mail.to }}</h2>
       <p v-if="!you.mail.isSent" class="note">
         No mail server is set, so no mail is sent. Whoever runs this house names one as SMTP_URL.
       </p>
-      <ul class="choices">
+      <ul class="choices grid gap-2 m-0 p-0 list-none">
         <li v-for="kind in mailKinds" :key="kind">
           <Checkbox
             binary
@@ -57,7 +57,7 @@ function askBefore(what: 'renew' | 'drop'): void {
       </ul>
       <template v-if="you.mail.last.length">
         <h3>Recent emails</h3>
-        <ul class="last small">
+        <ul class="last small grid gap-2 m-0 p-0 list-none">
           <li v-for="{ id, subject, state, problem, at } in you.mail.last" :key="id">
             <span class="figures quiet">{{ shortMoment(at, zone) }}</span>
             <span>{{ subject }}</span>
@@ -72,7 +72,7 @@ function askBefore(what: 'renew' | 'drop'): void {
       </p>
     </section>
 
-    <section v-if="you.mail" class="stacked" aria-labelledby="calendar-name">
+    <section v-if="you.mail" class="stacked wrap-anywhere gap-3" aria-labelledby="calendar-name">
       <h2 id="calendar-name">Your own calendar</h2>
       <template v-if="you.calendarAddress">
         <CopyField label="Address to subscribe to" :text="you.calendarAddress" />
@@ -80,7 +80,7 @@ function askBefore(what: 'renew' | 'drop'): void {
           Subscribe to it in your calendar; what goes out when stands there, moves when it is moved, and vanishes when
           it is taken back. Whoever has the address can read it.
         </p>
-        <p class="actions">
+        <p class="actions flex gap-2">
           <Button label="Make another address" size="small" outlined :disabled="you.busy" @click="askBefore('renew')" />
           <Button label="Take it away" size="small" text :disabled="you.busy" @click="askBefore('drop')" />
         </p>
@@ -95,18 +95,6 @@ function askBefore(what: 'renew' | 'drop'): void {
 </template>
 
 <style scoped>
-section {
-  overflow-wrap: anywhere;
-  gap: var(--space-3);
-}
-.choices,
-.last {
-  display: grid;
-  gap: var(--space-2);
-  margin: 0;
-  padding: 0;
-  list-style: none;
-}
 .choices li {
   display: flex;
   gap: var(--space-2);
@@ -120,10 +108,6 @@ section {
 }
 .failed {
   font-weight: 600;
-}
-.actions {
-  display: flex;
-  gap: var(--space-2);
 }
 @media (max-width: 620px) {
   .last li {

@@ -47,9 +47,12 @@ const effect = computed(() => (props.about === 'date' ? steps.redate.effect : st
 </script>
 
 <template>
-  <form class="other" @submit.prevent="read.meant && emit('set', read.meant, keepsPage)">
+  <form
+    class="other flex flex-wrap gap-x-4 gap-y-2 items-end"
+    @submit.prevent="read.meant && emit('set', read.meant, keepsPage)"
+  >
     <MomentFields v-model="picked" :zones="zones" />
-    <label v-if="about === 'end'" class="small inline">
+    <label v-if="about === 'end'" class="small side-by-side">
       <Checkbox v-model="keepsPage" binary size="small" />
       Its page and its audio stay at their addresses
     </label>
@@ -63,7 +66,7 @@ const effect = computed(() => (props.about === 'date' ? steps.redate.effect : st
         :zone="zone"
         :others="zones.filter(each => each !== zone && each !== 'UTC')"
       />
-      <span class="effect quiet">{{ effect }}</span>
+      <span class="effect quiet block">{{ effect }}</span>
     </p>
     <div class="actions">
       <Button
@@ -86,16 +89,7 @@ const effect = computed(() => (props.about === 'date' ? steps.redate.effect : st
 </template>
 
 <style scoped>
-.other {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2) var(--space-4);
-  align-items: end;
-}
 .other > p {
   flex: 1 1 16rem;
-}
-.effect {
-  display: block;
 }
 </style>

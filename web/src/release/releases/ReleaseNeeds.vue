@@ -18,7 +18,7 @@ const hasTitle = computed(() => !props.hindrances.includes('no title'))
 </script>
 
 <template>
-  <ul class="needs unlisted">
+  <ul class="unlisted flex flex-wrap gap-x-4 gap-y-1">
     <li :class="{ met: !audioHindrance }"><strong>Audio</strong> {{ audio }}</li>
     <li :class="{ met: hasTitle }"><strong>Title</strong> {{ hasTitle ? 'is written' : 'is missing' }}</li>
     <li><strong>A moment</strong> is yours to choose</li>
@@ -26,11 +26,6 @@ const hasTitle = computed(() => !props.hindrances.includes('no title'))
 </template>
 
 <style scoped>
-.needs {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-1) var(--space-4);
-}
 li {
   padding-left: 1.4em;
   position: relative;

@@ -59,7 +59,7 @@ const inWords = (count: number): string =>
         episode.retireAt ? `, until ${shortMoment(episode.retireAt, show.zone)}` : ''
       }}.
     </p>
-    <p class="links small flowing-text">
+    <p class="small flowing-text gap-x-4 gap-y-1">
       <RouterLink v-if="episode.isPrivate" :to="{ name: 'private-feeds', params: { show: show.slug } }"
         >Only in private feeds</RouterLink
       >
@@ -94,8 +94,5 @@ const inWords = (count: number): string =>
 .needs-it {
   padding-inline-start: var(--space-3);
   border-inline-start: 4px solid var(--signal);
-}
-.links {
-  gap: var(--space-1) var(--space-4);
 }
 </style>

@@ -66,7 +66,7 @@ function set(): void {
 </script>
 
 <template>
-  <form class="when" @submit.prevent="set">
+  <form class="when flex flex-wrap gap-x-4 gap-y-2 items-end" @submit.prevent="set">
     <div v-if="slots.length" class="slots flowing" role="group" aria-label="Open slots">
       <span class="field-name">Open slots</span>
       <button
@@ -106,12 +106,6 @@ function set(): void {
 </template>
 
 <style scoped>
-.when {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2) var(--space-4);
-  align-items: end;
-}
 .when > p {
   flex: 1 1 14rem;
 }

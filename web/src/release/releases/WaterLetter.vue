@@ -23,13 +23,15 @@ const hint = computed(() =>
     :title="hint"
   >
     <LetterGlyph :status="episode.status" />
-    <span class="words"
+    <span class="words grid min-w-0"
       ><span class="title"
-        ><span v-if="episode.number" class="number quiet">{{ episode.number }}</span
+        ><span v-if="episode.number" class="number quiet font-normal">{{ episode.number }}</span
         >{{ ' ' }}{{ episode.title }}</span
       >
       <strong v-if="isUnready">not ready</strong>
-      <span class="when figures quiet">{{ isComing ? shortMoment(at, zone) : shortDay(at, zone) }}</span></span
+      <span class="figures quiet whitespace-nowrap">{{
+        isComing ? shortMoment(at, zone) : shortDay(at, zone)
+      }}</span></span
     >
   </button>
 </template>
@@ -76,21 +78,11 @@ const hint = computed(() =>
   box-shadow: var(--shade);
   cursor: grabbing;
 }
-.words {
-  display: grid;
-  min-width: 0;
-}
 .title {
   display: -webkit-box;
   overflow: hidden;
   font-weight: 600;
   -webkit-line-clamp: 2;
   -webkit-box-orient: vertical;
-}
-.number {
-  font-weight: 400;
-}
-.when {
-  white-space: nowrap;
 }
 </style>

@@ -57,7 +57,7 @@ const dayOf = (date: Date): string => DateTime.fromJSDate(date).toISODate()!
 </script>
 
 <template>
-  <div class="rhythm spaced">
+  <div class="rhythm spaced gap-3">
     <div class="row">
       <FormField v-slot="{ id }" label="Every" :fault="fault('every')">
         <InputNumber
@@ -81,9 +81,9 @@ const dayOf = (date: Date): string => DateTime.fromJSDate(date).toISODate()!
       />
     </div>
     <div v-if="rhythm.unit === 'week'">
-      <span class="field-name">On</span>
+      <span class="field-name block">On</span>
       <WeekdayButtons :model-value="rhythm.days" @update:model-value="days => set({ days })" />
-      <span v-if="rhythm.days.length === 0" class="hint">Choose the day, or the days, of the week.</span>
+      <span v-if="rhythm.days.length === 0" class="hint block">Choose the day, or the days, of the week.</span>
     </div>
     <div v-else-if="rhythm.unit === 'month'" class="row">
       <FormField v-slot="{ id }" label="Which">
@@ -147,9 +147,6 @@ const dayOf = (date: Date): string => DateTime.fromJSDate(date).toISODate()!
 </template>
 
 <style scoped>
-.rhythm {
-  gap: var(--space-3);
-}
 .row {
   display: flex;
   flex-wrap: wrap;
@@ -158,10 +155,6 @@ const dayOf = (date: Date): string => DateTime.fromJSDate(date).toISODate()!
 }
 .begin {
   align-items: start;
-}
-.field-name,
-.hint {
-  display: block;
 }
 .row > * {
   min-width: 0;

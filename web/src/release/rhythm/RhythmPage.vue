@@ -74,10 +74,10 @@ const leaveOut = (day: string): void => {
       scheduled already stays where it is.
     </template>
     <div class="halves">
-      <div ref="form" class="fields stacked">
+      <div ref="form" class="stacked gap-4 content-start">
         <RhythmFields v-model="rhythm" :zone="show.zone" :fault="field => fault(`rhythm.${field}`, true)" />
-        <fieldset class="places spaced">
-          <legend class="field-name">Where most listeners are</legend>
+        <fieldset class="spaced m-0 p-0 border-0">
+          <legend class="field-name p-0">Where most listeners are</legend>
           <p class="small quiet">Each moment then says what time it is there, too.</p>
           <FormField
             v-for="at in [0, 1]"
@@ -135,17 +135,5 @@ const leaveOut = (day: string): void => {
   .halves {
     grid-template-columns: minmax(0, 1fr);
   }
-}
-.fields {
-  gap: var(--space-4);
-  align-content: start;
-}
-.places {
-  margin: 0;
-  padding: 0;
-  border: 0;
-}
-legend {
-  padding: 0;
 }
 </style>

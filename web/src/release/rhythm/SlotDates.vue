@@ -17,10 +17,10 @@ const dayOf = (local: string): string => local.slice(0, 10)
 </script>
 
 <template>
-  <section class="dates boxed" aria-label="The next dates">
+  <section class="boxed px-5 py-4 self-start" aria-label="The next dates">
     <p class="words" role="status">{{ isWhole ? rhythmWords(rhythm) : 'On which days?' }}</p>
-    <ol v-if="slots.length">
-      <li v-for="slot in slots" :key="slot.local">
+    <ol class="grid gap-2 mt-3 mx-0 mb-0 p-0 list-none" v-if="slots.length">
+      <li class="flex gap-3 justify-between items-baseline" v-for="slot in slots" :key="slot.local">
         <MomentThere :at="slot.at" :zone="zone" :others="listenerZones" />
         <button
           type="button"
@@ -33,9 +33,9 @@ const dayOf = (local: string): string => local.slice(0, 10)
       </li>
     </ol>
     <template v-if="rhythm.leftOut.length">
-      <h2>Left out</h2>
-      <ul>
-        <li v-for="day in rhythm.leftOut" :key="day">
+      <h2 class="mt-3 text-m">Left out</h2>
+      <ul class="grid gap-2 mt-3 mx-0 mb-0 p-0 list-none">
+        <li class="flex gap-3 justify-between items-baseline" v-for="day in rhythm.leftOut" :key="day">
           <span>{{ shortDay(`${day}T12:00:00Z`, 'UTC') }}</span>
           <button
             type="button"
@@ -52,31 +52,9 @@ const dayOf = (local: string): string => local.slice(0, 10)
 </template>
 
 <style scoped>
-.dates {
-  padding: var(--space-4) var(--space-5);
-  align-self: start;
-}
 .words {
   font-family: var(--serif);
   font-size: var(--text-xl);
   line-height: 1.25;
-}
-h2 {
-  margin-top: var(--space-3);
-  font-size: var(--text-m);
-}
-ol,
-ul {
-  display: grid;
-  gap: var(--space-2);
-  margin: var(--space-3) 0 0;
-  padding: 0;
-  list-style: none;
-}
-li {
-  display: flex;
-  gap: var(--space-3);
-  justify-content: space-between;
-  align-items: baseline;
 }
 </style>

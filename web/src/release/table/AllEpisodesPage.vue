@@ -103,8 +103,8 @@ async function make(): Promise<void> {
 
 <template>
   <section class="all">
-    <div class="top spaced">
-      <header class="head flowing-text">
+    <div class="spaced pt-4 px-5 pb-3">
+      <header class="flowing-text gap-x-4 gap-y-1">
         <h1>Episodes</h1>
         <p v-if="rows" class="quiet figures" role="status">
           <template v-if="total === 0 && isNarrowed">None found</template
@@ -112,7 +112,7 @@ async function make(): Promise<void> {
             >{{ count(total) }} {{ total === 1 ? 'episode' : 'episodes' }}{{ isNarrowed ? ' found' : '' }}</template
           >
         </p>
-        <p v-if="after && 'done' in after" class="after inline" role="status">
+        <p v-if="after && 'done' in after" class="side-by-side gap-3 ms-auto" role="status">
           {{ count(after.done.changed) }} changed.
           <Button
             v-if="selection.length"
@@ -131,7 +131,7 @@ async function make(): Promise<void> {
           />
           <Button label="Undo all" size="small" outlined :loading="busy" @click="takeBack(after.done.id)" />
         </p>
-        <p v-else-if="after" class="after inline" role="status">
+        <p v-else-if="after" class="side-by-side gap-3 ms-auto" role="status">
           {{ after.takenBack.changed === 1 ? 'One is' : `${count(after.takenBack.changed)} are` }} as before.
           <template v-if="after.takenBack.left.length">
             To know: {{ after.takenBack.left.map(({ title, why }) => `${title || 'Untitled'} (${why})`).join(' ') }}
@@ -155,13 +155,13 @@ async function make(): Promise<void> {
       @restore="table.restore"
     >
       <template #empty>
-        <p v-if="isNarrowed" class="none">
+        <p v-if="isNarrowed" class="p-5 text-m">
           {{
             isEmptied ? 'All of them have been changed, and none matches any more.' : 'No episodes match these filters.'
           }}
           <button type="button" class="link-button" @click="query = {}">Show all episodes</button>
         </p>
-        <p v-else class="none">No episodes yet. Drop audio anywhere on this window, or press New episode.</p>
+        <p v-else class="p-5 text-m">No episodes yet. Drop audio anywhere on this window, or press New episode.</p>
       </template>
     </TableRows>
     <ActBar
@@ -193,19 +193,5 @@ async function make(): Promise<void> {
   flex: 1 1 0;
   flex-direction: column;
   min-height: 0;
-}
-.top {
-  padding: var(--space-4) var(--space-5) var(--space-3);
-}
-.head {
-  gap: var(--space-1) var(--space-4);
-}
-.after {
-  gap: var(--space-3);
-  margin-inline-start: auto;
-}
-.none {
-  padding: var(--space-5);
-  font-size: var(--text-m);
 }
 </style>

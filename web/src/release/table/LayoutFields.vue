@@ -37,7 +37,7 @@ const orders = [
 </script>
 
 <template>
-  <div class="fields" role="group" aria-label="How they are laid out">
+  <div class="flex flex-wrap gap-2 items-center" role="group" aria-label="How they are laid out">
     <SelectButton
       :model-value="laid.way"
       :options="ways"
@@ -64,7 +64,7 @@ const orders = [
         size="small"
         @update:model-value="days => set({ weekdays: days })"
       />
-      <label v-else class="pair"
+      <label v-else class="flex flex-wrap gap-2 items-center"
         >every
         <InputNumber
           :model-value="laid.every"
@@ -76,7 +76,7 @@ const orders = [
         />
         {{ laid.every === 1 ? 'day' : 'days' }}</label
       >
-      <label class="pair"
+      <label class="flex flex-wrap gap-2 items-center"
         >at
         <InputText
           :model-value="laid.time"
@@ -97,13 +97,3 @@ const orders = [
     />
   </div>
 </template>
-
-<style scoped>
-.fields,
-.pair {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2);
-  align-items: center;
-}
-</style>

@@ -65,7 +65,7 @@ const changing = computed(() => props.outlook?.changes.length ?? 0)
         </Column>
         <Column v-if="isOrdered" header="Place" :style="{ width: '7.5rem' }">
           <template #body="{ data, index }"
-            ><span class="places figures inline"
+            ><span class="places figures side-by-side"
               >{{ index + 1
               }}<button
                 type="button"

@@ -33,7 +33,7 @@ const offers = computed(() => [
 </script>
 
 <template>
-  <ul v-if="offers.length" class="offers small unlisted spaced" aria-label="Written in several ways">
+  <ul v-if="offers.length" class="small unlisted spaced gap-1" aria-label="Written in several ways">
     <li v-for="{ says, ways } in offers.slice(0, 3)" :key="says">
       {{ says }} Write everywhere
       <template v-for="(way, at) in ways" :key="way.name"
@@ -46,9 +46,3 @@ const offers = computed(() => [
     <li v-if="offers.length > 3" class="quiet">{{ offers.length - 3 }} more like these.</li>
   </ul>
 </template>
-
-<style scoped>
-.offers {
-  gap: var(--space-1);
-}
-</style>

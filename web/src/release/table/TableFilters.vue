@@ -58,7 +58,6 @@ const columnChoices = tableColumns.map(value => ({ value, name: known[value].nam
     <Select
       v-for="{ field, name, options } in filters.filter(each => each.options.length > 0)"
       :key="field"
-      class="filter"
       :class="{ set: query[field as keyof TableQuery] !== undefined }"
       :model-value="query[field as keyof TableQuery] ?? null"
       :options="options"
@@ -73,7 +72,6 @@ const columnChoices = tableColumns.map(value => ({ value, name: known[value].nam
     />
     <MultiSelect
       v-model="chosen"
-      class="filter"
       :options="columnChoices"
       option-label="name"
       option-value="value"
@@ -91,8 +89,6 @@ const columnChoices = tableColumns.map(value => ({ value, name: known[value].nam
 .find {
   flex: 1 1 10rem;
   max-width: 20rem;
-}
-.filter {
 }
 .set {
   border-color: var(--accent);

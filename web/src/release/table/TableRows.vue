@@ -115,7 +115,7 @@ const sortOf = (name: TableColumn | 'title') =>
           :aria-rowindex="index + 2"
           :class="{ chosen: ids.has(rows[index]!.id) }"
         >
-          <td class="choice">
+          <td class="choice bg-sheet">
             <input
               type="checkbox"
               :aria-label="`Choose ${rows[index]!.title || 'untitled episode'}`"
@@ -123,21 +123,29 @@ const sortOf = (name: TableColumn | 'title') =>
               @click="event => choose(index, (event.target as HTMLInputElement).checked, event.shiftKey)"
             />
           </td>
-          <td v-for="name in shownColumns" :key="name" :class="{ figures: name !== 'title' && hasFigures(name) }">
-            <span v-if="name !== 'title'" class="cut one-line" :title="cellWords(rows[index]!, name, show.zone)">{{
-              cellWords(rows[index]!, name, show.zone)
-            }}</span>
-            <span v-else class="line inline">
+          <td
+            class="bg-sheet"
+            v-for="name in shownColumns"
+            :key="name"
+            :class="{ figures: name !== 'title' && hasFigures(name) }"
+          >
+            <span
+              v-if="name !== 'title'"
+              class="cut one-line block"
+              :title="cellWords(rows[index]!, name, show.zone)"
+              >{{ cellWords(rows[index]!, name, show.zone) }}</span
+            >
+            <span v-else class="line side-by-side min-w-0">
               <LetterGlyph :status="rows[index]!.status" />
               <template v-if="areRemoved">
-                <span class="cut one-line">{{ rows[index]!.title || 'Untitled episode' }}</span>
+                <span class="cut one-line block">{{ rows[index]!.title || 'Untitled episode' }}</span>
                 <button type="button" class="link-button" @click="emit('restore', rows[index]!.id)">
                   Bring it back
                 </button>
               </template>
               <RouterLink
                 v-else
-                class="cut one-line"
+                class="cut one-line block"
                 :title="rows[index]!.title"
                 :to="{ name: 'desk', params: { show: show.slug, id: rows[index]!.id } }"
                 >{{ rows[index]!.title || rows[index]!.arriving || 'Untitled episode' }}</RouterLink
@@ -197,9 +205,6 @@ th button:hover {
   margin-inline-start: 0.3em;
   color: var(--accent);
 }
-td {
-  background: var(--sheet);
-}
 .chosen td {
   background: var(--accent-wash);
 }
@@ -216,16 +221,10 @@ td {
   height: 1.15rem;
   accent-color: var(--accent);
 }
-.line {
-  min-width: 0;
-}
 .line > * {
   flex: none;
 }
 .line > .cut {
   flex: 0 1 auto;
-}
-.cut {
-  display: block;
 }
 </style>

@@ -11,21 +11,9 @@ const here = computed(() => props.wants.filter(({ field }) => field === props.fi
 </script>
 
 <template>
-  <ul v-if="here.length" class="wants small spaced quiet">
+  <ul v-if="here.length" class="wants small spaced quiet gap-1 mt-1 mx-0 mb-0 p-0 list-none">
     <li v-for="want in here" :key="want.code + (want.told ?? '')" :data-want="want.code">
-      <span class="severity">{{ severityNames[want.severity] }}:</span> {{ wantWords(want) }}
+      <span class="font-semibold">{{ severityNames[want.severity] }}:</span> {{ wantWords(want) }}
     </li>
   </ul>
 </template>
-
-<style scoped>
-.wants {
-  gap: var(--space-1);
-  margin: var(--space-1) 0 0;
-  padding: 0;
-  list-style: none;
-}
-.severity {
-  font-weight: 600;
-}
-</style>

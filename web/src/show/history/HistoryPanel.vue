@@ -59,13 +59,15 @@ const part = (names: readonly EpisodeField[]): Partial<EpisodeText> =>
             @click="history.choose(episodeId, state.id)"
           >
             <span class="when figures">{{ dayAndTime(state.at, zone) }}</span>
-            <span class="who small one-line quiet">{{ whoIs(state.by) }}</span>
-            <span class="what small quiet">{{ what(state) }}<strong v-if="state.isSent"> · went out</strong></span>
+            <span class="small one-line quiet text-end">{{ whoIs(state.by) }}</span>
+            <span class="small quiet col-span-full"
+              >{{ what(state) }}<strong v-if="state.isSent"> · went out</strong></span
+            >
           </button>
         </li>
       </ol>
       <section v-if="chosen && then" class="compared spaced" aria-label="What was different then">
-        <header class="side apart">
+        <header class="apart items-center">
           <p>
             <strong>{{ dayAndTime(chosen.at, zone) }}</strong>{{ ' '
             }}<span class="quiet"
@@ -81,7 +83,7 @@ const part = (names: readonly EpisodeField[]): Partial<EpisodeText> =>
         </header>
         <p v-if="others.length === 0" class="quiet" role="status">The desk has it just as it was then.</p>
         <article v-for="name in others" :key="name">
-          <header class="side apart">
+          <header class="apart items-center">
             <h3>{{ sentence(known[name].name) }}</h3>
             <Button label="Restore this" size="small" outlined @click="emit('bring', part([name]))" />
           </header>
@@ -125,19 +127,10 @@ const part = (names: readonly EpisodeField[]): Partial<EpisodeText> =>
   border-inline-start-color: var(--accent);
   background: var(--accent-wash);
 }
-.who {
-  text-align: end;
-}
-.what {
-  grid-column: 1 / -1;
-}
 .compared {
   gap: var(--space-4);
   max-height: 62vh;
   overflow-y: auto;
-}
-.side {
-  align-items: center;
 }
 .compared h3 {
   font: 600 var(--text-m) / 1.3 var(--sans);

@@ -54,9 +54,9 @@ async function send(crop?: Crop): Promise<void> {
 </script>
 
 <template>
-  <div class="field">
+  <div class="field grid-cols-1">
     <span class="field-name" id="artwork-name">Artwork</span>
-    <div class="row flowing">
+    <div class="flowing gap-x-4 gap-y-3">
       <img v-if="props.address && !offered" :src="props.address" alt="The artwork now" width="240" height="240" />
       <div v-else-if="!offered" class="blank" aria-hidden="true" />
       <div class="choose spaced">
@@ -100,12 +100,6 @@ async function send(crop?: Crop): Promise<void> {
 </template>
 
 <style scoped>
-.field {
-  grid-template-columns: minmax(0, 1fr);
-}
-.row {
-  gap: var(--space-3) var(--space-4);
-}
 img,
 .blank {
   width: 15rem;

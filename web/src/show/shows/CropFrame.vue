@@ -38,7 +38,7 @@ const usual = ({ imageSize: { width, height } }: { imageSize: { width: number; h
 </script>
 
 <template>
-  <div class="note needs-you frame">
+  <div class="note needs-you min-w-0 max-w-full">
     <p>{{ why }} This square can be cut from it:</p>
     <Cropper
       ref="cropper"
@@ -52,7 +52,7 @@ const usual = ({ imageSize: { width, height } }: { imageSize: { width: number; h
       image-restriction="stencil"
       @change="take"
     />
-    <div v-if="slackPx > 0" class="slider flowing">
+    <div v-if="slackPx > 0" class="flowing gap-x-4 gap-y-2 mb-3">
       <span id="move-the-square">Move the square</span>
       <Slider
         class="slide"
@@ -71,10 +71,6 @@ const usual = ({ imageSize: { width, height } }: { imageSize: { width: number; h
 </template>
 
 <style scoped>
-.frame {
-  min-width: 0;
-  max-width: 100%;
-}
 .picture {
   width: 100%;
   height: 200px;
@@ -85,10 +81,6 @@ const usual = ({ imageSize: { width, height } }: { imageSize: { width: number; h
 /* The library paints black around the picture. */
 .picture :deep(.vue-advanced-cropper__background) {
   background: var(--sheet-sunk);
-}
-.slider {
-  gap: var(--space-2) var(--space-4);
-  margin-bottom: var(--space-3);
 }
 .slide {
   flex: 1 1 9rem;

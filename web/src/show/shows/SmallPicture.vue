@@ -30,7 +30,7 @@ async function bring(): Promise<void> {
 </script>
 
 <template>
-  <span class="small-picture">
+  <span class="inline-flex gap-1 items-center">
     <button
       type="button"
       class="frame quiet"
@@ -65,11 +65,6 @@ async function bring(): Promise<void> {
 </template>
 
 <style scoped>
-.small-picture {
-  display: inline-flex;
-  gap: var(--space-1);
-  align-items: center;
-}
 .frame {
   display: grid;
   place-items: center;

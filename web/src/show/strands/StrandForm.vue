@@ -102,7 +102,7 @@ async function save(): Promise<void> {
       :fault="faults.artworkId"
       @chosen="takeArtwork"
     />
-    <label class="wide check">
+    <label class="wide check flex gap-2 items-start">
       <Checkbox v-model="facts.isPrivate" binary />
       <span
         >Private: only for people to whom you give an address of their own. Its episodes are nowhere else, neither in
@@ -122,11 +122,6 @@ async function save(): Promise<void> {
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: var(--space-3) var(--space-5);
   padding: var(--space-4);
-}
-.check {
-  display: flex;
-  gap: var(--space-2);
-  align-items: flex-start;
 }
 .wide {
   grid-column: 1 / -1;

@@ -66,7 +66,12 @@ const goesBy = ({ goesBy: way, value }: Strand): string =>
     />
     <ProblemNote v-if="problem && !taken" :problem="problem" />
     <p v-if="list?.strands.length === 0 && open !== 'new'" class="quiet">There is none yet. Most shows need none.</p>
-    <section v-for="strand in list?.strands ?? []" :key="strand.id" class="strand" :aria-labelledby="strand.id">
+    <section
+      v-for="strand in list?.strands ?? []"
+      :key="strand.id"
+      class="strand flex gap-4 items-start"
+      :aria-labelledby="strand.id"
+    >
       <StrandForm
         v-if="open === strand.id"
         v-opened="() => (open = null)"
@@ -78,9 +83,15 @@ const goesBy = ({ goesBy: way, value }: Strand): string =>
         @cancel="open = null"
       />
       <template v-else>
-        <img :src="strand.artworkAddress" :alt="`Artwork of ${strand.name}`" width="72" height="72" />
-        <div class="facts spaced">
-          <h2 :id="strand.id">{{ strand.name }}</h2>
+        <img
+          class="flex-none rounded"
+          :src="strand.artworkAddress"
+          :alt="`Artwork of ${strand.name}`"
+          width="72"
+          height="72"
+        />
+        <div class="facts spaced flex-1 min-w-0 justify-items-start">
+          <h2 class="text-l wrap-anywhere" :id="strand.id">{{ strand.name }}</h2>
           <p class="quiet small">
             {{ goesBy(strand) }} · {{ strand.released }} {{ strand.released === 1 ? 'episode is' : 'episodes are' }} out
           </p>
@@ -130,25 +141,7 @@ const goesBy = ({ goesBy: way, value }: Strand): string =>
 </template>
 
 <style scoped>
-h2 {
-  font-size: var(--text-l);
-  overflow-wrap: anywhere;
-}
-.strand {
-  display: flex;
-  gap: var(--space-4);
-  align-items: flex-start;
-}
 .strand > form {
   flex: 1;
-}
-img {
-  flex: none;
-  border-radius: var(--round);
-}
-.facts {
-  flex: 1;
-  min-width: 0;
-  justify-items: start;
 }
 </style>

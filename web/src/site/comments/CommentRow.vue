@@ -21,7 +21,7 @@ const begin = (): void => {
 </script>
 
 <template>
-  <li class="stacked" :class="{ away: comment.state === 'hidden' }">
+  <li class="stacked py-4 border-t border-edge" :class="{ away: comment.state === 'hidden' }">
     <p class="small quiet">
       <b dir="auto">{{ comment.name }}</b> to
       <a v-if="comment.episode.pageAddress" :href="comment.episode.pageAddress" target="_blank">{{
@@ -35,8 +35,10 @@ const begin = (): void => {
       >
       <template v-if="comment.isBanned"> · banned</template>
     </p>
-    <p class="words" dir="auto">{{ comment.words }}</p>
-    <blockquote v-if="comment.answer && answer === null" class="words" dir="auto">{{ comment.answer }}</blockquote>
+    <p class="words m-0 whitespace-pre-line wrap-anywhere" dir="auto">{{ comment.words }}</p>
+    <blockquote v-if="comment.answer && answer === null" class="words m-0 whitespace-pre-line wrap-anywhere" dir="auto">
+      {{ comment.answer }}
+    </blockquote>
     <form v-if="answer !== null" class="spaced" @submit.prevent="save">
       <Textarea v-model="answer" rows="3" auto-resize aria-label="Your answer" maxlength="3000" />
       <div class="actions">
@@ -89,15 +91,6 @@ const begin = (): void => {
 </template>
 
 <style scoped>
-li {
-  padding-block: var(--space-4);
-  border-top: 1px solid var(--edge);
-}
-.words {
-  margin: 0;
-  white-space: pre-line;
-  overflow-wrap: anywhere;
-}
 blockquote {
   padding-inline-start: var(--space-3);
   border-inline-start: 3px solid var(--accent);

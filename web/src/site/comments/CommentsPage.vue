@@ -38,7 +38,7 @@ watch(
     <template #beside><a :href="show.pageAddress" target="_blank">As visitors see it</a></template>
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="list">
-      <p class="open inline">
+      <p class="open side-by-side gap-3">
         <ToggleSwitch
           input-id="takes"
           :model-value="list.takesComments"
@@ -52,7 +52,7 @@ watch(
         that you can block somebody.
       </p>
       <template v-if="list.takesComments || list.comments.length || chosen.state">
-        <header class="row flowing">
+        <header class="row flowing gap-4">
           <SelectButton
             v-model="chosen"
             :options="[...states]"
@@ -62,7 +62,7 @@ watch(
             size="small"
           />
           <span v-if="list.waiting" class="waiting urgent">{{ list.waiting }} to read</span>
-          <a :href="`/api/v1/shows/${show.id}/comments.csv`" download>Export as CSV</a>
+          <a class="ms-auto" :href="`/api/v1/shows/${show.id}/comments.csv`" download>Export as CSV</a>
         </header>
         <p v-if="list.comments.length === 0" class="quiet">
           {{ chosen.state ? 'None of these.' : 'Nobody has written yet.' }}
@@ -84,16 +84,7 @@ watch(
 </template>
 
 <style scoped>
-.open {
-  gap: var(--space-3);
-}
-.row {
-  gap: var(--space-4);
-}
 .row :deep(.p-selectbutton) {
   flex-wrap: wrap;
-}
-.row a {
-  margin-inline-start: auto;
 }
 </style>

@@ -57,10 +57,10 @@ async function leave(): Promise<void> {
           they are seen everywhere.
         </p>
         <ol>
-          <li>
+          <li class="my-3">
             <CopyField label="A CNAME record, so that it leads here" :text="domain.leadsTo" />
           </li>
-          <li>
+          <li class="my-3">
             A TXT record, so that nobody can take it but you:
             <CopyField label="Its name" :text="domain.claim.record" />
             <CopyField label="What it says" :text="domain.claim.word" />
@@ -113,8 +113,5 @@ async function leave(): Promise<void> {
 form {
   gap: var(--space-3);
   max-width: 26rem;
-}
-li {
-  margin-block: var(--space-3);
 }
 </style>

@@ -26,7 +26,7 @@ watch([title, content], () => emit('write', { title: title.value, content: conte
 
 <template>
   <form
-    class="spaced"
+    class="spaced gap-3"
     v-opened="() => emit('close')"
     @submit.prevent="emit('save', { version: page.version, title, content })"
   >
@@ -47,9 +47,3 @@ watch([title, content], () => emit('write', { title: title.value, content: conte
     </div>
   </form>
 </template>
-
-<style scoped>
-form {
-  gap: var(--space-3);
-}
-</style>

@@ -51,7 +51,7 @@ function leave(id: string): void {
       Who you are, how to write to you, what you need. They stand beside “How to listen” on every page.
     </p>
     <ProblemNote v-if="problem" :problem="problem" />
-    <form class="new" @submit.prevent="create">
+    <form class="new flex gap-3 items-end" @submit.prevent="create">
       <FormField v-slot="{ id }" label="Title of a new page">
         <InputText :id="id" v-model="title" maxlength="120" placeholder="About" />
       </FormField>
@@ -92,11 +92,6 @@ function leave(id: string): void {
 </template>
 
 <style scoped>
-.new {
-  display: flex;
-  gap: var(--space-3);
-  align-items: end;
-}
 .new .field {
   flex: 0 1 20rem;
 }

@@ -43,8 +43,8 @@ const code = computed(() =>
 </script>
 
 <template>
-  <div class="maker spaced">
-    <div class="choices flowing">
+  <div class="spaced gap-3">
+    <div class="choices flowing gap-x-4 gap-y-2">
       <SelectButton
         v-model="what"
         :options="[...contents]"
@@ -63,12 +63,12 @@ const code = computed(() =>
         aria-label="Light or dark"
         size="small"
       />
-      <label>
+      <label class="flex gap-2 items-center">
         <input type="checkbox" :checked="accent !== null" @change="accent = accent === null ? '#12495f' : null" />
         A colour of its own
       </label>
       <input v-if="accent !== null" v-model="accent" type="color" aria-label="Colour" />
-      <label>
+      <label class="flex gap-2 items-center">
         Width
         <select v-model="width">
           <option :value="null">as wide as there is room</option>
@@ -77,6 +77,7 @@ const code = computed(() =>
       </label>
     </div>
     <iframe
+      class="max-w-full border-0"
       ref="frame"
       :src="address"
       title="The player as it will be"
@@ -91,19 +92,8 @@ const code = computed(() =>
 </template>
 
 <style scoped>
-.maker {
-  gap: var(--space-3);
-}
-.choices {
-  gap: var(--space-2) var(--space-4);
-}
 .choices :deep(.p-selectbutton) {
   flex-wrap: wrap;
-}
-.choices label {
-  display: flex;
-  gap: var(--space-2);
-  align-items: center;
 }
 select,
 input[type='color'] {
@@ -112,9 +102,5 @@ input[type='color'] {
   border-radius: var(--round);
   background: var(--sheet);
   color: var(--ink);
-}
-iframe {
-  max-width: 100%;
-  border: 0;
 }
 </style>

@@ -14,22 +14,10 @@ watch(
 </script>
 
 <template>
-  <figure>
-    <img v-if="picture" :src="picture" :alt="`QR code of ${address}`" width="140" height="140" />
+  <figure class="flex gap-3 items-center m-0">
+    <img class="rounded" v-if="picture" :src="picture" :alt="`QR code of ${address}`" width="140" height="140" />
     <figcaption class="small">
       A phone’s camera opens the episode by it. <a :href="picture" download="qr.png">Download</a>
     </figcaption>
   </figure>
 </template>
-
-<style scoped>
-figure {
-  display: flex;
-  gap: var(--space-3);
-  align-items: center;
-  margin: 0;
-}
-img {
-  border-radius: var(--round);
-}
-</style>

@@ -67,7 +67,7 @@ const passOn = (text: string): void => {
         />
       </div>
       <div class="columns">
-        <section class="spaced" aria-labelledby="texts">
+        <section class="spaced content-start" aria-labelledby="texts">
           <h2 id="texts">Texts</h2>
           <article v-for="{ place, text } in texts" :key="place">
             <h3>{{ places[place] }}</h3>
@@ -78,7 +78,12 @@ const passOn = (text: string): void => {
               <button v-else-if="hasSheet" type="button" class="link-button" @click="passOn(text)">Pass it on</button>
             </p>
           </article>
-          <button type="button" class="link-button small" :aria-expanded="isEditing" @click="isEditing = !isEditing">
+          <button
+            type="button"
+            class="link-button small justify-self-start"
+            :aria-expanded="isEditing"
+            @click="isEditing = !isEditing"
+          >
             {{ isEditing ? 'Leave the words as they are' : 'Other words for these' }}
           </button>
           <ShareTemplates
@@ -88,7 +93,7 @@ const passOn = (text: string): void => {
             @saved="isEditing = false"
           />
         </section>
-        <section class="spaced" aria-labelledby="pictures">
+        <section class="spaced content-start" aria-labelledby="pictures">
           <h2 id="pictures">Pictures</h2>
           <img
             :src="chosen.pictureAddress"
@@ -101,7 +106,7 @@ const passOn = (text: string): void => {
           <QrPicture :address="chosen.pageAddress" />
         </section>
       </div>
-      <section class="spaced" aria-labelledby="embed">
+      <section class="spaced content-start" aria-labelledby="embed">
         <h2 id="embed">A player in another page</h2>
         <EmbedMaker :show="show" :episode="chosen" />
       </section>
@@ -118,14 +123,8 @@ const passOn = (text: string): void => {
   grid-template-columns: minmax(0, 1.4fr) minmax(0, 1fr);
   gap: var(--space-5);
 }
-section {
-  align-content: start;
-}
 h3 {
   font: 600 var(--text-s) / 1.6 var(--sans);
-}
-section > .link-button {
-  justify-self: start;
 }
 pre {
   margin: 0;

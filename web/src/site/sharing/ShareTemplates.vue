@@ -30,7 +30,7 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <form class="spaced" @submit.prevent="save">
+  <form class="spaced gap-3" @submit.prevent="save">
     <ProblemNote v-if="problem" :problem="problem" />
     <p class="small quiet">Filled in for each episode: {{ fieldWords }}. A line whose field is empty goes.</p>
     <FormField
@@ -50,9 +50,3 @@ async function save(): Promise<void> {
     />
   </form>
 </template>
-
-<style scoped>
-form {
-  gap: var(--space-3);
-}
-</style>

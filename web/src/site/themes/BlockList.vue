@@ -38,14 +38,14 @@ async function move(at: number, by: -1 | 1): Promise<void> {
 
 <template>
   <ol class="unlisted" ref="list">
-    <li v-for="(block, at) in blocks" :key="block.kind" class="inline">
+    <li v-for="(block, at) in blocks" :key="block.kind" class="side-by-side">
       <Checkbox
         :input-id="`block-${block.kind}`"
         binary
         :model-value="block.isOn"
         @update:model-value="isOn => set(at, isOn)"
       />
-      <label :for="`block-${block.kind}`" :class="{ quiet: !block.isOn }">{{ names[block.kind] }}</label>
+      <label class="flex-1" :for="`block-${block.kind}`" :class="{ quiet: !block.isOn }">{{ names[block.kind] }}</label>
       <button
         type="button"
         :disabled="at === 0"
@@ -71,9 +71,6 @@ async function move(at: number, by: -1 | 1): Promise<void> {
 <style scoped>
 li {
   padding-block: 2px;
-}
-label {
-  flex: 1;
 }
 button {
   width: 28px;

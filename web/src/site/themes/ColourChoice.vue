@@ -14,8 +14,8 @@ const fields = [
 </script>
 
 <template>
-  <fieldset>
-    <legend>Colours</legend>
+  <fieldset class="m-0 p-0 border-0">
+    <legend class="p-0 font-semibold text-s">Colours</legend>
     <label class="way">
       <input type="radio" name="colours" :checked="colours === null" @change="emit('change', null)" />
       From the artwork
@@ -44,16 +44,6 @@ const fields = [
 </template>
 
 <style scoped>
-fieldset {
-  margin: 0;
-  padding: 0;
-  border: 0;
-}
-legend {
-  padding: 0;
-  font-weight: 600;
-  font-size: var(--text-s);
-}
 .way,
 .chosen {
   display: flex;

@@ -19,8 +19,8 @@ const scale = computed(() => Math.min(1, width.value / px.value))
 </script>
 
 <template>
-  <section class="seen" aria-labelledby="seen-name">
-    <header>
+  <section class="seen flex flex-col gap-3 min-h-0" aria-labelledby="seen-name">
+    <header class="flex items-center justify-between">
       <h2 id="seen-name">As it would look</h2>
       <SelectButton
         v-model="px"
@@ -54,17 +54,6 @@ const scale = computed(() => Math.min(1, width.value / px.value))
 </template>
 
 <style scoped>
-.seen {
-  display: flex;
-  flex-direction: column;
-  gap: var(--space-3);
-  min-height: 0;
-}
-header {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-}
 .stage {
   flex: 1;
   min-height: 24rem;

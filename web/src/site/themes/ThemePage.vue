@@ -46,7 +46,7 @@ const address = computed(
 
 <template>
   <div class="themes">
-    <section class="choices stacked" aria-labelledby="site-name">
+    <section class="stacked gap-3 content-start overflow-y-auto pe-2" aria-labelledby="site-name">
       <PageHead id="site-name" heading="Site"
         ><a :href="show.pageAddress" target="_blank">As visitors see it</a></PageHead
       >
@@ -67,8 +67,8 @@ const address = computed(
         <p class="small quiet" role="status">
           {{ differs ? 'You are trying this. Visitors see the look from before.' : 'Visitors see it as it is here.' }}
         </p>
-        <fieldset class="layouts spaced">
-          <legend>Layout</legend>
+        <fieldset class="layouts spaced m-0 p-0 border-0 gap-1">
+          <legend class="p-0 font-semibold text-s">Layout</legend>
           <label v-for="layout in layouts" :key="layout" :class="{ chosen: tried.layout === layout }">
             <input
               class="out-of-sight"
@@ -78,12 +78,12 @@ const address = computed(
               @change="store.change({ layout })"
             />
             <LayoutSketch :layout="layout" />
-            <b>{{ layoutNames[layout].name }}</b>
-            <span class="small quiet">{{ layoutNames[layout].words }}</span>
+            <b class="self-end">{{ layoutNames[layout].name }}</b>
+            <span class="small quiet self-start">{{ layoutNames[layout].words }}</span>
           </label>
         </fieldset>
-        <fieldset class="faces">
-          <legend>Set in</legend>
+        <fieldset class="faces m-0 p-0 border-0">
+          <legend class="p-0 font-semibold text-s">Set in</legend>
           <label v-for="(name, face) in faceNames" :key="face">
             <input type="radio" name="face" :checked="tried.face === face" @change="store.change({ face })" />
             {{ name }}
@@ -118,25 +118,6 @@ const address = computed(
   min-height: 0;
   padding: var(--space-5);
 }
-.choices {
-  gap: var(--space-3);
-  align-content: start;
-  overflow-y: auto;
-  padding-inline-end: var(--space-2);
-}
-fieldset {
-  margin: 0;
-  padding: 0;
-  border: 0;
-}
-legend {
-  padding: 0;
-  font-weight: 600;
-  font-size: var(--text-s);
-}
-.layouts {
-  gap: var(--space-1);
-}
 .layouts label {
   display: grid;
   grid-template-columns: 3.75rem 1fr;
@@ -158,12 +139,6 @@ legend {
 }
 .layouts svg {
   grid-row: 1 / 3;
-}
-.layouts b {
-  align-self: end;
-}
-.layouts .small {
-  align-self: start;
 }
 .faces label {
   display: inline-flex;

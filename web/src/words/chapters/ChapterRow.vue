@@ -87,7 +87,7 @@ function setAddress(address: string): void {
           @update:model-value="pictureId => emit('change', { pictureId })"
           @problem="words => (pictureProblem = words)"
         />
-        <label class="small listed inline"
+        <label class="small side-by-side gap-1"
           ><Checkbox
             binary
             :model-value="chapter.isListed"
@@ -113,9 +113,6 @@ function setAddress(address: string): void {
 }
 .address {
   flex: 1 1 14rem;
-}
-.listed {
-  gap: var(--space-1);
 }
 @media (max-width: 620px) {
   .chapter {

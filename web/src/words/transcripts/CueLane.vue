@@ -39,7 +39,7 @@ const boxOf = ({ fromMs, toMs }: Stretch) => {
       :key="cue.id"
       type="button"
       tabindex="-1"
-      class="block"
+      class="lane-block"
       :class="{ heard: cue.id === heardId, chosen: cue.id === chosenId }"
       :style="boxOf(cue)"
       :title="cue.text"
@@ -68,7 +68,7 @@ const boxOf = ({ fromMs, toMs }: Stretch) => {
   border-radius: var(--round);
   background: var(--sheet-sunk);
 }
-.block {
+.lane-block {
   position: absolute;
   inset-block: 1px;
   padding: 0 3px;
@@ -83,11 +83,11 @@ const boxOf = ({ fromMs, toMs }: Stretch) => {
   text-overflow: clip;
   cursor: pointer;
 }
-.block.chosen {
+.lane-block.chosen {
   background: var(--accent-wash);
   color: var(--ink);
 }
-.block.heard {
+.lane-block.heard {
   background: var(--accent);
   color: var(--on-accent);
 }

@@ -103,7 +103,7 @@ defineExpose({ goTo, focusAt, change, chosenWords })
 
 <template>
   <div ref="box" class="cues boxed" role="list" aria-label="Cues" tabindex="-1">
-    <div class="all" :style="{ height: `${virtual.getTotalSize()}px` }">
+    <div class="all relative" :style="{ height: `${virtual.getTotalSize()}px` }">
       <div
         v-for="row in rows"
         :key="String(row.key)"
@@ -136,9 +136,6 @@ defineExpose({ goTo, focusAt, change, chosenWords })
   height: max(18rem, calc(100vh - 30rem));
   overflow-y: auto;
   overflow-anchor: none;
-}
-.all {
-  position: relative;
 }
 .row {
   position: absolute;

@@ -110,7 +110,7 @@ function onKey(event: KeyboardEvent): void {
       @input="event => emit('change', { text: (event.target as HTMLTextAreaElement).value }, cue.id)"
       @keydown="onKey"
     />
-    <span class="acts">
+    <span class="flex">
       <button
         type="button"
         class="act bare-button quiet"
@@ -216,9 +216,6 @@ textarea {
 }
 .wants textarea {
   border-bottom: 1px dashed var(--edge-strong);
-}
-.acts {
-  display: flex;
 }
 .act {
   width: 26px;

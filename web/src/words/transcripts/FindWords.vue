@@ -62,18 +62,10 @@ const replaceAll = (): void => emit('change', replaceWords(props.cues, found.val
     <span v-if="words" class="small quiet" role="status">
       <template v-if="around"
         >{{ Math.min(at, found.length - 1) + 1 }} of {{ found.length }}: …{{ around.before
-        }}<mark>{{ around.hit }}</mark
+        }}<mark class="bg-accent-wash text-inherit font-semibold">{{ around.hit }}</mark
         >{{ around.behind }}…</template
       >
       <template v-else>It is nowhere.</template>
     </span>
   </form>
 </template>
-
-<style scoped>
-mark {
-  background: var(--accent-wash);
-  color: inherit;
-  font-weight: 600;
-}
-</style>

@@ -18,8 +18,8 @@ function rename(name: string, to: string): void {
 </script>
 
 <template>
-  <div class="speakers small">
-    <label v-for="{ name, count } in speakers" :key="name" class="speaker inline">
+  <div class="small flex flex-wrap gap-x-4 gap-y-2">
+    <label v-for="{ name, count } in speakers" :key="name" class="side-by-side gap-1">
       <InputText
         size="small"
         :model-value="name"
@@ -33,14 +33,3 @@ function rename(name: string, to: string): void {
     <p v-if="!speakers.length" class="quiet">Nobody is named yet. A name is written before the words of a cue.</p>
   </div>
 </template>
-
-<style scoped>
-.speakers {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2) var(--space-4);
-}
-.speaker {
-  gap: var(--space-1);
-}
-</style>

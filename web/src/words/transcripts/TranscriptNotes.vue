@@ -45,7 +45,7 @@ const keys = 'Alt N plays the next one, Alt R says that it is right.'
     <p v-else-if="open.alignment === 'overtaken'" class="note needs-you" role="alert">
       Something was written while it was being laid, and stands as it is. Lay it again.
     </p>
-    <div v-if="open.isUnread" class="note needs-you unread flowing">
+    <div v-if="open.isUnread" class="note needs-you unread flowing gap-x-3 gap-y-1">
       <p>
         <strong>A draft that nobody has read.</strong> Names, and words that sound alike, are often wrong. It goes out
         once you say that it is read.
@@ -95,9 +95,6 @@ const keys = 'Alt N plays the next one, Alt R says that it is right.'
 </template>
 
 <style scoped>
-.unread {
-  gap: var(--space-1) var(--space-3);
-}
 .unread p {
   flex: 1 1 24rem;
 }

@@ -227,7 +227,7 @@ defineExpose({ bring, goTo })
       </p>
     </template>
     <template v-else>
-      <button v-if="isAdding" type="button" class="link-button small back" @click="isAdding = false">
+      <button v-if="isAdding" type="button" class="link-button small justify-self-start" @click="isAdding = false">
         Back to the transcript
       </button>
       <NewTranscript
@@ -242,9 +242,3 @@ defineExpose({ bring, goTo })
     </template>
   </div>
 </template>
-
-<style scoped>
-.back {
-  justify-self: start;
-}
-</style>

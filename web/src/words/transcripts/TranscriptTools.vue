@@ -24,7 +24,7 @@ const formatNames = { vtt: 'WebVTT', srt: 'SubRip', json: 'JSON', html: 'HTML', 
 </script>
 
 <template>
-  <div class="tools">
+  <div class="flex flex-wrap gap-x-3 gap-y-1 items-center justify-between">
     <span class="actions">
       <Button
         v-for="{ name, label } in tools"
@@ -49,7 +49,7 @@ const formatNames = { vtt: 'WebVTT', srt: 'SubRip', json: 'JSON', html: 'HTML', 
         {{ places === 1 ? 'One place' : `${places} places` }} worth a look
       </button>
     </span>
-    <span class="small files">
+    <span class="small files flex flex-wrap gap-x-3 gap-y-1 items-center justify-between">
       Download:
       <a v-for="format in formats" :key="format" :href="`/api/v1/transcripts/${open.id}/file.${format}`" download>{{
         formatNames[format]
@@ -64,14 +64,6 @@ const formatNames = { vtt: 'WebVTT', srt: 'SubRip', json: 'JSON', html: 'HTML', 
 </template>
 
 <style scoped>
-.tools,
-.files {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-1) var(--space-3);
-  align-items: center;
-  justify-content: space-between;
-}
 .files {
   column-gap: var(--space-2);
 }

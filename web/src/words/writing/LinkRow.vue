@@ -22,7 +22,11 @@ function set(): void {
 </script>
 
 <template>
-  <form class="link-row flowing small" v-opened.always="() => emit('leave')" @submit.prevent="set">
+  <form
+    class="link-row flowing small px-3 py-2 bg-accent-wash rounded"
+    v-opened.always="() => emit('leave')"
+    @submit.prevent="set"
+  >
     <label for="link-address">Address of the link</label>
     <input id="link-address" v-model="address" type="text" inputmode="url" placeholder="example.org/page" />
     <button type="submit" class="tool">Set</button>
@@ -32,11 +36,6 @@ function set(): void {
 </template>
 
 <style scoped>
-.link-row {
-  padding: var(--space-2) var(--space-3);
-  background: var(--accent-wash);
-  border-radius: var(--round);
-}
 .link-row input {
   flex: 1;
   min-width: 12rem;

@@ -22,8 +22,12 @@ function take(): void {
 <template>
   <div class="field">
     <span id="links-name" class="field-name">{{ label ?? 'Saved links' }}</span>
-    <ul v-if="links.length || usual.length" class="links small unlisted" aria-labelledby="links-name">
-      <li v-for="link in links" :key="link.address">
+    <ul
+      v-if="links.length || usual.length"
+      class="links small unlisted flex flex-wrap gap-x-4 gap-y-1"
+      aria-labelledby="links-name"
+    >
+      <li class="flex gap-1 items-baseline" v-for="link in links" :key="link.address">
         <button type="button" class="link-button" :title="link.address" @click="emit('insert', link)">
           {{ link.words || link.address }}
         </button>
@@ -36,14 +40,18 @@ function take(): void {
           ×
         </button>
       </li>
-      <li v-for="link in usual.filter(({ address }) => !own.has(address))" :key="`usual ${link.address}`">
+      <li
+        class="flex gap-1 items-baseline"
+        v-for="link in usual.filter(({ address }) => !own.has(address))"
+        :key="`usual ${link.address}`"
+      >
         <button type="button" class="link-button" :title="link.address" @click="emit('insert', link)">
           {{ link.words || link.address }}
         </button>
         <span class="quiet">usual</span>
       </li>
     </ul>
-    <form class="new" @submit.prevent="take">
+    <form class="new flex gap-2 items-start" @submit.prevent="take">
       <Textarea
         v-model="pasted"
         rows="1"
@@ -62,21 +70,6 @@ function take(): void {
 </template>
 
 <style scoped>
-.links {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-1) var(--space-4);
-}
-.links li {
-  display: flex;
-  gap: var(--space-1);
-  align-items: baseline;
-}
-.new {
-  display: flex;
-  gap: var(--space-2);
-  align-items: start;
-}
 .new :first-child {
   flex: 1;
   min-width: 0;

@@ -128,9 +128,9 @@ function leaveLink(): void {
 
 <template>
   <div class="field">
-    <div class="bar apart">
+    <div class="apart items-center gap-3">
       <span class="field-name">{{ label ?? 'Notes' }}</span>
-      <div v-if="editor" class="tools" role="toolbar" aria-label="Form of the notes">
+      <div v-if="editor" class="flex flex-wrap gap-1" role="toolbar" aria-label="Form of the notes">
         <button
           v-for="tool in isSource ? [] : tools"
           :key="tool.name"
@@ -169,15 +169,6 @@ function leaveLink(): void {
 </template>
 
 <style scoped>
-.bar {
-  align-items: center;
-  gap: var(--space-3);
-}
-.tools {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-1);
-}
 .field :deep(.tool) {
   min-height: 28px;
   padding: 0 var(--space-2);

@@ -67,7 +67,7 @@ const remove = (index: number): void => {
 <template>
   <div class="field">
     <span id="people-name" class="field-name">People</span>
-    <ul v-if="people.length" class="people" aria-labelledby="people-name">
+    <ul v-if="people.length" class="people mt-0 mx-0 mb-2 p-0 list-none" aria-labelledby="people-name">
       <li v-for="(person, index) in people" :key="personKey(person)">
         <SmallPicture
           :model-value="person.pictureId ?? null"
@@ -76,7 +76,7 @@ const remove = (index: number): void => {
           @update:model-value="pictureId => change(index, { pictureId })"
           @problem="words => (pictureProblem = words)"
         />
-        <span class="who">{{ person.name }}</span>
+        <span class="font-semibold">{{ person.name }}</span>
         <Select
           :model-value="person.role"
           :options="groups"
@@ -97,7 +97,7 @@ const remove = (index: number): void => {
         </button>
       </li>
     </ul>
-    <form class="new" aria-label="Somebody new" @submit.prevent="add">
+    <form class="new flex flex-wrap gap-2" aria-label="Somebody new" @submit.prevent="add">
       <AutoComplete
         v-model="name"
         class="name"
@@ -138,11 +138,6 @@ const remove = (index: number): void => {
 </template>
 
 <style scoped>
-.people {
-  margin: 0 0 var(--space-2);
-  padding: 0;
-  list-style: none;
-}
 .people li {
   display: grid;
   grid-template-columns: 3.6rem minmax(8rem, 1fr) 13rem minmax(0, 1.4fr) auto;
@@ -150,14 +145,6 @@ const remove = (index: number): void => {
   align-items: center;
   padding-block: var(--space-1);
   border-bottom: 1px solid var(--edge);
-}
-.who {
-  font-weight: 600;
-}
-.new {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2);
 }
 .new .name,
 .new .address {

@@ -37,7 +37,7 @@ const remove = (tag: string): void => {
     hint="Separate with commas. Shown on the page, in the feed and in the file."
   >
     <div class="row flowing">
-      <ul v-if="tags.length" class="tags unlisted" :aria-label="`${label ?? 'Tags'} that are set`">
+      <ul v-if="tags.length" class="tags unlisted flex flex-wrap gap-2" :aria-label="`${label ?? 'Tags'} that are set`">
         <li v-for="tag in tags" :key="tag">
           {{ tag }}
           <button type="button" class="remove quiet" :aria-label="`Remove ${tag}`" @click="remove(tag)">×</button>
@@ -61,7 +61,7 @@ const remove = (tag: string): void => {
       />
     </div>
   </FormField>
-  <p v-if="offered.length" class="usual small flowing-text">
+  <p v-if="offered.length" class="usual small flowing-text gap-x-3 gap-y-1">
     <span class="quiet">Usual:</span>
     <button v-for="tag in offered" :key="tag" type="button" class="link-button" @click="take(tag)">
       {{ tag }}
@@ -70,11 +70,6 @@ const remove = (tag: string): void => {
 </template>
 
 <style scoped>
-.tags {
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--space-2);
-}
 .tags li {
   display: flex;
   align-items: center;
@@ -95,8 +90,5 @@ const remove = (tag: string): void => {
 }
 .new {
   flex: 1 1 12rem;
-}
-.usual {
-  gap: var(--space-1) var(--space-3);
 }
 </style>
