@@ -65,7 +65,7 @@ const letterOn = (number: number) =>
 /** Chooses all and looks at them every other day, from tomorrow on; answers tomorrow. */
 async function layOut(): Promise<DateTime> {
   await page.getByRole('checkbox', { name: 'Choose all' }).check()
-  await page.getByRole('combobox', { name: 'How far apart' }).click()
+  await page.getByRole('combobox', { name: 'Interval' }).click()
   await page.getByRole('option', { name: 'every so many days' }).click()
   await typeOver(page.getByRole('spinbutton', { name: 'Every so many days' }), '2')
   const tomorrow = DateTime.fromJSDate(now(), { zone: 'Europe/Zurich' }).plus({ days: 1 })

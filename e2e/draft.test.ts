@@ -111,7 +111,7 @@ it('when the audio becomes another one, it is told that the times are of the one
   await page.getByRole('button', { name: 'Create a draft' }).click()
   const draft = page.getByTestId('draft')
   await draft.getByText('The copyist says: this copyist is a stand-in').waitFor()
-  await draft.getByRole('button', { name: 'Do without it' }).click()
+  await draft.getByRole('button', { name: 'Cancel' }).click()
   await draft.waitFor({ state: 'detached' })
   expect((await cues()).length).toBe(20)
 })

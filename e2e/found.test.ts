@@ -76,7 +76,7 @@ it('a session that runs out in mid-sentence: signed in again over the desk, noth
   ])
   const again = page.getByRole('dialog', { name: 'Sign in again' })
   await again.waitFor()
-  await expect.poll(() => again.getByLabel('E-mail').inputValue()).toBe('demo@lakeletter.example')
+  await expect.poll(() => again.getByLabel('Email').inputValue()).toBe('demo@lakeletter.example')
   await again.locator('#password').fill('not the one')
   await again.getByRole('button', { name: 'Sign in' }).click()
   await again.getByRole('alert').waitFor()

@@ -11,7 +11,7 @@ beforeAll(async () => {
 })
 afterAll(() => house?.stop())
 
-const nav = () => page.getByRole('navigation', { name: 'Places of the show' })
+const nav = () => page.getByRole('navigation', { name: 'Show navigation' })
 const heading = () => page.getByRole('heading', { level: 1 })
 
 it('every place of a show is one press away from the desk, and every part of one is another', async () => {

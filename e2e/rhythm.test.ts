@@ -63,11 +63,11 @@ it('a rhythm is told in words with its next dates, one of which is left out', as
   const words = dates.getByRole('status')
   await expect.poll(() => words.textContent()).toMatch(/Monday.* at 00:05$/)
   const first = (await dates
-    .getByRole('button', { name: /^Leave it out/ })
+    .getByRole('button', { name: /^Skip/ })
     .first()
     .getAttribute('aria-label'))!
   await dates.getByRole('button', { name: first }).click()
-  await dates.getByRole('button', { name: first.replace('Leave it out', 'Not any more') }).waitFor()
+  await dates.getByRole('button', { name: first.replace('Skip', 'Don’t skip') }).waitFor()
   await page.getByRole('button', { name: 'Save', exact: true }).click()
   await page.getByText('Saved.').waitFor()
   const { rhythm } = await api<Show>(`/shows/${showId}`)
@@ -143,7 +143,7 @@ it('the next open slot is the first offer when a time is chosen, by the clock of
   expect((await letter()).status).toBe('draft')
   await offers.nth(1).click()
   await page.getByLabel('Time', { exact: true }).fill('1:00')
-  await page.getByLabel('By the clock in').click()
+  await page.getByLabel('Time zone').click()
   // Any zone is found by a search; those that matter here come first.
   await page.getByRole('searchbox').fill('auck')
   await expect.poll(() => page.getByRole('option').allTextContents()).toEqual(['Auckland'])

@@ -145,7 +145,7 @@ it('a transcript is corrected against the sound: split, joined, shifted, renamed
   await page.getByRole('button', { name: 'Move it and all after' }).click()
   await expect.poll(async () => (await stored())[2]!.fromMs).toBe(4000)
   await page.getByLabel('When the last cue should begin').fill('30:00')
-  await page.getByRole('button', { name: 'Stretch all between' }).click()
+  await page.getByRole('button', { name: 'Adjust all cues in between' }).click()
   await expect.poll(async () => (await stored()).at(-1)!.fromMs).toBe(1_800_000)
   // Taken along, and read in again as another language: the same.
   const kept = await stored()
@@ -282,7 +282,7 @@ it('soundbites are drawn under the waveform, moved by keys, sent, and heard to t
   await typeOver(page.getByLabel('When The curtains ends'), '0:08')
   await expect.poll(async () => (await drawn())!.toMs).toBe(8_000)
   const download = page.waitForEvent('download')
-  await page.getByRole('link', { name: 'The curtains as MP3' }).click()
+  await page.getByRole('link', { name: 'Download The curtains as MP3' }).click()
   expect((await download).suggestedFilename()).toBe('the-curtains.mp3')
   await saved(page)
   await page.getByRole('button', { name: 'Publish changes' }).click()

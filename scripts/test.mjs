@@ -115,7 +115,12 @@ await main(async () => {
   try {
     if (!areChosen)
       await Promise.all([
-        run('types', 'vue-tsc/bin/vue-tsc.js', ['--noEmit']).then(ok => count('types', ok)),
+        run('types', 'vue-tsc/bin/vue-tsc.js', [
+          '--noEmit',
+          '--incremental',
+          '--tsBuildInfoFile',
+          join(folder, 'types'),
+        ]).then(ok => count('types', ok)),
         run('lint', 'oxlint/bin/oxlint', ['--type-aware'])
           .then(async ok => (await run('lint', 'eslint/bin/eslint.js', ['.', '--max-warnings', '0'])) && ok)
           .then(ok => count('lint', ok)),

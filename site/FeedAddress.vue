@@ -7,7 +7,7 @@ defineProps<{ show: PublicShow }>()
 
 <template>
   <section class="feed" aria-labelledby="subscribe">
-    <h2 id="subscribe">Hear every episode</h2>
+    <h2 id="subscribe">Subscribe</h2>
     <p>Give this address to your listening app, and new episodes come by themselves:</p>
     <CopyAddress :address="show.feedAddress" words="Copy the address" />
     <p class="elsewhere">

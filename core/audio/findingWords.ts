@@ -169,7 +169,7 @@ const words: { [Code in FindingCode]: Words<Code> } = {
     ifItStays: 'With earphones it is heard on one ear only.',
   }),
   antiphase: () => ({
-    says: 'The two sides are the same sound turned over: mixed to one channel, they cancel each other.',
+    says: 'Left and right are out of phase: in mono they cancel each other out.',
     rule: `What is heard from one loudspeaker is both sides mixed (${practice}).`,
     ifItStays: 'On a phone and a small loudspeaker there is next to nothing to hear.',
   }),

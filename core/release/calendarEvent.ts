@@ -6,5 +6,5 @@ export const eventWords = (
 ): { summary: string; description: string } => ({
   summary: `${state === 'not ready' ? 'Not ready: ' : ''}${showName}: ${title}`,
   description:
-    state === 'out' ? 'It is out.' : state === 'ready' ? 'It goes out by itself.' : 'It goes out once it is ready.',
+    state === 'out' ? 'Released.' : state === 'ready' ? 'Scheduled.' : 'It goes out once it is ready.',
 })

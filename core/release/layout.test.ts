@@ -23,7 +23,7 @@ const slots: Layout['step'] = { kind: 'slots' }
 const days = (layout: Layout, count: number, of: Partial<Around> = {}): string[] =>
   layOut(layout, { ...around, ...of }, count).map(({ local }) => local)
 
-it('one for each slot, from a day on', () => {
+it('one per slot, from a day on', () => {
   expect(days({ way: 'from', day: '2026-03-04', step: slots }, 3)).toEqual([
     '2026-03-17T00:05',
     '2026-03-31T00:05',

@@ -2,7 +2,7 @@ import { DateTime } from 'luxon'
 import type { Rhythm, Weekday } from './rhythm'
 import { type Slot, slotAt, slotsFrom, slotsUpTo } from './slots'
 
-/** How a row of episodes is laid out over time: from a day on, or up to it; one for each slot, on days of the week, or every so many days. */
+/** How a row of episodes is laid out over time: from a day on, or up to it; one per slot, on days of the week, or every so many days. */
 export interface Layout {
   way: 'from' | 'up to'
   day: string

@@ -20,9 +20,9 @@ export const mailChoices: Readonly<Record<MailKind, string>> = {
   released: 'An episode went out',
   held: 'An episode was held, because it is not ready',
   'hour before': 'An episode comes up within an hour and is not ready',
-  'day before': 'An episode comes up within a day and is not ready',
+  'day before': 'An episode is due within a day but is not ready',
   commented: 'A listener wrote something to an episode',
-  listed: 'A directory took the show',
+  listed: 'A directory accepted the show',
 }
 
 /** One episode that a mail is about. */

@@ -18,5 +18,5 @@ describe('one tag', () => {
   ])('but not %s and %s', (one, other) => expect(tagKey(one)).not.toBe(tagKey(other)))
 })
 
-it('tags are read apart by commas, semicolons and lines, each once, in the spelling that is used already', () =>
+it('tags are read separated by commas, semicolons and lines, each once, in the spelling that is used already', () =>
   expect(readTags('reed, Organs;\n harmonium , Reeds,,', ['Reeds'])).toEqual(['Reeds', 'Organs', 'harmonium']))

@@ -11,7 +11,7 @@ function singular(word: string): string {
   return word.endsWith('s') ? word.slice(0, -1) : word
 }
 
-/** Tags out of what was typed or pasted: apart by commas, semicolons and lines; each once, with the spelling that is used already. */
+/** Tags out of what was typed or pasted: separated by commas, semicolons and lines; each once, with the spelling that is used already. */
 export function readTags(words: string, used: readonly string[] = []): string[] {
   const spelling = new Map(used.map(tag => [tagKey(tag), tag]))
   const found = new Map<string, string>()

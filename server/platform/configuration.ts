@@ -22,7 +22,7 @@ const schema = z.object({
     )
     .refine(
       servers => servers.every(each => /^[\d.]+(:\d{1,5})?$|^\[[\da-f:]+\](:\d{1,5})?$/i.test(each)),
-      'Addresses apart by commas, such as 192.0.2.53 or 192.0.2.53:53.',
+      'Addresses separated by commas, such as 192.0.2.53 or 192.0.2.53:53.',
     ),
   CACHE_BYTES: z.coerce.number().int().min(0).default(64_000_000),
   MEDIA_ACCEL: z

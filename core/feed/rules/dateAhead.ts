@@ -8,7 +8,7 @@ export const dateAhead: FeedRule = {
   name: 'date-ahead',
   severity: 'warning',
   says: 'An episode is dated in the future.',
-  rule: 'What is in the feed is out; its date is past.',
+  rule: 'Items in a feed must not be dated in the future.',
   source: 'RSS 2.0, pubDate sub-element of item',
   ifItStays: 'Some apps hide it until then, others show it now.',
   fix: 'Correct its date, or schedule it.',

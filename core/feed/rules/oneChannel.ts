@@ -5,7 +5,7 @@ export const oneChannel: FeedRule = {
   name: 'one-channel',
   severity: 'error',
   says: 'It has not exactly one channel.',
-  rule: 'Below rss stands a single channel.',
+  rule: 'An rss element contains exactly one channel.',
   source: 'RSS 2.0, “Subordinate to the rss element is a single channel element”',
   ifItStays: 'Apps read the first, or none.',
   fix: 'Whoever writes the feed puts everything into one channel.',

@@ -14,7 +14,7 @@ const catalogue = {
   },
   'method-refused': {
     status: 405,
-    title: 'This address does not take that',
+    title: 'This method is not allowed here',
     todo: 'Use one of the methods that the answer’s Allow header names.',
   },
   'not-acceptable': {
@@ -53,7 +53,7 @@ const catalogue = {
     title: 'You are signed out',
     todo: 'Sign in; what you wrote is kept in this window.',
   },
-  'sign-in-refused': { status: 401, title: 'E-mail or password is wrong', todo: 'Check both and try again.' },
+  'sign-in-refused': { status: 401, title: 'Email or password is wrong', todo: 'Check both and try again.' },
   'too-many-attempts': {
     status: 429,
     title: 'Too many attempts to sign in',
@@ -67,13 +67,13 @@ const catalogue = {
   'foreign-origin': {
     status: 403,
     title: 'The request came from another site',
-    todo: 'Open the studio at its own address and do it there.',
+    todo: 'Open the studio at its own address and try again there.',
   },
   'account-exists': { status: 409, title: 'The first account exists already', todo: 'Sign in with it.' },
   'address-taken': { status: 409, title: 'Another show lives at this address', todo: 'Choose another address part.' },
   'version-conflict': {
     status: 409,
-    title: 'Another window saved first',
+    title: 'Someone saved a newer version',
     todo: 'Choose which text to keep; both are kept until you do.',
   },
   'not-ready': { status: 422, title: 'The episode is not ready', todo: 'Add what is missing, then try again.' },

@@ -34,7 +34,7 @@ const go = (move: ClockMove): Promise<boolean> => attempt(() => sessions.moveClo
         v-for="{ name, move } in ways"
         :key="name"
         type="button"
-        class="link-button"
+        class="small-button"
         :disabled="busy"
         @click="go(move)"
       >

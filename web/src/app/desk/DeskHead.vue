@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Redo2, Undo2 } from '@lucide/vue'
 import { useEventListener } from '@vueuse/core'
 import { computed } from 'vue'
 import type { Episode } from '@contract/episodes'
@@ -7,6 +8,7 @@ import { fields as known } from '@core/episode/fields'
 import SaveWord from './SaveWord.vue'
 import type { Saving } from '../../show/episodes/desk'
 import StatusLine from './StatusLine.vue'
+import IconButton from '../../platform/parts/IconButton.vue'
 
 /** Where the episode stands, whether its words are kept, and the way back from what was done to them. */
 const props = defineProps<{
@@ -23,8 +25,15 @@ const emit = defineEmits<{ undo: []; redo: []; history: [] }>()
 const lastOf = (strokes: readonly Stroke[]): string =>
   [...new Set(strokes.at(-1)?.fields ?? [])].map(field => known[field].name).join(', ')
 const acts = computed(() => [
-  { name: 'Undo', keys: 'Ctrl Z', aria: 'Control+Z', what: lastOf(props.done), act: () => emit('undo') },
-  { name: 'Redo', keys: 'Ctrl Shift Z', aria: 'Control+Shift+Z', what: lastOf(props.taken), act: () => emit('redo') },
+  { name: 'Undo', icon: Undo2, keys: 'Ctrl Z', aria: 'Control+Z', what: lastOf(props.done), act: () => emit('undo') },
+  {
+    name: 'Redo',
+    icon: Redo2,
+    keys: 'Ctrl Shift Z',
+    aria: 'Control+Shift+Z',
+    what: lastOf(props.taken),
+    act: () => emit('redo'),
+  },
 ])
 
 /** What is not on the desk, or not yet, has an undo of its own: forms that are being filled in, the search of the rail. */
@@ -59,19 +68,17 @@ useEventListener('beforeinput', onInput, { capture: true })
     <StatusLine class="status" :episode="episode" :zone="zone" :listener-zones="listenerZones" />
     <div class="flowing gap-x-4 gap-y-1 ms-auto">
       <SaveWord :saving="saving" :saved-at="savedAt" :zone="zone" />
-      <button
-        v-for="{ name, keys, aria, what, act } in acts"
+      <IconButton
+        v-for="{ name, icon, keys, aria, what, act } in acts"
         :key="name"
-        type="button"
-        class="link-button small"
+        :name="name"
+        :icon="icon"
+        :tip="what ? `${name}: ${what} (${keys})` : `Nothing to ${name.toLowerCase()}`"
         :disabled="!what"
-        :title="what ? `${name}: ${what} (${keys})` : `Nothing to ${name.toLowerCase()}`"
         :aria-keyshortcuts="aria"
         @click="act"
-      >
-        {{ name }}
-      </button>
-      <button type="button" class="link-button small" aria-haspopup="dialog" @click="emit('history')">History</button>
+      />
+      <button type="button" class="small-button" aria-haspopup="dialog" @click="emit('history')">History</button>
     </div>
   </header>
 </template>
@@ -79,10 +86,5 @@ useEventListener('beforeinput', onInput, { capture: true })
 <style scoped>
 .status {
   flex: 1 1 24rem;
-}
-.link-button:disabled {
-  color: var(--ink-soft);
-  text-decoration: none;
-  cursor: default;
 }
 </style>

@@ -71,11 +71,11 @@ const explicitChoice = computed({
 
 <template>
   <FoldPanel open class="extras">
-    <template #line>{{ inherited || 'Everything here is this episode’s own.' }}</template>
+    <template #line>{{ inherited || 'Nothing here comes from the show’s settings.' }}</template>
     <div class="shown">
       <div>
         <ArtworkField
-          without="Without one it has the show’s."
+          without="Uses the show’s artwork if empty."
           :address="artworkAddress ?? show.artworkAddress"
           :fault="faults.find(({ field }) => field === 'artworkId')?.rule"
           @chosen="
@@ -85,8 +85,8 @@ const explicitChoice = computed({
             }
           "
         />
-        <button v-if="artworkId" type="button" class="link-button small" @click="artworkId = null">
-          Take the show’s again
+        <button v-if="artworkId" type="button" class="small-button" @click="artworkId = null">
+          Use the show’s artwork
         </button>
         <p class="hint">In the feed’s itunes:image, on the page, in the file.</p>
       </div>
@@ -110,7 +110,7 @@ const explicitChoice = computed({
         >
           <InputText :id="id" v-bind="text('author')" :placeholder="show.author" />
         </FormField>
-        <FormField v-slot="{ id }" label="Web page of its own" hint="The item’s link" :fault="fault('page')">
+        <FormField v-slot="{ id }" label="Web page" hint="The item’s link" :fault="fault('page')">
           <InputText :id="id" v-bind="text('page')" type="url" placeholder="Its page here" />
         </FormField>
         <FormField v-slot="{ id }" label="Discussion" :hint="discussionHint" :fault="fault('discussion')">
@@ -141,7 +141,7 @@ const explicitChoice = computed({
         <FormField
           v-slot="{ id }"
           label="Film"
-          hint="On the page, loaded when somebody presses it; of code for a page only the address is kept"
+          hint="Shown on the page and loaded on click. If you paste embed code, only its address is kept."
           :fault="fault('film')"
         >
           <InputText

@@ -24,7 +24,7 @@ const left = computed(() => mostHookLetters - letters(hook.value))
         :placeholder="offered || 'One line that says why to listen'"
         :invalid="!!fault || left < 0"
       />
-      <button v-if="!hook && offered" type="button" class="link-button small" @click="hook = offered">
+      <button v-if="!hook && offered" type="button" class="small-button" @click="hook = offered">
         Take the first sentence
       </button>
       <span v-else-if="hook" class="small quiet figures" :title="`At most ${mostHookLetters} letters`">{{ left }}</span>

@@ -38,7 +38,7 @@ const fault = (field: string): string | undefined => props.faults.find(each => e
       />
     </div>
     <span v-if="meanings[kind]" class="hint">{{ meanings[kind] }}</span>
-    <button v-if="kind === 'full' && number === null" type="button" class="link-button small" @click="number = next">
+    <button v-if="kind === 'full' && number === null" type="button" class="small-button" @click="number = next">
       Take {{ next }}, the next free one
     </button>
     <span v-if="fault('number') ?? fault('season')" class="fault" role="alert">{{

@@ -13,7 +13,7 @@ const words = computed(() => {
     case 'unsaved':
       return 'Saving …'
     case 'waiting':
-      return 'The server does not answer. Your words are kept in this window and sent as soon as it does.'
+      return 'Can’t reach the server. Your text is kept in this window and will be saved when the connection is back.'
     case 'undecided':
       return 'Kept in this window until you choose one of the two versions below.'
     default:

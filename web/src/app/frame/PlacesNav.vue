@@ -12,7 +12,7 @@ const route = useRoute()
 
 <template>
   <div class="strip">
-    <nav aria-label="Places of the show">
+    <nav aria-label="Show navigation">
       <RouterLink
         v-for="(place, key) in places"
         :key="key"

@@ -64,7 +64,7 @@ watch(
                 : `${found.total} episodes`
         }}
       </p>
-      <ul class="list-none m-0 px-2 py-0" v-if="found" aria-label="Found">
+      <ul v-if="found" class="list-none m-0 px-2 py-0" aria-label="Found">
         <EpisodeRow v-for="episode in found.episodes" :key="episode.id" :episode="episode" :show="show" />
       </ul>
     </div>
@@ -72,22 +72,22 @@ watch(
       <ul
         v-if="near.draft.episodes.length || planned.length"
         class="above list-none m-0 px-2 py-0"
-        aria-label="To come"
+        aria-label="Upcoming"
       >
         <EpisodeRow v-for="episode in near.draft.episodes" :key="episode.id" :episode="episode" :show="show" />
         <li v-if="left('draft')">
-          <button type="button" class="link-button small more m-2" @click="emit('more', 'draft')">
+          <button type="button" class="small-button more m-2" @click="emit('more', 'draft')">
             Show more of {{ left('draft') }} other drafts
           </button>
         </li>
         <li v-if="left('scheduled')">
-          <button type="button" class="link-button small more m-2" @click="emit('more', 'scheduled')">
+          <button type="button" class="small-button more m-2" @click="emit('more', 'scheduled')">
             Show more of {{ left('scheduled') }} planned later
           </button>
         </li>
         <EpisodeRow v-for="episode in planned" :key="episode.id" :episode="episode" :show="show" />
       </ul>
-      <p v-else class="small quiet px-4 py-3">Nothing to come. Drop an audio file anywhere, or begin a new episode.</p>
+      <p v-else class="small quiet px-4 py-3">Nothing upcoming. Drop an audio file anywhere, or begin a new episode.</p>
       <div class="quiet mt-2 pt-1">
         <span class="small pl-4"
           >Now, <time>{{ timeOfDay(now, show.zone) }}</time> in {{ show.zone }}</span
@@ -95,16 +95,16 @@ watch(
         <div class="surface" aria-hidden="true" />
       </div>
       <div class="below">
-        <ul class="list-none m-0 px-2 py-0" v-if="goneOut.length" aria-label="Gone out">
+        <ul v-if="goneOut.length" class="list-none m-0 px-2 py-0" aria-label="Released">
           <EpisodeRow v-for="episode in near.released.episodes" :key="episode.id" :episode="episode" :show="show" />
           <li v-if="left('released')">
-            <button type="button" class="link-button small more m-2" @click="emit('more', 'released')">
+            <button type="button" class="small-button more m-2" @click="emit('more', 'released')">
               Show more of {{ left('released') }} earlier ones
             </button>
           </li>
           <EpisodeRow v-for="episode in near.retired.episodes" :key="episode.id" :episode="episode" :show="show" />
           <li v-if="left('retired')">
-            <button type="button" class="link-button small more m-2" @click="emit('more', 'retired')">
+            <button type="button" class="small-button more m-2" @click="emit('more', 'retired')">
               Show more of {{ left('retired') }} other retired ones
             </button>
           </li>

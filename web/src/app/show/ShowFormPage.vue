@@ -218,7 +218,12 @@ async function lead({ slug: show }: Show): Promise<void> {
           option-value="value"
         />
       </FormField>
-      <FormField v-slot="{ id }" data-field="type" label="Order" hint="Serial: meant to be heard from the first on.">
+      <FormField
+        v-slot="{ id }"
+        data-field="type"
+        label="Order"
+        hint="Serial: meant to be heard in order, from the first episode."
+      >
         <SelectButton
           v-model="facts.type"
           :aria-labelledby="`${id}-name`"
@@ -248,7 +253,7 @@ async function lead({ slug: show }: Show): Promise<void> {
           :to="existing ? { name: 'show', params: { show: existing.slug } } : { name: 'home' }"
           >Cancel</RouterLink
         >
-        <button v-else type="button" class="link-button" @click="leave">Sign out</button>
+        <button v-else type="button" class="small-button" @click="leave">Sign out</button>
       </div>
     </form>
     <SaveOutlook v-if="existing" ref="outlook" :show="existing" />

@@ -59,7 +59,7 @@ function lacks(episode: EpisodeSummary): string {
           <RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Edit show details</RouterLink>
           <RouterLink :to="{ name: 'habits', params: { show: facts.slug } }">Defaults for new episodes</RouterLink>
           <RouterLink :to="{ name: 'rhythm', params: { show: facts.slug } }">{{
-            facts.rhythm ? rhythmWords(facts.rhythm) : 'When it goes out'
+            facts.rhythm ? rhythmWords(facts.rhythm) : 'Release schedule'
           }}</RouterLink>
         </p>
       </div>

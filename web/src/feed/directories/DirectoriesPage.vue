@@ -71,11 +71,11 @@ async function add(): Promise<void> {
           Submit the address there yourself, and add here where the show is listed: the public page links to it.
         </p>
         <ul v-if="list.own.length">
-          <li class="flex gap-3 items-baseline" v-for="each in list.own" :key="each.id">
+          <li v-for="each in list.own" class="flex gap-3 items-baseline" :key="each.id">
             <a :href="each.listingAddress" target="_blank">{{ each.name }}</a>
             <button
               type="button"
-              class="link-button small"
+              class="small-button"
               :aria-label="`Take out ${each.name}`"
               @click="directories.drop(show.id, each.id)"
             >

@@ -17,10 +17,10 @@ const at = (moment: string): string => shortMoment(moment, props.show.zone)
 
 <template>
   <div class="state spaced gap-1">
-    <p class="wrap-anywhere" v-if="listing.state === 'reading'" role="status">
+    <p v-if="listing.state === 'reading'" class="wrap-anywhere" role="status">
       <strong>Handed in.</strong> It is being read; this takes a moment.
     </p>
-    <p class="wrap-anywhere" v-else-if="listing.state === 'to confirm'" role="status">
+    <p v-else-if="listing.state === 'to confirm'" class="wrap-anywhere" role="status">
       <strong>Confirm that it is yours.</strong> A code was sent to {{ listing.sentTo ?? 'the owner’s e-mail' }}.
     </p>
     <template v-else-if="listing.state === 'in review'">
@@ -41,8 +41,8 @@ const at = (moment: string): string => shortMoment(moment, props.show.zone)
         <strong>Listed</strong> since {{ at(listing.since) }}.
         <a v-if="listing.listingAddress" :href="listing.listingAddress" target="_blank">See it there</a>
       </p>
-      <p class="wrap-anywhere" v-if="listing.lacks.length === 0">It has all {{ listing.has }} episodes.</p>
-      <p class="wrap-anywhere" v-else>
+      <p v-if="listing.lacks.length === 0" class="wrap-anywhere">It has all {{ listing.has }} episodes.</p>
+      <p v-else class="wrap-anywhere">
         It has {{ listing.has }} {{ listing.has === 1 ? 'episode' : 'episodes' }}, and not yet {{ lacks }}.
         <template v-if="listing.nextFetchAt">Expect it after {{ at(listing.nextFetchAt) }}.</template>
       </p>

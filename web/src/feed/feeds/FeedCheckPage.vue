@@ -72,7 +72,7 @@ onMounted(() => {
       </FormField>
       <div class="actions">
         <Button type="submit" label="Check it" :loading="busy" />
-        <button type="button" class="link-button" @click="isPasting = !isPasting">
+        <button type="button" class="small-button" @click="isPasting = !isPasting">
           {{ isPasting ? 'Give its address instead' : 'Paste it instead' }}
         </button>
         <span v-if="busy" class="quiet" role="status">Asking for it, and for what it names …</span>

@@ -38,7 +38,7 @@ const texts = [
   { key: 'copyright', label: 'Copyright', hint: '' },
   { key: 'licence', label: 'Licence', hint: 'Such as cc-by-4.0, or a name and its web address.' },
   { key: 'place', label: 'What place it is about', hint: '' },
-  { key: 'webmaster', label: 'E-mail for technical questions', hint: '' },
+  { key: 'webmaster', label: 'Email for technical questions', hint: '' },
 ] as const
 const categoryOptions = [
   { name: 'None', value: null },

@@ -31,11 +31,11 @@ const hasMore = (at: number): boolean =>
         <button
           v-if="hasMore(at)"
           type="button"
-          class="link-button small"
+          class="small-button"
           :aria-expanded="opened === state.id"
           @click="open(state.id)"
         >
-          {{ opened === state.id ? 'Fold away' : 'Compare' }}
+          {{ opened === state.id ? 'Hide' : 'Compare' }}
         </button>
         <FeedComparisonWords v-if="opened === state.id && compared" :comparison="compared.comparison" />
       </div>

@@ -1,7 +1,9 @@
 <script setup lang="ts" generic="Row extends Record<string, string | number>">
+import { X } from '@lucide/vue'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { useId } from 'vue'
+import IconButton from '../../platform/parts/IconButton.vue'
 
 /** A list of small things, each of a few fields in a line; they come by a press and go by a press. */
 const props = defineProps<{
@@ -33,7 +35,7 @@ const grow = (): void => {
     <legend class="field-name p-0">{{ label }}</legend>
     <p class="small quiet">{{ hint }}</p>
     <ul v-if="rows.length" class="spaced unlisted w-full">
-      <li class="flex flex-wrap gap-x-3 gap-y-2 items-start" v-for="(row, at) in rows" :key="at">
+      <li v-for="(row, at) in rows" class="flex flex-wrap gap-x-3 gap-y-2 items-start" :key="at">
         <div v-for="column in columns" :key="column.key" class="field" :class="{ narrow: column.isNumber }">
           <label class="small quiet" :for="`${id}-${at}-${column.key}`">{{ column.label }}</label>
           <InputText
@@ -45,9 +47,7 @@ const grow = (): void => {
           />
           <span v-if="fault(`${at}.${column.key}`)" class="fault" role="alert">{{ fault(`${at}.${column.key}`) }}</span>
         </div>
-        <button type="button" class="link-button" :aria-label="`Take out ${at + 1}: ${label}`" @click="drop(at)">
-          Take out
-        </button>
+        <IconButton :name="`Remove ${at + 1}: ${label}`" :icon="X" @click="drop(at)" />
       </li>
     </ul>
     <Button type="button" size="small" outlined :label="add" @click="grow" />
@@ -64,7 +64,7 @@ li .narrow {
 li .narrow :deep(input) {
   width: 100%;
 }
-li .link-button {
+li :deep(.icon-button) {
   margin-top: 1.9rem;
 }
 </style>

@@ -47,8 +47,8 @@ defineExpose({ ask })
       </FoldPanel>
     </template>
     <template #footer>
-      <Button type="button" label="Not yet" text @click="close(false)" />
-      <Button type="button" label="Save it" autofocus @click="close(true)" />
+      <Button type="button" label="Cancel" text @click="close(false)" />
+      <Button type="button" label="Save" autofocus @click="close(true)" />
     </template>
   </Dialog>
 </template>

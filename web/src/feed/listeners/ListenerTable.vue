@@ -67,7 +67,7 @@ function renew(id: string): void {
             <button
               v-if="data.withdrawnAt"
               type="button"
-              class="link-button"
+              class="small-button"
               :disabled="busy"
               @click="emit('restore', data.id)"
             >
@@ -75,15 +75,15 @@ function renew(id: string): void {
             </button>
             <span v-else-if="renewing === data.id" v-opened="() => (renewing = null)" class="actions">
               <span>Their current address will stop working.</span>
-              <button type="button" class="link-button" :disabled="busy" @click="renew(data.id)">Give another</button>
-              <button type="button" class="link-button" @click="renewing = null">Cancel</button>
+              <button type="button" class="small-button" :disabled="busy" @click="renew(data.id)">Give another</button>
+              <button type="button" class="small-button" @click="renewing = null">Cancel</button>
             </span>
             <template v-else>
               <CopyButton :text="data.address" :about="`the address of ${data.name}`" />
-              <button type="button" class="link-button" @click="renewing = data.id">
+              <button type="button" class="small-button" @click="renewing = data.id">
                 Renew<span class="out-of-sight">{{ ` for ${data.name}` }}</span>
               </button>
-              <button type="button" class="link-button" :disabled="busy" @click="emit('withdraw', data.id)">
+              <button type="button" class="small-button" :disabled="busy" @click="emit('withdraw', data.id)">
                 Withdraw<span class="out-of-sight">{{ ` from ${data.name}` }}</span>
               </button>
             </template>

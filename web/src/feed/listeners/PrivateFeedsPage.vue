@@ -78,7 +78,7 @@ async function turn(isPrivate: boolean): Promise<void> {
           </div>
         </div>
         <p v-else class="actions small mt-2">
-          <button type="button" class="link-button" @click="isTurning = true">
+          <button type="button" class="small-button" @click="isTurning = true">
             {{ list.isPrivate ? 'Let everybody have the show' : 'Make the whole show private' }}
           </button>
           <RouterLink :to="{ name: 'strands', params: { show: show.slug } }">Make a strand private</RouterLink>

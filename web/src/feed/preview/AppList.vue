@@ -21,7 +21,7 @@ const facts = computed(() =>
 </script>
 
 <template>
-  <figure class="mt-0 mx-0 mb-4" v-for="letters in listLetters" :key="letters">
+  <figure v-for="letters in listLetters" class="mt-0 mx-0 mb-4" :key="letters">
     <figcaption class="small quiet">
       {{ letters === listLetters[0] ? 'A narrow list' : 'A wide list' }}, about {{ letters }} letters of the title
     </figcaption>

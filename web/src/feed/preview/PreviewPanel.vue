@@ -50,7 +50,7 @@ const missing = computed(() => {
   <aside class="preview" v-opened="() => emit('close')" aria-labelledby="preview-name">
     <header class="flex justify-between items-baseline">
       <h2 class="text-l" id="preview-name">Preview</h2>
-      <button type="button" class="link-button" @click="emit('close')">Close</button>
+      <button type="button" class="small-button" @click="emit('close')">Close</button>
     </header>
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="seen">

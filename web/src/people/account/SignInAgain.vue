@@ -39,7 +39,7 @@ useEventListener('keydown', onKey, { capture: true })
 <template>
   <Dialog :visible="isAsked" modal :closable="false" header="Sign in again" :style="{ width: 'min(26rem, 94vw)' }">
     <p class="quiet said">
-      Your session has run out. What you wrote is kept in this window and saved as soon as you are in.
+      Your session has run out. What you wrote is kept in this window and will be saved when you sign in.
     </p>
     <SignInForm :email="sessions.ranOut?.email" @entered="goOn" />
   </Dialog>

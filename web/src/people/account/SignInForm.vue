@@ -10,7 +10,7 @@ import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { problemOf } from '../../platform/parts/problems'
 import { useSession } from './session'
 
-/** E-mail and password; says when they were right. */
+/** Email and password; says when they were right. */
 const props = defineProps<{ email?: string }>()
 const emit = defineEmits<{ entered: [] }>()
 const sessions = useSession()
@@ -46,7 +46,7 @@ async function enter(): Promise<void> {
 <template>
   <form class="spaced gap-4" @submit.prevent="enter">
     <div class="field">
-      <label for="email">E-mail</label>
+      <label for="email">Email</label>
       <InputText
         id="email"
         v-model="credentials.email"

@@ -7,7 +7,7 @@ const { copy, copied } = useClipboard({ copiedDuring: 2000 })
 </script>
 
 <template>
-  <button type="button" class="link-button" @click="copy(text)">
+  <button type="button" class="small-button" @click="copy(text)">
     {{ copied ? 'Copied' : words }}<span v-if="about" class="out-of-sight">{{ ` ${about}` }}</span>
   </button>
 </template>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { X } from '@lucide/vue'
+import IconButton from './IconButton.vue'
 /** A row about a place in the sound: its number, which plays it, what can be set, and what is to be said of it. */
 defineProps<{ place: number; kind: 'chapter' | 'soundbite'; title: string; says: readonly string[]; fault: string }>()
 const emit = defineEmits<{ hear: []; remove: [] }>()
@@ -9,21 +11,14 @@ const emit = defineEmits<{ hear: []; remove: [] }>()
     <button
       type="button"
       class="place figures"
-      :aria-label="`Hear ${kind} ${place}, ${title}`"
-      title="Hear it"
+      :aria-label="`Play ${kind} ${place}, ${title}`"
+      title="Play"
       @click="emit('hear')"
     >
       {{ place }}
     </button>
     <slot />
-    <button
-      type="button"
-      class="link-button small"
-      :aria-label="`Remove ${title || `${kind} ${place}`}`"
-      @click="emit('remove')"
-    >
-      Remove
-    </button>
+    <IconButton :name="`Remove ${title || `${kind} ${place}`}`" :icon="X" @click="emit('remove')" />
     <slot name="below" />
     <p v-for="words in says" :key="words" class="below small quiet">{{ words }}</p>
     <p v-if="fault" class="fault below text-signal" role="alert">{{ fault }}</p>

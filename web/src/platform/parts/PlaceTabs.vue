@@ -14,8 +14,8 @@ const place = computed(() => route.meta.place)
     :aria-label="`Parts of ${place.words}`"
   >
     <RouterLink
-      class="px-3 py-2 text-ink-soft no-underline"
       v-for="{ name, words } in place.tabs"
+      class="px-3 py-2 text-ink-soft no-underline"
       :key="name"
       :to="{ name, params: { show: route.params.show } }"
       >{{ words }}</RouterLink

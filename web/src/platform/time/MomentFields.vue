@@ -37,7 +37,7 @@ const set = (part: Partial<Picked>): void => {
       @update:model-value="time => set({ time: time ?? '' })"
     />
   </FormField>
-  <FormField v-slot="{ id }" label="By the clock in">
+  <FormField v-slot="{ id }" label="Time zone">
     <Select
       :model-value="picked.zone"
       :input-id="id"
@@ -62,7 +62,8 @@ const set = (part: Partial<Picked>): void => {
       size="small"
       @update:model-value="second => set({ second })"
     /><label :for="secondId"
-      >The clock shows this time twice; take the second, {{ shortMoment(read.twice, 'UTC') }} UTC</label
+      >This time occurs twice that day (the clocks change); use the second,
+      {{ shortMoment(read.twice, 'UTC') }} UTC</label
     >
   </div>
 </template>

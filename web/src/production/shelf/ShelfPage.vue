@@ -146,23 +146,27 @@ const beginWith = (file: ShelfFile): Promise<void> =>
           <template #body="{ data: file }: { data: ShelfFile }">
             <button
               type="button"
-              class="link-button"
+              class="small-button"
               :aria-label="`${heard === file.id ? 'Stop' : 'Listen to'} ${file.name}`"
               @click="listen(file)"
             >
               {{ heard === file.id ? 'Stop' : 'Listen' }}
             </button>
-            <button type="button" class="link-button" :aria-label="`Use again: ${file.name}`" @click="beginWith(file)">
+            <button type="button" class="small-button" :aria-label="`Use again: ${file.name}`" @click="beginWith(file)">
               Use again
             </button>
-            <a v-if="!file.address" :href="`/api/v1/files/${file.id}/download`" :aria-label="`Download ${file.name}`"
+            <a
+              v-if="!file.address"
+              class="small-button"
+              :href="`/api/v1/files/${file.id}/download`"
+              :aria-label="`Download ${file.name}`"
               >Download</a
             >
             <template v-if="file.usedBy.length === 0">
               <button
                 v-if="asking !== file.id"
                 type="button"
-                class="link-button"
+                class="small-button"
                 :aria-label="`Delete ${file.name}`"
                 @click="asking = file.id"
               >
@@ -170,14 +174,14 @@ const beginWith = (file: ShelfFile): Promise<void> =>
               </button>
               <span v-else v-opened="() => (asking = null)" class="actions">
                 <Button type="button" size="small" label="Delete permanently" @click="remove(file)" />
-                <button type="button" class="link-button" @click="asking = null">Cancel</button>
+                <button type="button" class="small-button" @click="asking = null">Cancel</button>
               </span>
             </template>
           </template>
         </Column>
       </DataTable>
       <p v-if="shelf.after">
-        <button type="button" class="link-button" @click="attempt(() => shelves.loadMore(show.id))">
+        <button type="button" class="small-button" @click="attempt(() => shelves.loadMore(show.id))">
           Show more of {{ shelf.total - shelf.files.length }} older files
         </button>
       </p>

@@ -12,7 +12,7 @@ const address = ref('')
 </script>
 
 <template>
-  <button v-if="!open" type="button" class="link-button small" @click="open = true">Use audio hosted elsewhere</button>
+  <button v-if="!open" type="button" class="small-button" @click="open = true">Use audio hosted elsewhere</button>
   <form v-else v-opened="() => (open = false)" class="elsewhere spaced" @submit.prevent="emit('address', address)">
     <div class="field">
       <label for="address">Address of the file</label>

@@ -28,13 +28,17 @@ const words = computed(() => {
   const { finishing, recipe: wanted } = props.sound
   if (finishing === 'done')
     return props.sound.tagsAreOld
-      ? 'Finished, with tags of before: title, number or notes have changed since.'
+      ? 'Finished, but the tags in the file are out of date: title, number or notes have changed.'
       : 'Finished. This file goes out.'
-  if (wanted) return 'Not finished yet. It goes out once it is.'
+  if (wanted) return 'Not finished yet. It will be released once it is.'
   return 'Goes out as it was uploaded.'
 })
 const label = computed(() =>
-  props.sound.finishing === 'done' ? (props.sound.tagsAreOld ? 'Write the new tags' : 'Finish it again') : 'Finish it',
+  props.sound.finishing === 'done'
+    ? props.sound.tagsAreOld
+      ? 'Write the new tags'
+      : 'Finish again'
+    : 'Finish the audio',
 )
 
 function keepAsUsual(): void {
@@ -69,17 +73,17 @@ function keepAsUsual(): void {
     </div>
     <div v-else class="line flowing gap-x-4 gap-y-1">
       <p class="small" data-testid="finish">{{ words }}</p>
-      <button type="button" class="link-button small" :aria-expanded="open" @click="open = !open">
-        {{ open ? 'Fold the recipe' : 'The recipe' }}
+      <button type="button" class="small-button" :aria-expanded="open" @click="open = !open">
+        {{ open ? 'Hide the recipe' : 'Show the recipe' }}
       </button>
       <button
         v-if="sound.recipe && deliverable"
         type="button"
-        class="link-button small"
+        class="small-button"
         :disabled="busy"
         @click="emit('asUploaded')"
       >
-        Let it go out as uploaded
+        Use the uploaded file instead
       </button>
       <Button
         v-if="!open"
@@ -95,7 +99,7 @@ function keepAsUsual(): void {
     <div v-if="open && !work" v-opened="() => (open = false)" class="stacked boxed gap-3 px-4 py-3">
       <RecipeEditor v-model="recipe" :duration-ms="sound.source!.durationMs" :can-go-as-it-came="deliverable">
         <template #trim
-          ><button type="button" class="link-button small" @click="emit('trim')">Cut the silence off</button></template
+          ><button type="button" class="small-button" @click="emit('trim')">Cut the silence off</button></template
         >
       </RecipeEditor>
       <div class="actions">
@@ -106,8 +110,8 @@ function keepAsUsual(): void {
           :disabled="busy || !sound.source!.measurement"
           @click="emit('finish')"
         />
-        <button type="button" class="link-button small" :disabled="busy" @click="keepAsUsual">
-          {{ kept ? 'Kept as the show’s usual recipe' : 'Keep as the show’s usual recipe' }}
+        <button type="button" class="small-button" :disabled="busy" @click="keepAsUsual">
+          {{ kept ? 'Saved as the show’s default' : 'Save as the show’s default' }}
         </button>
       </div>
     </div>

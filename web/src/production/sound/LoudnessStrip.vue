@@ -24,19 +24,24 @@ const words = computed(() => {
 </script>
 
 <template>
-  <div
-    class="strip"
-    role="img"
-    :aria-label="`${words}. This one: ${signed(own)} LUFS; the target is ${signed(targetLufs)}.`"
-  >
-    <span class="target" />
-    <span v-for="each in others" :key="each.id" class="column" :title="each.says"
-      ><i :style="{ top: `${each.top}%` }"
-    /></span>
-    <span class="column own" :title="`This episode: ${signed(own)} LUFS`"
-      ><i :style="{ top: `${place(own)}%` }"
-    /></span>
-  </div>
+  <figure class="m-0 spaced gap-1 justify-items-start">
+    <div
+      class="strip"
+      role="img"
+      :aria-label="`${words}. This one: ${signed(own)} LUFS; the target is ${signed(targetLufs)}.`"
+    >
+      <span class="target" />
+      <span v-for="each in others" :key="each.id" class="column" :title="each.says"
+        ><i :style="{ top: `${each.top}%` }"
+      /></span>
+      <span class="column own" :title="`This episode: ${signed(own)} LUFS`"
+        ><i :style="{ top: `${place(own)}%` }"
+      /></span>
+    </div>
+    <figcaption class="small quiet" aria-hidden="true">
+      {{ company.length ? 'Recent loudness' : 'Loudness' }}
+    </figcaption>
+  </figure>
 </template>
 
 <style scoped>

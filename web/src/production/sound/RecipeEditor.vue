@@ -16,7 +16,7 @@ const encodingWords: Readonly<Record<EncodingName, string>> = {
   'speech and music': 'Speech and music: MP3, 128 kbit/s, stereo',
   speech: 'Speech: MP3, 64 kbit/s, mono',
   m4a: 'M4A: AAC, 128 kbit/s, stereo',
-  'as it came': 'As it came: only the tags are new',
+  'as it came': 'Keep the audio, update the tags only',
 }
 const encodings = computed(() =>
   encodingNames
@@ -28,7 +28,7 @@ const sides = oneChannels.map(value => ({
   value,
   name: value === 'both sides' ? 'both sides mixed' : `the ${value} side alone`,
 }))
-const shapes = fadeShapes.map(value => ({ value, name: value === 'linear' ? 'straight' : 'as the ear hears it' }))
+const shapes = fadeShapes.map(value => ({ value, name: value === 'linear' ? 'straight' : 'logarithmic' }))
 
 const set = (change: Partial<Recipe>): void => {
   recipe.value = { ...recipe.value, ...change }
@@ -145,7 +145,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
             >from {{ clock(recipe.fromMs ?? 0) }} to {{ clock(recipe.toMs ?? durationMs) }},
             {{ clock((recipe.toMs ?? durationMs) - (recipe.fromMs ?? 0)) }} in all</span
           >
-          <button v-if="isCut" type="button" class="link-button small" @click="set({ fromMs: null, toMs: null })">
+          <button v-if="isCut" type="button" class="small-button" @click="set({ fromMs: null, toMs: null })">
             Keep all of it
           </button>
           <template v-else><span class="quiet small">nothing is cut off</span><slot name="trim" /></template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ZoomIn, ZoomOut } from '@lucide/vue'
 import Button from 'primevue/button'
 import SelectButton from 'primevue/selectbutton'
 import { computed, onUnmounted, reactive, ref, watch } from 'vue'
@@ -8,6 +9,7 @@ import type { Stretch } from '@core/audio/measurement'
 import { keptBy, targetFor } from '@core/audio/recipe'
 import { heardLufs } from '@core/audio/usual'
 import { clock } from '@core/words/amounts'
+import IconButton from '../../platform/parts/IconButton.vue'
 import LoudnessStrip from './LoudnessStrip.vue'
 import SoundWave from './SoundWave.vue'
 import SoundNumbers from './SoundNumbers.vue'
@@ -113,7 +115,7 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
         :waveform="waves.waveforms[source.id] ?? null"
         :duration-ms="source.durationMs"
         :at-ms="sourceMs"
-        label="Place in the audio"
+        label="Playback position"
         :from-ms="view.fromMs"
         :to-ms="view.toMs"
         :silences="silences"
@@ -147,17 +149,9 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
       <span class="figures time quiet small" data-testid="place"
         >{{ clock(atMs) }}<br />{{ clock(tracks[current]?.durationMs ?? source.durationMs) }}</span
       >
-      <span class="zoom flex">
-        <button
-          type="button"
-          aria-label="Zoom in"
-          title="Zoom in"
-          :disabled="view.toMs - view.fromMs <= 500"
-          @click="zoom(0.4)"
-        >
-          +
-        </button>
-        <button type="button" aria-label="Zoom out" title="Zoom out" :disabled="!isZoomed" @click="zoom(2.5)">−</button>
+      <span class="flex">
+        <IconButton name="Zoom in" :icon="ZoomIn" :disabled="view.toMs - view.fromMs <= 500" @click="zoom(0.4)" />
+        <IconButton name="Zoom out" :icon="ZoomOut" :disabled="!isZoomed" @click="zoom(2.5)" />
       </span>
     </div>
     <div v-if="!low" class="flowing col-span-full gap-x-4 gap-y-2">
@@ -200,18 +194,5 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
 .time {
   text-align: right;
   line-height: 1.4;
-}
-.zoom button {
-  width: 24px;
-  height: 24px;
-  padding: 0;
-  border: 1px solid var(--edge);
-  background: var(--sheet);
-  color: var(--ink);
-  cursor: pointer;
-}
-.zoom button:disabled {
-  color: var(--edge-strong);
-  cursor: default;
 }
 </style>

@@ -50,7 +50,7 @@ const tags = computed(() => {
         >. It is kept once.
       </p>
     </div>
-    <button type="button" class="link-button" @click="emit('replace')">Replace file</button>
+    <button type="button" class="small-button" @click="emit('replace')">Replace file</button>
   </div>
 </template>
 

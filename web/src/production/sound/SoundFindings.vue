@@ -24,7 +24,7 @@ const fixes: Readonly<Record<NonNullable<Finding['fix']>, string>> = {
 
 <template>
   <ul v-if="urgent.length" class="findings note needs-you">
-    <li class="flex gap-3 items-start" v-for="found in urgent" :key="found.code" :data-finding="found.code">
+    <li v-for="found in urgent" class="flex gap-3 items-start" :key="found.code" :data-finding="found.code">
       <FoldPanel class="found">
         <template #line
           ><strong>{{ found.says }}</strong></template
@@ -61,10 +61,16 @@ const fixes: Readonly<Record<NonNullable<Finding['fix']>, string>> = {
           ><strong>{{ found.says }}</strong
           >&nbsp;</template
         >{{ found.ifItStays }} <span class="quiet">{{ found.rule }}</span>&nbsp;
-        <button v-if="found.fix" type="button" class="link-button" :disabled="busy" @click="emit('fix', found.finding)">
+        <button
+          v-if="found.fix"
+          type="button"
+          class="small-button"
+          :disabled="busy"
+          @click="emit('fix', found.finding)"
+        >
           {{ fixes[found.fix] }}
         </button>
-        <button v-else-if="found.places.length" type="button" class="link-button" @click="emit('hear', found.finding)">
+        <button v-else-if="found.places.length" type="button" class="small-button" @click="emit('hear', found.finding)">
           Hear it
         </button>
       </li>

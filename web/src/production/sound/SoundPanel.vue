@@ -196,9 +196,12 @@ function pick(): void {
     </template>
     <div v-else-if="!underway && !reading && !problem && !stranded" class="empty spaced">
       <p class="big">Drop the audio anywhere on this window</p>
-      <p class="quiet">MP3 or M4A; WAV, FLAC and Ogg are encoded here. You can write on while it uploads.</p>
+      <p class="quiet">
+        Almost any audio file: MP3 and M4A can be published as they are, everything else is encoded here. You can keep
+        writing while it uploads.
+      </p>
       <Button type="button" label="Choose a file" @click="input?.click()" />
-      <button type="button" class="link-button small" aria-haspopup="dialog" @click="picking = true">
+      <button type="button" class="small-button" aria-haspopup="dialog" @click="picking = true">
         Choose from the shelf
       </button>
       <ShelfPicker

@@ -66,7 +66,9 @@ const name = computed(() => props.soundbite.title || `soundbite ${props.place}`)
       :placeholder="usual"
       @update:model-value="title => emit('change', { title: title ?? '' })"
     />
-    <a v-if="download" class="small" :href="download" :aria-label="`${name} as MP3`" download>As MP3</a>
+    <a v-if="download" class="small-button" :href="download" :aria-label="`Download ${name} as MP3`" download
+      >Download</a
+    >
     <span v-else />
   </PlaceRow>
 </template>

@@ -16,7 +16,7 @@ const words = computed(() => {
   if (state === 'here') return `${amount(bytes)} are here`
   if (state === 'queued') return `${amount(bytes)}, waits in line`
   if (state === 'paused') return `${sent}, paused`
-  if (state === 'waiting') return `${sent}. The line is cut; it goes on where it stopped, as soon as it can`
+  if (state === 'waiting') return `${sent}. Connection lost. It will resume where it stopped`
   return pace ? `${sent} · ${amount(pace.bytesPerSecond)}/s · ${clock(pace.secondsLeft * 1000)} left` : sent
 })
 </script>
@@ -34,7 +34,7 @@ const words = computed(() => {
         type="button"
         size="small"
         outlined
-        label="Go on"
+        label="Resume"
         @click="emit('goOn')"
       />
       <Button v-else type="button" size="small" outlined label="Pause" @click="emit('pause')" />

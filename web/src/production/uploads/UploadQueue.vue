@@ -64,17 +64,11 @@ const foldAway = (): void => {
     <div class="line flowing gap-x-3 gap-y-2">
       <p class="figures" role="status">{{ words }}</p>
       <Button v-if="moving.length" type="button" label="Pause all" size="small" outlined @click="pauseAll" />
-      <Button v-if="paused.length" type="button" label="Go on with all" size="small" outlined @click="goOnAll" />
-      <button
-        v-if="unfinished.length"
-        type="button"
-        class="link-button small"
-        :aria-expanded="open"
-        @click="open = !open"
-      >
+      <Button v-if="paused.length" type="button" label="Resume all" size="small" outlined @click="goOnAll" />
+      <button v-if="unfinished.length" type="button" class="small-button" :aria-expanded="open" @click="open = !open">
         {{ open ? 'Fold' : 'Each of them' }}
       </button>
-      <Button v-else type="button" label="Fold away" size="small" text @click="foldAway" />
+      <Button v-else type="button" label="Hide" size="small" text @click="foldAway" />
     </div>
     <ProgressBar
       v-if="unfinished.length"
@@ -84,8 +78,8 @@ const foldAway = (): void => {
     />
     <ol v-if="open" class="small unlisted">
       <li
-        class="flex flex-wrap gap-x-3 gap-y-1 py-1 border-t border-edge"
         v-for="each in all"
+        class="flex flex-wrap gap-x-3 gap-y-1 py-1 border-t border-edge"
         :key="each.episodeId"
         :class="{ needs: each.state === 'refused' }"
       >
@@ -99,16 +93,16 @@ const foldAway = (): void => {
           <button
             v-if="each.state === 'paused'"
             type="button"
-            class="link-button"
-            :aria-label="`Go on with ${each.fileName}`"
+            class="small-button"
+            :aria-label="`Resume with ${each.fileName}`"
             @click="uploads.goOn(each.episodeId)"
           >
-            Go on
+            Resume
           </button>
           <button
             v-else-if="['queued', 'sending', 'waiting'].includes(each.state)"
             type="button"
-            class="link-button"
+            class="small-button"
             :aria-label="`Pause ${each.fileName}`"
             @click="uploads.pause(each.episodeId)"
           >
@@ -117,7 +111,7 @@ const foldAway = (): void => {
           <button
             v-if="each.state === 'refused'"
             type="button"
-            class="link-button"
+            class="small-button"
             :aria-label="`Try ${each.fileName} again`"
             @click="uploads.retry(each.episodeId)"
           >
@@ -126,7 +120,7 @@ const foldAway = (): void => {
           <button
             v-if="!['sent', 'here'].includes(each.state)"
             type="button"
-            class="link-button"
+            class="small-button"
             :aria-label="`Give ${each.fileName} up`"
             @click="uploads.cancel(each.episodeId)"
           >

@@ -88,9 +88,9 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
     <header class="flowing">
       <h1>{{ title || 'Calendar' }}</h1>
       <div class="flex gap-1">
-        <Button label="Earlier" size="small" outlined @click="grid?.earlier()" />
+        <Button label="Previous" size="small" outlined @click="grid?.earlier()" />
         <Button label="Today" size="small" outlined @click="grid?.today()" />
-        <Button label="Later" size="small" outlined @click="grid?.later()" />
+        <Button label="Next" size="small" outlined @click="grid?.later()" />
       </div>
       <SelectButton
         v-model="look"
@@ -140,8 +140,8 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
       {{ following.when }}
     </p>
     <p class="small quiet">
-      Drag a sealed letter to another day, or move it with Shift and an arrow: a day to the sides, a week up or down.
-      Each keeps its time. Days are those of each show’s own zone.
+      Drag a scheduled episode to another day, or move it with Shift and an arrow: a day to the sides, a week up or
+      down. It keeps its time of day. Days are those of each show’s own zone.
       <RouterLink :to="{ name: 'you', params: { show: show.slug } }">Have it in your own calendar</RouterLink>
     </p>
     <SmallOverlay ref="chooser" label="Fill an open slot">

@@ -28,7 +28,7 @@ function askBefore(what: 'renew' | 'drop'): void {
   confirm.require({
     header: what === 'renew' ? 'Create a new calendar address?' : 'Remove the calendar address?',
     message: 'Calendars subscribed to the current address will stop updating.',
-    acceptLabel: what === 'renew' ? 'Make another' : 'Take it away',
+    acceptLabel: what === 'renew' ? 'Make another' : 'Delete',
     rejectLabel: 'Cancel',
     rejectProps: { text: true },
     accept: () => void (what === 'renew' ? you.renewAddress() : you.dropAddress()),
@@ -42,7 +42,7 @@ function askBefore(what: 'renew' | 'drop'): void {
     <section v-if="you.mail" class="stacked wrap-anywhere gap-3" aria-labelledby="mail-name">
       <h2 id="mail-name">Mail to {{ you.mail.to }}</h2>
       <p v-if="!you.mail.isSent" class="note">
-        No mail server is set, so no mail is sent. Whoever runs this house names one as SMTP_URL.
+        No mail server is set, so no mail is sent. The administrator sets one with SMTP_URL.
       </p>
       <ul class="choices grid gap-2 m-0 p-0 list-none">
         <li v-for="kind in mailKinds" :key="kind">
@@ -82,11 +82,11 @@ function askBefore(what: 'renew' | 'drop'): void {
         </p>
         <p class="actions flex gap-2">
           <Button label="Make another address" size="small" outlined :disabled="you.busy" @click="askBefore('renew')" />
-          <Button label="Take it away" size="small" text :disabled="you.busy" @click="askBefore('drop')" />
+          <Button label="Delete" size="small" text :disabled="you.busy" @click="askBefore('drop')" />
         </p>
       </template>
       <template v-else>
-        <p class="small">What goes out when, of all your shows, in the calendar on your telephone or computer.</p>
+        <p class="small">See the release dates of all your shows in your own calendar.</p>
         <p><Button label="Create a calendar address" outlined :loading="you.busy" @click="you.renewAddress" /></p>
       </template>
     </section>

@@ -24,7 +24,7 @@ watch(
 <template>
   <span v-if="change" class="small">
     {{ change.words.join(' ') }}
-    <button type="button" class="link-button" aria-haspopup="dialog" @click="event => compared!.toggle(event)">
+    <button type="button" class="small-button" aria-haspopup="dialog" @click="event => compared!.toggle(event)">
       Compare
     </button>
     <SmallOverlay ref="compared" label="What changes" class="change-to-send">

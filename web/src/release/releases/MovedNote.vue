@@ -10,7 +10,7 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
 <template>
   <p class="note" role="status">
     “{{ title }}” goes out {{ inWords(to) }}{{ from ? ` instead of ${inWords(from)}` : '' }}.
-    <button type="button" class="link-button" @click="emit('back')">
+    <button type="button" class="small-button" @click="emit('back')">
       {{ from ? 'Undo' : 'Back to draft' }}
     </button>
   </p>

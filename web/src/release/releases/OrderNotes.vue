@@ -45,14 +45,14 @@ async function make(): Promise<void> {
         <strong>{{ named(finding.episodes[0]!) }} is dated after {{ named(finding.episodes[1]!) }}:</strong>{{ ' ' }}
         {{ shortMoment(finding.episodes[0]!.at, show.zone) }}, after
         {{ shortMoment(finding.episodes[1]!.at, show.zone) }}. Apps list them by date.
-        <button type="button" class="link-button" @click="fix(finding)">
+        <button type="button" class="small-button" @click="fix(finding)">
           Put their dates in the order of their numbers
         </button>
       </p>
       <p v-else>
         <strong>{{ allNamed(finding) }} have the same moment,</strong>{{ ' ' }}
         {{ shortMoment(finding.episodes[0]!.at, show.zone) }}. Apps order them at random then.
-        <button type="button" class="link-button" @click="fix(finding)">Move them a minute apart</button>
+        <button type="button" class="small-button" @click="fix(finding)">Move them a minute apart</button>
       </p>
     </div>
     <p v-if="order.total > shown" class="small quiet">and {{ order.total - shown }} more like this.</p>

@@ -71,7 +71,7 @@ const effect = computed(() => (props.about === 'date' ? steps.redate.effect : st
     <div class="actions">
       <Button
         type="submit"
-        :label="about === 'date' ? 'Change the date' : 'Take it out then'"
+        :label="about === 'date' ? 'Change the date' : 'Remove at this time'"
         :disabled="!read.at || !!fault || (isSame && keepsPage === episode.keepsPage)"
         :loading="busy"
       />
@@ -79,7 +79,7 @@ const effect = computed(() => (props.about === 'date' ? steps.redate.effect : st
       <Button
         v-if="about === 'end' && episode.retireAt"
         type="button"
-        label="It stays after all"
+        label="Keep it in the feed"
         outlined
         @click="emit('drop')"
       />

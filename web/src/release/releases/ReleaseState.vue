@@ -59,7 +59,7 @@ const inWords = (count: number): string =>
         episode.retireAt ? `, until ${shortMoment(episode.retireAt, show.zone)}` : ''
       }}.
     </p>
-    <p class="small flowing-text gap-x-4 gap-y-1">
+    <p class="small flowing-text gap-x-3 gap-y-1">
       <RouterLink v-if="episode.isPrivate" :to="{ name: 'private-feeds', params: { show: show.slug } }"
         >Only in private feeds</RouterLink
       >
@@ -69,12 +69,12 @@ const inWords = (count: number): string =>
         >
         <a :href="episode.pageAddress!" target="_blank">Its public page</a>
         <a :href="show.feedAddress" target="_blank">The feed</a>
-        <a v-if="listener" :href="listener" target="_blank">In the stand-in listener</a>
+        <a v-if="listener" :href="listener" target="_blank">Stand-in listener</a>
       </template>
-      <button type="button" class="link-button" aria-haspopup="dialog" @click="event => known!.toggle(event)">
+      <button type="button" class="small-button" aria-haspopup="dialog" @click="event => known!.toggle(event)">
         Identifiers
       </button>
-      <button type="button" class="link-button" @click="emit('date')">Change its date</button>
+      <button type="button" class="small-button" @click="emit('date')">Change its date</button>
     </p>
     <SmallOverlay ref="known" label="Identifiers" class="known-by">
       <CopyField label="GUID, made once" :text="episode.guid" />

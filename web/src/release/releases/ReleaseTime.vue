@@ -91,7 +91,7 @@ function set(): void {
     </p>
     <p v-if="beside" class="small beside" role="status">
       “{{ beside.title }}” goes out at the same moment; apps would order the two at random.
-      <button type="button" class="link-button" @click="aMinuteLater">A minute later</button>
+      <button type="button" class="small-button" @click="aMinuteLater">A minute later</button>
     </p>
     <div class="actions">
       <Button

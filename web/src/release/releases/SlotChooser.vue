@@ -11,7 +11,7 @@ const emit = defineEmits<{ fill: [draft: EpisodeSummary] }>()
     <p class="field-name">{{ when }}</p>
     <template v-if="drafts.length">
       <p class="small">What goes out then?</p>
-      <button v-for="draft in drafts" :key="draft.id" type="button" class="link-button" @click="emit('fill', draft)">
+      <button v-for="draft in drafts" :key="draft.id" type="button" class="small-button" @click="emit('fill', draft)">
         {{ draft.number ? `${draft.number} ` : '' }}{{ draft.title }}
       </button>
     </template>

@@ -19,31 +19,31 @@ const dayOf = (local: string): string => local.slice(0, 10)
 <template>
   <section class="boxed px-5 py-4 self-start" aria-label="The next dates">
     <p class="words" role="status">{{ isWhole ? rhythmWords(rhythm) : 'On which days?' }}</p>
-    <ol class="grid gap-2 mt-3 mx-0 mb-0 p-0 list-none" v-if="slots.length">
-      <li class="flex gap-3 justify-between items-baseline" v-for="slot in slots" :key="slot.local">
+    <ol v-if="slots.length" class="grid gap-2 mt-3 mx-0 mb-0 p-0 list-none">
+      <li v-for="slot in slots" class="flex gap-3 justify-between items-baseline" :key="slot.local">
         <MomentThere :at="slot.at" :zone="zone" :others="listenerZones" />
         <button
           type="button"
-          class="link-button small"
-          :aria-label="`Leave it out: ${shortDay(slot.at, zone)}`"
+          class="small-button"
+          :aria-label="`Skip: ${shortDay(slot.at, zone)}`"
           @click="emit('leaveOut', dayOf(slot.local))"
         >
-          Leave it out
+          Skip
         </button>
       </li>
     </ol>
     <template v-if="rhythm.leftOut.length">
-      <h2 class="mt-3 text-m">Left out</h2>
+      <h2 class="mt-3 text-m">Skipped</h2>
       <ul class="grid gap-2 mt-3 mx-0 mb-0 p-0 list-none">
-        <li class="flex gap-3 justify-between items-baseline" v-for="day in rhythm.leftOut" :key="day">
+        <li v-for="day in rhythm.leftOut" class="flex gap-3 justify-between items-baseline" :key="day">
           <span>{{ shortDay(`${day}T12:00:00Z`, 'UTC') }}</span>
           <button
             type="button"
-            class="link-button small"
-            :aria-label="`Not any more: ${shortDay(`${day}T12:00:00Z`, 'UTC')}`"
+            class="small-button"
+            :aria-label="`Don’t skip: ${shortDay(`${day}T12:00:00Z`, 'UTC')}`"
             @click="emit('bringBack', day)"
           >
-            Not any more
+            Don’t skip
           </button>
         </li>
       </ul>

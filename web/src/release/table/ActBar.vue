@@ -77,7 +77,7 @@ function look(): void {
   <section class="bar flowing" aria-label="What to do with them">
     <p class="figures">
       <strong>{{ rows.length.toLocaleString('en-GB') }} chosen</strong>{{ ' ' }}
-      <button type="button" class="link-button small" @click="emit('none')">None</button>
+      <button type="button" class="small-button" @click="emit('none')">None</button>
     </p>
     <Select v-model="act" :options="choices" option-label="name" option-value="value" aria-label="What to do" />
     <div class="filled">

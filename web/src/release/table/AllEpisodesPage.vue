@@ -159,7 +159,7 @@ async function make(): Promise<void> {
           {{
             isEmptied ? 'All of them have been changed, and none matches any more.' : 'No episodes match these filters.'
           }}
-          <button type="button" class="link-button" @click="query = {}">Show all episodes</button>
+          <button type="button" class="small-button" @click="query = {}">Show all episodes</button>
         </p>
         <p v-else class="p-5 text-m">No episodes yet. Drop audio anywhere on this window, or press New episode.</p>
       </template>

@@ -25,7 +25,7 @@ const ways = [
   { name: 'up to', value: 'up to' },
 ]
 const aparts = computed(() => [
-  ...(props.hasRhythm ? [{ name: 'one for each slot', value: 'slots' }] : []),
+  ...(props.hasRhythm ? [{ name: 'one per slot', value: 'slots' }] : []),
   { name: 'on days of the week', value: 'weekdays' },
   { name: 'every so many days', value: 'days' },
 ])
@@ -54,7 +54,7 @@ const orders = [
       :options="aparts"
       option-label="name"
       option-value="value"
-      aria-label="How far apart"
+      aria-label="Interval"
       @update:model-value="apart => set({ apart })"
     />
     <template v-if="laid.apart !== 'slots'">

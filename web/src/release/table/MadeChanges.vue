@@ -32,7 +32,7 @@ function takeBack(id: string): void {
 </script>
 
 <template>
-  <button type="button" class="link-button small" aria-haspopup="dialog" @click="event => list!.toggle(event)">
+  <button type="button" class="small-button" aria-haspopup="dialog" @click="event => list!.toggle(event)">
     Earlier bulk changes
   </button>
   <SmallOverlay ref="list" label="Earlier bulk changes">
@@ -40,7 +40,7 @@ function takeBack(id: string): void {
       <li v-for="{ id, kind, changed, at } in made" :key="id">
         <span class="figures quiet">{{ dayAndTime(at, zone) }}</span>
         <span>{{ names[kind] }}, {{ changed }} {{ changed === 1 ? 'episode' : 'episodes' }}</span>
-        <button type="button" class="link-button" :disabled="busy" @click="takeBack(id)">Take it back</button>
+        <button type="button" class="small-button" :disabled="busy" @click="takeBack(id)">Take it back</button>
       </li>
     </ul>
   </SmallOverlay>

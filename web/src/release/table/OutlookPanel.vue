@@ -69,7 +69,7 @@ const changing = computed(() => props.outlook?.changes.length ?? 0)
               >{{ index + 1
               }}<button
                 type="button"
-                class="link-button"
+                class="small-button"
                 :disabled="index === 0 || busy"
                 :aria-label="`Earlier: ${data.title}`"
                 @click="moved(index, index - 1)"
@@ -77,7 +77,7 @@ const changing = computed(() => props.outlook?.changes.length ?? 0)
                 ↑</button
               ><button
                 type="button"
-                class="link-button"
+                class="small-button"
                 :disabled="index === changing - 1 || busy"
                 :aria-label="`Later: ${data.title}`"
                 @click="moved(index, index + 1)"

@@ -38,7 +38,7 @@ const offers = computed(() => [
       {{ says }} Write everywhere
       <template v-for="(way, at) in ways" :key="way.name"
         >{{ at ? ' or ' : ''
-        }}<button type="button" class="link-button" @click="emit('look', way.change)">
+        }}<button type="button" class="small-button" @click="emit('look', way.change)">
           {{ way.name }}
         </button></template
       >

@@ -124,8 +124,8 @@ const sortOf = (name: TableColumn | 'title') =>
             />
           </td>
           <td
-            class="bg-sheet"
             v-for="name in shownColumns"
+            class="bg-sheet"
             :key="name"
             :class="{ figures: name !== 'title' && hasFigures(name) }"
           >
@@ -139,7 +139,7 @@ const sortOf = (name: TableColumn | 'title') =>
               <LetterGlyph :status="rows[index]!.status" />
               <template v-if="areRemoved">
                 <span class="cut one-line block">{{ rows[index]!.title || 'Untitled episode' }}</span>
-                <button type="button" class="link-button" @click="emit('restore', rows[index]!.id)">
+                <button type="button" class="small-button" @click="emit('restore', rows[index]!.id)">
                   Bring it back
                 </button>
               </template>

@@ -6,7 +6,7 @@ import { readTimeOfDay } from '../../platform/time/timeOfDay'
 
 /** What can be done with the episodes that were chosen, as it is offered. */
 export const acts = {
-  'lay out': 'Lay out their dates',
+  'lay out': 'Schedule as a series',
   'add tags': 'Add tags',
   'remove tags': 'Remove tags',
   'add people': 'Add people',

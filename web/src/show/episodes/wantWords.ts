@@ -12,7 +12,7 @@ const words: Readonly<Record<WantCode, (told: string) => string>> = {
   'link-misspelt': told =>
     `“${told.replace(/^mailto:/, '')}” cannot be an address; whoever presses it comes to nothing.`,
   'link-fails': told => told,
-  'no-hook': () => 'No hook. Lists that have room for one line more show the notes’ beginning.',
+  'no-hook': () => 'No hook. Lists with room for a second line will show the start of the notes.',
   'few-tags': () => 'Fewer than two tags. Searches on the page and in some apps find it less often.',
   'number-twice': told => `“${told}” has this number, too. Apps that go by numbers show one of the two.`,
   'number-skipped': told => `There is no ${told} before it. Listeners may look for one that they missed.`,
@@ -27,7 +27,7 @@ const words: Readonly<Record<WantCode, (told: string) => string>> = {
   'soundbite-short': () => 'Under 15 seconds; some apps leave such short ones out.',
   'soundbite-long': () => 'Over two minutes; some apps stop before its end.',
   'soundbite-cut-into': () => 'A part of it is cut off when the sound is finished.',
-  'soundbite-cut-off': () => 'All of it is cut off when the sound is finished, so it does not go out.',
+  'soundbite-cut-off': () => 'It lies in a part that is trimmed off, so it will not be published.',
   'number-against-dates': told =>
     `It goes out on the other side of ${told}. Apps put some shows in the order of numbers, others by dates.`,
 }

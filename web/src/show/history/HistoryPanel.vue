@@ -25,7 +25,7 @@ const acts: Readonly<Record<PastState['act'], string>> = {
   written: 'Wrote',
   'filled in': 'Filled in',
   'many at once': 'Changed with others',
-  'kept aside': 'Not taken over',
+  'kept aside': 'Not applied',
 }
 const what = ({ act, fields }: PastState): string =>
   act === 'begun'

@@ -39,7 +39,7 @@ const usual = ({ imageSize: { width, height } }: { imageSize: { width: number; h
 
 <template>
   <div class="note needs-you min-w-0 max-w-full">
-    <p>{{ why }} This square can be cut from it:</p>
+    <p>{{ why }} You can crop it to a square:</p>
     <Cropper
       ref="cropper"
       class="picture"

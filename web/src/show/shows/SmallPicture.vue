@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import { X } from '@lucide/vue'
 import { computed, ref } from 'vue'
 import type { PictureSubject } from '@contract/shows'
+import IconButton from '../../platform/parts/IconButton.vue'
 import { useShows } from './shows'
 import { problemOf } from '../../platform/parts/problems'
 
@@ -43,15 +45,7 @@ async function bring(): Promise<void> {
       <img v-if="address" :src="address" alt="" />
       <span v-else aria-hidden="true">{{ busy ? '…' : '+' }}</span>
     </button>
-    <button
-      v-if="address"
-      type="button"
-      class="link-button small away"
-      :aria-label="`Take the picture of ${name} away`"
-      @click="pictureId = null"
-    >
-      ×
-    </button>
+    <IconButton v-if="address" :name="`Remove the picture of ${name}`" :icon="X" @click="pictureId = null" />
     <input
       ref="input"
       class="out-of-sight"
@@ -79,9 +73,6 @@ async function bring(): Promise<void> {
 }
 .frame.round {
   border-radius: 50%;
-}
-.away {
-  min-width: 24px;
 }
 img {
   width: 100%;

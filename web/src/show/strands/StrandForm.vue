@@ -97,7 +97,7 @@ async function save(): Promise<void> {
     </FormField>
     <ArtworkField
       class="wide"
-      without="Without one it has the show’s."
+      without="Uses the show’s artwork if empty."
       :address="artworkAddress"
       :fault="faults.artworkId"
       @chosen="takeArtwork"

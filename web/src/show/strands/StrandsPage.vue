@@ -126,13 +126,13 @@ const goesBy = ({ goesBy: way, value }: Strand): string =>
               }}.
             </p>
             <div class="actions">
-              <Button type="button" label="Take it away" :loading="busy" @click="strands.remove(strand.id)" />
+              <Button type="button" label="Delete" :loading="busy" @click="strands.remove(strand.id)" />
               <Button type="button" label="Cancel" text @click="parting = null" />
             </div>
           </div>
           <div v-else class="actions small">
-            <button type="button" class="link-button" @click="open = strand.id">Change it</button>
-            <button type="button" class="link-button" @click="parting = strand.id">Take it away</button>
+            <button type="button" class="small-button" @click="open = strand.id">Change it</button>
+            <button type="button" class="small-button" @click="parting = strand.id">Delete</button>
           </div>
         </div>
       </template>

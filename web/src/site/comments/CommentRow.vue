@@ -74,7 +74,7 @@ const begin = (): void => {
         v-if="comment.isBanned"
         size="small"
         text
-        label="Take from them again"
+        label="Unblock"
         :disabled="busy"
         @click="emit('change', { isBanned: false })"
       />

@@ -62,7 +62,7 @@ watch(
             size="small"
           />
           <span v-if="list.waiting" class="waiting urgent">{{ list.waiting }} to read</span>
-          <a class="ms-auto" :href="`/api/v1/shows/${show.id}/comments.csv`" download>Export as CSV</a>
+          <a class="small-button ms-auto" :href="`/api/v1/shows/${show.id}/comments.csv`" download>Export as CSV</a>
         </header>
         <p v-if="list.comments.length === 0" class="quiet">
           {{ chosen.state ? 'None of these.' : 'Nobody has written yet.' }}

@@ -63,7 +63,7 @@ async function leave(): Promise<void> {
           <li class="my-3">
             A TXT record, so that nobody can take it but you:
             <CopyField label="Its name" :text="domain.claim.record" />
-            <CopyField label="What it says" :text="domain.claim.word" />
+            <CopyField label="Value" :text="domain.claim.word" />
             <p class="small quiet">
               Or, as long as the name leads to a web server of yours, a file there with just that in it:
               {{ domain.claim.file }}

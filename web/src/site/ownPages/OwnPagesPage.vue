@@ -78,13 +78,13 @@ function leave(id: string): void {
         <div v-if="parting === page.id" v-opened="() => (parting = null)" class="note needs-you" role="alert">
           <p>The page and its contents will be deleted and its address will stop working.</p>
           <div class="actions">
-            <Button type="button" label="Take it away" :loading="busy" @click="pages.remove(page.id)" />
+            <Button type="button" label="Delete" :loading="busy" @click="pages.remove(page.id)" />
             <Button type="button" label="Cancel" text @click="parting = null" />
           </div>
         </div>
         <div v-else class="actions small">
-          <button type="button" class="link-button" @click="write(page.id)">Write on it</button>
-          <button type="button" class="link-button" @click="parting = page.id">Take it away</button>
+          <button type="button" class="small-button" @click="write(page.id)">Edit</button>
+          <button type="button" class="small-button" @click="parting = page.id">Delete</button>
         </div>
       </template>
     </section>

@@ -15,9 +15,9 @@ watch(
 
 <template>
   <figure class="flex gap-3 items-center m-0">
-    <img class="rounded" v-if="picture" :src="picture" :alt="`QR code of ${address}`" width="140" height="140" />
+    <img v-if="picture" class="rounded" :src="picture" :alt="`QR code of ${address}`" width="140" height="140" />
     <figcaption class="small">
-      A phone’s camera opens the episode by it. <a :href="picture" download="qr.png">Download</a>
+      A phone’s camera opens the episode by it. <a class="small-button" :href="picture" download="qr.png">Download</a>
     </figcaption>
   </figure>
 </template>

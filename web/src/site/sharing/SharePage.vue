@@ -75,16 +75,16 @@ const passOn = (text: string): void => {
             <p class="actions small">
               <CopyButton :text="text" :about="places[place].toLowerCase()" />
               <a v-if="place === 'mail'" :href="mailLink(text)">Open it as a mail</a>
-              <button v-else-if="hasSheet" type="button" class="link-button" @click="passOn(text)">Pass it on</button>
+              <button v-else-if="hasSheet" type="button" class="small-button" @click="passOn(text)">Pass it on</button>
             </p>
           </article>
           <button
             type="button"
-            class="link-button small justify-self-start"
+            class="small-button justify-self-start"
             :aria-expanded="isEditing"
             @click="isEditing = !isEditing"
           >
-            {{ isEditing ? 'Leave the words as they are' : 'Other words for these' }}
+            {{ isEditing ? 'Keep the texts as they are' : 'Edit these texts' }}
           </button>
           <ShareTemplates
             v-if="isEditing"
@@ -95,14 +95,8 @@ const passOn = (text: string): void => {
         </section>
         <section class="spaced content-start" aria-labelledby="pictures">
           <h2 id="pictures">Pictures</h2>
-          <img
-            :src="chosen.pictureAddress"
-            alt="What places show beside the link"
-            width="1200"
-            height="630"
-            class="card"
-          />
-          <p class="small"><a :href="chosen.pictureAddress" download>Download</a></p>
+          <img :src="chosen.pictureAddress" alt="Link preview image" width="1200" height="630" class="card" />
+          <p class="small"><a class="small-button" :href="chosen.pictureAddress" download>Download</a></p>
           <QrPicture :address="chosen.pageAddress" />
         </section>
       </div>

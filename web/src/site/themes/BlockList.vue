@@ -1,14 +1,16 @@
 <script setup lang="ts">
+import { ArrowDown, ArrowUp } from '@lucide/vue'
 import Checkbox from 'primevue/checkbox'
 import { nextTick, ref } from 'vue'
 import type { Block, BlockKind } from '@core/site/siteTheme'
+import IconButton from '../../platform/parts/IconButton.vue'
 
 /** What stands on the show's page, in its order: switched on and off, and moved by buttons or the keys on them. */
 const props = defineProps<{ blocks: readonly Block[] }>()
 const emit = defineEmits<{ change: [blocks: Block[]] }>()
 
 const names: Readonly<Record<BlockKind, string>> = {
-  subscribe: 'Hear every episode',
+  subscribe: 'Subscribe',
   episodes: 'Episodes',
   seasons: 'Seasons',
   tags: 'What it is about (tags)',
@@ -46,24 +48,13 @@ async function move(at: number, by: -1 | 1): Promise<void> {
         @update:model-value="isOn => set(at, isOn)"
       />
       <label class="flex-1" :for="`block-${block.kind}`" :class="{ quiet: !block.isOn }">{{ names[block.kind] }}</label>
-      <button
-        type="button"
-        :disabled="at === 0"
-        :aria-label="`${names[block.kind]}: up`"
-        title="Up"
-        @click="move(at, -1)"
-      >
-        ↑
-      </button>
-      <button
-        type="button"
+      <IconButton :name="`Move up: ${names[block.kind]}`" :icon="ArrowUp" :disabled="at === 0" @click="move(at, -1)" />
+      <IconButton
+        :name="`Move down: ${names[block.kind]}`"
+        :icon="ArrowDown"
         :disabled="at === blocks.length - 1"
-        :aria-label="`${names[block.kind]}: down`"
-        title="Down"
         @click="move(at, 1)"
-      >
-        ↓
-      </button>
+      />
     </li>
   </ol>
 </template>
@@ -71,18 +62,5 @@ async function move(at: number, by: -1 | 1): Promise<void> {
 <style scoped>
 li {
   padding-block: 2px;
-}
-button {
-  width: 28px;
-  height: 28px;
-  border: 1px solid var(--edge);
-  border-radius: var(--round);
-  background: none;
-  color: var(--ink);
-  cursor: pointer;
-}
-button:disabled {
-  color: var(--edge-strong);
-  cursor: default;
 }
 </style>

@@ -65,7 +65,7 @@ const address = computed(
           />
         </div>
         <p class="small quiet" role="status">
-          {{ differs ? 'You are trying this. Visitors see the look from before.' : 'Visitors see it as it is here.' }}
+          {{ differs ? 'This is a preview. Visitors see the look from before.' : 'Visitors see it as it is here.' }}
         </p>
         <fieldset class="layouts spaced m-0 p-0 border-0 gap-1">
           <legend class="p-0 font-semibold text-s">Layout</legend>

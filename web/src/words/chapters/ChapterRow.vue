@@ -61,7 +61,7 @@ function setAddress(address: string): void {
     />
     <button
       type="button"
-      class="link-button small"
+      class="small-button"
       :aria-expanded="open"
       :aria-label="`${moreWords} about ${name}`"
       @click="open = !open"

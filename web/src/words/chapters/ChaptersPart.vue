@@ -84,15 +84,15 @@ defineExpose({ focusTitle })
       <p class="small origin quiet">
         <template v-if="told.origin === 'notes'">
           From the times in the notes; they change as the notes do.
-          <button type="button" class="link-button" @click="acts.keepAsOwn">Edit separately from the notes</button>
+          <button type="button" class="small-button" @click="acts.keepAsOwn">Edit separately from the notes</button>
         </template>
         <template v-else-if="told.origin === 'file'">
           From the file’s own tags.
-          <button type="button" class="link-button" @click="acts.keepAsOwn">Edit separately from the notes</button>
+          <button type="button" class="small-button" @click="acts.keepAsOwn">Edit separately from the notes</button>
         </template>
         <template v-else-if="told.origin === 'own'">
           {{ told.chapters.length === 1 ? 'One chapter' : `${told.chapters.length} chapters` }}, the episode’s own.
-          <button type="button" class="link-button" @click="follow">Use the notes and file again</button>
+          <button type="button" class="small-button" @click="follow">Use the notes and file again</button>
         </template>
         <template v-else>
           None yet, and none are needed. Times in the notes, such as “5:00 The letter”, become chapters by themselves.

@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { ArrowRightToLine, X } from '@lucide/vue'
 import { computed, ref, watch } from 'vue'
 import { type Cue } from '@core/transcript/cue'
 import { accepted, doubtfulWords, isTimeDoubtful } from '@core/transcript/doubtful'
 import type { CueFindingCode } from '@core/transcript/findings'
 import { timestampText, readTimestamp } from '@core/words/timestamps'
+import IconButton from '../../platform/parts/IconButton.vue'
 import { findingNames, findingWords } from './words'
 
 /** One cue: when, who and what. Enter splits it where the cursor is, Backspace at its beginning joins it to the one before. */
@@ -72,8 +74,8 @@ function onKey(event: KeyboardEvent): void {
     <button
       type="button"
       class="place figures quiet small"
-      :aria-label="`Hear ${name}`"
-      title="Hear it"
+      :aria-label="`Play ${name}`"
+      title="Play"
       @click="emit('hear')"
     >
       {{ place + 1 }}
@@ -111,31 +113,15 @@ function onKey(event: KeyboardEvent): void {
       @keydown="onKey"
     />
     <span class="flex">
-      <button
-        type="button"
-        class="act bare-button quiet"
-        :aria-label="`Move ${name} and all after`"
-        title="Move it and all after"
-        @click="emit('shift')"
-      >
-        ⇥
-      </button>
-      <button
-        type="button"
-        class="act bare-button quiet"
-        :aria-label="`Remove ${name}`"
-        title="Remove it"
-        @click="emit('remove')"
-      >
-        ×
-      </button>
+      <IconButton :name="`Move ${name} and all after`" :icon="ArrowRightToLine" @click="emit('shift')" />
+      <IconButton :name="`Remove ${name}`" :icon="X" @click="emit('remove')" />
     </span>
     <p v-if="says" class="says small quiet" :title="why">
       {{ says }}
       <button
         v-if="isTimeDoubtful(cue)"
         type="button"
-        class="link-button small"
+        class="small-button"
         @click="emit('change', { sure: undefined }, '')"
       >
         Mark as correct
@@ -144,7 +130,7 @@ function onKey(event: KeyboardEvent): void {
         v-for="{ words, at } in doubts"
         :key="at"
         type="button"
-        class="link-button small"
+        class="small-button"
         @click="emit('change', accepted(cue, at), '')"
       >
         “{{ words }}” is right
@@ -216,13 +202,6 @@ textarea {
 }
 .wants textarea {
   border-bottom: 1px dashed var(--edge-strong);
-}
-.act {
-  width: 26px;
-  height: 28px;
-}
-.act:hover {
-  color: var(--ink);
 }
 .says {
   grid-column: 5 / -1;

@@ -25,14 +25,14 @@ const emit = defineEmits<{ again: []; stop: [] }>()
       aria-label="How far the copyist is"
       class="progress"
     />
-    <button type="button" class="link-button" :disabled="busy" @click="emit('stop')">Do without it</button>
+    <button type="button" class="small-button" :disabled="busy" @click="emit('stop')">Cancel</button>
   </div>
   <div v-else class="note needs-you" role="alert" data-testid="draft">
     <h3>There is no draft</h3>
     <p>{{ draft.problem }}</p>
     <div class="actions">
       <Button size="small" label="Ask again" :disabled="busy" @click="emit('again')" />
-      <Button size="small" text label="Do without it" :disabled="busy" @click="emit('stop')" />
+      <Button size="small" text label="Cancel" :disabled="busy" @click="emit('stop')" />
     </div>
   </div>
 </template>

@@ -54,18 +54,18 @@ function stretch(): void {
     <form v-if="chosen" class="flowing" aria-label="Move" @submit.prevent="shift('all after')">
       <span>Cue {{ cues.indexOf(chosen) + 1 }} begins at {{ timestampText(chosen.fromMs) }}. It should begin at</span>
       <InputText v-model="when" size="small" class="when figures" aria-label="When it should begin" />
-      <button type="button" class="link-button" @click="when = timestampText(atMs)">
+      <button type="button" class="small-button" @click="when = timestampText(atMs)">
         now ({{ timestampText(atMs) }})
       </button>
       <Button type="submit" size="small" outlined label="Move it and all after" :disabled="to === null" />
-      <Button type="button" size="small" text label="It alone" :disabled="to === null" @click="shift('one')" />
+      <Button type="button" size="small" text label="This cue only" :disabled="to === null" @click="shift('one')" />
     </form>
     <form v-if="timed.length > 1" class="flowing" aria-label="Stretch" @submit.prevent="stretch">
-      <span>Of another cut? The first cue should begin at</span>
+      <span>From a different edit? The first cue should begin at</span>
       <InputText v-model="first" size="small" class="when figures" aria-label="When the first cue should begin" />
       <span>and the last one at</span>
       <InputText v-model="last" size="small" class="when figures" aria-label="When the last cue should begin" />
-      <Button type="submit" size="small" outlined label="Stretch all between" />
+      <Button type="submit" size="small" outlined label="Adjust all cues in between" />
       <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
     </form>
     <p v-if="!timed.length" class="quiet">No cue has a time yet.</p>

@@ -30,13 +30,13 @@ const count = computed(() => (cues.value.length === 1 ? 'One cue' : `${cues.valu
       >
         {{ languageName(each.language) }}{{ each.isSpoken ? ', spoken' : '' }}
       </button>
-      <button type="button" class="link-button small" @click="emit('add')">Another file or language</button>
+      <button type="button" class="small-button" @click="emit('add')">Another file or language</button>
     </span>
     <span class="small quiet figures" role="status" data-testid="cues-saving"
       >{{ count }} · {{ savingWords[saving] }}</span
     >
-    <button type="button" class="link-button small" :disabled="!canUndo" @click="transcript.undo">Undo</button>
-    <button type="button" class="link-button small" :disabled="!canRedo" @click="transcript.redo">Redo</button>
+    <button type="button" class="small-button" :disabled="!canUndo" @click="transcript.undo">Undo</button>
+    <button type="button" class="small-button" :disabled="!canRedo" @click="transcript.redo">Redo</button>
   </div>
 </template>
 

@@ -78,7 +78,7 @@ const keys = 'Alt N plays the next one, Alt R says that it is right.'
       <template v-else
         >The machine was not sure of {{ doubtful.length === 1 ? 'one place' : `${doubtful.length} places` }}.</template
       >
-      {{ ' ' }}<button type="button" class="link-button" @click="emit('next')">Hear the next one</button> {{ ' '
+      {{ ' ' }}<button type="button" class="small-button" @click="emit('next')">Hear the next one</button> {{ ' '
       }}<span class="small">{{ keys }}</span>
     </p>
     <p v-for="remark in remarks" :key="remark" class="small quiet" role="status">{{ remark }}</p>

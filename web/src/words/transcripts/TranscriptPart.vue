@@ -164,7 +164,7 @@ defineExpose({ bring, goTo })
     <datalist id="transcript-speakers"><option v-for="name in speakers" :key="name" :value="name" /></datalist>
     <p v-if="removed" class="note" role="status">
       The transcript was removed.
-      <button type="button" class="link-button" @click="restore(removed)">Bring it back</button>
+      <button type="button" class="small-button" @click="restore(removed)">Bring it back</button>
     </p>
     <DraftState
       v-if="drafting.draft"
@@ -227,7 +227,7 @@ defineExpose({ bring, goTo })
       </p>
     </template>
     <template v-else>
-      <button v-if="isAdding" type="button" class="link-button small justify-self-start" @click="isAdding = false">
+      <button v-if="isAdding" type="button" class="small-button justify-self-start" @click="isAdding = false">
         Back to the transcript
       </button>
       <NewTranscript

@@ -45,7 +45,7 @@ const formatNames = { vtt: 'WebVTT', srt: 'SubRip', json: 'JSON', html: 'HTML', 
         :disabled="busy || open.alignment === 'working'"
         @click="emit('align')"
       />
-      <button v-if="places" type="button" class="link-button small" @click="emit('next')">
+      <button v-if="places" type="button" class="small-button" @click="emit('next')">
         {{ places === 1 ? 'One place' : `${places} places` }} worth a look
       </button>
     </span>
@@ -54,11 +54,11 @@ const formatNames = { vtt: 'WebVTT', srt: 'SubRip', json: 'JSON', html: 'HTML', 
       <a v-for="format in formats" :key="format" :href="`/api/v1/transcripts/${open.id}/file.${format}`" download>{{
         formatNames[format]
       }}</a>
-      <button v-if="open.hasBefore" type="button" class="link-button" @click="emit('before')">
+      <button v-if="open.hasBefore" type="button" class="small-button" @click="emit('before')">
         What was here before
       </button>
-      <button v-if="!open.isSpoken" type="button" class="link-button" @click="emit('spoken')">This is spoken</button>
-      <button type="button" class="link-button" @click="emit('remove')">Remove</button>
+      <button v-if="!open.isSpoken" type="button" class="small-button" @click="emit('spoken')">This is spoken</button>
+      <button type="button" class="small-button" @click="emit('remove')">Remove</button>
     </span>
   </div>
 </template>

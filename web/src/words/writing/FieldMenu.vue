@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import { Braces } from '@lucide/vue'
 import Menu from 'primevue/menu'
 import { computed, ref } from 'vue'
+import IconButton from '../../platform/parts/IconButton.vue'
 
 /** Fields of the notes that are filled in as the episode is, a press puts one in. */
 const props = defineProps<{ fields: readonly string[] }>()
@@ -10,6 +12,6 @@ const items = computed(() => props.fields.map(name => ({ label: `{${name}}`, com
 </script>
 
 <template>
-  <button type="button" class="tool" aria-haspopup="menu" @click="event => menu!.toggle(event)">Field</button>
+  <IconButton name="Insert field" :icon="Braces" aria-haspopup="menu" @click="(event: Event) => menu!.toggle(event)" />
   <Menu ref="menu" :model="items" popup />
 </template>

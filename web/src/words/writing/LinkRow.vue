@@ -29,8 +29,8 @@ function set(): void {
   >
     <label for="link-address">Address of the link</label>
     <input id="link-address" v-model="address" type="text" inputmode="url" placeholder="example.org/page" />
-    <button type="submit" class="tool">Set</button>
-    <button type="button" class="tool" @click="emit('leave')">Cancel</button>
+    <button type="submit" class="small-button">Apply</button>
+    <button type="button" class="small-button" @click="emit('leave')">Cancel</button>
     <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
   </form>
 </template>

@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { X } from '@lucide/vue'
 import Button from 'primevue/button'
 import Textarea from 'primevue/textarea'
 import { computed, ref } from 'vue'
 import { type Link } from '@core/episode/fields'
 import { readLinks } from '@core/notes/links'
+import IconButton from '../../platform/parts/IconButton.vue'
 
 /** Links that lie ready for the notes: the show's usual ones and this episode's. */
 const links = defineModel<Link[]>({ required: true })
@@ -27,25 +29,22 @@ function take(): void {
       class="links small unlisted flex flex-wrap gap-x-4 gap-y-1"
       aria-labelledby="links-name"
     >
-      <li class="flex gap-1 items-baseline" v-for="link in links" :key="link.address">
-        <button type="button" class="link-button" :title="link.address" @click="emit('insert', link)">
+      <li v-for="link in links" class="flex gap-1 items-baseline" :key="link.address">
+        <button type="button" class="small-button" :title="link.address" @click="emit('insert', link)">
           {{ link.words || link.address }}
         </button>
-        <button
-          type="button"
-          class="link-button quiet"
-          :aria-label="`Put ${link.words || link.address} away`"
+        <IconButton
+          :name="`Remove ${link.words || link.address}`"
+          :icon="X"
           @click="links = links.filter(each => each !== link)"
-        >
-          ×
-        </button>
+        />
       </li>
       <li
-        class="flex gap-1 items-baseline"
         v-for="link in usual.filter(({ address }) => !own.has(address))"
+        class="flex gap-1 items-baseline"
         :key="`usual ${link.address}`"
       >
-        <button type="button" class="link-button" :title="link.address" @click="emit('insert', link)">
+        <button type="button" class="small-button" :title="link.address" @click="emit('insert', link)">
           {{ link.words || link.address }}
         </button>
         <span class="quiet">usual</span>
@@ -59,13 +58,13 @@ function take(): void {
         aria-label="New links"
         placeholder="Words, address; a line for each"
       />
-      <Button type="submit" label="Keep" size="small" outlined :disabled="read.links.length === 0" />
+      <Button type="submit" label="Add" size="small" outlined :disabled="read.links.length === 0" />
     </form>
     <span v-if="read.unread.length && pasted.includes('\n')" class="fault" role="alert"
       >No address in: “{{ read.unread[0]!.slice(0, 60) }}”.</span
     >
     <span v-else-if="props.fault" class="fault" role="alert">{{ props.fault }}</span>
-    <span v-else class="hint">A press puts one where the notes are being written.</span>
+    <span v-else class="hint">Click a link to insert it at the cursor in the notes.</span>
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ArrowDown, ArrowUp, Bold, Code, Heading, Italic, Link as LinkIcon, List, ListOrdered } from '@lucide/vue'
 import Placeholder from '@tiptap/extension-placeholder'
 import { EditorContent, useEditor } from '@tiptap/vue-3'
 import { computed, ref, watch } from 'vue'
@@ -7,6 +8,7 @@ import { fieldsIn, noteFields } from '@core/notes/fill'
 import { pastedNotes } from '@core/notes/pasted'
 import { notesKit, notesReading, onOneLine } from '@core/notes/schema'
 import { notesHtml } from '@core/notes/spelling'
+import IconButton from '../../platform/parts/IconButton.vue'
 import FieldMenu from './FieldMenu.vue'
 import LinkRow from './LinkRow.vue'
 import { moveBlock, MovedBlocks } from './movedBlocks'
@@ -65,12 +67,12 @@ const named = computed(() => {
 const tools = computed(() => {
   const chain = () => editor.value!.chain().focus()
   return [
-    { name: 'Heading', mark: 'heading', act: () => chain().toggleHeading({ level: 3 }).run() },
-    { name: 'Bold', mark: 'bold', act: () => chain().toggleBold().run() },
-    { name: 'Italic', mark: 'italic', act: () => chain().toggleItalic().run() },
-    { name: 'List', mark: 'bulletList', act: () => chain().toggleBulletList().run() },
-    { name: 'Numbered', mark: 'orderedList', act: () => chain().toggleOrderedList().run() },
-    { name: 'Link', mark: 'link', act: () => (linking.value = true) },
+    { name: 'Heading', icon: Heading, mark: 'heading', act: () => chain().toggleHeading({ level: 3 }).run() },
+    { name: 'Bold', icon: Bold, mark: 'bold', act: () => chain().toggleBold().run() },
+    { name: 'Italic', icon: Italic, mark: 'italic', act: () => chain().toggleItalic().run() },
+    { name: 'Bulleted list', icon: List, mark: 'bulletList', act: () => chain().toggleBulletList().run() },
+    { name: 'Numbered list', icon: ListOrdered, mark: 'orderedList', act: () => chain().toggleOrderedList().run() },
+    { name: 'Link', icon: LinkIcon, mark: 'link', act: () => (linking.value = true) },
   ]
 })
 
@@ -130,27 +132,33 @@ function leaveLink(): void {
   <div class="field">
     <div class="apart items-center gap-3">
       <span class="field-name">{{ label ?? 'Notes' }}</span>
-      <div v-if="editor" class="flex flex-wrap gap-1" role="toolbar" aria-label="Form of the notes">
-        <button
-          v-for="tool in isSource ? [] : tools"
-          :key="tool.name"
-          type="button"
-          :class="['tool', tool.mark]"
-          :aria-pressed="editor.isActive(tool.mark)"
-          @click="tool.act"
-        >
-          {{ tool.name }}
-        </button>
+      <div v-if="editor" class="flex flex-wrap gap-1" role="toolbar" aria-label="Formatting">
         <template v-if="!isSource">
-          <button type="button" class="tool" title="This paragraph up (Alt ↑)" @click="moveBlock(editor, 'up')">
-            Up
-          </button>
-          <button type="button" class="tool" title="This paragraph down (Alt ↓)" @click="moveBlock(editor, 'down')">
-            Down
-          </button>
+          <IconButton
+            v-for="{ name, icon, mark, act } in tools"
+            :key="name"
+            :name="name"
+            :icon="icon"
+            :aria-pressed="editor.isActive(mark)"
+            @click="act"
+          />
+          <IconButton
+            name="Move up"
+            :icon="ArrowUp"
+            tip="Move up (Alt ↑)"
+            aria-keyshortcuts="Alt+ArrowUp"
+            @click="moveBlock(editor, 'up')"
+          />
+          <IconButton
+            name="Move down"
+            :icon="ArrowDown"
+            tip="Move down (Alt ↓)"
+            aria-keyshortcuts="Alt+ArrowDown"
+            @click="moveBlock(editor, 'down')"
+          />
+          <FieldMenu v-if="!withoutFields" :fields="noteFields" @chosen="insertField" />
         </template>
-        <FieldMenu v-if="!isSource && !withoutFields" :fields="noteFields" @chosen="insertField" />
-        <button type="button" class="tool" :aria-pressed="isSource" @click="turnSource">Source</button>
+        <IconButton name="HTML" :icon="Code" :aria-pressed="isSource" @click="turnSource" />
       </div>
     </div>
     <LinkRow v-if="linking" :first="linkAddress()" @set="setLink" @leave="leaveLink" />
@@ -158,7 +166,7 @@ function leaveLink(): void {
       v-if="isSource"
       v-model="notes"
       class="source"
-      aria-label="Source of the notes"
+      aria-label="HTML of the notes"
       spellcheck="false"
       rows="12"
     />
@@ -169,31 +177,6 @@ function leaveLink(): void {
 </template>
 
 <style scoped>
-.field :deep(.tool) {
-  min-height: 28px;
-  padding: 0 var(--space-2);
-  border: 1px solid transparent;
-  border-radius: var(--round);
-  background: none;
-  color: var(--ink-soft);
-  font-size: var(--text-s);
-  cursor: pointer;
-}
-.field :deep(.tool:hover) {
-  background: var(--accent-wash);
-  color: var(--ink);
-}
-.tool[aria-pressed='true'] {
-  background: var(--accent-wash);
-  border-color: var(--accent);
-  color: var(--ink);
-}
-.tool.bold {
-  font-weight: 700;
-}
-.tool.italic {
-  font-style: italic;
-}
 .source {
   width: 100%;
   padding: var(--space-3) var(--space-4);

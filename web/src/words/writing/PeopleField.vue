@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { X } from '@lucide/vue'
 import AutoComplete from 'primevue/autocomplete'
 import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
@@ -8,6 +9,7 @@ import { isWebAddress } from '@core/address/web'
 import { type Person, personKey } from '@core/episode/fields'
 import { type PersonRole, roleGroups } from '@core/people/roles'
 import { fold } from '@core/words/fold'
+import IconButton from '../../platform/parts/IconButton.vue'
 import SmallPicture from '../../show/shows/SmallPicture.vue'
 
 /** Who has a part in the episode, out of the show's book of people or new. */
@@ -92,12 +94,10 @@ const remove = (index: number): void => {
           person.address.replace(/^https?:\/\//, '')
         }}</a>
         <span v-else class="small quiet one-line">no link</span>
-        <button type="button" class="link-button small" :aria-label="`Remove ${person.name}`" @click="remove(index)">
-          Remove
-        </button>
+        <IconButton :name="`Remove ${person.name}`" :icon="X" @click="remove(index)" />
       </li>
     </ul>
-    <form class="new flex flex-wrap gap-2" aria-label="Somebody new" @submit.prevent="add">
+    <form class="new flex flex-wrap gap-2" aria-label="Add a person" @submit.prevent="add">
       <AutoComplete
         v-model="name"
         class="name"
@@ -133,7 +133,7 @@ const remove = (index: number): void => {
     <span v-if="mistake || fault || pictureProblem" class="fault" role="alert">{{
       mistake || fault || pictureProblem
     }}</span>
-    <span v-else class="hint">They stand on the page, in the feed’s podcast:person, and in the file.</span>
+    <span v-else class="hint">Shown on the page, in the feed (podcast:person) and in the file.</span>
   </div>
 </template>
 

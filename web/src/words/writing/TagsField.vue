@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { X } from '@lucide/vue'
 import AutoComplete from 'primevue/autocomplete'
 import { computed, ref } from 'vue'
 import { readTags, tagKey } from '@core/tags/tags'
 import { fold } from '@core/words/fold'
+import IconButton from '../../platform/parts/IconButton.vue'
 import FormField from '../../platform/parts/FormField.vue'
 
 /** Tags, completed from those that the show has used; the show's usual ones are a press away. */
@@ -40,7 +42,7 @@ const remove = (tag: string): void => {
       <ul v-if="tags.length" class="tags unlisted flex flex-wrap gap-2" :aria-label="`${label ?? 'Tags'} that are set`">
         <li v-for="tag in tags" :key="tag">
           {{ tag }}
-          <button type="button" class="remove quiet" :aria-label="`Remove ${tag}`" @click="remove(tag)">×</button>
+          <IconButton :name="`Remove ${tag}`" :icon="X" @click="remove(tag)" />
         </li>
       </ul>
       <AutoComplete
@@ -63,7 +65,7 @@ const remove = (tag: string): void => {
   </FormField>
   <p v-if="offered.length" class="usual small flowing-text gap-x-3 gap-y-1">
     <span class="quiet">Usual:</span>
-    <button v-for="tag in offered" :key="tag" type="button" class="link-button" @click="take(tag)">
+    <button v-for="tag in offered" :key="tag" type="button" class="small-button" @click="take(tag)">
       {{ tag }}
     </button>
   </p>
@@ -77,16 +79,6 @@ const remove = (tag: string): void => {
   border-radius: var(--round);
   background: var(--accent-wash);
   overflow-wrap: anywhere;
-}
-.remove {
-  min-width: 2rem;
-  min-height: 2rem;
-  border: 0;
-  background: none;
-  cursor: pointer;
-}
-.remove:hover {
-  color: var(--ink);
 }
 .new {
   flex: 1 1 12rem;
