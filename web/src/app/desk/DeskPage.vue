@@ -232,7 +232,7 @@ async function remove(): Promise<void> {
               @put="soundbites.acts.move"
             />
             <CueLane
-              v-else-if="part === 'transcript' && transcript.cues.length"
+              v-else-if="part === 'transcript'"
               :cues="transcript.cues"
               :view="view"
               :percent="percent"

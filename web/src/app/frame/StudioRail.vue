@@ -11,6 +11,7 @@ import type { Status } from '@core/release/status'
 import EpisodeRail from '../show/EpisodeRail.vue'
 import ClockControl from '../clockOffset/ClockControl.vue'
 import { useRail } from './rail'
+import LoadingShape from '../../platform/parts/LoadingShape.vue'
 import { useSession } from '../../people/account/session'
 import { useShows } from '../../show/shows/shows'
 
@@ -64,6 +65,7 @@ const find = useDebounceFn((words: string) => shows.loadList(words).catch(() => 
       <Button v-if="may(show.role, 'write')" label="New episode" size="small" @click="emit('new')" />
     </header>
     <EpisodeRail v-if="near" :show="show" :near="near" @more="status => emit('more', status)" />
+    <LoadingShape v-else class="flex-1 content-start p-4" what="the episodes" :lines="8" />
     <ClockControl v-if="sessions.session?.demo?.clockOffsetMs != null" class="clock" :zone="show.zone" />
   </aside>
 </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { EpisodeSummary } from '@contract/episodes'
 import { roleWords } from '@core/access/roles'
 import { rhythmWords } from '@core/release/rhythm'
@@ -7,6 +7,7 @@ import { statuses } from '@core/release/status'
 import { artworkAt } from '@core/show/artwork'
 import { hindering, hindranceNeeds, hindranceWords } from '@core/release/readiness'
 import CopyField from '../../platform/parts/CopyField.vue'
+import LoadingShape from '../../platform/parts/LoadingShape.vue'
 import WaterlinePanel from '../../release/releases/WaterlinePanel.vue'
 import { listenerLink } from '../../show/shows/links'
 import { episodeName, isArriving } from '../../production/uploads/names'
@@ -22,6 +23,8 @@ const facts = computed(() => shows.bySlug(props.show)!)
 const released = computed(() => shows.near?.released.total ?? facts.value.releasedCount)
 const waiting = computed(() => (shows.near ? [...shows.near.draft.episodes, ...shows.near.changed] : []))
 const isEmpty = computed(() => shows.near !== null && statuses.every(status => shows.near![status].total === 0))
+/** What lies below the waterline comes after it, so that it does not move. */
+const isLineDrawn = ref(false)
 const category = computed(() => {
   const { category: name, subcategory } = facts.value
   return subcategory ? `${name}, ${subcategory}` : name
@@ -65,60 +68,62 @@ function lacks(episode: EpisodeSummary): string {
       </div>
     </div>
 
-    <WaterlinePanel v-if="!isEmpty" :show="facts" />
-
-    <p v-if="facts.role !== 'keeper'" class="note">{{ roleWords[facts.role] }}</p>
-    <div v-if="facts.artworkIsProvisional" class="note needs-you">
-      <p>
-        <strong>This is placeholder artwork.</strong> It was drawn here so that the show could begin. Directories ask
-        for artwork of your own, square, 1400 to 3000 px (itunes namespace); without it they refuse the show, or list it
-        with this picture.
-      </p>
-      <p><RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Choose the artwork</RouterLink></p>
-    </div>
-
-    <div class="feed boxed spaced px-5 py-4">
-      <p v-if="facts.feedFacts.isPrivate">
-        Private:
-        <RouterLink :to="{ name: 'private-feeds', params: { show: facts.slug } }"
-          >those who have an address of their own</RouterLink
-        >
-        hear it, and nobody else.
-      </p>
-      <CopyField v-else label="Feed address" :text="facts.feedAddress" />
-      <p v-if="released === 0" class="quiet small">The feed already works, but is empty until your first release.</p>
-      <p v-else class="quiet small">
-        {{ released }} {{ released === 1 ? 'episode is' : 'episodes are' }} in the feed now.
-      </p>
-      <p v-if="!facts.feedFacts.isPrivate" class="flex flex-wrap gap-x-5 gap-y-2 mt-2">
-        <a :href="facts.feedAddress" target="_blank">View the feed</a>
-        <a :href="facts.pageAddress" target="_blank">View the public page</a>
-        <a v-if="listener" :href="listener" target="_blank">Hear it in the stand-in listener</a>
-      </p>
-    </div>
-
-    <div v-if="waiting.length" class="next spaced gap-4">
-      <div>
-        <span class="field-name">Waiting for you</span>
-        <ul>
-          <li v-for="episode in waiting.slice(0, 5)" :key="episode.id">
-            <RouterLink :to="{ name: 'desk', params: { show: facts.slug, id: episode.id } }">{{
-              episodeName(episode, uploads.sendings)
-            }}</RouterLink>
-            {{ lacks(episode) }}
-          </li>
-        </ul>
+    <LoadingShape v-if="!shows.near" what="the episodes" :lines="8" />
+    <WaterlinePanel v-else-if="!isEmpty" :show="facts" @drawn="isLineDrawn = true" />
+    <template v-if="isEmpty || isLineDrawn">
+      <p v-if="facts.role !== 'keeper'" class="note">{{ roleWords[facts.role] }}</p>
+      <div v-if="facts.artworkIsProvisional" class="note needs-you">
+        <p>
+          <strong>This is placeholder artwork.</strong> It was drawn here so that the show could begin. Directories ask
+          for artwork of your own, square, 1400 to 3000 px (itunes namespace); without it they refuse the show, or list
+          it with this picture.
+        </p>
+        <p><RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Choose the artwork</RouterLink></p>
       </div>
-    </div>
 
-    <div v-if="isEmpty" class="first">
-      <h2>Bring the first episode</h2>
-      <p>
-        Drop its audio anywhere on this window, or press New episode. An episode needs three things: audio, a title and
-        a release time.
-      </p>
-    </div>
-    <p class="small"><RouterLink :to="{ name: 'new-show' }">Add another show</RouterLink></p>
+      <div class="feed boxed spaced px-5 py-4">
+        <p v-if="facts.feedFacts.isPrivate">
+          Private:
+          <RouterLink :to="{ name: 'private-feeds', params: { show: facts.slug } }"
+            >those who have an address of their own</RouterLink
+          >
+          hear it, and nobody else.
+        </p>
+        <CopyField v-else label="Feed address" :text="facts.feedAddress" />
+        <p v-if="released === 0" class="quiet small">The feed already works, but is empty until your first release.</p>
+        <p v-else class="quiet small">
+          {{ released }} {{ released === 1 ? 'episode is' : 'episodes are' }} in the feed now.
+        </p>
+        <p v-if="!facts.feedFacts.isPrivate" class="flex flex-wrap gap-x-5 gap-y-2 mt-2">
+          <a :href="facts.feedAddress" target="_blank">View the feed</a>
+          <a :href="facts.pageAddress" target="_blank">View the public page</a>
+          <a v-if="listener" :href="listener" target="_blank">Hear it in the stand-in listener</a>
+        </p>
+      </div>
+
+      <div v-if="waiting.length" class="next spaced gap-4">
+        <div>
+          <span class="field-name">Waiting for you</span>
+          <ul>
+            <li v-for="episode in waiting.slice(0, 5)" :key="episode.id">
+              <RouterLink :to="{ name: 'desk', params: { show: facts.slug, id: episode.id } }">{{
+                episodeName(episode, uploads.sendings)
+              }}</RouterLink>
+              {{ lacks(episode) }}
+            </li>
+          </ul>
+        </div>
+      </div>
+
+      <div v-if="isEmpty" class="first">
+        <h2>Bring the first episode</h2>
+        <p>
+          Drop its audio anywhere on this window, or press New episode. An episode needs three things: audio, a title
+          and a release time.
+        </p>
+      </div>
+      <p class="small"><RouterLink :to="{ name: 'new-show' }">Add another show</RouterLink></p>
+    </template>
   </section>
 </template>
 

@@ -45,7 +45,7 @@ async function add(): Promise<void> {
 </script>
 
 <template>
-  <PageLayout heading="Directories" width="wide">
+  <PageLayout heading="Directories" width="wide" :waits-for="!list && !problem && 'the directories'">
     <template #purpose>
       Submit the show to each directory once, after its first release. From then on every episode goes there by itself,
       mostly within six to twelve hours.
@@ -55,7 +55,7 @@ async function add(): Promise<void> {
       <RouterLink :to="{ name: 'private-feeds', params: { show: show.slug } }">Private feeds</RouterLink>
     </p>
     <CopyField v-else-if="list" label="The address that directories want" :text="list.feedAddress" />
-    <p v-if="sessions.session?.demo?.outboxAddress" class="small">
+    <p v-if="list && sessions.session?.demo?.outboxAddress" class="small">
       In this demo, mail arrives in
       <a :href="sessions.session.demo.outboxAddress" target="_blank">the stand-in outbox</a>.
     </p>

@@ -36,7 +36,7 @@ const newest = computed(() => overview.value?.readers.filter(({ hasNewest }) => 
 </script>
 
 <template>
-  <PageLayout heading="Feed">
+  <PageLayout heading="Feed" :waits-for="!overview && !problem && 'the check of the feed'">
     <template #beside>
       <a v-if="!isPrivate" :href="show.feedAddress" target="_blank">View the raw feed</a>
     </template>

@@ -1,9 +1,16 @@
 <script setup lang="ts">
+import LoadingShape from './LoadingShape.vue'
 import PageHead from './PageHead.vue'
 import PlaceTabs from './PlaceTabs.vue'
 
-/** A page of the studio: its heading, what it is for, and what is on it, below each other. */
-withDefaults(defineProps<{ heading: string; width?: 'narrow' | 'usual' | 'wide' | 'whole' }>(), { width: 'usual' })
+/**
+ * A page of the studio: its heading, what it is for, and what is on it, below each other. While it waits for something, which is
+ * named, it has the shape of a page.
+ */
+withDefaults(
+  defineProps<{ heading: string; width?: 'narrow' | 'usual' | 'wide' | 'whole'; waitsFor?: string | false }>(),
+  { width: 'usual' },
+)
 </script>
 
 <template>
@@ -12,6 +19,7 @@ withDefaults(defineProps<{ heading: string; width?: 'narrow' | 'usual' | 'wide' 
     <PlaceTabs />
     <p v-if="$slots.purpose" class="quiet"><slot name="purpose" /></p>
     <slot />
+    <LoadingShape v-if="waitsFor" :what="waitsFor" />
   </div>
 </template>
 

@@ -81,7 +81,7 @@ const beginWith = (file: ShelfFile): Promise<void> =>
 </script>
 
 <template>
-  <PageLayout heading="The shelf" width="whole">
+  <PageLayout heading="The shelf" width="whole" :waits-for="!shelf && !problem && 'the files'">
     <template #beside>
       <p v-if="shelf" class="quiet figures">
         {{ shelf.total }} {{ shelf.total === 1 ? 'file' : 'files' }}, {{ amount(shelf.usedBytes) }} · room for

@@ -6,6 +6,7 @@ import { computed, onMounted, ref, useTemplateRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { EpisodeSummary } from '@contract/episodes'
 import { onNews } from '../../platform/news/news'
+import LoadingShape from '../../platform/parts/LoadingShape.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import SmallOverlay from '../../platform/parts/SmallOverlay.vue'
 import MovedNote from '../releases/MovedNote.vue'
@@ -26,6 +27,7 @@ const router = useRouter()
 const show = computed(() => shows.bySlug(props.show)!)
 const grid = useTemplateRef('grid')
 const title = ref('')
+const isDrawn = ref(false)
 
 const look = computed<Look>({
   get: () => (route.query.look === 'agenda' ? 'agenda' : 'month'),
@@ -99,7 +101,7 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
         option-value="value"
         :allow-empty="false"
         size="small"
-        aria-label="As"
+        aria-label="View"
       />
       <MultiSelect
         v-if="others.length"
@@ -122,24 +124,33 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
       @back="calendar.putBack"
     />
     <ProblemNote v-if="calendar.problem" :problem="calendar.problem" />
-    <DayGrid
-      ref="grid"
-      :look="look"
-      :first-day="firstDayOf(show.language)"
-      :shown="calendar.shown"
-      @look="looked"
-      @open="open"
-      @move="calendar.move"
-      @fill="fillable"
-    />
-    <p v-if="following" class="next">
+    <div class="relative">
+      <LoadingShape
+        v-if="!isDrawn && !calendar.problem"
+        class="absolute inset-0 content-start"
+        what="the calendar"
+        :lines="8"
+      />
+      <DayGrid
+        ref="grid"
+        :look="look"
+        :first-day="firstDayOf(show.language)"
+        :shown="calendar.shown"
+        @drawn="isDrawn = true"
+        @look="looked"
+        @open="open"
+        @move="calendar.move"
+        @fill="fillable"
+      />
+    </div>
+    <p v-if="isDrawn && following" class="next">
       After these days:
       <RouterLink :to="{ name: 'desk', params: { show: following.slug, id: following.id } }">{{
         following.title
       }}</RouterLink>
       {{ following.when }}
     </p>
-    <p class="small quiet">
+    <p v-if="isDrawn" class="small quiet">
       Drag a scheduled episode to another day, or move it with Shift and an arrow: a day to the sides, a week up or
       down. It keeps its time of day. Days are those of each show’s own zone.
       <RouterLink :to="{ name: 'you', params: { show: show.slug } }">Have it in your own calendar</RouterLink>

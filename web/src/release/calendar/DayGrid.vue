@@ -4,7 +4,7 @@ import FullCalendar, { type CalendarOptions } from '@fullcalendar/vue3'
 import dayGridPlugin from '@fullcalendar/vue3/daygrid'
 import interactionPlugin from '@fullcalendar/vue3/interaction'
 import listPlugin from '@fullcalendar/vue3/list'
-import { computed, useTemplateRef, watch } from 'vue'
+import { computed, ref, useTemplateRef, watch } from 'vue'
 import type { Calendar, CalendarEpisode } from '@contract/calendar'
 import { currentMoment } from '../../platform/time/now'
 import CalendarLetter from './CalendarLetter.vue'
@@ -13,6 +13,7 @@ import { type Entry, entriesOf, type Look, movedBy, onDay, type OpenSlot } from 
 /** The days themselves, drawn by a library; every time is the wall time of its show, so the library is told that all is UTC. */
 const props = defineProps<{ look: Look; shown: Calendar | null; firstDay: number }>()
 const emit = defineEmits<{
+  drawn: []
   look: [from: string, to: string, title: string]
   open: [episode: CalendarEpisode]
   move: [episode: CalendarEpisode, showId: string, local: string]
@@ -98,16 +99,26 @@ watch(
 )
 
 const box = useTemplateRef('box')
+const drawn = (): Promise<unknown> => new Promise(done => requestAnimationFrame(() => requestAnimationFrame(done)))
+const isDrawn = ref(false)
+/** The library makes room for the days and what is in them as it goes along; until that is done nobody sees it. */
+watch(
+  () => props.shown !== null,
+  async isHere => {
+    if (!isHere) return
+    await drawn()
+    isDrawn.value = true
+    emit('drawn')
+  },
+  { immediate: true },
+)
 /** Whoever has moved a letter by keys, or stands on one while news comes, stands on it afterwards, wherever it is by then. */
-watch(events, () => {
+watch(events, async () => {
   const { episode } = (document.activeElement as HTMLElement | null)?.dataset ?? {}
   if (episode === undefined || !box.value?.contains(document.activeElement)) return
-  requestAnimationFrame(() =>
-    requestAnimationFrame(() => {
-      if (document.activeElement === document.body)
-        box.value?.querySelector<HTMLElement>(`[data-episode="${episode}"]`)?.focus()
-    }),
-  )
+  await drawn()
+  if (document.activeElement === document.body)
+    box.value?.querySelector<HTMLElement>(`[data-episode="${episode}"]`)?.focus()
 })
 
 function press(entry: Entry, event: Event): void {
@@ -129,7 +140,7 @@ defineExpose({
 </script>
 
 <template>
-  <div ref="box" class="days boxed overflow-hidden">
+  <div ref="box" :class="['days boxed overflow-hidden', { invisible: !isDrawn }]">
     <FullCalendar ref="calendar" :options="options">
       <template #eventContent="{ event }">
         <CalendarLetter

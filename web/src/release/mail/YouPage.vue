@@ -37,7 +37,7 @@ function askBefore(what: 'renew' | 'drop'): void {
 </script>
 
 <template>
-  <PageLayout heading="Mail and calendar" width="narrow">
+  <PageLayout heading="Mail and calendar" width="narrow" :waits-for="!you.mail && !you.problem && 'your settings'">
     <ProblemNote v-if="you.problem" :problem="you.problem" />
     <section v-if="you.mail" class="stacked wrap-anywhere gap-3" aria-labelledby="mail-name">
       <h2 id="mail-name">Mail to {{ you.mail.to }}</h2>

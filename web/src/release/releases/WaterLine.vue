@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { useResizeObserver } from '@vueuse/core'
+import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import type { EpisodeSummary } from '@contract/episodes'
 import type { SlotList } from '@contract/rhythm'
@@ -32,7 +32,10 @@ const now = useNow(10_000)
 const router = useRouter()
 
 const strip = ref<HTMLElement>()
-const { width: widthPx } = useElementSize(strip, { width: 900, height: 0 })
+const widthPx = ref(0)
+const measure = (): void => void (widthPx.value = strip.value!.offsetWidth)
+onMounted(measure)
+useResizeObserver(strip, measure)
 
 const dateOf = ({ releaseAt }: EpisodeSummary): Date => new Date(releaseAt!)
 const reach = computed(() =>

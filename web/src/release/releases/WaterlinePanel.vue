@@ -5,6 +5,7 @@ import type { SlotList } from '@contract/rhythm'
 import type { Show } from '@contract/shows'
 import { wallTime } from '@core/release/moment'
 import { hindering } from '@core/release/readiness'
+import LoadingShape from '../../platform/parts/LoadingShape.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { problemOf, type ShownProblem } from '../../platform/parts/problems'
 import { useShows } from '../../show/shows/shows'
@@ -17,8 +18,9 @@ import WaterLine from './WaterLine.vue'
 
 /** The waterline of the open show, what was just moved along it, and the way back. */
 const props = defineProps<{ show: Show }>()
+const emit = defineEmits<{ drawn: [] }>()
 const shows = useShows()
-const slots = shallowRef<SlotList['slots']>([])
+const slots = shallowRef<SlotList['slots'] | null>(null)
 const now = useNow(5_000)
 const problem = ref<ShownProblem | null>(null)
 const moved = ref<{ episode: EpisodeSummary; to: string; from: string | null } | null>(null)
@@ -28,6 +30,7 @@ watch(
   () => [props.show.version, shows.near] as const,
   async () => {
     slots.value = await shows.nextSlots(offered).catch(() => [])
+    emit('drawn')
   },
   { immediate: true },
 )
@@ -64,7 +67,8 @@ async function putBack(): Promise<void> {
 </script>
 
 <template>
-  <div class="stacked">
+  <LoadingShape v-if="!slots" what="the open slots" :lines="8" />
+  <div v-else class="stacked">
     <p v-if="next" class="next">
       <span class="field-name">Next out</span>{{ ' ' }}
       <RouterLink :to="{ name: 'desk', params: { show: show.slug, id: next.id } }">{{ next.title }}</RouterLink>,
@@ -73,14 +77,13 @@ async function putBack(): Promise<void> {
       <template v-if="next.hindrances.length">It is <strong>not ready</strong>.</template>
       <template v-else>It is ready.</template>
     </p>
-    <p v-else-if="!shows.near" class="next quiet" role="status">Loading …</p>
     <p v-else-if="show.rhythm && slots[0]" class="next needs-you">
       Nothing is scheduled. The next open slot is {{ longMoment(slots[0].at, show.zone) }}.
     </p>
     <p v-else-if="!show.rhythm" class="next">
       Nothing is scheduled.
-      <RouterLink :to="{ name: 'rhythm', params: { show: show.slug } }">Say when it usually goes out</RouterLink>, and
-      the open slots stand here.
+      <RouterLink :to="{ name: 'rhythm', params: { show: show.slug } }">Set a release schedule</RouterLink> to see open
+      slots here.
     </p>
     <WaterLine
       :show="show.slug"

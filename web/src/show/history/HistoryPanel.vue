@@ -5,6 +5,7 @@ import { storeToRefs } from 'pinia'
 import { computed, watch } from 'vue'
 import type { PastState } from '@contract/history'
 import { type EpisodeField, type EpisodeText, episodeFields, fields as known, isSameField } from '@core/episode/fields'
+import LoadingShape from '../../platform/parts/LoadingShape.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { dayAndTime } from '../../platform/time/times'
 import ComparedWords from './ComparedWords.vue'
@@ -44,9 +45,15 @@ const part = (names: readonly EpisodeField[]): Partial<EpisodeText> =>
 </script>
 
 <template>
-  <Dialog v-model:visible="visible" modal header="History" class="history" :style="{ width: 'min(66rem, 96vw)' }">
+  <Dialog
+    v-model:visible="visible"
+    modal
+    header="History"
+    class="history"
+    :style="{ width: 'min(66rem, 96vw)', height: 'min(44rem, 92vh)' }"
+  >
     <ProblemNote v-if="problem" :problem="problem" />
-    <p v-else-if="!states" class="quiet" role="status">Looking …</p>
+    <LoadingShape v-else-if="!states" what="the history" />
     <p v-else-if="states.length === 0" class="quiet">
       Nothing was written here in the last 90 days. Changes from now on are kept for 90 days.
     </p>

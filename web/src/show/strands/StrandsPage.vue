@@ -46,7 +46,7 @@ const goesBy = ({ goesBy: way, value }: Strand): string =>
 </script>
 
 <template>
-  <PageLayout heading="Strands">
+  <PageLayout heading="Strands" :waits-for="!list && !problem && 'the strands'">
     <template #beside>
       <Button v-if="open !== 'new'" type="button" label="New strand" @click="open = 'new'" />
     </template>

@@ -34,7 +34,7 @@ watch(
 </script>
 
 <template>
-  <PageLayout heading="Site" width="narrow">
+  <PageLayout heading="Site" width="narrow" :waits-for="!list && !problem && 'the comments'">
     <template #beside><a :href="show.pageAddress" target="_blank">As visitors see it</a></template>
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="list">

@@ -39,7 +39,7 @@ async function leave(): Promise<void> {
 </script>
 
 <template>
-  <PageLayout heading="Site" width="narrow">
+  <PageLayout heading="Site" width="narrow" :waits-for="!domain && !problem && 'the domain'">
     <template #beside><a :href="show.pageAddress" target="_blank">As visitors see it</a></template>
     <h2>Custom domain</h2>
     <p class="quiet">

@@ -45,7 +45,7 @@ function leave(id: string): void {
 </script>
 
 <template>
-  <PageLayout heading="Site" width="narrow">
+  <PageLayout heading="Site" width="narrow" :waits-for="!list && !problem && 'the pages'">
     <template #beside><a :href="show.pageAddress" target="_blank">As visitors see it</a></template>
     <p class="quiet">
       Who you are, how to write to you, what you need. They stand beside “How to listen” on every page.

@@ -48,7 +48,7 @@ const passOn = (text: string): void => {
 </script>
 
 <template>
-  <PageLayout heading="Site">
+  <PageLayout heading="Site" :waits-for="!episodes && !problem && 'the episodes'">
     <template #beside><a :href="show.pageAddress" target="_blank">As visitors see it</a></template>
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="episodes?.length === 0" class="quiet">

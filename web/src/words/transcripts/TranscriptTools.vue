@@ -46,7 +46,7 @@ const formatNames = { vtt: 'WebVTT', srt: 'SubRip', json: 'JSON', html: 'HTML', 
         @click="emit('align')"
       />
       <button v-if="places" type="button" class="small-button" @click="emit('next')">
-        {{ places === 1 ? 'One place' : `${places} places` }} worth a look
+        {{ places === 1 ? '1 warning' : `${places} warnings` }}
       </button>
     </span>
     <span class="small files flex flex-wrap gap-x-3 gap-y-1 items-center justify-between">
