@@ -2,6 +2,7 @@ import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { type DemoHouse, openDemoHouse } from './demoHouse'
 import { violations } from './judge'
+import { noteShifts, settled, smallTargets } from './measure'
 
 let house: DemoHouse
 let page: Page
@@ -125,4 +126,50 @@ it('what is the person’s own is one menu, by the keyboard, too', async () => {
   await page.getByRole('button', { name: 'You' }).click()
   await page.getByRole('menuitem', { name: 'Sign out' }).click()
   await page.locator('#email').waitFor()
+})
+
+const desk = async (tab: Page): Promise<string> => {
+  await tab.goto(`${house.address}/studio/bellows-and-reeds/episodes`)
+  const link = tab.getByRole('link', { name: 'What the bellows remember' }).first()
+  await link.waitFor({ state: 'attached' })
+  return new URL((await link.getAttribute('href'))!, house.address).pathname.split('/').at(-1)!
+}
+
+it.each([
+  { of: 'a mouse', width: 1280, height: 800, hasTouch: false, least: 24 },
+  { of: 'fingers', width: 820, height: 1180, hasTouch: true, least: 44 },
+])('on no page anything moves once it is there, and all is large enough for $of', async ({ least, ...given }) => {
+  const context = await page
+    .context()
+    .browser()!
+    .newContext({
+      viewport: { width: given.width, height: given.height },
+      hasTouch: given.hasTouch,
+      isMobile: given.hasTouch,
+    })
+  const tab = await house.openWindow(context)
+  const id = await desk(tab)
+  await noteShifts(tab)
+  const line = await context.newCDPSession(tab)
+  await line.send('Network.enable')
+  await line.send('Network.emulateNetworkConditions', {
+    offline: false,
+    latency: given.hasTouch ? 20 : 100,
+    downloadThroughput: 1e6,
+    uploadThroughput: 1e6,
+  })
+  const parts = ['sound', 'words', 'people', 'chapters', 'transcript', 'soundbites', 'extras']
+  for (const path of [
+    ...['', '/episodes', '/calendar', '/calendar?look=agenda', '/shelf', '/you', '/habits', '/rhythm', '/facts'],
+    ...['/feed', '/feed/facts', '/feed/directories', '/feed/strands', '/feed/private', '/feed/check'],
+    ...['/site', '/site/share', '/site/pages', '/site/comments', '/site/host'],
+    ...parts.map(part => `/episodes/${id}?part=${part}`),
+    ...['history', 'preview'].map(look => `/episodes/${id}?look=${look}`),
+  ]) {
+    await tab.goto(`${house.address}/studio/bellows-and-reeds${path}`)
+    await settled(tab)
+    const found = { path, moved: await tab.evaluate(() => window.measured.shifts) }
+    expect({ ...found, small: await smallTargets(tab, least) }).toEqual({ path, moved: [], small: [] })
+  }
+  await context.close()
 })

@@ -62,10 +62,7 @@ it('a rhythm is told in words with its next dates, one of which is left out', as
   await page.getByLabel('Time in Europe/Zurich').fill('0:05')
   const words = dates.getByRole('status')
   await expect.poll(() => words.textContent()).toMatch(/Monday.* at 00:05$/)
-  const first = (await dates
-    .getByRole('button', { name: /^Skip/ })
-    .first()
-    .getAttribute('aria-label'))!
+  const first = (await dates.getByRole('button', { name: /^Skip/ }).first().getAttribute('aria-label'))!
   await dates.getByRole('button', { name: first }).click()
   await dates.getByRole('button', { name: first.replace('Skip', 'Don’t skip') }).waitFor()
   await page.getByRole('button', { name: 'Save', exact: true }).click()

@@ -103,7 +103,7 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
   top: var(--space-2);
   z-index: 5;
   background: var(--sheet);
-  padding: var(--space-2);
+  padding: var(--space-3);
 }
 main {
   display: flex;

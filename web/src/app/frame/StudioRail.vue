@@ -145,6 +145,9 @@ const find = useDebounceFn((words: string) => shows.loadList(words).catch(() => 
   font-weight: 560;
 }
 .show-name {
+  display: flex;
+  align-items: center;
+  min-height: 42px;
   font: 560 var(--text-l) var(--serif);
   color: var(--ink);
   text-decoration: none;

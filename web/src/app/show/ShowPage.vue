@@ -94,7 +94,7 @@ function lacks(episode: EpisodeSummary): string {
         <p v-else class="quiet small">
           {{ released }} {{ released === 1 ? 'episode is' : 'episodes are' }} in the feed now.
         </p>
-        <p v-if="!facts.feedFacts.isPrivate" class="flex flex-wrap gap-x-5 gap-y-2 mt-2">
+        <p v-if="!facts.feedFacts.isPrivate" class="flowing gap-x-5">
           <a :href="facts.feedAddress" target="_blank">View the feed</a>
           <a :href="facts.pageAddress" target="_blank">View the public page</a>
           <a v-if="listener" :href="listener" target="_blank">Hear it in the stand-in listener</a>

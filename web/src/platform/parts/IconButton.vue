@@ -18,8 +18,8 @@ const vTooltip = Tooltip
   display: inline-grid;
   flex: none;
   place-items: center;
-  min-width: 30px;
-  min-height: 30px;
+  min-width: max(30px, var(--target));
+  min-height: max(30px, var(--target));
   padding: 0;
   border: 1px solid transparent;
   border-radius: var(--round);
@@ -39,11 +39,5 @@ const vTooltip = Tooltip
   background: none;
   color: var(--edge-strong);
   cursor: default;
-}
-@media (pointer: coarse) {
-  .icon-button {
-    min-width: 44px;
-    min-height: 44px;
-  }
 }
 </style>

@@ -33,8 +33,8 @@ const emit = defineEmits<{ hear: []; remove: [] }>()
   border-bottom: 1px solid var(--edge);
 }
 .place {
-  width: 28px;
-  height: 28px;
+  width: max(28px, var(--target));
+  height: max(28px, var(--target));
   padding: 0;
   border: 1px solid var(--edge);
   border-radius: 50%;

@@ -15,7 +15,7 @@ const place = computed(() => route.meta.place)
   >
     <RouterLink
       v-for="{ name, words } in place.tabs"
-      class="px-3 py-2 text-ink-soft no-underline"
+      class="tab px-3 py-2 text-ink-soft no-underline"
       :key="name"
       :to="{ name, params: { show: route.params.show } }"
       >{{ words }}</RouterLink
@@ -24,6 +24,11 @@ const place = computed(() => route.meta.place)
 </template>
 
 <style scoped>
+.tab {
+  display: inline-flex;
+  align-items: center;
+  min-height: var(--target);
+}
 a:hover {
   color: var(--ink);
 }

@@ -40,7 +40,7 @@ const status = computed(() => episode.value?.status)
   display: flex;
   gap: var(--space-1);
   width: 100%;
-  min-height: 26px;
+  min-height: max(26px, var(--target));
   margin-block: 1px;
   padding: 2px 4px;
   border: 1px solid transparent;

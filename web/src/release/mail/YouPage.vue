@@ -99,7 +99,7 @@ function askBefore(what: 'renew' | 'drop'): void {
   display: flex;
   gap: var(--space-2);
   align-items: center;
-  min-height: 28px;
+  min-height: max(28px, var(--target));
 }
 .last li {
   display: grid;

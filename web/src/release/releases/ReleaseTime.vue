@@ -113,7 +113,7 @@ function set(): void {
   flex: 1 1 100%;
 }
 .slot {
-  min-height: 28px;
+  min-height: max(28px, var(--target));
   padding: 0 var(--space-3);
   border: 1px dashed var(--edge-strong);
   border-radius: var(--round);

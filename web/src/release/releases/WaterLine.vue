@@ -186,8 +186,9 @@ function fill(draft: EpisodeSummary): void {
 
 <style scoped>
 .strip {
+  --slot: max(26px, var(--target));
   position: relative;
-  height: calc(var(--lines) * 60px + var(--slot-lines) * 30px + 34px);
+  height: calc(var(--lines) * 60px + var(--slot-lines) * (var(--slot) + 4px) + 34px);
   overflow: hidden;
 }
 .water {
@@ -216,9 +217,9 @@ function fill(draft: EpisodeSummary): void {
 }
 .slot {
   position: absolute;
-  bottom: calc(4px + var(--lane) * 30px);
+  bottom: calc(4px + var(--lane) * (var(--slot) + 4px));
   width: 58px;
-  min-height: 26px;
+  min-height: var(--slot);
   white-space: nowrap;
   padding: 0 var(--space-1);
   border: 1px dashed var(--edge-strong);

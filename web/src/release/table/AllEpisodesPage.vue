@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { storeToRefs } from 'pinia'
+import { until } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { type TableQuery, tableQuery, type TableRow } from '@contract/table'
 import type { BulkEdit } from '@core/episode/bulkEdit'
 import { wallTime } from '@core/release/moment'
 import { onNews } from '../../platform/news/news'
+import LoadingShape from '../../platform/parts/LoadingShape.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { useShows } from '../../show/shows/shows'
 import { currentMoment } from '../../platform/time/now'
@@ -63,8 +65,13 @@ watch(
   },
   { immediate: true },
 )
-onMounted(() => vocabulary.load(show.value.id))
-onMounted(() => table.loadMade(show.value.id).catch(() => undefined))
+/** The table, its filters and what stands beside the heading come together, so that none moves another one. */
+const isReady = ref(false)
+onMounted(async () => {
+  await Promise.allSettled([vocabulary.load(show.value.id), table.loadMade(show.value.id)])
+  await until(() => rows.value ?? problem.value).toBeTruthy()
+  isReady.value = true
+})
 const nextSlot = ref<string | null>(null)
 onMounted(async () => {
   const [next] = await shows.nextSlots(1).catch(() => [])
@@ -137,14 +144,17 @@ async function make(): Promise<void> {
             To know: {{ after.takenBack.left.map(({ title, why }) => `${title || 'Untitled'} (${why})`).join(' ') }}
           </template>
         </p>
-        <MadeChanges v-if="made.length" :made="made" :zone="show.zone" :busy="busy" @take-back="takeBack" />
+        <MadeChanges v-if="isReady && made.length" :made="made" :zone="show.zone" :busy="busy" @take-back="takeBack" />
       </header>
-      <TableFilters v-model="query" v-model:columns="chosen" :seasons="vocabulary.seasons" :tags="vocabulary.tags" />
-      <SpellingsNote :tags="vocabulary.counted" :people="vocabulary.people" @look="change => look('all', change)" />
+      <template v-if="isReady">
+        <TableFilters v-model="query" v-model:columns="chosen" :seasons="vocabulary.seasons" :tags="vocabulary.tags" />
+        <SpellingsNote :tags="vocabulary.counted" :people="vocabulary.people" @look="change => look('all', change)" />
+      </template>
       <ProblemNote v-if="problem && !looked" :problem="problem" />
     </div>
+    <LoadingShape v-if="!isReady" class="px-5" what="the episodes" :lines="12" />
     <TableRows
-      v-if="rows"
+      v-if="rows && isReady"
       v-model:selection="selection"
       :show="show"
       :rows="rows"

@@ -29,7 +29,8 @@ function orderBy(name: TableOrder): void {
   emit('order', name, name === order.value ? (isUp.value ? 'down' : 'up') : begins)
 }
 
-const rowHeight = 40
+/** As high as fingers need, where they are used. */
+const rowHeight = matchMedia('(pointer: coarse)').matches ? 48 : 40
 const box = ref<HTMLElement | null>(null)
 const virtual = useVirtualizer(
   computed(() => ({
@@ -80,18 +81,20 @@ const sortOf = (name: TableColumn | 'title') =>
       aria-label="Episodes"
       class="rows small"
       :aria-rowcount="rows.length + 1"
-      :style="{ minWidth: `${widthRem}rem` }"
+      :style="{ minWidth: `${widthRem}rem`, '--row': `${rowHeight}px` }"
     >
       <thead>
         <tr aria-rowindex="1">
           <th class="choice">
-            <input
-              type="checkbox"
-              aria-label="Choose all"
-              :checked="isAll"
-              :indeterminate="!isAll && ids.size > 0"
-              @change="selection = isAll ? [] : [...rows]"
-            />
+            <label class="pick">
+              <input
+                type="checkbox"
+                aria-label="Choose all"
+                :checked="isAll"
+                :indeterminate="!isAll && ids.size > 0"
+                @change="selection = isAll ? [] : [...rows]"
+              />
+            </label>
           </th>
           <th
             v-for="name in shownColumns"
@@ -116,12 +119,14 @@ const sortOf = (name: TableColumn | 'title') =>
           :class="{ chosen: ids.has(rows[index]!.id) }"
         >
           <td class="choice bg-sheet">
-            <input
-              type="checkbox"
-              :aria-label="`Choose ${rows[index]!.title || 'untitled episode'}`"
-              :checked="ids.has(rows[index]!.id)"
-              @click="event => choose(index, (event.target as HTMLInputElement).checked, event.shiftKey)"
-            />
+            <label class="pick">
+              <input
+                type="checkbox"
+                :aria-label="`Choose ${rows[index]!.title || 'untitled episode'}`"
+                :checked="ids.has(rows[index]!.id)"
+                @click="event => choose(index, (event.target as HTMLInputElement).checked, event.shiftKey)"
+              />
+            </label>
           </td>
           <td
             v-for="name in shownColumns"
@@ -175,7 +180,7 @@ table {
 }
 th,
 td {
-  height: 40px;
+  height: var(--row);
   padding: 0 var(--space-2);
   border-bottom: 1px solid var(--edge);
   text-align: start;
@@ -190,6 +195,7 @@ th {
 th button {
   width: 100%;
   height: 100%;
+  min-height: var(--target);
   padding: 0;
   border: 0;
   background: none;
@@ -214,6 +220,13 @@ th button:hover {
 .choice {
   width: 3rem;
   padding-inline-start: var(--space-5);
+}
+.pick {
+  display: grid;
+  place-items: center start;
+  min-width: var(--target);
+  min-height: var(--target);
+  cursor: pointer;
 }
 .choice input {
   display: block;

@@ -62,8 +62,8 @@ async function bring(): Promise<void> {
 .frame {
   display: grid;
   place-items: center;
-  width: 32px;
-  height: 32px;
+  width: max(32px, var(--target));
+  height: max(32px, var(--target));
   padding: 0;
   border: 1px dashed var(--edge-strong);
   border-radius: var(--round);

@@ -63,12 +63,12 @@ const code = computed(() =>
         aria-label="Light or dark"
         size="small"
       />
-      <label class="flex gap-2 items-center">
+      <label class="wish flex gap-2 items-center">
         <input type="checkbox" :checked="accent !== null" @change="accent = accent === null ? '#12495f' : null" />
         A colour of its own
       </label>
       <input v-if="accent !== null" v-model="accent" type="color" aria-label="Colour" />
-      <label class="flex gap-2 items-center">
+      <label class="wish flex gap-2 items-center">
         Width
         <select v-model="width">
           <option :value="null">as wide as there is room</option>
@@ -92,12 +92,15 @@ const code = computed(() =>
 </template>
 
 <style scoped>
+.wish {
+  min-height: var(--target);
+}
 .choices :deep(.p-selectbutton) {
   flex-wrap: wrap;
 }
 select,
 input[type='color'] {
-  min-height: 32px;
+  min-height: max(32px, var(--target));
   border: 1px solid var(--edge-strong);
   border-radius: var(--round);
   background: var(--sheet);

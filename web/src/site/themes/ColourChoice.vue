@@ -50,7 +50,7 @@ const fields = [
   flex-wrap: wrap;
   gap: var(--space-2);
   align-items: center;
-  min-height: 28px;
+  min-height: max(28px, var(--target));
 }
 .chosen label {
   flex: 0 0 8.5rem;

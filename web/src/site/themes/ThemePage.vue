@@ -11,6 +11,7 @@ import BlockList from './BlockList.vue'
 import ColourChoice from './ColourChoice.vue'
 import LayoutSketch from './LayoutSketch.vue'
 import { useSiteTheme } from './siteTheme'
+import LoadingShape from '../../platform/parts/LoadingShape.vue'
 import PageHead from '../../platform/parts/PageHead.vue'
 import PlaceTabs from '../../platform/parts/PlaceTabs.vue'
 import SeenPages from './SeenPages.vue'
@@ -52,6 +53,7 @@ const address = computed(
       >
       <PlaceTabs />
       <ProblemNote v-if="problem" :problem="problem" />
+      <LoadingShape v-if="!tried && !problem" what="the look" :lines="8" />
       <template v-if="themes && tried">
         <div class="actions">
           <Button label="Publish the look" :disabled="!differs || busy" @click="store.step('take-over')" />
@@ -105,7 +107,7 @@ const address = computed(
         </div>
       </template>
     </section>
-    <SeenPages :address="address" :page-address="show.pageAddress" @open="to => (path = to)" />
+    <SeenPages v-if="tried" :address="address" :page-address="show.pageAddress" @open="to => (path = to)" />
   </div>
 </template>
 
@@ -144,7 +146,7 @@ const address = computed(
   display: inline-flex;
   gap: var(--space-2);
   align-items: center;
-  min-height: 28px;
+  min-height: max(28px, var(--target));
   margin-inline-end: var(--space-4);
 }
 @media (max-width: 60rem) {

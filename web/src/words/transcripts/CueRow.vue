@@ -153,7 +153,8 @@ function onKey(event: KeyboardEvent): void {
   background: var(--accent-wash);
 }
 .place {
-  min-height: 28px;
+  min-width: var(--target);
+  min-height: max(28px, var(--target));
   padding: 0 2px;
   border: 0;
   background: none;
@@ -166,7 +167,7 @@ function onKey(event: KeyboardEvent): void {
 }
 input,
 textarea {
-  min-height: 28px;
+  min-height: max(28px, var(--target));
   padding: 2px 5px;
   border: 1px solid transparent;
   border-radius: var(--round);

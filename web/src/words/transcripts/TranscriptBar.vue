@@ -53,7 +53,7 @@ const count = computed(() => (cues.value.length === 1 ? 'One cue' : `${cues.valu
   column-gap: var(--space-2);
 }
 .language {
-  min-height: 28px;
+  min-height: max(28px, var(--target));
   padding: 0 var(--space-2);
   border: 1px solid var(--edge);
   border-radius: var(--round);

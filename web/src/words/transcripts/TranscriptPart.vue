@@ -8,6 +8,7 @@ import { accepted, placeAfter } from '@core/transcript/doubtful'
 import { type CueFinding, cueFindings } from '@core/transcript/findings'
 import { formatsOf } from '@core/transcript/formats'
 import { useAttempt } from '../../platform/parts/attempt'
+import LoadingShape from '../../platform/parts/LoadingShape.vue'
 import { usePlaying } from '../../production/sound/playing'
 import { useSound } from '../../production/sound/sound'
 import { vOpened } from '../../platform/parts/opened'
@@ -59,7 +60,8 @@ watch(
 )
 function look(): void {
   speakers.value = [...new Set([...props.people, ...speakersIn(cues.value)])]
-  findings.value = cueFindings(cues.value, source.value?.durationMs ?? null, pauses.value)
+  // As long as no transcript is open, there is nothing of which words could be missing.
+  findings.value = open.value ? cueFindings(cues.value, source.value?.durationMs ?? null, pauses.value) : []
 }
 const codesOf = computed(() => {
   const codes = new Map<string, CueFinding['code'][]>()
@@ -226,6 +228,7 @@ defineExpose({ bring, goTo })
         >.
       </p>
     </template>
+    <LoadingShape v-else-if="!transcript.isLoaded" what="the transcript" :lines="8" />
     <template v-else>
       <button v-if="isAdding" type="button" class="small-button justify-self-start" @click="isAdding = false">
         Back to the transcript

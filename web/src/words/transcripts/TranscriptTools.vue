@@ -49,11 +49,16 @@ const formatNames = { vtt: 'WebVTT', srt: 'SubRip', json: 'JSON', html: 'HTML', 
         {{ places === 1 ? '1 warning' : `${places} warnings` }}
       </button>
     </span>
-    <span class="small files flex flex-wrap gap-x-3 gap-y-1 items-center justify-between">
+    <span class="small files flex flex-wrap gap-1 items-center justify-between">
       Download:
-      <a v-for="format in formats" :key="format" :href="`/api/v1/transcripts/${open.id}/file.${format}`" download>{{
-        formatNames[format]
-      }}</a>
+      <a
+        v-for="format in formats"
+        :key="format"
+        class="small-button"
+        :href="`/api/v1/transcripts/${open.id}/file.${format}`"
+        download
+        >{{ formatNames[format] }}</a
+      >
       <button v-if="open.hasBefore" type="button" class="small-button" @click="emit('before')">
         What was here before
       </button>

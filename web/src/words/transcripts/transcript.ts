@@ -40,6 +40,8 @@ export const useTranscript = defineStore('transcript', () => {
     () => doubtful.value.length + [open.value && !open.value.fits, open.value?.isUnread].filter(Boolean).length,
   )
 
+  /** Whether it is known what transcripts the episode has. */
+  const isLoaded = ref(false)
   let episodeId: string | null = null
   let base: readonly Cue[] = []
   let lastStroke = { what: '', atMs: 0 }
@@ -55,6 +57,7 @@ export const useTranscript = defineStore('transcript', () => {
     const here = open.value && fresh.find(each => each.id === open.value!.id)
     if (!here) {
       await (fresh[0] ? show(fresh[0].id) : Promise.resolve(put(null)))
+      isLoaded.value ||= id === episodeId
       return
     }
     if (here.version > open.value!.version && !isSending) {
@@ -68,6 +71,7 @@ export const useTranscript = defineStore('transcript', () => {
     clearTimeout(timer)
     episodeId = null
     list.value = []
+    isLoaded.value = false
     put(null)
   }
 
@@ -242,6 +246,7 @@ export const useTranscript = defineStore('transcript', () => {
     chosenId,
     doubtful,
     wants,
+    isLoaded,
     canUndo: computed(() => done.value.length > 0),
     canRedo: computed(() => taken.value.length > 0),
     load,
