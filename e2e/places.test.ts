@@ -70,6 +70,20 @@ it.each([
   await page.setViewportSize({ width: 1280, height: 800 })
 })
 
+it('on a phone what stands at the foot of the desk leaves four fifths of the window to the work', async () => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  for (const title of ['The concertina in the lifeboat', 'A letter from a chapel', 'What the bellows remember']) {
+    await page.goto(`${house.address}/studio/bellows-and-reeds/episodes`)
+    const link = page.getByRole('link', { name: title }).first()
+    await link.waitFor({ state: 'attached' })
+    await page.goto(`${house.address}${await link.getAttribute('href')}`)
+    await page.locator('#title').waitFor()
+    const box = await page.getByRole('region', { name: 'Release', exact: true }).boundingBox()
+    expect(box!.height).toBeLessThanOrEqual(844 / 5)
+  }
+  await page.setViewportSize({ width: 1280, height: 800 })
+})
+
 it('one key and some letters lead anywhere: to a place, an old episode, something to do; what was gone to last stands first', async () => {
   await page.goto(`${house.address}/studio/bellows-and-reeds/feed`)
   const field = page.getByRole('combobox', { name: 'Where to' })

@@ -64,8 +64,8 @@ export const hindranceRules: Readonly<Record<Hindrance, string>> = {
   'no audio': 'A release needs audio.',
   'no title': 'A release needs a title.',
   'being finished': 'The audio is still being finished.',
-  'not finished': 'The audio is not finished by its recipe yet. Finish it, or let it go out as it was uploaded.',
-  'other format': 'Only MP3 and M4A can go out. Finish it first, which encodes it.',
+  'not finished': 'The audio is not finished yet. Finish it, or use the uploaded file as it is.',
+  'other format': 'Only MP3 and M4A can be published. Finish the audio first, which encodes it.',
   'not there': 'The audio lives elsewhere, and its address did not answer when it was last asked.',
 }
 

@@ -110,7 +110,7 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
 <template>
   <div class="bench boxed">
     <Button type="button" class="play" :label="playing ? 'Pause' : 'Play'" outlined @click="toggle" />
-    <div class="spaced min-w-0 gap-1">
+    <div class="waves spaced min-w-0 gap-1">
       <SoundWave
         :waveform="waves.waveforms[source.id] ?? null"
         :duration-ms="source.durationMs"
@@ -145,7 +145,7 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
         @seek="ms => seekSource(ms + startMs)"
       />
     </div>
-    <div class="spaced gap-1 justify-items-end">
+    <div class="beside-wave spaced gap-1 justify-items-end">
       <span class="figures time quiet small" data-testid="place"
         >{{ clock(atMs) }}<br />{{ clock(tracks[current]?.durationMs ?? source.durationMs) }}</span
       >
@@ -194,5 +194,19 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
 .time {
   text-align: right;
   line-height: 1.4;
+}
+@media (max-width: 620px) {
+  .bench {
+    grid-template-columns: auto minmax(0, 1fr);
+  }
+  .waves {
+    grid-row: 2;
+    grid-column: 1 / -1;
+  }
+  .beside-wave {
+    display: flex;
+    align-items: center;
+    justify-content: end;
+  }
 }
 </style>

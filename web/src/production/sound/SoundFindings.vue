@@ -14,7 +14,7 @@ const told = computed(() => props.findings.map(finding => ({ finding, ...finding
 const urgent = computed(() => told.value.filter(({ severity }) => severity !== 'note'))
 const others = computed(() => told.value.filter(({ severity }) => severity === 'note'))
 const fixes: Readonly<Record<NonNullable<Finding['fix']>, string>> = {
-  finish: 'Finish it',
+  finish: 'Finish the audio',
   trim: 'Trim',
   level: 'Even it out',
   mono: 'Make it mono',

@@ -199,4 +199,27 @@ function ask(about: keyof typeof questions): void {
   flex: 1 1 20rem;
   gap: var(--space-1) var(--space-5);
 }
+/* On a phone it leaves four fifths of the window to the work: smaller letters, and links in one line that moves sideways. */
+@media (max-width: 620px) {
+  .bar {
+    gap: 0 var(--space-2);
+    padding: var(--space-1) var(--space-4);
+  }
+  .state {
+    flex-basis: 100%;
+    font-size: var(--text-s);
+  }
+  .state :deep(.flowing-text) {
+    flex-wrap: nowrap;
+    width: 100%;
+    overflow-x: auto;
+  }
+  .state :deep(.flowing-text > *) {
+    flex: none;
+  }
+  .acts :deep(.p-button) {
+    padding-inline: var(--space-2);
+    font-size: var(--text-s);
+  }
+}
 </style>
