@@ -56,7 +56,7 @@ it('an earlier state is found, compared word by word, and brought back', async (
   await panel.getByText('you', { exact: true }).first().waitFor()
   await panel.locator('del', { hasText: 'Nothing of it' }).first().waitFor()
   await panel.getByRole('button', { name: 'Restore this' }).click()
-  await panel.getByText('The desk has it just as it was then.').waitFor()
+  await panel.getByText('Nothing has changed since then.').waitFor()
   await page.keyboard.press('Escape')
   await expect.poll(() => notes().innerText()).toContain('Nothing of it is left')
   await saved(page)

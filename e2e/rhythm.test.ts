@@ -134,7 +134,7 @@ it('the next open slot is the first offer when a time is chosen, by the clock of
   // A time that is past is told before, and goes out at once; not here.
   await page.getByLabel('Day', { exact: true }).fill('Sat 6 Sep 2025')
   await page.keyboard.press('Tab')
-  await page.getByText('This is past: it goes out at once, and has that date.').waitFor()
+  await page.getByText('This is in the past: it will be released at once with that date.').waitFor()
   await page.getByRole('button', { name: 'Release with this past date' }).click()
   await page.getByRole('alertdialog').getByRole('button', { name: 'Cancel' }).click()
   expect((await letter()).status).toBe('draft')
@@ -166,7 +166,7 @@ it('a second episode at the same moment is told of, and set a minute later', asy
   await page.getByLabel('Day', { exact: true }).fill(day.replace('Sept', 'Sep'))
   await page.keyboard.press('Tab')
   await page.getByLabel('Time', { exact: true }).fill(time)
-  await page.getByText('“A letter from a chapel” goes out at the same moment').waitFor()
+  await page.getByText('“A letter from a chapel” is released at the same time').waitFor()
   await page.getByRole('button', { name: 'A minute later' }).click()
   await page.getByRole('button', { name: 'Schedule', exact: true }).click()
   const later = new Date(+new Date(releaseAt!) + 60_000).toISOString()

@@ -96,7 +96,7 @@ it('a file that is too quiet is finished by one press, heard against its source,
     .getByText(/begins with 2\.\d s of silence/)
     .waitFor()
   await quiet.getByRole('button', { name: 'Finish the audio' }).click()
-  await page.getByText('Finished. This file goes out.').waitFor(untilEncoded)
+  await page.getByText('Finished. This file will be published.').waitFor(untilEncoded)
   await expect
     .poll(async () => (await page.getByRole('table').first().locator('tbody tr').allInnerTexts())[1])
     .toMatch(/Finished\s+−(18\.[89]|19\.[0-2]) LUFS/)
@@ -191,7 +191,7 @@ it('a WAV says that it cannot go out as it is, and one press encodes it', async 
   await page.locator('[data-finding=not-deliverable]').getByText('WAV cannot be published as is.').waitFor()
   await expect.poll(() => page.getByRole('button', { name: 'Release now' }).isDisabled()).toBe(true)
   await page.locator('[data-finding=not-deliverable]').getByRole('button', { name: 'Finish the audio' }).click()
-  await page.getByText('Finished. This file goes out.').waitFor(untilEncoded)
+  await page.getByText('Finished. This file will be published.').waitFor(untilEncoded)
   await expect.poll(() => page.getByRole('button', { name: 'Release now' }).isDisabled()).toBe(false)
 })
 
@@ -208,5 +208,5 @@ it('finishing survives a server that dies in the midst of it', async () => {
   await house.startServer()
   await page.reload()
   // All of it is done once more, and other journeys run beside it.
-  await page.getByText('Finished. This file goes out.').waitFor({ timeout: 480_000 })
+  await page.getByText('Finished. This file will be published.').waitFor({ timeout: 480_000 })
 }, 720_000)

@@ -61,7 +61,7 @@ it('many are changed as they were looked at, and taken back with one press', asy
   await page.getByText('One is as before.').waitFor()
   await expect.poll(() => page.locator('.rows tbody').innerText()).toContain('workshop')
   await page.getByRole('button', { name: 'Earlier bulk changes' }).click()
-  await page.getByRole('button', { name: 'Take it back' }).first().click()
+  await page.getByRole('button', { name: 'Undo' }).first().click()
   await expect.poll(() => page.locator('.rows tbody').innerText()).not.toContain('workshop')
 })
 

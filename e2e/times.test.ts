@@ -137,7 +137,7 @@ it('a transcript is corrected against the sound: split, joined, shifted, renamed
   await page.getByRole('button', { name: 'Replace this one' }).click()
   await page.getByText('1 of 1199').waitFor()
   await page.getByRole('button', { name: 'Replace all 1199' }).click()
-  await page.getByText('It is nowhere.').waitFor()
+  await page.getByText('Not found.').waitFor()
   // Moved, from the third one on, and stretched to another cut.
   await page.getByLabel('Words of cue 3', { exact: true }).click()
   await page.getByRole('button', { name: 'Move times' }).click()

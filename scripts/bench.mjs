@@ -13,10 +13,12 @@ import { runProgram } from './setup/programs.mjs'
 
 /**
  * Prints speeds as ratios against a named reference in the same run; only of the benches that are named, if any is. Each begins with
- * the demo as it was filled in once. Load goes to loopback only and ends by itself.
+ * the demo as it was filled in once, or as it lies in the folder DEMO_FOLDER. Load goes to loopback only and ends by itself.
  */
 await main(async () => {
-  const [template, own] = [join(runFolder, 'bench', 'template'), join(runFolder, 'bench', 'own')]
+  const given = process.env.DEMO_FOLDER
+  const template = given ?? join(runFolder, 'bench', 'template')
+  const own = join(runFolder, 'bench', 'own')
   await needRoom(join(runFolder, 'bench'))
   needPrograms(['mariadbd', 'mariadb-install-db', 'ffmpeg', 'ffprobe', 'espeak-ng', 'flite', 'nginx', 'wrk', 'ab'])
   needPackages()
@@ -24,8 +26,10 @@ await main(async () => {
   const parts = new Parts()
   parts.stopOnSignals()
   try {
-    await rm(template, { recursive: true, force: true })
-    await runIn(template, 'demo', { FILL_DEMO: 'yes' })
+    if (!given) {
+      await rm(template, { recursive: true, force: true })
+      await runIn(template, 'demo', { FILL_DEMO: 'yes' })
+    }
     for (const name of wanted()) {
       await rm(own, { recursive: true, force: true })
       await cp(template, own, { recursive: true })

@@ -15,7 +15,7 @@ type Words<Code extends FindingCode> = (figures: Figures[Code], places: Places) 
 
 const practice = 'common practice, no source'
 const frames = 'Sound files are frames, one behind the other (ISO/IEC 11172-3).'
-const listenToEnd = 'Listeners would hear it break off. Listen to the end, or upload the file again.'
+const listenToEnd = 'Listeners would hear it cut off. Listen to the end, or upload the file again.'
 
 const seconds = (ms: number): string => (ms < 60_000 ? `${(ms / 1000).toFixed(1)} s` : clock(ms))
 

@@ -5,5 +5,6 @@ export const eventWords = (
   state: 'out' | 'ready' | 'not ready',
 ): { summary: string; description: string } => ({
   summary: `${state === 'not ready' ? 'Not ready: ' : ''}${showName}: ${title}`,
-  description: state === 'out' ? 'Released.' : state === 'ready' ? 'Scheduled.' : 'It goes out once it is ready.',
+  description:
+    state === 'out' ? 'Released.' : state === 'ready' ? 'Scheduled.' : 'It will be released once it is ready.',
 })

@@ -69,9 +69,9 @@ const subjects: Readonly<Record<NoticeKind, (count: number) => string>> = {
 }
 const leads: Readonly<Record<NoticeKind, string>> = {
   released: 'This episode is now in the feed. Most apps pick it up within a few hours.',
-  held: 'This episode was not ready at its release time, so it was held back. It goes out as soon as it is ready.',
-  'hour before': 'This is to go out within an hour and could not as it is.',
-  'day before': 'This is to go out within a day and could not as it is.',
+  held: 'This episode was not ready at its release time, so it was held back. It will be released as soon as it is ready.',
+  'hour before': 'This is due within an hour and is not ready.',
+  'day before': 'This is due within a day and is not ready.',
   commented: 'A listener wrote something. Nobody sees it before you have read it.',
 }
 

@@ -33,21 +33,21 @@ export const steps: Readonly<Record<Step, StepRule>> = {
   schedule: {
     from: ['draft', 'scheduled'],
     to: 'scheduled',
-    reason: 'It is to go out by itself, at its moment.',
+    reason: 'It will be released automatically at its time.',
     effect: 'Nothing until then; what is written meanwhile goes along.',
     undo: 'unschedule',
   },
   unschedule: {
     from: ['scheduled'],
     to: 'draft',
-    reason: 'It is not to go out then.',
+    reason: 'It should not be released then.',
     effect: 'None: no app has it.',
     undo: 'schedule',
   },
   release: {
     from: ['draft', 'scheduled'],
     to: 'released',
-    reason: 'It is to go out now, or its moment has come.',
+    reason: 'It is released now, or its time has come.',
     effect: 'Apps find it when they next read the feed, mostly within hours, and keep it from then on.',
     undo: 'retire',
   },
@@ -61,7 +61,7 @@ export const steps: Readonly<Record<Step, StepRule>> = {
   redate: {
     from: ['released'],
     to: 'released',
-    reason: 'It stands in the wrong place.',
+    reason: 'It is in the wrong place.',
     effect: 'Apps that sort by date move it; some show it as new once more, some keep the date that they had.',
     undo: 'redate',
   },

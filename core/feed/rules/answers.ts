@@ -7,7 +7,7 @@ export const answers: FeedRule = {
   rule: 'A feed answers with 200.',
   source: 'RFC 9110, section 15.3.1',
   ifItStays: 'Apps and directories get nothing.',
-  fix: 'Whoever serves the feed has to fix it.',
+  fix: 'The server of the feed needs fixing.',
   place: 'host',
   find: inAnswer(({ status }) => (status === 200 ? null : String(status))),
 }

@@ -8,7 +8,7 @@ export const artworkAnswers: FeedRule = {
   rule: 'The address of the artwork answers with a JPEG or PNG.',
   source: 'itunes namespace, image (from memory)',
   ifItStays: 'Directories refuse the show; apps show a grey square.',
-  fix: 'Choose the artwork anew.',
+  fix: 'Choose the artwork again.',
   place: 'show.artwork',
   find: inChannel((channel, { answers }) => {
     const met = answers.get(attributeIn(channel, 'itunes:image', 'href'))

@@ -8,7 +8,7 @@ export const artworkForm: FeedRule = {
   rule: 'JPEG or PNG, RGB, without transparency.',
   source: 'itunes namespace, image (from memory)',
   ifItStays: 'Directories refuse it, or show it in wrong colours.',
-  fix: 'Save it as JPEG in RGB, and choose it anew.',
+  fix: 'Save it as an RGB JPEG and choose it again.',
   place: 'show.artwork',
   find: inChannel((channel, { answers }) => {
     const picture = answers.get(attributeIn(channel, 'itunes:image', 'href'))?.picture

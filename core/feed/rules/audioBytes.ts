@@ -7,7 +7,7 @@ export const audioBytes: FeedRule = {
   rule: 'The length of an enclosure is that of its file.',
   source: 'RSS 2.0, enclosure sub-element of item',
   ifItStays: 'Apps take it for broken off, or show a wrong progress.',
-  fix: 'Whoever writes the feed tells the size that the file has.',
+  fix: 'Give the actual size of the file.',
   place: 'episode.audio',
   find: atAddresses('enclosure', 'url', ({ bytes }, { attributes }) => {
     const told = Number(attributes.length)

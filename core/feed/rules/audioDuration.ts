@@ -12,7 +12,7 @@ export const audioDuration: FeedRule = {
   rule: 'itunes:duration is the length of the file.',
   source: 'itunes namespace, duration (from memory)',
   ifItStays: 'Lists show a wrong length; apps that go by it break off, or show a wrong progress.',
-  fix: 'Whoever writes the feed tells the length of the file.',
+  fix: 'Give the length of the file.',
   place: 'episode.audio',
   find: inItems((item, { answers }) => {
     const told = secondsIn(textIn(item, 'itunes:duration'))

@@ -17,7 +17,7 @@ export const audioType: FeedRule = {
   rule: 'The type of an enclosure is that with which its file is served.',
   source: 'RSS 2.0, enclosure sub-element of item; RFC 9110, section 8.3',
   ifItStays: 'Apps that go by the one or the other do not play it.',
-  fix: 'Whoever serves the file tells its type.',
+  fix: 'The server should send the type of the file.',
   place: 'host',
   find: atAddresses('enclosure', 'url', ({ contentType, status }, { attributes }) =>
     (status !== 200 && status !== 206) || family(contentType) === family(attributes.type ?? '')

@@ -8,7 +8,7 @@ export const blockedShow: FeedRule = {
   rule: 'itunes:block with Yes keeps a show out of directories.',
   source: 'itunes namespace, block (from memory)',
   ifItStays: 'Directories refuse it, or take it off their lists.',
-  fix: 'Take it back where the show is to be found.',
+  fix: 'Remove it if people should find the show.',
   place: 'show.feedFacts',
   find: inChannel(channel => (/^yes$/i.test(textIn(channel, 'itunes:block')) ? 'Yes' : null)),
   fixShow: () => ({ says: 'Let directories list it', facts: { isBlocked: false } }),

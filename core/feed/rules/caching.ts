@@ -9,7 +9,7 @@ export const caching: FeedRule = {
   rule: 'Cache-Control lets a feed be kept for an hour at most.',
   source: 'RFC 9111, section 5.2.2.1; common practice, no source',
   ifItStays: 'A new episode shows only when the kept copy has run out.',
-  fix: 'Whoever serves the feed sends no-cache, or a short max-age.',
+  fix: 'The server should send no-cache, or a short max-age.',
   place: 'host',
   find: inAnswer(({ cacheControl }) => {
     const seconds = Number(/(?:s-maxage|max-age)=(\d+)/i.exec(cacheControl)?.[1] ?? 0)

@@ -7,7 +7,7 @@ export const chaptersType: FeedRule = {
   rule: 'podcast:chapters has url and type, application/json+chapters.',
   source: 'podcast namespace, chapters',
   ifItStays: 'Apps show no chapters.',
-  fix: 'Whoever writes the feed adds it.',
+  fix: 'Add it to the feed.',
   place: 'host',
   find: inEach('podcast:chapters', ({ attributes: { url = '', type = '' } }) =>
     url !== '' && /^application\/(json\+chapters|json)$/i.test(type) ? null : `${type} ${url}`.trim(),

@@ -8,7 +8,7 @@ export const completeShow: FeedRule = {
   rule: 'itunes:complete with Yes ends a show.',
   source: 'itunes namespace, complete (from memory)',
   ifItStays: 'Apps ask no more; what comes later is not heard.',
-  fix: 'Take it back where the show goes on.',
+  fix: 'Remove it if the show continues.',
   place: 'show.feedFacts',
   find: inChannel(channel => (/^yes$/i.test(textIn(channel, 'itunes:complete')) ? 'Yes' : null)),
   fixShow: () => ({ says: 'Say that it goes on', facts: { isComplete: false } }),

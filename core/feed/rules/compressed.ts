@@ -9,7 +9,7 @@ export const compressed: FeedRule = {
   rule: 'A large feed is sent as gzip or brotli where the reader takes that.',
   source: 'RFC 9110, section 8.4',
   ifItStays: 'Each look at it takes ten times the bytes.',
-  fix: 'Whoever serves the feed compresses it.',
+  fix: 'The server should compress it.',
   place: 'host',
   find: inAnswer(({ isCompressed, status }, { bytes }) =>
     status === 200 && !isCompressed && bytes > leastBytes ? `${bytes.toLocaleString('en')} bytes` : null,

@@ -9,7 +9,7 @@ export const dateForm: FeedRule = {
   rule: 'A date is written as mail writes it: Thu, 03 Dec 2026 05:00:00 +0000.',
   source: 'RSS 2.0, pubDate; RFC 822, section 5; RFC 5322, section 3.3',
   ifItStays: 'Apps put it anywhere, or take it for new each time.',
-  fix: 'Whoever writes the feed writes it so.',
+  fix: 'Write it in this form.',
   place: 'host',
   find: inItems(item => {
     const date = textIn(item, 'pubDate')

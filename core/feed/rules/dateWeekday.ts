@@ -9,7 +9,7 @@ export const dateWeekday: FeedRule = {
   rule: 'The day of the week, where it is told, is that of the date.',
   source: 'RFC 5322, section 3.3, “must be the day implied by the date”',
   ifItStays: 'Strict readers refuse the date.',
-  fix: 'Whoever writes the feed mends the date.',
+  fix: 'Correct the date.',
   place: 'host',
   find: inItems(item => {
     const date = textIn(item, 'pubDate')

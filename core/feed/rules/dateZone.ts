@@ -9,7 +9,7 @@ export const dateZone: FeedRule = {
   rule: 'A zone is told in figures, as +0100; names are read, but no longer written. GMT alone is common.',
   source: 'RFC 5322, sections 3.3 and 4.3',
   ifItStays: 'Some readers take it for another zone.',
-  fix: 'Whoever writes the feed writes the zone in figures.',
+  fix: 'Write the time zone in figures.',
   place: 'host',
   find: inItems(item => {
     const date = textIn(item, 'pubDate')

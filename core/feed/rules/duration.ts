@@ -8,7 +8,7 @@ export const duration: FeedRule = {
   rule: 'itunes:duration is a number of seconds, or HH:MM:SS.',
   source: 'itunes namespace, duration (from memory)',
   ifItStays: 'Lists show no length.',
-  fix: 'Whoever writes the feed tells the length of the file.',
+  fix: 'Give the length of the file.',
   place: 'host',
   find: inItems(item => {
     const told = textIn(item, 'itunes:duration')

@@ -17,7 +17,7 @@ export const enclosureEnding: FeedRule = {
   rule: 'Name and type of a file agree.',
   source: 'itunes namespace, enclosure, “the file extension” (from memory)',
   ifItStays: 'Apps that go by the name do not play it.',
-  fix: 'Whoever writes the feed gives the file its right ending, or its right type.',
+  fix: 'Give the file the right extension, or the right type.',
   place: 'host',
   find: inEach('enclosure', ({ attributes: { url = '', type = '' } }) => {
     const ending = /\.([a-z0-9]{3,4})(?:[?#]|$)/i.exec(url)?.[1]?.toLowerCase()

@@ -11,7 +11,7 @@ export const enclosureType: FeedRule = {
   rule: 'An enclosure has its type, such as audio/mpeg.',
   source: 'RSS 2.0, enclosure sub-element of item; itunes namespace, enclosure (from memory)',
   ifItStays: 'Apps leave the episode out.',
-  fix: 'Whoever writes the feed tells the type of the file; where it is none of these, deliver it as MP3.',
+  fix: 'Give the type of the file; if it is none of these, deliver it as MP3.',
   place: 'episode.audio',
   find: inEach('enclosure', ({ attributes: { type = '' } }) => (played.test(type.trim()) ? null : type)),
 }

@@ -9,7 +9,7 @@ export const itemArtwork: FeedRule = {
   rule: 'itunes:image has an href.',
   source: 'itunes namespace, image (from memory)',
   ifItStays: 'Apps show the show’s, or nothing.',
-  fix: 'Choose it anew.',
+  fix: 'Choose it again.',
   place: 'episode.artwork',
   find: inItems(item => {
     const image = one(item, 'itunes:image')

@@ -8,7 +8,7 @@ export const itemGuid: FeedRule = {
   rule: 'Each item has a guid, which never changes.',
   source: 'RSS 2.0, guid sub-element of item; itunes namespace, required tags (from memory)',
   ifItStays: 'Apps show it as new whenever anything about it changes.',
-  fix: 'Whoever writes the feed gives each item a guid, once.',
+  fix: 'Give each item a guid and never change it.',
   place: 'host',
   find: inItems(item => (textIn(item, 'guid') ? null : '')),
 }

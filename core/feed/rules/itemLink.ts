@@ -8,7 +8,7 @@ export const itemLink: FeedRule = {
   says: 'The page of an episode has no address.',
   rule: 'The link of an item is an address on the web.',
   source: 'RSS 2.0, link of item',
-  ifItStays: 'Whoever wants to read more finds no way.',
+  ifItStays: 'People who want to read more have nowhere to go.',
   fix: 'Give its page, or leave it to its public page here.',
   place: 'episode.extras',
   find: inItems(item => {

@@ -8,7 +8,7 @@ export const knownCategory: FeedRule = {
   says: 'The show has a category that is not on the list.',
   rule: 'Categories and their subcategories are those of the published list, letter by letter.',
   source: 'itunes namespace, category (from memory)',
-  ifItStays: 'Directories put it nowhere, or refuse it.',
+  ifItStays: 'Directories cannot place it, or reject it.',
   fix: 'Choose one of the list.',
   place: 'show.category',
   find: inChannel(channel => {

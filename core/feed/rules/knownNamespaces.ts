@@ -6,11 +6,11 @@ const older = 'https://github.com/podcastindex-org/podcast-namespace/blob/main/d
 export const knownNamespaces: FeedRule = {
   name: 'known-namespaces',
   severity: 'error',
-  says: 'A prefix stands for another namespace than readers know it by.',
+  says: 'A prefix is bound to a namespace that readers do not expect.',
   rule: 'A namespace is told by its whole address, letter by letter; the prefix is only short for it.',
   source: 'Namespaces in XML 1.0, section 2.3; the itunes, podcast and atom namespaces',
   ifItStays: 'Apps pass over every element with that prefix: artwork, categories, durations.',
-  fix: 'Whoever writes the feed declares the namespace by its published address.',
+  fix: 'Declare the namespace with its published address.',
   place: 'host',
   find: ({ feed: { document } }) =>
     Object.entries(namespaces).flatMap(([prefix, wanted]) => {

@@ -9,7 +9,7 @@ export const lastingAddress: FeedRule = {
   says: 'The address of the audio holds only for a while.',
   rule: 'An address in a feed answers for as long as the episode is in it.',
   source: 'common practice, no source',
-  ifItStays: 'In some hours or days nobody can hear it any more.',
+  ifItStays: 'In a few hours or days nobody will be able to play it.',
   fix: 'Bring the file here, or give an address that stays.',
   place: 'episode.audio',
   find: inEach('enclosure', ({ attributes: { url = '' } }) => (passing.test(url) ? url : null)),

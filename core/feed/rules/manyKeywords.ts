@@ -7,7 +7,7 @@ export const manyKeywords: FeedRule = {
   name: 'many-keywords',
   severity: 'note',
   says: 'It has very many keywords.',
-  rule: `At most ${most}; directories take more for an attempt to be found by them.`,
+  rule: `At most ${most}; directories treat more as keyword stuffing.`,
   source: practice,
   ifItStays: 'Directories pass over all of them.',
   fix: 'Keep those that somebody would look for.',

@@ -9,7 +9,7 @@ export const movedShow: FeedRule = {
   rule: 'itunes:new-feed-url is the address of a feed.',
   source: 'itunes namespace, new-feed-url (from memory)',
   ifItStays: 'Apps that follow it find nothing, and stop asking.',
-  fix: 'Give the new address whole, or take it back.',
+  fix: 'Give the complete new address, or remove it.',
   place: 'show.feedFacts',
   find: inChannel(channel => {
     const moved = textIn(channel, 'itunes:new-feed-url')

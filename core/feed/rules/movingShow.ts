@@ -9,7 +9,7 @@ export const movingShow: FeedRule = {
   rule: 'Apps go to itunes:new-feed-url, and stay there.',
   source: 'itunes namespace, new-feed-url (from memory)',
   ifItStays: 'Who follows it there does not come back here.',
-  fix: 'Take it back where it stays here.',
+  fix: 'Remove it if the show stays here.',
   place: 'show.feedFacts',
   find: inChannel((channel, { address }) => {
     const moved = textIn(channel, 'itunes:new-feed-url')

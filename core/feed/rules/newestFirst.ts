@@ -9,7 +9,7 @@ export const newestFirst: FeedRule = {
   rule: 'A feed has its newest item first.',
   source: 'common practice, no source',
   ifItStays: 'Readers that look at the first items only miss new ones.',
-  fix: 'Whoever writes the feed sorts it by date.',
+  fix: 'Sort the items by date.',
   place: 'host',
   find: ({ feed: { items } }) => {
     const dates = items.flatMap((item, index) => {

@@ -7,7 +7,7 @@ export const noDoctype: FeedRule = {
   rule: 'A feed needs no document type, and careful readers refuse what one declares.',
   source: 'OWASP XML External Entity Prevention cheat sheet; common practice, no source',
   ifItStays: 'Some readers refuse the feed as a whole.',
-  fix: 'Whoever writes the feed leaves <!DOCTYPE …> out.',
+  fix: 'Leave <!DOCTYPE …> out.',
   place: 'host',
   find: ({ feed: { document } }) => (document.hasDoctype ? [{ item: null, value: '' }] : []),
 }

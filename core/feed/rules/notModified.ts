@@ -7,7 +7,7 @@ export const notModified: FeedRule = {
   rule: 'Who asks with what it was given last is answered 304 while nothing has changed.',
   source: 'RFC 9110, section 13.1.2 and 15.4.5',
   ifItStays: 'Directories that ask often are slowed down, or ask less often.',
-  fix: 'Whoever serves the feed answers conditional requests.',
+  fix: 'The server should answer conditional requests.',
   place: 'host',
   find: inAnswer(({ conditionalStatus }) =>
     conditionalStatus === null || conditionalStatus === 304 ? null : String(conditionalStatus),

@@ -14,7 +14,7 @@ export const notesClosed: FeedRule = {
   says: 'Notes have a tag that is never closed.',
   rule: 'A link, a list or anything emphasised ends with its closing tag.',
   source: 'HTML Living Standard, “Optional tags”; itunes namespace, content:encoded (from memory)',
-  ifItStays: 'Everything behind it is a link, or bold, in some apps down to the next episode.',
+  ifItStays: 'Everything after it becomes a link, or bold, in some apps as far as the next episode.',
   fix: 'Close it where it should end.',
   place: 'episode.notes',
   find: inItems(item => {

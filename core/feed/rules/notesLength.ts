@@ -10,7 +10,7 @@ export const notesLength: FeedRule = {
   rule: 'At most 4,000 bytes; the whole notes go into content:encoded.',
   source: 'itunes namespace, description (from memory)',
   ifItStays: 'Apps may cut it off anywhere.',
-  fix: 'Whoever writes the feed shortens the description.',
+  fix: 'Shorten the description.',
   place: 'episode.notes',
   find: inItems(item => {
     const bytes = utf8Bytes(textIn(item, 'description'))

@@ -7,7 +7,7 @@ export const notesLinks: FeedRule = {
   says: 'A link in notes leads nowhere from an app.',
   rule: 'A link has its whole address, with http or https.',
   source: 'RFC 3986, section 4.1: what has no scheme is relative to where it stands',
-  ifItStays: 'Whoever follows it gets nowhere.',
+  ifItStays: 'It does not work for anyone who follows it.',
   fix: 'Give its whole address.',
   place: 'episode.notes',
   find: inItems(item =>

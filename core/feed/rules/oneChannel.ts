@@ -8,7 +8,7 @@ export const oneChannel: FeedRule = {
   rule: 'An rss element contains exactly one channel.',
   source: 'RSS 2.0, “Subordinate to the rss element is a single channel element”',
   ifItStays: 'Apps read the first, or none.',
-  fix: 'Whoever writes the feed puts everything into one channel.',
+  fix: 'Put everything into one channel.',
   place: 'host',
   find: ({ feed: { document } }) => {
     if (document.fault || document.root?.name !== 'rss') return []

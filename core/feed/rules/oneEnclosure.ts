@@ -8,7 +8,7 @@ export const oneEnclosure: FeedRule = {
   rule: 'One enclosure for each item; apps play one, and differ in which.',
   source: 'RSS Advisory Board profile, enclosure',
   ifItStays: 'Listeners hear another file in each app.',
-  fix: 'Whoever writes the feed keeps one, and names the others as podcast:alternateEnclosure.',
+  fix: 'Keep one, and list the others as podcast:alternateEnclosure.',
   place: 'host',
   find: inItems(item => {
     const count = all(item, 'enclosure').length

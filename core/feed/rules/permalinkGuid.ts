@@ -8,7 +8,7 @@ export const permalinkGuid: FeedRule = {
   rule: 'A guid is an address unless it says isPermaLink="false".',
   source: 'RSS 2.0, guid sub-element of item',
   ifItStays: 'Readers open a page that does not exist.',
-  fix: 'Whoever writes the feed says isPermaLink="false".',
+  fix: 'Set isPermaLink="false".',
   place: 'host',
   find: inEach('guid', ({ text, attributes }) =>
     attributes.isPermaLink !== 'false' && text.trim() !== '' && !isWebAddress(text.trim()) ? text.trim() : null,

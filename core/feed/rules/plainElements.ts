@@ -11,11 +11,11 @@ const inAnItem = new Set('title link description author category comments enclos
 export const plainElements: FeedRule = {
   name: 'plain-elements',
   severity: 'warning',
-  says: 'An element stands where RSS has none of that name.',
+  says: 'There is an element that RSS does not have.',
   rule: 'Elements that RSS 2.0 does not describe have a namespace.',
   source: 'RSS 2.0, “Extending RSS”',
   ifItStays: 'Readers pass over it; what it should say is not said.',
-  fix: 'Whoever writes the feed gives it its prefix, or its right name.',
+  fix: 'Give it its prefix, or the right name.',
   place: 'host',
   find: ({ feed: { channel, items } }) => {
     if (!channel) return []

@@ -8,7 +8,7 @@ export const sameGuid: FeedRule = {
   rule: 'A guid names one item and no other.',
   source: 'RSS 2.0, guid sub-element of item',
   ifItStays: 'Apps show only one of them.',
-  fix: 'Whoever writes the feed gives the newer one a guid of its own.',
+  fix: 'Give the newer one its own guid.',
   place: 'host',
   find: inRepeats(
     item => textIn(item, 'guid'),

@@ -6,7 +6,7 @@ export const sameNumber: FeedRule = {
   name: 'same-number',
   severity: 'warning',
   says: 'Two episodes of a season have the same number.',
-  rule: 'Within a season and a kind, each number is there once.',
+  rule: 'Within a season and a kind, each number is used once.',
   source: 'common practice, no source',
   ifItStays: 'Apps put them in either order, or take one for the other.',
   fix: 'Give one of them its right number.',

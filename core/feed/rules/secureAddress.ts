@@ -7,7 +7,7 @@ export const secureAddress: FeedRule = {
   rule: 'A feed has an address with https.',
   source: 'itunes namespace, requirements (from memory); RFC 9110, section 4.2.2',
   ifItStays: 'Anybody on the way can change it; some directories refuse it.',
-  fix: 'Whoever serves the feed gives it an address with https, and leads the old one there.',
+  fix: 'Serve it over https, and redirect the old address there.',
   place: 'host',
   find: ({ address }) =>
     address && /^http:\/\/(?!127\.|localhost\b|\[::1\])/i.test(address) ? [{ item: null, value: address }] : [],

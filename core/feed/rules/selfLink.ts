@@ -7,7 +7,7 @@ export const selfLink: FeedRule = {
   rule: 'An atom:link with rel="self" names the address of the feed.',
   source: 'RSS Advisory Board profile, atom:link; RFC 4287, section 4.2.7.2',
   ifItStays: 'Who has a copy of it does not know where the original is.',
-  fix: 'Whoever writes the feed adds it.',
+  fix: 'Add it to the feed.',
   place: 'host',
   find: inChannel(channel =>
     channel.children.some(({ name, attributes }) => name === 'atom:link' && attributes.rel === 'self') ? null : '',

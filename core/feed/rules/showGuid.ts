@@ -6,11 +6,11 @@ const uuid = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i
 export const showGuid: FeedRule = {
   name: 'show-guid',
   severity: 'note',
-  says: 'The show has no lasting name of its own.',
+  says: 'The show has no permanent identifier.',
   rule: 'podcast:guid names the show whatever its address is: a UUID.',
   source: 'podcast namespace, guid',
   ifItStays: 'After a move apps cannot tell that it is the same show.',
-  fix: 'Whoever writes the feed adds it, once and for ever.',
+  fix: 'Add one and never change it.',
   place: 'host',
   find: inChannel(channel => {
     const guid = textIn(channel, 'podcast:guid')

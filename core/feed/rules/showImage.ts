@@ -8,7 +8,7 @@ export const showImage: FeedRule = {
   rule: 'An image has url, title and link.',
   source: 'RSS 2.0, image sub-element of channel',
   ifItStays: 'Readers that go by RSS alone show no picture.',
-  fix: 'Whoever writes the feed adds what is missing.',
+  fix: 'Add what is missing.',
   place: 'host',
   find: inChannel(channel => {
     const image = one(channel, 'image')

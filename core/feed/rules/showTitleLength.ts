@@ -10,7 +10,7 @@ export const showTitleLength: FeedRule = {
   says: 'The name of the show is very long.',
   rule: `At most ${mostLetters} letters; lists show some forty.`,
   source: practice,
-  ifItStays: 'Directories cut it, or refuse it for words that were put in to be found by.',
+  ifItStays: 'Directories cut it off, or reject it for keyword stuffing.',
   fix: 'Shorten the name; what the show is about belongs into its description.',
   place: 'show.name',
   find: inChannel(channel => {

@@ -20,7 +20,7 @@ export const titleLetters: FeedRule = {
   rule: 'A title is plain text, escaped once, in the encoding that the document tells.',
   source: 'RSS Advisory Board, Best Practices Profile, title (from memory); XML 1.0, section 2.4',
   ifItStays: 'Apps show “&amp;”, “Ã¼” or tags in the middle of it.',
-  fix: 'Write the title anew, as it should be read.',
+  fix: 'Rewrite the title as it should be read.',
   place: 'episode.title',
   find: met => [...inChannel(look)(met), ...inItems(look)(met)],
 }

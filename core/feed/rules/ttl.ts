@@ -8,7 +8,7 @@ export const ttl: FeedRule = {
   rule: 'ttl is a number of minutes.',
   source: 'RSS 2.0, ttl sub-element of channel',
   ifItStays: 'Readers ask as often as they like.',
-  fix: 'Whoever writes the feed names a number, such as 60.',
+  fix: 'Give a number of minutes, such as 60.',
   place: 'host',
   find: inChannel(channel => {
     const minutes = textIn(channel, 'ttl')

@@ -7,7 +7,7 @@ export const validators: FeedRule = {
   rule: 'An answer has an ETag or a Last-Modified.',
   source: 'RFC 9110, section 8.8',
   ifItStays: 'Every reader fetches all of it every time.',
-  fix: 'Whoever serves the feed adds them.',
+  fix: 'The server should send them.',
   place: 'host',
   find: inAnswer(({ status, hasEtag, hasLastModified }) => (status !== 200 || hasEtag || hasLastModified ? null : '')),
 }

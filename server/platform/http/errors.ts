@@ -41,7 +41,7 @@ const catalogue = {
   'not-allowed': {
     status: 403,
     title: 'Your part in this show does not reach so far',
-    todo: 'Ask whoever keeps the show.',
+    todo: 'Ask the show’s keeper.',
   },
   'not-found': {
     status: 404,
@@ -79,8 +79,8 @@ const catalogue = {
   'not-ready': { status: 422, title: 'The episode is not ready', todo: 'Add what is missing, then try again.' },
   'wrong-status': {
     status: 409,
-    title: 'The episode stands elsewhere by now',
-    todo: 'Look where it stands and decide again.',
+    title: 'The episode’s status has changed',
+    todo: 'Reload it and try again.',
   },
   'picture-refused': {
     status: 422,

@@ -1,5 +1,5 @@
 import { QueryTypes } from 'sequelize'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 import type { Show } from '@contract/shows'
 import { readQuery } from '@core/search/query'
 import { releasedVersions } from '../../show/episodes/released'
@@ -189,4 +189,14 @@ it('what is in a private strand, and a private show, is found by nobody without 
   const { version } = (await house.call('GET', `/shows/${other.id}`)).json()
   await house.call('PATCH', `/shows/${other.id}`, { version, feedFacts: { isPrivate: true } })
   expect((await page('boat', 'slow-ferry')).statusCode).toBe(404)
+})
+
+it('the words of a show are made once, for however many who ask at once', async () => {
+  await house.makeReleased(other.id, 'The first boat', { hook: 'Fog, and a bell.' })
+  const asked = vi.spyOn(house.platform.database, 'query')
+  const found = await Promise.all(['fog', 'bell', 'boat', 'spoon'].map(word => find(word, other)))
+  const made = asked.mock.calls.filter(([sql]) => String(sql).includes('UPDATE search_shows SET revision'))
+  asked.mockRestore()
+  expect(found.map(({ episodes }) => episodes.length)).toEqual([1, 1, 2, 1])
+  expect(made.length).toBe(1)
 })

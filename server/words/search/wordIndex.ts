@@ -24,10 +24,11 @@ const episodesAtOnce = 20
 /** So many passages are a statement of a megabyte or less. */
 const mostRows = 1_000
 
+/** Whoever asks for the words of a show while they are made, a job or one of many visitors, waits for the same. */
+const renewing = singleFlight<void>()
+
 /** The words of a show's released episodes, as its visitors find them. */
 export function wordIndex({ database, configuration: { publicUrl } }: Pick<Platform, 'database' | 'configuration'>) {
-  const renewing = singleFlight<void>()
-
   const select = <Row extends object>(sql: string, replacements: object, transaction?: Transaction): Promise<Row[]> =>
     database.query<Row>(sql, {
       replacements: replacements as Record<string, unknown>,
@@ -126,15 +127,16 @@ export function wordIndex({ database, configuration: { publicUrl } }: Pick<Platf
     )
   }
 
-  /** Brings the words of a show up to date where they are not; whoever asks meanwhile waits for the same. */
-  const upToDate = (showId: string): Promise<void> => renewing.get(showId, () => renew(showId))
+  /** Brings the words of a show up to date where they are not; whoever asks for the same revision meanwhile waits for the same. */
+  const upToDate = ({ id, feedRevision }: Pick<Show, 'id' | 'feedRevision'>): Promise<void> =>
+    renewing.get(`${id} ${feedRevision}`, () => renew(id))
 
   return {
     upToDate,
     /** What stands before the words of a show in the index; its words are there as of its newest revision. */
-    async prefixOf({ id, feedRevision }: Pick<Show, 'id' | 'feedRevision'>): Promise<string> {
-      const { number, revision } = await rowOf(id)
-      if (Number(revision) < Number(feedRevision)) await upToDate(id)
+    async prefixOf(show: Pick<Show, 'id' | 'feedRevision'>): Promise<string> {
+      const { number, revision } = await rowOf(show.id)
+      if (Number(revision) < Number(show.feedRevision)) await upToDate(show)
       return `${number}_`
     },
     select,

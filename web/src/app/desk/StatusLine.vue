@@ -21,11 +21,11 @@ const words = computed(() => {
       if (new Date(releaseAt!) <= now.value)
         return {
           name: 'Scheduled',
-          rest: `Was to go out ${when}, ${untilThen(releaseAt!, now.value)}. Not in the feed yet.`,
+          rest: `Was due ${when}, ${untilThen(releaseAt!, now.value)}. Not in the feed yet.`,
         }
       return {
         name: 'Scheduled',
-        rest: `Goes out ${when}, ${untilThen(releaseAt!, now.value)}. Not in the feed yet.${there}`,
+        rest: `Will be released ${when}, ${untilThen(releaseAt!, now.value)}. Not in the feed yet.${there}`,
       }
     case 'released':
       return { name: 'Released', rest: `In the feed since ${when}.${changedSinceRelease ? ' Changes not sent.' : ''}` }

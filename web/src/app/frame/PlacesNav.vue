@@ -46,7 +46,7 @@ const route = useRoute()
         </svg>
         <span>Go to</span>
       </button>
-      <YouMenu :show="show" @keys="emit('keys')" />
+      <YouMenu :show="show" @jump="emit('jump')" @keys="emit('keys')" />
     </div>
   </div>
 </template>

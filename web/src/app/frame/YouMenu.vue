@@ -8,7 +8,7 @@ import { type Theme, useTheme } from '../../platform/theme/theme'
 
 /** What belongs to the person and the house, in one menu. */
 const props = defineProps<{ show: Show }>()
-const emit = defineEmits<{ keys: [] }>()
+const emit = defineEmits<{ jump: []; keys: [] }>()
 const router = useRouter()
 const sessions = useSession()
 const look = useTheme()
@@ -32,6 +32,8 @@ const items = computed(() => [
         label: 'Mail and calendar',
         command: () => router.push({ name: 'you', params: { show: props.show.slug } }),
       },
+      // On a phone the strip of places has no room for it.
+      { label: 'Go to …', command: () => emit('jump') },
       { label: 'New show', command: () => router.push({ name: 'new-show' }) },
       { label: 'Keys', command: () => emit('keys') },
       { label: 'Sign out', command: leave },

@@ -66,7 +66,7 @@ async function keep(): Promise<void> {
         v-model="habits.notesTemplate"
         :revision="0"
         label="Template for the notes"
-        placeholder="What every episode’s notes have: a field such as {guests} or {links}, and what stands around it."
+        placeholder="What every episode’s notes contain: fields such as {guests} or {links}, and the text around them."
         :fault="fault('notesTemplate', true)"
       />
       <LinksField

@@ -97,7 +97,7 @@ function lacks(episode: EpisodeSummary): string {
         <p v-if="!facts.feedFacts.isPrivate" class="flowing gap-x-5">
           <a :href="facts.feedAddress" target="_blank">View the feed</a>
           <a :href="facts.pageAddress" target="_blank">View the public page</a>
-          <a v-if="listener" :href="listener" target="_blank">Hear it in the stand-in listener</a>
+          <a v-if="listener" :href="listener" target="_blank">Open it in the stand-in listener</a>
         </p>
       </div>
 

@@ -47,8 +47,8 @@ async function add(): Promise<void> {
 <template>
   <PageLayout heading="Directories" width="wide" :waits-for="!list && !problem && 'the directories'">
     <template #purpose>
-      Submit the show to each directory once, after its first release. From then on every episode goes there by itself,
-      mostly within six to twelve hours.
+      Submit the show to each directory once, after its first release. After that every episode gets there
+      automatically, usually within six to twelve hours.
     </template>
     <p v-if="show.feedFacts.isPrivate" class="note">
       The show is private, so no directory can have it.

@@ -52,7 +52,7 @@ const at = (moment: string): string => shortMoment(moment, props.show.zone)
       </p>
     </template>
     <p v-if="listing.problem" class="quiet small wrap-anywhere">
-      {{ listing.problem }} What stands here is from before that.
+      {{ listing.problem }} What you see here is from before that.
     </p>
     <p v-if="listing.state === 'listed' && listing.why" class="small wrap-anywhere text-signal">{{ listing.why }}</p>
   </div>

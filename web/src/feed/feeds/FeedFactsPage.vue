@@ -183,8 +183,8 @@ async function keep(): Promise<void> {
       <fieldset class="wide choices spaced gap-3 m-0 p-0 border-0">
         <legend class="field-name p-0">Who may take it, and where it goes on</legend>
         <label
-          ><Checkbox v-model="facts.isLocked" binary /> Locked: other hosts may not take it over without your
-          word</label
+          ><Checkbox v-model="facts.isLocked" binary /> Locked: other hosts may not import it without your
+          consent</label
         >
         <label><Checkbox v-model="facts.isBlocked" binary /> Not for directories: they are asked not to list it</label>
         <label
@@ -205,8 +205,8 @@ async function keep(): Promise<void> {
           />
         </FormField>
         <label v-if="facts.movedTo"
-          ><Checkbox v-model="facts.isRedirected" binary /> Lead everybody there at once; this feed is not read any
-          more</label
+          ><Checkbox v-model="facts.isRedirected" binary /> Redirect everybody there at once; this feed is no longer
+          read</label
         >
       </fieldset>
       <ProblemNote v-if="problem" class="wide" :problem="problem" />

@@ -47,7 +47,7 @@ async function turn(isPrivate: boolean): Promise<void> {
   <PageLayout heading="Private feeds" :waits-for="!list && !problem && 'the listeners'">
     <template #purpose>
       For people you know: each has an address of their own with a secret in it, which you can renew or withdraw without
-      troubling anybody else. No directory lists it, and what is in it is nowhere else.
+      affecting anybody else. No directory lists it, and its episodes appear nowhere else.
     </template>
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="list">

@@ -16,7 +16,7 @@ const kinds = { full: '', trailer: 'Trailer', bonus: 'Bonus' } as const
         <p class="small quiet">{{ seen.show.name }}</p>
         <h3 dir="auto">{{ seen.title || 'Untitled episode' }}</h3>
         <p class="small quiet figures">
-          {{ seen.at ? shortDay(seen.at, zone) : 'The day it goes out'
+          {{ seen.at ? shortDay(seen.at, zone) : 'The day of its release'
           }}<template v-if="seen.durationMs !== null"> · {{ clock(seen.durationMs) }}</template
           ><template v-if="seen.season !== null"> · season {{ seen.season }}</template
           ><template v-if="seen.number !== null"> · episode {{ seen.number }}</template

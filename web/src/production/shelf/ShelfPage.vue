@@ -91,7 +91,7 @@ const beginWith = (file: ShelfFile): Promise<void> =>
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="shelf && shelf.total === 0" class="first">
       <h2>No files yet</h2>
-      <p>Drop audio files anywhere on this window: each begins an episode, and lies here from then on.</p>
+      <p>Drop audio files anywhere on this window: each begins an episode and is kept here.</p>
     </div>
     <template v-else-if="shelf">
       <DataTable

@@ -59,7 +59,7 @@ function uses({ uses: count, usedBy }: ShelfFile): string {
   <Dialog v-model:visible="visible" modal header="From the shelf" :style="{ width: 'min(46rem, 96vw)' }">
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-else-if="shelf && shelf.files.length === 0" class="quiet">
-      Nothing lies on the shelf yet. What you upload for any episode lies here from then on.
+      The shelf is empty. Whatever you upload for an episode is kept here.
     </p>
     <ul v-else-if="shelf" class="files unlisted">
       <li v-for="file in shelf.files" :key="file.id">

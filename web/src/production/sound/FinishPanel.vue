@@ -29,9 +29,9 @@ const words = computed(() => {
   if (finishing === 'done')
     return props.sound.tagsAreOld
       ? 'Finished, but the tags in the file are out of date: title, number or notes have changed.'
-      : 'Finished. This file goes out.'
+      : 'Finished. This file will be published.'
   if (wanted) return 'Not finished yet. It will be released once it is.'
-  return 'Goes out as it was uploaded.'
+  return 'Will be published as uploaded.'
 })
 const label = computed(() =>
   props.sound.finishing === 'done'

@@ -52,7 +52,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
 <template>
   <div class="recipe">
     <div class="field">
-      <label id="encoding-name" for="encoding">Goes out as</label>
+      <label id="encoding-name" for="encoding">Published as</label>
       <Select
         :model-value="recipe.encoding"
         label-id="encoding"

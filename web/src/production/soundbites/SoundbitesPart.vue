@@ -47,7 +47,7 @@ defineExpose({ focusTitle })
         <template v-if="!hasSound">They are marked in the sound, once there is one.</template>
         <template v-else-if="soundbites.length === 0">
           None yet. Drag under the waveform to select 15 to 120 seconds that make people want to hear the rest. Apps
-          play it before, the page has it, and it can be passed on as an MP3.
+          play it as a preview, the page shows it, and you can share it as an MP3.
         </template>
         <template v-else-if="isElsewhere">
           In the feed and on the page. The sound lives elsewhere, so no MP3 is cut of it here.

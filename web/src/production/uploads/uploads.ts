@@ -361,7 +361,7 @@ function problemOf(error: Error | DetailedError): Sending['problem'] {
   } catch {
     return {
       title: 'The upload could not go on',
-      detail: 'The server does not know it any more.',
+      detail: 'The server no longer knows it.',
       todo: 'Choose the file again.',
     }
   }

@@ -64,7 +64,7 @@ const options = computed<CalendarOptions>(() => ({
   eventDurationEditable: false,
   eventInteractive: false,
   displayEventTime: false,
-  noEventsContent: 'Nothing goes out on these days.',
+  noEventsContent: 'No releases on these days.',
   dayCellClass: info => `day${info.isToday ? ' today' : ''}${info.isOther ? ' other' : ''}`,
   // The date of a cell as its name would hide what stands in it, and what the library writes at its head is for the eye alone.
   dayCellDidMount: ({ el }) => {

@@ -77,8 +77,8 @@ function askBefore(what: 'renew' | 'drop'): void {
       <template v-if="you.calendarAddress">
         <CopyField label="Address to subscribe to" :text="you.calendarAddress" />
         <p class="small quiet">
-          Subscribe to it in your calendar; what goes out when stands there, moves when it is moved, and vanishes when
-          it is taken back. Whoever has the address can read it.
+          Subscribe to it in your calendar; it lists every planned release and follows changes to them. Anyone with the
+          address can read it.
         </p>
         <p class="actions flex gap-2">
           <Button label="Make another address" size="small" outlined :disabled="you.busy" @click="askBefore('renew')" />

@@ -30,10 +30,10 @@ const waiting = computed(() =>
       <RouterLink :to="{ name: 'desk', params: { show, id } }">{{ title }}</RouterLink>{{ ' '
       }}<strong>{{ lacks }}.</strong>{{ ' ' }}
       <template v-if="isHeld"
-        >It was to go out {{ shortMoment(releaseAt!, zone) }} and is held; it goes out as soon as that is
+        >It was due {{ shortMoment(releaseAt!, zone) }} and is held; it will be released as soon as that is
         fixed.</template
       >
-      <template v-else>It is to go out {{ untilThen(releaseAt!, now) }}.</template>
+      <template v-else>It is due {{ untilThen(releaseAt!, now) }}.</template>
     </li>
   </ul>
 </template>

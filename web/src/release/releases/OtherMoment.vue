@@ -40,7 +40,7 @@ const fault = computed(() => {
   if (!at) return undefined
   if (props.about === 'date')
     return at > now.value ? 'It has already been released, so its date cannot be in the future.' : undefined
-  return at <= now.value ? 'This is past. To take it out at once, press Take it out now.' : undefined
+  return at <= now.value ? 'This is past. To remove it at once, press Remove it now.' : undefined
 })
 const isSame = computed(() => read.value.at !== null && +read.value.at === +new Date(first.value ?? 0))
 const effect = computed(() => (props.about === 'date' ? steps.redate.effect : steps.retire.effect))
@@ -75,7 +75,7 @@ const effect = computed(() => (props.about === 'date' ? steps.redate.effect : st
         :disabled="!read.at || !!fault || (isSame && keepsPage === episode.keepsPage)"
         :loading="busy"
       />
-      <Button v-if="about === 'end'" type="button" label="Take it out now" outlined @click="emit('now', keepsPage)" />
+      <Button v-if="about === 'end'" type="button" label="Remove it now" outlined @click="emit('now', keepsPage)" />
       <Button
         v-if="about === 'end' && episode.retireAt"
         type="button"

@@ -43,10 +43,10 @@ const inWords = (count: number): string =>
     </p>
   </template>
   <p v-else-if="status === 'scheduled' && isHeld" class="needs-it" role="status">
-    <strong>Held at its release time:</strong> it {{ hinders }}. It goes out as soon as that is fixed.
+    <strong>Held at its release time:</strong> it {{ hinders }}. It will be released as soon as that is fixed.
   </p>
   <p v-else-if="status === 'scheduled' && hinders" class="needs-it">
-    It {{ hinders }}. It goes out at its time only if that is fixed by then; otherwise as soon as it is.
+    It {{ hinders }}. It will be released on time only if that is fixed by then; otherwise as soon as it is.
   </p>
   <p v-else-if="status === 'scheduled'">It will be released automatically, with any changes you make until then.</p>
   <template v-else-if="status === 'released'">

@@ -84,13 +84,13 @@ function set(): void {
     <p v-if="at" class="small" role="status">
       <MomentThere :at="at" :zone="zone" :others="zones.filter(each => each !== zone && each !== 'UTC')" />
       <template v-if="isPast"
-        ><strong>This is past: it goes out at once, and has that date.</strong> Apps sort it there, among what is
-        older.</template
+        ><strong>This is in the past: it will be released at once with that date.</strong> Apps sort it there, among
+        what is older.</template
       >
       <template v-else>{{ untilThen(at, now) }}.</template>
     </p>
     <p v-if="beside" class="small beside" role="status">
-      “{{ beside.title }}” goes out at the same moment; apps would order the two at random.
+      “{{ beside.title }}” is released at the same time; apps would order the two at random.
       <button type="button" class="small-button" @click="aMinuteLater">A minute later</button>
     </p>
     <div class="actions">

@@ -10,7 +10,7 @@ const emit = defineEmits<{ fill: [draft: EpisodeSummary] }>()
   <div class="chooser spaced">
     <p class="field-name">{{ when }}</p>
     <template v-if="drafts.length">
-      <p class="small">What goes out then?</p>
+      <p class="small">What should be released then?</p>
       <button v-for="draft in drafts" :key="draft.id" type="button" class="small-button" @click="emit('fill', draft)">
         {{ draft.number ? `${draft.number} ` : '' }}{{ draft.title }}
       </button>

@@ -70,15 +70,15 @@ const leaveOut = (day: string): void => {
 <template>
   <PageLayout heading="Rhythm">
     <template #purpose>
-      When episodes usually go out, by the clock in {{ show.zone }}. A release is offered its next open slot; what is
-      scheduled already stays where it is.
+      When episodes are usually released, in the time zone {{ show.zone }}. Each release is offered the next open slot;
+      episodes already scheduled stay where they are.
     </template>
     <div class="halves">
       <div ref="form" class="stacked gap-4 content-start">
         <RhythmFields v-model="rhythm" :zone="show.zone" :fault="field => fault(`rhythm.${field}`, true)" />
         <fieldset class="spaced m-0 p-0 border-0">
           <legend class="field-name p-0">Where most listeners are</legend>
-          <p class="small quiet">Each moment then says what time it is there, too.</p>
+          <p class="small quiet">Release times then also show the time there.</p>
           <FormField
             v-for="at in [0, 1]"
             :key="at"

@@ -118,7 +118,7 @@ function look(): void {
         v-model="from"
         label="The first one is number"
         :max="99999"
-        hint="in the order they go out"
+        hint="in order of release"
       />
     </div>
     <Button label="Preview the changes" :disabled="!change" :loading="busy" @click="look" />

@@ -37,7 +37,7 @@ const orders = [
 </script>
 
 <template>
-  <div class="flex flex-wrap gap-2 items-center" role="group" aria-label="How they are laid out">
+  <div class="flex flex-wrap gap-2 items-center" role="group" aria-label="Preview of the dates">
     <SelectButton
       :model-value="laid.way"
       :options="ways"

@@ -21,7 +21,7 @@ const names: Readonly<Record<BulkEditHistory['changes'][number]['kind'], string>
   renumber: 'Renumbered',
   'to draft': 'Taken back to draft',
   remove: 'Removed',
-  'lay out': 'Dates laid out',
+  'lay out': 'Dates set',
   'dates by number': 'Dates put in the order of numbers',
   'minute apart': 'Moved a minute apart',
 }
@@ -40,7 +40,7 @@ function takeBack(id: string): void {
       <li v-for="{ id, kind, changed, at } in made" :key="id">
         <span class="figures quiet">{{ dayAndTime(at, zone) }}</span>
         <span>{{ names[kind] }}, {{ changed }} {{ changed === 1 ? 'episode' : 'episodes' }}</span>
-        <button type="button" class="small-button" :disabled="busy" @click="takeBack(id)">Take it back</button>
+        <button type="button" class="small-button" :disabled="busy" @click="takeBack(id)">Undo</button>
       </li>
     </ul>
   </SmallOverlay>

@@ -7,7 +7,7 @@ export function wantWords({ code, told = '' }: Want): string {
 
 const words: Readonly<Record<WantCode, (told: string) => string>> = {
   'no-notes': () => 'There are no notes yet. Lists and pages will show only the title.',
-  'first-sentence-empty': () => 'The first sentence says nothing of this episode, and lists show no more than that.',
+  'first-sentence-empty': () => 'The first sentence says nothing about this episode, and lists show only that.',
   'link-without-address': () => 'A link in the notes has no address.',
   'link-misspelt': told =>
     `“${told.replace(/^mailto:/, '')}” cannot be an address; whoever presses it comes to nothing.`,
@@ -17,8 +17,8 @@ const words: Readonly<Record<WantCode, (told: string) => string>> = {
   'number-twice': told => `“${told}” has this number, too. Apps that go by numbers show one of the two.`,
   'number-skipped': told => `There is no ${told} before it. Listeners may look for one that they missed.`,
   'chapter-times-back': () => 'Times in the notes go back, so no chapters are made of them. Put them in order.',
-  'chapter-behind-end': () => 'It begins behind the end of the sound. Listeners never come to it.',
-  'chapter-cut-off': () => 'It is cut off when the sound is finished, or nearly all of it, so it does not go out.',
+  'chapter-behind-end': () => 'It begins after the audio ends. Listeners will never reach it.',
+  'chapter-cut-off': () => 'It is trimmed off, or nearly all of it, so it will not be published.',
   'chapters-close': () => 'It begins within a second of the one before. Players show one of the two.',
   'chapter-more-than-m4a': () =>
     'An M4A has titles of chapters only. Links, pictures and chapters that no list shows reach apps by the feed.',
@@ -29,5 +29,5 @@ const words: Readonly<Record<WantCode, (told: string) => string>> = {
   'soundbite-cut-into': () => 'A part of it is cut off when the sound is finished.',
   'soundbite-cut-off': () => 'It lies in a part that is trimmed off, so it will not be published.',
   'number-against-dates': told =>
-    `It goes out on the other side of ${told}. Apps put some shows in the order of numbers, others by dates.`,
+    `It is released on the other side of ${told}. Apps put some shows in the order of numbers, others by dates.`,
 }

@@ -88,7 +88,7 @@ const part = (names: readonly EpisodeField[]): Partial<EpisodeText> =>
             @click="emit('bring', part(others))"
           />
         </header>
-        <p v-if="others.length === 0" class="quiet" role="status">The desk has it just as it was then.</p>
+        <p v-if="others.length === 0" class="quiet" role="status">Nothing has changed since then.</p>
         <article v-for="name in others" :key="name">
           <header class="apart items-center">
             <h3>{{ sentence(known[name].name) }}</h3>

@@ -14,7 +14,7 @@ export const useHistory = defineStore('history', () => {
   async function attempt(act: () => Promise<void>): Promise<void> {
     problem.value = null
     await act().catch((error: unknown) => {
-      problem.value = problemOf(error, 'The earlier states cannot be shown now; nothing of them is lost.')
+      problem.value = problemOf(error, 'The history cannot be shown right now; nothing is lost.')
     })
   }
 

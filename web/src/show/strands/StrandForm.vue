@@ -105,8 +105,8 @@ async function save(): Promise<void> {
     <label class="wide check flex gap-2 items-start">
       <Checkbox v-model="facts.isPrivate" binary />
       <span
-        >Private: only for people to whom you give an address of their own. Its episodes are nowhere else, neither in
-        the show’s feed nor on its page.</span
+        >Private: only for people you give their own address. Its episodes appear nowhere else, neither in the show’s
+        feed nor on its page.</span
       >
     </label>
     <div class="wide actions">

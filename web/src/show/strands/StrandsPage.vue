@@ -51,8 +51,8 @@ const goesBy = ({ goesBy: way, value }: Strand): string =>
       <Button v-if="open !== 'new'" type="button" label="New strand" @click="open = 'new'" />
     </template>
     <template #purpose>
-      A strand is a chosen group of episodes with a feed of its own: a season, a language, the best to begin with. An
-      episode stays the same in all of them.
+      A strand is a chosen group of episodes with a feed of its own: a season, a language, the best ones to start with.
+      An episode is the same in all of them.
     </template>
     <StrandForm
       v-if="open === 'new'"

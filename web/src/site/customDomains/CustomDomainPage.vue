@@ -43,8 +43,8 @@ async function leave(): Promise<void> {
     <template #beside><a :href="show.pageAddress" target="_blank">As visitors see it</a></template>
     <h2>Custom domain</h2>
     <p class="quiet">
-      Where you have a domain, the show’s pages and its feed can live there. What is there now leads to the new place,
-      and apps take the feed along.
+      If you have a domain, the show’s pages and its feed can live there. The current addresses redirect to the new
+      ones, and apps follow the feed.
     </p>
     <ProblemNote v-if="problem && !fault" :problem="problem" />
     <template v-if="domain">
@@ -97,8 +97,8 @@ async function leave(): Promise<void> {
       </form>
       <div v-if="isLeaving" v-opened="() => (isLeaving = false)" class="note needs-you" role="alert">
         <p>
-          Pages and feed are at the house’s address again then. Whoever knows only {{ domain.hostName }} finds nothing
-          there.
+          Pages and feed will be back at this server’s address. Anyone who only knows {{ domain.hostName }} will find
+          nothing there.
         </p>
         <div class="actions">
           <Button type="button" label="Cancel upload" :loading="busy" @click="leave" />

@@ -37,7 +37,7 @@ watch([title, content], () => emit('write', { title: title.value, content: conte
       v-model="content"
       without-fields
       :revision="0"
-      label="What stands on it"
+      label="Content"
       placeholder="Bold, italic, links, lists."
     />
     <p v-if="unsaved" class="small quiet">What you wrote last time, and did not save, is still here.</p>

@@ -48,7 +48,7 @@ function leave(id: string): void {
   <PageLayout heading="Site" width="narrow" :waits-for="!list && !problem && 'the pages'">
     <template #beside><a :href="show.pageAddress" target="_blank">As visitors see it</a></template>
     <p class="quiet">
-      Who you are, how to write to you, what you need. They stand beside “How to listen” on every page.
+      Who you are, how to contact you, how to support you. Linked beside “How to listen” on every page.
     </p>
     <ProblemNote v-if="problem" :problem="problem" />
     <form class="new flex gap-3 items-end" @submit.prevent="create">
@@ -73,7 +73,7 @@ function leave(id: string): void {
         <h2 :id="page.id">{{ page.title }}</h2>
         <p class="small quiet">
           <a v-if="page.content" :href="page.address" target="_blank">{{ page.address }}</a>
-          <template v-else>{{ page.address }}: public as soon as something stands on it</template>
+          <template v-else>{{ page.address }}: public as soon as it has content</template>
         </p>
         <div v-if="parting === page.id" v-opened="() => (parting = null)" class="note needs-you" role="alert">
           <p>The page and its contents will be deleted and its address will stop working.</p>

@@ -65,7 +65,7 @@ const code = computed(() =>
       />
       <label class="wish flex gap-2 items-center">
         <input type="checkbox" :checked="accent !== null" @change="accent = accent === null ? '#12495f' : null" />
-        A colour of its own
+        Custom colour
       </label>
       <input v-if="accent !== null" v-model="accent" type="color" aria-label="Colour" />
       <label class="wish flex gap-2 items-center">

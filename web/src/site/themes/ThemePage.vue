@@ -67,7 +67,7 @@ const address = computed(
           />
         </div>
         <p class="small quiet" role="status">
-          {{ differs ? 'This is a preview. Visitors see the look from before.' : 'Visitors see it as it is here.' }}
+          {{ differs ? 'This is a preview. Visitors still see the previous look.' : 'This is what visitors see.' }}
         </p>
         <fieldset class="layouts spaced m-0 p-0 border-0 gap-1">
           <legend class="p-0 font-semibold text-s">Layout</legend>

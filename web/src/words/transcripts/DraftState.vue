@@ -13,7 +13,7 @@ const emit = defineEmits<{ again: []; stop: [] }>()
   <div v-if="draft.state === 'working'" class="note" data-testid="draft">
     <h3>Transcribing…</h3>
     <p role="status">
-      <template v-if="draft.problem">{{ draft.problem }} It is asked again by itself.</template>
+      <template v-if="draft.problem">{{ draft.problem }} It will be tried again automatically.</template>
       <template v-else
         >It writes down what it hears in {{ languageName(draft.language) }}; you can go on with something else
         meanwhile.</template

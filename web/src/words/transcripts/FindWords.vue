@@ -65,7 +65,7 @@ const replaceAll = (): void => emit('change', replaceWords(props.cues, found.val
         }}<mark class="bg-accent-wash text-inherit font-semibold">{{ around.hit }}</mark
         >{{ around.behind }}…</template
       >
-      <template v-else>It is nowhere.</template>
+      <template v-else>Not found.</template>
     </span>
   </form>
 </template>

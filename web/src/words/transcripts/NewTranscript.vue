@@ -25,7 +25,7 @@ function pick(): void {
   <div class="new spaced" data-draft>
     <p>
       A transcript lets people read along and find your episode in search. Bring a file in WebVTT, SubRip, JSON, HTML,
-      LRC, SubStation Alpha or plain text, or paste the words; it goes out on the page and in the feed.
+      LRC, SubStation Alpha or plain text, or paste the text; it is published on the page and in the feed.
     </p>
     <div class="actions">
       <Select
@@ -60,8 +60,8 @@ function pick(): void {
     <p v-if="transcriptionHost" class="small quiet">
       {{
         hasAudio
-          ? `For a draft the copyist at ${transcriptionHost} hears the audio; you correct what it wrote before it goes out.`
-          : 'A draft can be had as soon as the audio is here.'
+          ? `For a draft, the transcription service at ${transcriptionHost} receives the audio. You correct its draft before it is published.`
+          : 'A draft can be made as soon as the audio is here.'
       }}
     </p>
     <Textarea

@@ -21,9 +21,7 @@ const keys = 'Alt N plays the next one, Alt R says that it is right.'
   <div class="notes spaced">
     <div v-if="!open.fits" class="note needs-you">
       <h3>The audio is another one now</h3>
-      <p>
-        The times are those of the audio before. Have them laid anew, move or stretch them, or say that they are right.
-      </p>
+      <p>The times still match the previous audio. Sync again, move or stretch them, or mark them as correct.</p>
       <div class="actions">
         <Button size="small" label="Sync again" :disabled="busy" @click="emit('align')" />
         <Button size="small" outlined label="Move the times" @click="emit('move')" />
@@ -31,7 +29,8 @@ const keys = 'Alt N plays the next one, Alt R says that it is right.'
       </div>
     </div>
     <p v-if="open.alignment === 'working'" class="note" role="status">
-      It is being laid over the speech: spoken by a machine, and both compared. An hour takes about a minute.
+      Syncing with the audio: the text is spoken by a machine and the two are compared. An hour of audio takes about a
+      minute.
       <ProgressBar
         :value="Math.round(open.alignedShare * 100)"
         :show-value="false"
@@ -40,15 +39,15 @@ const keys = 'Alt N plays the next one, Alt R says that it is right.'
       />
     </p>
     <p v-else-if="open.alignment === 'failed'" class="note needs-you" role="alert">
-      It could not be laid over the speech. Is it of this audio? The times are as they were; try again.
+      It could not be synced with the audio. Does it belong to this audio? The times are unchanged; try again.
     </p>
     <p v-else-if="open.alignment === 'overtaken'" class="note needs-you" role="alert">
-      Something was written while it was being laid, and stands as it is. Lay it again.
+      The text was changed while it was syncing, and was left as it is. Sync again.
     </p>
     <div v-if="open.isUnread" class="note needs-you unread flowing gap-x-3 gap-y-1">
       <p>
-        <strong>A draft that nobody has read.</strong> Names, and words that sound alike, are often wrong. It goes out
-        once you say that it is read.
+        <strong>A draft that nobody has read.</strong> Names and words that sound alike are often wrong. It is published
+        once you mark it as checked.
         <span v-if="doubtful.length" class="small">{{ keys }}</span>
       </p>
       <div class="actions">
@@ -73,7 +72,7 @@ const keys = 'Alt N plays the next one, Alt R says that it is right.'
         heard.</template
       >
       <template v-else-if="judgement === 'of something else'"
-        ><strong>Most of it fits nowhere in this sound.</strong> Is it of this episode?</template
+        ><strong>Most of it does not match this audio.</strong> Is it of this episode?</template
       >
       <template v-else
         >The machine was not sure of {{ doubtful.length === 1 ? 'one place' : `${doubtful.length} places` }}.</template

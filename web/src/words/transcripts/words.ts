@@ -7,7 +7,7 @@ export const findingWords: Readonly<Record<CueFindingCode, string>> = {
   'past-end': 'It ends after the audio does.',
   empty: 'It says nothing.',
   fast: 'More than people can read in its time (about 20 letters a second).',
-  'long-line': 'Longer than two lines of 42 letters; a screen cuts it, or hides what is behind.',
+  'long-line': 'Longer than two lines of 42 characters; screens cut it off, or it covers the picture.',
   silent: 'Hardly anything is heard there.',
   unsaid: 'After it something is heard for six seconds or more that no cue has.',
   doubtful: 'The machine was not sure here: listen, and look.',

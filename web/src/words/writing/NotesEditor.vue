@@ -172,7 +172,7 @@ function leaveLink(): void {
     />
     <EditorContent v-show="!isSource" class="paper" :editor="editor" />
     <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
-    <span v-else-if="named" class="hint">{{ named }} filled in wherever the notes go out.</span>
+    <span v-else-if="named" class="hint">{{ named }} filled in wherever the notes are published.</span>
   </div>
 </template>
 
