@@ -126,6 +126,21 @@ it('all keys are told by one, but not to whoever writes a question mark', async 
   await page.getByRole('dialog').waitFor({ state: 'detached' })
 })
 
+it.each([
+  ['/episodes/', '**/episodes/*/sound'],
+  ['', '**/shows/at/*'],
+])('where the server does not answer for %s, that is said, and another try brings it', async (path, asked) => {
+  const id = path === '' ? '' : await desk(page)
+  await page.route(asked, route => route.abort())
+  await page.goto(`${house.address}/studio/bellows-and-reeds${path}${id}`)
+  const again = page.getByRole('alert').getByRole('button', { name: 'Try again' })
+  await again.waitFor()
+  expect(await violations(page)).toEqual([])
+  await page.unroute(asked)
+  await again.click()
+  await page.locator(path === '' ? '.line .strip' : '#title').waitFor()
+})
+
 it('what is the person’s own is one menu, by the keyboard, too', async () => {
   await page.goto(`${house.address}/studio/bellows-and-reeds`)
   await page.getByRole('button', { name: 'You' }).focus()

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
+import Button from 'primevue/button'
 import { computed, nextTick, onMounted, onUnmounted, ref, watch } from 'vue'
 import { onBeforeRouteLeave, useRouter } from 'vue-router'
 import type { Recipe } from '@core/audio/recipe'
@@ -26,6 +27,10 @@ import { useDesk } from '../../show/episodes/desk'
 import { partsByTime } from './parts'
 import { type Look, useDeskPlaces } from './places'
 import { focusField } from '../../platform/parts/fields'
+import LoadingShape from '../../platform/parts/LoadingShape.vue'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { ApiError } from '../../platform/api/client'
 import { transcriptEnding } from '@core/transcript/cue'
 import { useShows } from '../../show/shows/shows'
 import { useUploads } from '../../production/uploads/uploads'
@@ -49,6 +54,7 @@ const { sound } = storeToRefs(sounds)
 const show = computed(() => shows.bySlug(props.show)!)
 const sending = computed(() => uploads.sendings[props.id] ?? null)
 const missing = ref(false)
+const problem = ref<ShownProblem | null>(null)
 const isLoaded = ref(false)
 const { part, look, goTo } = useDeskPlaces()
 const isOpen = (name: Look) =>
@@ -87,16 +93,17 @@ const worthFixing = computed(
   () => [...wants.value, ...(sound.value?.findings ?? [])].filter(({ severity }) => severity === 'warning').length,
 )
 
-onMounted(() =>
-  Promise.all([desk.open(props.id), sounds.open(props.id), transcript.load(props.id), drafting.load(props.id)]).then(
-    () => {
-      isLoaded.value = true
-    },
-    () => {
-      missing.value = true
-    },
-  ),
-)
+async function load(): Promise<void> {
+  problem.value = null
+  try {
+    await Promise.all([desk.open(props.id), sounds.open(props.id), transcript.load(props.id), drafting.load(props.id)])
+    isLoaded.value = true
+  } catch (error) {
+    if (error instanceof ApiError && error.problem.status === 404) missing.value = true
+    else problem.value = problemOf(error, 'The episode is unchanged.')
+  }
+}
+onMounted(load)
 // An answer that a later question has overtaken brings nothing to focus yet.
 watch(
   () => isLoaded.value && isHere.value,
@@ -300,6 +307,15 @@ async function remove(): Promise<void> {
         <RouterLink :to="{ name: 'show', params: { show: props.show } }">To the show</RouterLink>
       </p>
     </div>
+  </div>
+  <div v-else-if="problem" class="desk">
+    <div class="work">
+      <h1 class="out-of-sight">Episode</h1>
+      <ProblemNote :problem="problem"><Button label="Try again" size="small" @click="load" /></ProblemNote>
+    </div>
+  </div>
+  <div v-else class="desk">
+    <div class="work"><LoadingShape what="the episode" :lines="12" /></div>
   </div>
 </template>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Button from 'primevue/button'
 import { usePrimeVue } from 'primevue/config'
 import { computed, onMounted, onScopeDispose, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -10,6 +11,9 @@ import StudioRail from './StudioRail.vue'
 import UploadQueue from '../../production/uploads/UploadQueue.vue'
 import WindowDrop from '../../production/uploads/WindowDrop.vue'
 import { useSession } from '../../people/account/session'
+import LoadingShape from '../../platform/parts/LoadingShape.vue'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { problemOf, type ShownProblem } from '../../platform/parts/problems'
 import { ApiError } from '../../platform/api/client'
 import { onNews, useNews } from '../../platform/news/news'
 import { useShows } from '../../show/shows/shows'
@@ -24,6 +28,7 @@ const uploads = useUploads()
 const sessions = useSession()
 const news = useNews()
 const missing = ref(false)
+const problem = ref<ShownProblem | null>(null)
 const jump = ref<InstanceType<typeof JumpDialog>>()
 const keys = ref<InstanceType<typeof KeysDialog>>()
 const show = computed(() => shows.bySlug(props.show))
@@ -38,12 +43,13 @@ const isQueueShown = computed(() => uploads.all.some(({ episodeId }) => episodeI
 
 async function load(): Promise<void> {
   if (!shows.list) void shows.loadList().catch(() => undefined)
+  problem.value = null
   try {
     await shows.openAt(props.show)
     missing.value = false
   } catch (error) {
-    if (!(error instanceof ApiError) || error.problem.status !== 404) throw error
-    missing.value = true
+    if (error instanceof ApiError && error.problem.status === 404) missing.value = true
+    else problem.value = problemOf(error, 'Your shows are unchanged.')
   }
 }
 
@@ -84,6 +90,11 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
       <h1>There is no show at this address</h1>
       <p><RouterLink :to="{ name: 'home' }">To your shows</RouterLink></p>
     </main>
+    <main v-else-if="problem" class="lost">
+      <h1 class="out-of-sight">Lake Letter</h1>
+      <ProblemNote :problem="problem"><Button label="Try again" size="small" @click="load" /></ProblemNote>
+    </main>
+    <main v-else class="lost"><LoadingShape what="the show" :lines="12" /></main>
     <WindowDrop v-if="show && route.name !== 'desk'" words="Drop to create one episode per file" @files="begin" />
   </div>
 </template>

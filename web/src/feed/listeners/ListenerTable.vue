@@ -101,4 +101,9 @@ function renew(id: string): void {
 .listeners :deep(.withdrawn .name) {
   text-decoration: line-through;
 }
+@media (max-width: 480px) {
+  .listeners :deep(:is(th, td)) {
+    padding-inline: var(--space-1);
+  }
+}
 </style>

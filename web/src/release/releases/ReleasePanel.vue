@@ -199,7 +199,7 @@ function ask(about: keyof typeof questions): void {
   flex: 1 1 20rem;
   gap: var(--space-1) var(--space-5);
 }
-/* On a phone it leaves four fifths of the window to the work: smaller letters, and links in one line that moves sideways. */
+/* On a phone it leaves four fifths of the window to the work: smaller letters, less room between. */
 @media (max-width: 620px) {
   .bar {
     gap: 0 var(--space-2);
@@ -208,14 +208,6 @@ function ask(about: keyof typeof questions): void {
   .state {
     flex-basis: 100%;
     font-size: var(--text-s);
-  }
-  .state :deep(.flowing-text) {
-    flex-wrap: nowrap;
-    width: 100%;
-    overflow-x: auto;
-  }
-  .state :deep(.flowing-text > *) {
-    flex: none;
   }
   .acts :deep(.p-button) {
     padding-inline: var(--space-2);

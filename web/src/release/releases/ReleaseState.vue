@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Episode } from '@contract/episodes'
 import type { Show } from '@contract/shows'
@@ -25,6 +26,8 @@ const props = defineProps<{
 const emit = defineEmits<{ date: [] }>()
 const sessions = useSession()
 const known = ref<InstanceType<typeof SmallOverlay>>()
+/** On a phone what is done seldom is folded away, so that the foot of the desk leaves room for the work. */
+const isNarrow = useMediaQuery('(max-width: 620px)')
 const status = computed(() => props.episode.status)
 const mayGoNow = computed(() => hindering('release', props.hindrances).length === 0)
 const listener = computed(() => listenerLink(sessions.session?.demo?.listenerAddress ?? null, props.show.feedAddress))
@@ -59,23 +62,26 @@ const inWords = (count: number): string =>
         episode.retireAt ? `, until ${shortMoment(episode.retireAt, show.zone)}` : ''
       }}.
     </p>
-    <p class="small flowing-text gap-x-3 gap-y-1">
-      <RouterLink v-if="episode.isPrivate" :to="{ name: 'private-feeds', params: { show: show.slug } }"
-        >Only in private feeds</RouterLink
-      >
-      <template v-else>
-        <RouterLink :to="{ name: 'site-share', params: { show: show.slug }, query: { episode: episode.id } }"
-          >Share</RouterLink
+    <details :open="!isNarrow">
+      <summary v-show="isNarrow" class="small-button">More</summary>
+      <p class="small flowing-text gap-x-3 gap-y-1">
+        <RouterLink v-if="episode.isPrivate" :to="{ name: 'private-feeds', params: { show: show.slug } }"
+          >Only in private feeds</RouterLink
         >
-        <a :href="episode.pageAddress!" target="_blank">Its public page</a>
-        <a :href="show.feedAddress" target="_blank">The feed</a>
-        <a v-if="listener" :href="listener" target="_blank">Stand-in listener</a>
-      </template>
-      <button type="button" class="small-button" aria-haspopup="dialog" @click="event => known!.toggle(event)">
-        Identifiers
-      </button>
-      <button type="button" class="small-button" @click="emit('date')">Change its date</button>
-    </p>
+        <template v-else>
+          <RouterLink :to="{ name: 'site-share', params: { show: show.slug }, query: { episode: episode.id } }"
+            >Share</RouterLink
+          >
+          <a :href="episode.pageAddress!" target="_blank">Its public page</a>
+          <a :href="show.feedAddress" target="_blank">The feed</a>
+          <a v-if="listener" :href="listener" target="_blank">Stand-in listener</a>
+        </template>
+        <button type="button" class="small-button" aria-haspopup="dialog" @click="event => known!.toggle(event)">
+          Identifiers
+        </button>
+        <button type="button" class="small-button" @click="emit('date')">Change its date</button>
+      </p>
+    </details>
     <SmallOverlay ref="known" label="Identifiers" class="known-by">
       <CopyField label="GUID, made once" :text="episode.guid" />
       <CopyField v-if="!episode.isPrivate" label="Address of the audio" :text="episode.enclosureAddress!" />
