@@ -3,7 +3,7 @@ import { mailKinds } from '@core/release/notices'
 
 /** What a person is written of, and what became of the last mails. */
 export const mailState = z.object({
-  /** The e-mail that it goes to. */
+  /** The email that it goes to. */
   to: z.string(),
   /** Whether a mail server is set. */
   isSent: z.boolean(),

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 
 export const credentials = z.object({
-  email: z.email('An e-mail address, such as name@example.org.').max(254, 'At most 254 characters.'),
+  email: z.email('An email address, such as name@example.org.').max(254, 'At most 254 characters.'),
   password: z.string().min(1, 'Must not be empty.').max(200, 'At most 200 characters.'),
 })
 export type Credentials = z.infer<typeof credentials>

@@ -46,7 +46,7 @@ const facts = z.object({
     .max(35, 'At most 35 characters.')
     .regex(/^[a-z]{2,3}(-[a-z0-9]{2,8})*$/i, 'A language tag, such as en or pt-br.'),
   author: words(120),
-  ownerEmail: z.email('An e-mail address, such as name@example.org.').max(254, 'At most 254 characters.'),
+  ownerEmail: z.email('An email address, such as name@example.org.').max(254, 'At most 254 characters.'),
   category: z.string(),
   subcategory: z.string().nullable(),
   explicit: z.boolean(),

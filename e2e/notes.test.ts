@@ -96,7 +96,7 @@ it('what a word processor puts on the clipboard becomes notes, 5 MB of its marku
   await saved(page)
 })
 
-it('an address that is pasted on a selection is its link; bare addresses and e-mails become links', async () => {
+it('an address that is pasted on a selection is its link; bare addresses and emails become links', async () => {
   await empty()
   await page.keyboard.type('the list')
   await page.keyboard.press('ControlOrMeta+a')
@@ -113,7 +113,7 @@ it('an address that is pasted on a selection is its link; bare addresses and e-m
   await page.getByRole('button', { name: 'Link', exact: true }).click()
   await page.getByLabel('Address of the link').fill('https://lake')
   await page.getByRole('button', { name: 'Apply' }).click()
-  await page.getByText('“https://lake” is no web or e-mail address.').waitFor()
+  await page.getByText('“https://lake” is no web or email address.').waitFor()
   await page.getByRole('button', { name: 'Cancel' }).click()
 })
 

@@ -37,7 +37,7 @@ it('what a show’s episodes begin with is set once', async () => {
     .getByText(/title changed/)
     .first()
     .waitFor()
-  await changes.getByRole('button', { name: 'Save it' }).click()
+  await changes.getByRole('button', { name: 'Save' }).click()
   await page.getByText('Saved.').waitFor()
 })
 

@@ -3,7 +3,7 @@ import { oneLine } from '../words/line'
 import { webAddress, words } from '../words/schemas'
 import { isCategory } from './categories'
 
-const emailRule = 'An e-mail address, such as name@example.org.'
+const emailRule = 'An email address, such as name@example.org.'
 
 /** What a feed can be of: the list of the podcast namespace's `medium`, from memory. */
 export const media = ['podcast', 'audiobook', 'music', 'video', 'film', 'newsletter', 'blog'] as const

@@ -16,7 +16,7 @@ export interface Character {
 export const wants = {
   episode: 'At least one released episode',
   artwork: 'Square artwork, 1400 to 3000 px, JPEG or PNG',
-  email: 'The owner’s e-mail in the feed; a code is sent there',
+  email: 'The owner’s email in the feed; a code is sent there',
   description: 'A description of the show',
   category: 'A category',
   language: 'The language of the show',

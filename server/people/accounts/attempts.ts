@@ -8,7 +8,7 @@ import { AppError } from '../../platform/http/errors'
 const windowMs = 15 * 60_000
 const most = { email: 10, address: 30, site: 120 }
 
-/** Attempts to sign in, counted by e-mail and by network before anything costly is done for them. */
+/** Attempts to sign in, counted by email and by network before anything costly is done for them. */
 export function signInAttempts({ database, clock }: { database: Sequelize; clock: Clock }) {
   const counts = rateCounts({ database, clock }, windowMs)
 
@@ -25,7 +25,7 @@ export function signInAttempts({ database, clock }: { database: Sequelize; clock
         if ((await untilDone(() => counts.count(kind, subject))) > most[kind])
           throw new AppError(
             'too-many-attempts',
-            'There were too many attempts with this e-mail or from this network in the last quarter of an hour.',
+            'There were too many attempts with this email or from this network in the last quarter of an hour.',
           )
     },
 

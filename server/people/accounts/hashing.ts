@@ -19,7 +19,7 @@ async function inTurn<T>(act: () => Promise<T>): Promise<T> {
   return turns(act)
 }
 
-/** What a wrong e-mail address is checked against, so that it takes as long as a wrong password. */
+/** What a wrong email address is checked against, so that it takes as long as a wrong password. */
 const decoy = hash(randomBytes(16).toString('hex'), argon)
 
 /** The hash of a password; `mayStill` is asked when its turn has come, and may throw. */

@@ -44,13 +44,13 @@ export function accountService({ database, clock }: { database: Sequelize; clock
       return open(id)
     },
 
-    /** Answers the token of a new session. A wrong e-mail and a wrong password are refused alike, in words and in time. */
+    /** Answers the token of a new session. A wrong email and a wrong password are refused alike, in words and in time. */
     async signIn({ email, password }: Credentials, address: string): Promise<string> {
       const name = email.toLowerCase()
       await attempts.need(name, address)
       const account = await Account.findOne({ where: { email: name } })
       if (!(await isPassword(account?.passwordHash ?? null, password)) || !account) {
-        throw new AppError('sign-in-refused', 'No account has this e-mail and this password.')
+        throw new AppError('sign-in-refused', 'No account has this email and this password.')
       }
       await attempts.forgive(name, address)
       await Session.destroy({ where: { expiresAt: { [Op.lt]: clock.now() } } })

@@ -14,7 +14,7 @@ export const statements: readonly string[] = [
     expires_at DATETIME(3) NOT NULL
   ) CHARACTER SET utf8mb4`,
 
-  // Counted by address and by e-mail over the last quarter of an hour at every attempt to sign in.
+  // Counted by address and by email over the last quarter of an hour at every attempt to sign in.
   `CREATE TABLE sign_in_attempts (
     id BIGINT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
     address VARCHAR(64) NOT NULL,

@@ -153,7 +153,7 @@ async function lead({ slug: show }: Show): Promise<void> {
       <FormField
         v-slot="{ id }"
         data-field="ownerEmail"
-        label="Owner’s e-mail"
+        label="Owner’s email"
         :fault="fault('ownerEmail')"
         hint="Public in the feed; directories write to it."
       >

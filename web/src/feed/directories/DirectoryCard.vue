@@ -40,7 +40,7 @@ async function confirm(): Promise<void> {
       <ul class="wants unlisted spaced small gap-1">
         <li v-for="want in directory.wants" :key="want.words">
           <span class="text-ink-soft" :class="{ lacking: !want.isThere }">{{
-            want.isThere ? 'There:' : 'Missing:'
+            want.isThere ? 'OK:' : 'Missing:'
           }}</span>
           {{ want.words }}
         </li>

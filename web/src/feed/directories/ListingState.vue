@@ -21,7 +21,7 @@ const at = (moment: string): string => shortMoment(moment, props.show.zone)
       <strong>Handed in.</strong> It is being read; this takes a moment.
     </p>
     <p v-else-if="listing.state === 'to confirm'" class="wrap-anywhere" role="status">
-      <strong>Confirm that it is yours.</strong> A code was sent to {{ listing.sentTo ?? 'the owner’s e-mail' }}.
+      <strong>Confirm that it is yours.</strong> A code was sent to {{ listing.sentTo ?? 'the owner’s email' }}.
     </p>
     <template v-else-if="listing.state === 'in review'">
       <p class="wrap-anywhere" role="status">

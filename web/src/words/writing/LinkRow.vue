@@ -16,7 +16,7 @@ function set(): void {
     : /^(https?:\/\/|mailto:)/i.test(given) || given === ''
       ? given
       : `https://${given}`
-  if (href !== '' && isMisspelt(href)) fault.value = `“${given}” is no web or e-mail address.`
+  if (href !== '' && isMisspelt(href)) fault.value = `“${given}” is no web or email address.`
   else emit('set', href)
 }
 </script>
