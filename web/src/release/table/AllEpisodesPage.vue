@@ -69,7 +69,7 @@ watch(
 const isReady = ref(false)
 onMounted(async () => {
   await Promise.allSettled([vocabulary.load(show.value.id), table.loadMade(show.value.id)])
-  await until(() => rows.value ?? problem.value).toBeTruthy()
+  await until(() => Boolean(rows.value ?? problem.value)).toBe(true)
   isReady.value = true
 })
 const nextSlot = ref<string | null>(null)
