@@ -39,9 +39,7 @@ async function confirm(): Promise<void> {
     <template v-if="mayHandIn">
       <ul class="wants unlisted spaced small gap-1">
         <li v-for="want in directory.wants" :key="want.words">
-          <span class="text-ink-soft" :class="{ lacking: !want.isThere }">{{
-            want.isThere ? 'OK:' : 'Missing:'
-          }}</span>
+          <span class="text-ink-soft" :class="{ lacking: !want.isThere }">{{ want.isThere ? 'OK:' : 'Missing:' }}</span>
           {{ want.words }}
         </li>
       </ul>
