@@ -127,7 +127,7 @@ it('blocks are moved, the source can be written, and the feed’s room is counte
   await page.getByRole('button', { name: 'Move down' }).click()
   await expect.poll(() => kept()).toBe('<p>One</p><p>Two</p>')
   await page.getByRole('button', { name: 'HTML' }).click()
-  await page.getByLabel('Source of the notes').fill('<h3>Öl</h3><p>Für <b>alle</b>.<script>alert(1)</script></p>')
+  await page.getByLabel('HTML of the notes').fill('<h3>Öl</h3><p>Für <b>alle</b>.<script>alert(1)</script></p>')
   await expect.poll(() => kept()).toBe('<h3>Öl</h3><p>Für <strong>alle</strong>.</p>')
   await page.getByRole('button', { name: 'HTML' }).click()
   await expect.poll(() => notes().locator('h3').innerText()).toBe('Öl')

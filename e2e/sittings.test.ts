@@ -74,7 +74,7 @@ it('in the next sitting the notes come from the template and from links that wer
   await page
     .getByLabel('New links')
     .fill('The timetable, https://lake.example/boats\nno address here\nhttps://lake.example/lamps')
-  await page.getByRole('button', { name: 'Keep' }).click()
+  await page.getByRole('button', { name: 'Add', exact: true }).click()
   await page.getByText('No address in: “no address here”').waitFor({ state: 'detached' })
   await page.locator('#notes').click()
   await page.keyboard.press('Control+End')
