@@ -68,7 +68,7 @@ it('from a dropped file to ready: three inputs, under ten presses', async () => 
 
 it('in the next sitting the notes come from the template and from links that were prepared, and everything goes out', async () => {
   await page.reload()
-  await typeOver(page.getByLabel('Number'), '39')
+  await typeOver(page.getByLabel('Number', { exact: true }), '39')
   await expect.poll(() => page.locator('#notes').innerText()).toContain('With {guests}.')
   await page.getByLabel('Hook').fill('Who lights the lamps when the captain sleeps')
   await page
