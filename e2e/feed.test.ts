@@ -234,7 +234,7 @@ it('a strand becomes private: two people get addresses, one is withdrawn, and ev
   expect((await feed(benno))[0]).toBe(404)
   expect(await feed(odile)).toEqual([200, true])
   await page.getByRole('button', { name: 'Renew for Odile' }).click()
-  await page.getByRole('button', { name: 'Give another' }).click()
+  await page.getByRole('button', { name: 'Create another' }).click()
   await expect.poll(async () => (await addresses())[1]).not.toBe(odile)
   expect((await feed(odile))[0]).toBe(404)
   // The episode says on its desk where it is.

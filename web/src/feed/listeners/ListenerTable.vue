@@ -75,7 +75,9 @@ function renew(id: string): void {
             </button>
             <span v-else-if="renewing === data.id" v-opened="() => (renewing = null)" class="actions">
               <span>Their current address will stop working.</span>
-              <button type="button" class="small-button" :disabled="busy" @click="renew(data.id)">Give another</button>
+              <button type="button" class="small-button" :disabled="busy" @click="renew(data.id)">
+                Create another
+              </button>
               <button type="button" class="small-button" @click="renewing = null">Cancel</button>
             </span>
             <template v-else>

@@ -37,7 +37,7 @@ const orders = [
 </script>
 
 <template>
-  <div class="flex flex-wrap gap-2 items-center" role="group" aria-label="Preview of the dates">
+  <div class="flex flex-wrap gap-2 items-center" role="group" aria-label="Dates of the series">
     <SelectButton
       :model-value="laid.way"
       :options="ways"
