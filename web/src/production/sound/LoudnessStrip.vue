@@ -24,7 +24,7 @@ const words = computed(() => {
 </script>
 
 <template>
-  <figure class="m-0 spaced gap-1 justify-items-start">
+  <figure class="m-0 w-min spaced gap-1 justify-items-start">
     <div
       class="strip"
       role="img"
