@@ -118,7 +118,7 @@ it('on the calendar one is dragged to another day and put back, and moved by key
   const row = async (at: Locator): Promise<number> => Math.round((await at.boundingBox())!.y)
   const own = days.filter({ has: letterOn(1) }).first()
   if ((await row(own)) === (await row(days.last()))) {
-    await page.getByRole('button', { name: 'Later', exact: true }).click()
+    await page.getByRole('button', { name: 'Next', exact: true }).click()
     await letterOn(1).waitFor()
   }
   const box = (await letterOn(1).boundingBox())!

@@ -31,7 +31,9 @@ const missing = ref(false)
 const problem = ref<ShownProblem | null>(null)
 const jump = ref<InstanceType<typeof JumpDialog>>()
 const keys = ref<InstanceType<typeof KeysDialog>>()
-const show = computed(() => shows.bySlug(props.show))
+/** Whether there are other shows is seen on its pages, so they wait for it: they would move when it came. */
+const isListHere = ref(false)
+const show = computed(() => (isListHere.value ? shows.bySlug(props.show) : null))
 const { config } = usePrimeVue()
 watch(
   () => show.value?.language,
@@ -41,8 +43,12 @@ watch(
 /** The desk shows its own upload; the line is shown for all others. */
 const isQueueShown = computed(() => uploads.all.some(({ episodeId }) => episodeId !== route.params.id))
 
+async function loadList(): Promise<void> {
+  if (!shows.list) await shows.loadList().catch(() => undefined)
+  isListHere.value = true
+}
 async function load(): Promise<void> {
-  if (!shows.list) void shows.loadList().catch(() => undefined)
+  void loadList()
   problem.value = null
   try {
     await shows.openAt(props.show)

@@ -2,7 +2,7 @@
 import Button from 'primevue/button'
 import MultiSelect from 'primevue/multiselect'
 import SelectButton from 'primevue/selectbutton'
-import { computed, onMounted, ref, useTemplateRef } from 'vue'
+import { computed, ref, useTemplateRef } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { EpisodeSummary } from '@contract/episodes'
 import { onNews } from '../../platform/news/news'
@@ -37,7 +37,6 @@ const lookChoices = Object.entries(looks).map(([value, name]) => ({ value, name 
 const others = computed(() => (shows.list?.shows ?? []).filter(({ id }) => id !== show.value.id))
 const choices = computed(() => [show.value, ...others.value].map(({ id, name }) => ({ id, name })))
 const chosen = ref<string[]>([show.value.id])
-onMounted(() => void (shows.list ? undefined : shows.loadList().catch(() => undefined)))
 
 const days = ref<{ from: string; to: string } | null>(null)
 async function load(): Promise<void> {
