@@ -10,15 +10,15 @@ interface TemplateNode {
   props?: object[]
   loc: object
 }
-const [element, text, attribute] = [1, 2, 6]
+const [element, text, interpolation, attribute] = [1, 2, 5, 6]
 const plain = 0
 
-/** Whether an element has words of its own; a `template` in it is no element. */
+/** Whether an element has words of the page's own (site/messages.ts); a `template` in it is no element. */
 const saysWords = ({ children = [] }: TemplateNode): boolean =>
   children.some(
     child =>
-      (child.type === text && /\p{L}{2}/u.test(String(child.content))) ||
-      (child.type === element && child.tag === 'template' && saysWords(child)),
+      (child.type === interpolation && /\bt\(/.test((child.content as { content: string }).content)) ||
+      (child.type === element && (child.tag === 'FormattedMessage' || (child.tag === 'template' && saysWords(child)))),
   )
 
 const attributeOf = (name: string, content: string, { loc }: TemplateNode): object => ({
@@ -29,7 +29,7 @@ const attributeOf = (name: string, content: string, { loc }: TemplateNode): obje
   loc,
 })
 
-/** Words that stand in the templates of the public pages are marked as English, whatever the language of the show (WCAG 2.2, 3.1.2). */
+/** Where the public pages have no words in a show's language they say them in English, and are marked for that (WCAG 2.2, 3.1.2). */
 function markOwnWords(node: TemplateNode, { filename }: { filename: string }): void {
   if (!/(?<![\\/]src)[\\/]site[\\/]\w+\.vue$/.test(filename)) return
   if (node.type !== element || node.tagType !== plain || node.tag === 'template' || !saysWords(node)) return

@@ -3,13 +3,15 @@ import { clock } from '@core/words/amounts'
 import WebPicture from './WebPicture.vue'
 import type { PublicEpisode } from './facts'
 import { siteOf } from './words'
+import { useMessages } from './useMessages'
 
 defineProps<{ chapters: PublicEpisode['chapters']; soundAddress: string }>()
+const { t } = useMessages()
 </script>
 
 <template>
   <section aria-labelledby="chapters">
-    <h2 id="chapters" class="section">Chapters</h2>
+    <h2 id="chapters" class="section">{{ t('chapters') }}</h2>
     <ol class="chapters" data-chapters>
       <li v-for="chapter in chapters" :key="chapter.fromMs" :data-from-ms="chapter.fromMs">
         <!-- Without script it leads to the sound at that place (W3C Media Fragments 1.0, section 4.2.1). -->

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { mostCommentLetters, mostNameLetters } from '@core/comments/comment'
+import { useMessages } from './useMessages'
 
 defineProps<{ pageAddress: string; showName: string; name?: string; words?: string }>()
+const { t } = useMessages()
 </script>
 
 <template>
   <form class="comment-form" method="post" :action="`${pageAddress}/comments`">
     <p>
-      <label for="comment-name">Your name, or what you want to be called</label>
+      <label for="comment-name">{{ t('commentName') }}</label>
       <input
         id="comment-name"
         name="name"
@@ -19,17 +21,15 @@ defineProps<{ pageAddress: string; showName: string; name?: string; words?: stri
       />
     </p>
     <p>
-      <label for="comment-words">What you want to say</label>
+      <label for="comment-words">{{ t('commentWords') }}</label>
       <textarea id="comment-words" name="words" rows="5" required :maxlength="mostCommentLetters" :value="words" />
     </p>
     <!-- No person sees this; a machine that fills in all there is falls into it. -->
     <p class="trap" aria-hidden="true">
-      <label for="comment-website">Leave this empty</label>
+      <label for="comment-website">{{ t('commentTrap') }}</label>
       <input id="comment-website" name="website" type="text" tabindex="-1" autocomplete="off" />
     </p>
-    <button type="submit">Send it</button>
-    <p class="quiet small">
-      It is shown here once {{ showName }} has read it, under this name. Nothing else of you is shown.
-    </p>
+    <button type="submit">{{ t('commentSend') }}</button>
+    <p class="quiet small">{{ t('commentLater', { show: showName }) }}</p>
   </form>
 </template>

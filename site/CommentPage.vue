@@ -2,23 +2,30 @@
 import CommentForm from './CommentForm.vue'
 import PageFrame from './PageFrame.vue'
 import type { CommentPage } from './facts'
+import { commentProblem } from './words'
+import { FormattedMessage, useMessages } from './useMessages'
 
 defineProps<CommentPage>()
+const { t } = useMessages()
 </script>
 
 <template>
   <PageFrame :show="show" here="elsewhere">
     <template v-if="problem">
-      <h1>Your comment was not accepted</h1>
-      <p class="lead" role="alert">{{ problem }}</p>
+      <h1>{{ t('commentRefused') }}</h1>
+      <p class="lead" role="alert">{{ commentProblem(problem, t) }}</p>
       <CommentForm :page-address="pageAddress" :show-name="show.name" :name="name" :words="words" />
     </template>
     <template v-else>
-      <h1>Thank you</h1>
-      <p class="lead">What you wrote is on its way to {{ show.author }}, and is shown once it has been read.</p>
+      <h1>{{ t('commentThanks') }}</h1>
+      <p class="lead">{{ t('commentThanksLead', { author: show.author }) }}</p>
     </template>
     <p>
-      Back to <a :href="pageAddress">{{ title }}</a>
+      <FormattedMessage of="commentBack" :values="{ title }">
+        <template #episode="{ words: name }"
+          ><a :href="pageAddress">{{ name }}</a></template
+        >
+      </FormattedMessage>
     </p>
   </PageFrame>
 </template>

@@ -5,15 +5,21 @@ import { clock } from '@core/words/amounts'
 import SoundPlayer from './SoundPlayer.vue'
 import type { Embed } from './facts'
 import { playerOf, playing } from './words'
+import { FormattedMessage, useMessages } from './useMessages'
 
 const props = defineProps<Embed>()
 const [first] = props.episodes
+const { t } = useMessages()
 </script>
 
 <template>
   <main class="embed">
     <p v-if="!first" class="quiet">
-      Nothing has been released yet in <a :href="show.pageAddress" target="_blank" rel="noopener">{{ show.name }}</a>.
+      <FormattedMessage of="embedNothing" :values="{ show: show.name }">
+        <template #show="{ words }"
+          ><a :href="show.pageAddress" target="_blank" rel="noopener">{{ words }}</a></template
+        >
+      </FormattedMessage>
     </p>
     <template v-else>
       <div class="embed-head">
@@ -32,13 +38,13 @@ const [first] = props.episodes
           </h1>
           <p class="meta">
             <a :href="show.pageAddress" target="_blank" rel="noopener">{{ show.name }}</a>
-            <a :href="`${show.pageAddress}/listen`" target="_blank" rel="noopener">How to listen</a>
+            <a :href="`${show.pageAddress}/listen`" target="_blank" rel="noopener">{{ t('howToListen') }}</a>
           </p>
         </div>
       </div>
       <SoundPlayer is-alone v-bind="playerOf(show, first, first.sound)" />
       <ChapterList v-if="chapters.length" :chapters="chapters" :sound-address="first.sound.address" />
-      <ol v-if="isList" class="found" aria-label="Episodes" tabindex="0">
+      <ol v-if="isList" class="found" :aria-label="t('episodes')" tabindex="0">
         <li
           v-for="(episode, at) in episodes"
           :key="episode.pageAddress"

@@ -3,8 +3,10 @@ import { clock } from '@core/words/amounts'
 import WebPicture from './WebPicture.vue'
 import type { EpisodeLine, PublicShow } from './facts'
 import { releaseDay } from './words'
+import { useMessages } from './useMessages'
 
 defineProps<{ show: PublicShow; episodes: readonly EpisodeLine[] }>()
+const { t } = useMessages()
 </script>
 
 <template>
@@ -22,7 +24,7 @@ defineProps<{ show: PublicShow; episodes: readonly EpisodeLine[] }>()
       <div>
         <a class="episode-title" :href="episode.pageAddress">{{ episode.title }}</a>
         <p class="meta">
-          <span v-if="episode.number">No. {{ episode.number }}</span>
+          <span v-if="episode.number">{{ t('number', { number: episode.number }) }}</span>
           <time :datetime="episode.releasedAt">{{ releaseDay(episode.releasedAt, show) }}</time>
           <span class="figures">{{ clock(episode.sound.durationMs) }}</span>
         </p>

@@ -1,23 +1,26 @@
 <script setup lang="ts">
 import CopyAddress from './CopyAddress.vue'
 import type { PublicShow } from './facts'
+import { FormattedMessage, useMessages } from './useMessages'
 
 defineProps<{ show: PublicShow }>()
+const { t, listParts } = useMessages()
 </script>
 
 <template>
   <section class="feed" aria-labelledby="subscribe">
-    <h2 id="subscribe">Subscribe</h2>
-    <p>Give this address to your listening app, and new episodes come by themselves:</p>
-    <CopyAddress :address="show.feedAddress" words="Copy the address" />
+    <h2 id="subscribe">{{ t('subscribe') }}</h2>
+    <p>{{ t('subscribeLead') }}</p>
+    <CopyAddress :address="show.feedAddress" :words="t('copyAddress')" />
     <p class="elsewhere">
-      <template v-if="show.subscribe.length">
-        It is also in
-        <template v-for="(place, at) in show.subscribe" :key="place.address"
-          ><template v-if="at > 0">{{ at === show.subscribe.length - 1 ? ' and ' : ', ' }}</template
-          ><a :href="place.address">{{ place.name }}</a></template
-        >.{{ ' ' }}</template
-      ><a :href="`${show.pageAddress}/listen`">How to listen, step by step</a>
+      <FormattedMessage v-if="show.subscribe.length" of="alsoOn">
+        <template #places
+          ><template v-for="(part, at) in listParts(show.subscribe)" :key="at"
+            ><template v-if="typeof part === 'string'">{{ part }}</template
+            ><a v-else :href="part.address">{{ part.name }}</a></template
+          ></template
+        > </FormattedMessage
+      >{{ ' ' }}<a :href="`${show.pageAddress}/listen`">{{ t('stepByStep') }}</a>
     </p>
   </section>
 </template>

@@ -2,28 +2,36 @@
 import CopyAddress from './CopyAddress.vue'
 import PageFrame from './PageFrame.vue'
 import type { ListenPage } from './facts'
+import { FormattedMessage, useMessages } from './useMessages'
 
 const props = defineProps<ListenPage & { qr: string }>()
+const { t } = useMessages()
 const here = `${props.show.pageAddress}/listen`
 </script>
 
 <template>
   <PageFrame :show="show" here="listen">
-    <h1>How to listen</h1>
-    <p class="lead">
-      {{ show.name }} is a podcast: new episodes come to your phone or computer by themselves, and cost nothing.
-    </p>
+    <h1>{{ t('howToListen') }}</h1>
+    <p class="lead">{{ t('listenLead', { show: show.name }) }}</p>
     <section aria-labelledby="here">
-      <h2 id="here" class="section">Right here</h2>
+      <h2 id="here" class="section">{{ t('listenHere') }}</h2>
       <p>
-        Press <em>Play</em> beside <a :href="show.pageAddress">the newest episode</a> or any of
-        <a :href="`${show.pageAddress}/episodes`">all of them</a>. There is nothing to install and nothing to sign up
-        for.
+        <FormattedMessage of="listenHereHow">
+          <template #em="{ words }"
+            ><em>{{ words }}</em></template
+          >
+          <template #newest="{ words }"
+            ><a :href="show.pageAddress">{{ words }}</a></template
+          >
+          <template #episodes="{ words }"
+            ><a :href="`${show.pageAddress}/episodes`">{{ words }}</a></template
+          >
+        </FormattedMessage>
       </p>
     </section>
     <section v-if="show.subscribe.length" aria-labelledby="directories">
-      <h2 id="directories" class="section">In an app that you have</h2>
-      <p>If you use one of these, open the show there and follow it:</p>
+      <h2 id="directories" class="section">{{ t('listenDirectories') }}</h2>
+      <p>{{ t('listenDirectoriesHow') }}</p>
       <ul class="chips">
         <li v-for="place in show.subscribe" :key="place.address">
           <a :href="place.address">{{ place.name }}</a>
@@ -31,35 +39,38 @@ const here = `${props.show.pageAddress}/listen`
       </ul>
     </section>
     <section aria-labelledby="any-app">
-      <h2 id="any-app" class="section">In any podcast app</h2>
+      <h2 id="any-app" class="section">{{ t('listenAnyApp') }}</h2>
       <ol class="steps">
-        <li>Open a podcast app. If you have none, look for “podcast” where your phone has its apps.</li>
-        <li>
-          Search it for <b>{{ show.name }}</b>. Most apps find it by the name.
+        <li>{{ t('listenOpen') }}</li>
+        <li v-for="step in ['listenFind', 'listenPaste', 'listenFollow'] as const" :key="step">
+          <FormattedMessage :of="step" :values="{ show: show.name }">
+            <template #b="{ words }"
+              ><b>{{ words }}</b></template
+            >
+            <template #em="{ words }"
+              ><em>{{ words }}</em></template
+            >
+          </FormattedMessage>
+          <CopyAddress v-if="step === 'listenPaste'" :address="show.feedAddress" :words="t('copyAddress')" />
         </li>
-        <li>
-          If yours does not, look for <em>Add by address</em>, <em>Add a feed</em> or <em>URL</em>, and paste this:
-          <CopyAddress :address="show.feedAddress" words="Copy the feed’s address" />
-        </li>
-        <li>Press <em>Follow</em> or <em>Subscribe</em>. From then on each new episode is there by itself.</li>
       </ol>
     </section>
     <section v-if="strands.length" aria-labelledby="strands">
-      <h2 id="strands" class="section">A part of it only</h2>
-      <p>These have feeds of their own, for whoever wants just that:</p>
+      <h2 id="strands" class="section">{{ t('listenStrands') }}</h2>
+      <p>{{ t('listenStrandsHow') }}</p>
       <ul class="strands">
         <li v-for="strand in strands" :key="strand.slug">
           <a :href="`${show.pageAddress}/episodes?strand=${strand.slug}`">{{ strand.name }}</a>
-          <CopyAddress :address="strand.feedAddress" words="Copy its address" />
+          <CopyAddress :address="strand.feedAddress" :words="t('copyAddress')" />
         </li>
       </ul>
     </section>
     <section class="on-the-phone" aria-labelledby="phone">
       <!-- eslint-disable-next-line vue/no-v-html -- drawn by site/qr.ts -->
-      <div class="qr" role="img" :aria-label="`QR code of ${here}`" v-html="qr" />
+      <div class="qr" role="img" :aria-label="t('listenQr', { address: here })" v-html="qr" />
       <div>
-        <h2 id="phone" class="section">On the phone</h2>
-        <p>Point the phone’s camera at the square. It opens this page there, where the addresses can be pressed.</p>
+        <h2 id="phone" class="section">{{ t('listenPhone') }}</h2>
+        <p>{{ t('listenPhoneHow') }}</p>
       </div>
     </section>
   </PageFrame>

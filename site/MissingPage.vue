@@ -1,20 +1,29 @@
 <script setup lang="ts">
-import type { PublicShow } from './facts'
+import type { MissingPage } from './facts'
+import { FormattedMessage, useMessages } from './useMessages'
 
-defineProps<{ show: Pick<PublicShow, 'name' | 'pageAddress'> | null }>()
+defineProps<MissingPage>()
+const { t } = useMessages()
 </script>
 
 <template>
   <main class="column lone">
-    <template v-if="show">
-      <h1>This episode is no longer here</h1>
+    <template v-if="show?.isRemoved">
+      <h1>{{ t('removed') }}</h1>
       <p class="quiet">
-        Its maker has taken it out. What else there is to hear: <a :href="show.pageAddress">{{ show.name }}</a>.
+        <FormattedMessage of="removedWhy" :values="{ show: show.name }">
+          <template #show="{ words }"
+            ><a :href="show.pageAddress">{{ words }}</a></template
+          >
+        </FormattedMessage>
       </p>
     </template>
     <template v-else>
-      <h1>Page not found</h1>
-      <p class="quiet">The page may have moved, or the episode may have been taken out by its maker.</p>
+      <h1>{{ t('missing') }}</h1>
+      <p class="quiet">{{ t('missingWhy') }}</p>
+      <p v-if="show">
+        <a :href="show.pageAddress">{{ show.name }}</a>
+      </p>
     </template>
   </main>
 </template>

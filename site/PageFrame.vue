@@ -2,6 +2,7 @@
 import SearchForm from './SearchForm.vue'
 import WebPicture from './WebPicture.vue'
 import type { PublicShow } from './facts'
+import { FormattedMessage, useMessages } from './useMessages'
 
 /** What every page of a show has around it. */
 const props = defineProps<{
@@ -10,16 +11,17 @@ const props = defineProps<{
   /** Of a page of the maker’s own. */
   address?: string
 }>()
+const { t } = useMessages()
 const places = [
-  { name: 'All episodes', address: `${props.show.pageAddress}/episodes`, isHere: props.here === 'episodes' },
-  { name: 'People', address: `${props.show.pageAddress}/people`, isHere: props.here === 'people' },
-  { name: 'How to listen', address: `${props.show.pageAddress}/listen`, isHere: props.here === 'listen' },
+  { name: t('allEpisodes'), address: `${props.show.pageAddress}/episodes`, isHere: props.here === 'episodes' },
+  { name: t('people'), address: `${props.show.pageAddress}/people`, isHere: props.here === 'people' },
+  { name: t('howToListen'), address: `${props.show.pageAddress}/listen`, isHere: props.here === 'listen' },
   ...props.show.pages.map(page => ({ ...page, isHere: page.address === props.address })),
 ]
 </script>
 
 <template>
-  <a class="skip" href="#main">Skip to main content</a>
+  <a class="skip" href="#main">{{ t('skip') }}</a>
   <header class="masthead" :class="{ small: here !== 'show' }">
     <WebPicture
       v-if="show.theme.headerPictureAddress"
@@ -33,14 +35,14 @@ const places = [
         <WebPicture
           class="artwork"
           :address="show.artworkAddress"
-          :alt="here === 'show' ? `Artwork of ${show.name}` : ''"
+          :alt="here === 'show' ? t('artworkOf', { show: show.name }) : ''"
           :width="here === 'show' ? 200 : 56"
           :height="here === 'show' ? 200 : 56"
           is-square
         />
         <div v-if="here === 'show'" class="who">
           <h1>{{ show.name }}</h1>
-          <p class="by">by {{ show.author }}</p>
+          <p class="by">{{ t('by', { author: show.author }) }}</p>
           <p v-if="!show.theme.blocks.includes('about')" class="lead">{{ show.description }}</p>
         </div>
         <p v-else class="who">
@@ -63,11 +65,15 @@ const places = [
   </main>
   <footer class="foot">
     <p class="column">
-      <a :href="show.pageAddress">{{ show.name }}</a> by {{ show.author }}
+      <FormattedMessage of="showBy" :values="{ show: show.name, author: show.author }">
+        <template #show="{ words }"
+          ><a :href="show.pageAddress">{{ words }}</a></template
+        >
+      </FormattedMessage>
       <template v-for="way in show.funding" :key="way.address">
         · <a :href="way.address">{{ way.name }}</a></template
       >
-      · <a :href="show.feedAddress">Feed</a>
+      · <a :href="show.feedAddress">{{ t('feed') }}</a>
     </p>
   </footer>
 </template>

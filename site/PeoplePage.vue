@@ -2,14 +2,17 @@
 import PageFrame from './PageFrame.vue'
 import WebPicture from './WebPicture.vue'
 import type { PeoplePage } from './facts'
+import { useMessages } from './useMessages'
+import { roleName } from './words'
 
 defineProps<PeoplePage>()
+const { list, t } = useMessages()
 </script>
 
 <template>
   <PageFrame :show="show" here="people">
-    <h1>People in this show</h1>
-    <p v-if="people.length === 0" class="quiet">{{ show.name }} is made by {{ show.author }}.</p>
+    <h1>{{ t('peopleInShow') }}</h1>
+    <p v-if="people.length === 0" class="quiet">{{ t('peopleMadeBy', { show: show.name, author: show.author }) }}</p>
     <ul class="everybody">
       <li v-for="person in people" :key="person.name">
         <WebPicture
@@ -26,13 +29,13 @@ defineProps<PeoplePage>()
               person.name
             }}</template>
           </h2>
-          <p v-if="person.roles.length" class="quiet">{{ person.roles.join(', ') }}</p>
+          <p v-if="person.roles.length" class="quiet">{{ list(person.roles.map(role => roleName(role, t))) }}</p>
           <ul v-if="person.count" class="heard-in">
             <li v-for="episode in person.episodes" :key="episode.pageAddress">
               <a :href="episode.pageAddress">{{ episode.title }}</a>
             </li>
             <li v-if="person.count > person.episodes.length" class="quiet">
-              and {{ person.count - person.episodes.length }} more
+              {{ t('peopleMore', { count: person.count - person.episodes.length }) }}
             </li>
           </ul>
         </div>

@@ -7,30 +7,36 @@ import SearchForm from './SearchForm.vue'
 import SoundPlayer from './SoundPlayer.vue'
 import type { SearchPage } from './facts'
 import { placeNames, playerOf, playing } from './words'
+import { FormattedMessage, useMessages } from './useMessages'
 
 const props = defineProps<SearchPage>()
 const [first] = props.found
+const outcome = props.hasAllWords
+  ? props.isCut
+    ? 'searchFoundBest'
+    : 'searchFound'
+  : props.isCut
+    ? 'searchFoundSomeBest'
+    : 'searchFoundSome'
 const soundAt = (address: string, fromMs: number): string => `${address}#t=${fromMs / 1000}`
+const { t } = useMessages()
 </script>
 
 <template>
   <PageFrame :show="show" here="search">
-    <h1>Search</h1>
+    <h1>{{ t('search') }}</h1>
     <SearchForm :show="show" :words="words" />
-    <p v-if="isTooLong" class="quiet">Only the first {{ mostSearchLetters }} letters were looked for.</p>
-    <p v-if="words === ''" class="quiet">
-      Look for a word, a name, or a sentence that was said. What stands between “quotation marks” is found as it stands.
-    </p>
+    <p v-if="isTooLong" class="quiet">{{ t('searchTooLong', { count: mostSearchLetters }) }}</p>
+    <p v-if="words === ''" class="quiet">{{ t('searchHint') }}</p>
     <p v-else-if="!found.length">
-      Nothing in {{ show.name }} has “{{ words }}”. Try a shorter word, or look through
-      <a :href="`${show.pageAddress}/episodes`">all episodes</a>.
+      <FormattedMessage of="searchNothing" :values="{ show: show.name, words }">
+        <template #episodes="{ words: name }"
+          ><a :href="`${show.pageAddress}/episodes`">{{ name }}</a></template
+        >
+      </FormattedMessage>
     </p>
     <template v-else>
-      <p class="quiet" role="status">
-        <template v-if="!hasAllWords">Nothing has all these words together. With some of them: </template
-        ><template v-if="found.length === 1">{{ hasAllWords ? 'One' : 'one' }} episode</template
-        ><template v-else>{{ found.length }} episodes</template>{{ isCut ? ', the best of more' : '' }}.
-      </p>
+      <p class="quiet" role="status">{{ t(outcome, { count: found.length }) }}</p>
       <ol class="found">
         <li v-for="{ episode, places } in found" :key="episode.pageAddress" v-bind="playing(show, episode)">
           <EpisodeHead :show="show" :episode="episode" />
@@ -40,10 +46,11 @@ const soundAt = (address: string, fromMs: number): string => `${address}#t=${fro
                 v-if="place.fromMs !== null"
                 class="from figures"
                 :href="soundAt(episode.sound.address, place.fromMs)"
+                :aria-label="t('playFrom', { time: clock(place.fromMs) })"
                 data-plays
-                ><span class="out-of-sight">Play from </span>{{ clock(place.fromMs) }}</a
+                >{{ clock(place.fromMs) }}</a
               >
-              <span v-else class="from quiet">{{ placeNames[place.kind] }}</span>
+              <span v-else class="from quiet">{{ t(placeNames[place.kind]) }}</span>
               <p>
                 <b v-if="place.speaker">{{ place.speaker }}: </b
                 ><template v-for="(part, index) in place.parts" :key="index"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { amount } from '@core/words/amounts'
 import type { PublicSound } from './facts'
+import { playerWords } from './playerWords'
+import { useMessages } from './useMessages'
 
 /** The sound, with the browser's own controls; a script puts the show's player in their place. */
 defineProps<{
@@ -13,6 +14,8 @@ defineProps<{
   /** Whether it is all there is, in a frame or a window of its own. */
   isAlone?: boolean
 }>()
+const messages = useMessages()
+const { t, size } = messages
 </script>
 
 <template>
@@ -26,8 +29,9 @@ defineProps<{
     :data-show="show"
     :data-picture="picture"
     :data-page="pageAddress"
+    :data-words="JSON.stringify(playerWords(messages))"
   >
     <audio controls preload="none" :src="sound.address" />
-    <a class="download" :href="sound.address" download>Download, {{ amount(sound.bytes) }}</a>
+    <a class="download" :href="sound.address" download>{{ t('download', { size: size(sound.bytes) }) }}</a>
   </div>
 </template>

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { clock } from '@core/words/amounts'
 import type { PublicEpisode } from './facts'
+import { useMessages } from './useMessages'
 
 defineProps<{ soundbites: PublicEpisode['soundbites']; soundAddress: string }>()
+const { t } = useMessages()
 </script>
 
 <template>
   <section aria-labelledby="soundbites">
-    <h2 id="soundbites" class="section">Short pieces to pass on</h2>
+    <h2 id="soundbites" class="section">{{ t('clips') }}</h2>
     <ul class="chapters soundbites" data-soundbites>
       <li
         v-for="soundbite in soundbites"
@@ -19,9 +21,9 @@ defineProps<{ soundbites: PublicEpisode['soundbites']; soundAddress: string }>()
           clock(soundbite.fromMs)
         }}</a>
         <span>{{ soundbite.title }}</span>
-        <a v-if="soundbite.address" class="small" :href="soundbite.address" download
-          >{{ clock(soundbite.toMs - soundbite.fromMs) }} as MP3</a
-        >
+        <a v-if="soundbite.address" class="small" :href="soundbite.address" download>{{
+          t('clipFile', { duration: clock(soundbite.toMs - soundbite.fromMs) })
+        }}</a>
       </li>
     </ul>
   </section>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { PublicEpisode } from './facts'
 import { fileName, paragraphs } from './words'
+import { useMessages } from './useMessages'
 
 defineProps<{
   said: PublicEpisode['said']
@@ -10,15 +11,20 @@ defineProps<{
 }>()
 /** Shorter ones need not be opened. */
 const mostOpen = 12
+const messages = useMessages()
+const { t } = messages
 </script>
 
 <template>
   <section aria-labelledby="transcript">
     <details class="transcript" :open="said.length <= mostOpen">
-      <summary><h2 id="transcript" class="section">Transcript</h2></summary>
+      <summary>
+        <h2 id="transcript" class="section">{{ t('transcript') }}</h2>
+      </summary>
       <p v-if="files.length" class="small quiet files">
         <template v-for="(file, index) in files" :key="file.address"
-          ><template v-if="index">, </template><a :href="file.address">{{ fileName(file, files) }}</a></template
+          ><template v-if="index">, </template
+          ><a :href="file.address">{{ fileName(file, files, messages) }}</a></template
         >
       </p>
       <div class="said" data-said data-follows role="region" aria-labelledby="transcript" tabindex="0">

@@ -1,3 +1,4 @@
+import type { CommentFault } from '@core/comments/comment'
 import type { Chapter } from '@core/episode/fields'
 import type { FeedPerson } from '@core/feed/model'
 import type { PassageKind } from '@core/search/passages'
@@ -174,9 +175,13 @@ export interface CommentPage {
   show: PublicShow
   title: string
   pageAddress: string
-  problem: string | null
+  problem: CommentFault | 'too many comments' | null
   name: string
   words: string
+}
+/** Of an address at which a show, where it is one's, has nothing, or nothing any more. */
+export interface MissingPage {
+  show: (Pick<PublicShow, 'name' | 'pageAddress' | 'language'> & { isRemoved: boolean }) | null
 }
 export type Neighbour = Pick<EpisodeLine, 'title' | 'pageAddress'>
 

@@ -18,6 +18,7 @@ import type {
   EpisodePage,
   EpisodesPage,
   ListenPage,
+  MissingPage,
   OwnPage,
   PeoplePage,
   PublicTheme,
@@ -33,7 +34,9 @@ import { qrImage } from './qr'
 import SearchPageView from './SearchPage.vue'
 import ShowPageView from './ShowPage.vue'
 import { episodeData, scriptOf, seriesData } from './structured'
-import { filterWords } from './words'
+import { messagesIn } from './messages'
+import { messagesKey } from './useMessages'
+import { filterName } from './words'
 
 /** Addresses of what a page loads in the browser. */
 export interface SiteAssets {
@@ -107,10 +110,12 @@ export function renderEpisodesPage(page: EpisodesPage, assets: SiteAssets): Prom
   const { show, filter, pages, choices } = page
   const at = (change: Partial<EpisodeFilter>): string => `/episodes${filterQuery({ ...filter, ...change })}`
   const about = aboutShow(show, at({}))
+  const messages = messagesIn(show.language)
+  const list = filterName(filter, choices, messages)
   return render(EpisodesPageView, page, assets, {
     language: show.language,
     theme: show.theme,
-    title: `${filterWords(filter, choices)}${filter.page > 1 ? `, page ${filter.page}` : ''} · ${show.name}`,
+    title: `${filter.page > 1 ? messages.t('listPage', { list, page: filter.page }) : list} · ${show.name}`,
     description: show.description,
     about: {
       ...about,
@@ -126,8 +131,8 @@ export const renderPeoplePage = (page: PeoplePage, assets: SiteAssets): Promise<
   render(PeoplePageView, page, assets, {
     language: page.show.language,
     theme: page.show.theme,
-    title: `People · ${page.show.name}`,
-    description: `Who makes ${page.show.name}, and who was heard in it.`,
+    title: `${messagesIn(page.show.language).t('people')} · ${page.show.name}`,
+    description: messagesIn(page.show.language).t('peopleAbout', { show: page.show.name }),
     about: aboutShow(page.show, '/people'),
   })
 
@@ -137,8 +142,8 @@ export async function renderListenPage(page: ListenPage, assets: SiteAssets): Pr
   return render(ListenPageView, { ...page, qr: await qrImage(about.address) }, assets, {
     language: show.language,
     theme: show.theme,
-    title: `How to listen · ${show.name}`,
-    description: `How to hear every episode of ${show.name}: here, in an app, by its feed.`,
+    title: `${messagesIn(show.language).t('howToListen')} · ${show.name}`,
+    description: messagesIn(show.language).t('listenAbout', { show: show.name }),
     about,
   })
 }
@@ -175,7 +180,7 @@ export const renderCommentPage = (page: CommentPage, assets: SiteAssets): Promis
     language: page.show.language,
     theme: page.show.theme,
     title: `${page.title} · ${page.show.name}`,
-    description: `What was written to ${page.title}.`,
+    description: messagesIn(page.show.language).t('commentAbout', { title: page.title }),
   })
 
 /** What is found changes with each word; search engines have no use for it. */
@@ -183,8 +188,8 @@ export const renderSearchPage = (page: SearchPage, assets: SiteAssets): Promise<
   render(SearchPageView, page, assets, {
     language: page.show.language,
     theme: page.show.theme,
-    title: `${page.words ? `“${page.words}”` : 'Search'} · ${page.show.name}`,
-    description: `What is written and said in ${page.show.name}.`,
+    title: `${page.words ? messagesIn(page.show.language).t('searchTitle', { words: page.words }) : messagesIn(page.show.language).t('search')} · ${page.show.name}`,
+    description: messagesIn(page.show.language).t('searchAbout', { show: page.show.name }),
     about: { ...aboutShow(page.show, '/search'), isAside: true },
   })
 
@@ -201,29 +206,28 @@ export function renderEmbed(page: Embed, assets: SiteAssets): Promise<string> {
   })
 }
 
-/** Of an address at which there is nothing; or nothing any more of a show, which it leads to. */
-export function renderMissingPage(
-  assets: SiteAssets,
-  show: Pick<PublicShow, 'name' | 'pageAddress'> | null = null,
-): Promise<string> {
+/** Of an address at which there is nothing, or nothing any more; where it is that of a show, it leads there. */
+export function renderMissingPage(assets: SiteAssets, show: MissingPage['show'] = null): Promise<string> {
+  const language = show?.language ?? 'en'
+  const { t } = messagesIn(language)
   return render(MissingPageView, { show }, assets, {
-    language: 'en',
-    title: show ? `No longer here · ${show.name}` : 'Nothing here',
-    description: show ? 'The episode was taken out by its maker.' : 'There is no page at this address.',
+    language,
+    title: [t(show?.isRemoved ? 'removed' : 'missing'), ...(show ? [show.name] : [])].join(' · '),
+    description: t(show?.isRemoved ? 'removed' : 'missingWhy'),
   })
 }
 
 /** What a script would find its places by, which nothing on these pages does; words of people have no comments. */
 const placeMarks = /<!--[[\]]?-->/g
-/** That the words of these pages are English (vite.ownWords.ts), which need not be said on a page that is; words of people have no attributes but addresses. */
+/** That the pages' own words are English (vite.ownWords.ts), which is so only on those that have none in their language; words of people have no attributes but addresses. */
 const ownWordsMarks = / lang="en" dir="ltr"/g
-
-const isEnglish = (language: string): boolean => /^en\b/i.test(language)
 
 /** A whole HTML document; everything in the head goes through `escaped`, the body through Vue. */
 async function render(view: Component, props: object, assets: SiteAssets, head: Head): Promise<string> {
-  const marked = (await renderToString(createSSRApp(view, { ...props }))).replace(placeMarks, '')
-  const body = isEnglish(head.language) ? marked.replace(ownWordsMarks, '') : marked
+  const messages = messagesIn(head.language)
+  const app = createSSRApp(view, { ...props }).provide(messagesKey, messages)
+  const marked = (await renderToString(app)).replace(placeMarks, '')
+  const body = messages.isFallback ? marked : marked.replace(ownWordsMarks, '')
   const classes = head.theme ? ` class="layout-${head.theme.layout} face-${head.theme.face}"` : ''
   return `<!doctype html>
 <html lang="${escaped(head.language)}" dir="${writingDirection(head.language)}"${classes}${head.scheme ? ` data-theme="${head.scheme}"` : ''}>

@@ -1,37 +1,60 @@
 import { DateTime } from 'luxon'
 import type { PassageKind } from '@core/search/passages'
 import type { EpisodeFilter } from '@core/site/filter'
-import type { Choices, EpisodeLine, PublicEpisode, PublicShow, PublicSound, SaidCue } from './facts'
+import { mostCommentLetters, mostLinks, mostNameLetters } from '@core/comments/comment'
+import { personRoles } from '@core/people/roles'
+import type { Choices, CommentPage, EpisodeLine, PublicEpisode, PublicShow, PublicSound, SaidCue } from './facts'
+import type { MessageKey, Messages } from './messages'
 
-/** The day of a release as the show's zone and language write it. */
+/** The day of a release as the show's zone and language write it, whether there are words in it or not. */
 export function releaseDay(releasedAt: string, { zone, language }: Pick<PublicShow, 'zone' | 'language'>): string {
-  return DateTime.fromISO(releasedAt, { zone, locale: language }).toLocaleString(DateTime.DATE_FULL)
+  return DateTime.fromISO(releasedAt, { zone, locale: language, numberingSystem: 'latn' }).toLocaleString(
+    DateTime.DATE_FULL,
+  )
 }
 
-/** What a list of episodes is called: `All episodes`, `Season 2, tagged “reeds”, 2026`. */
-export function filterWords(
+/** What a list of episodes is called: `All episodes`, `Season 2, Tagged “reeds”, 2026`. */
+export function filterName(
   { season, strand, tag, year }: EpisodeFilter,
   { strands }: Pick<Choices, 'strands'>,
+  { t, list }: Pick<Messages, 't' | 'list'>,
 ): string {
-  const words = [
+  const names = [
     strand !== null && (strands.find(({ slug }) => slug === strand)?.name ?? strand),
-    season !== null && `Season ${season}`,
-    tag !== null && `Tagged “${tag}”`,
+    season !== null && t('season', { number: season }),
+    tag !== null && t('tagged', { tag }),
     year !== null && String(year),
-  ].filter(said => said !== false)
-  return words.join(', ') || 'All episodes'
+  ].filter(name => name !== false)
+  return names.length > 0 ? list(names) : t('allEpisodes')
 }
 
 /** What is said of a place in which something was found, where it cannot be heard. */
-export const placeNames: Readonly<Record<PassageKind, string>> = {
-  title: 'Title',
-  hook: 'In short',
-  notes: 'Notes',
-  person: 'With',
-  tag: 'Tag',
-  chapter: 'Chapter',
-  said: 'Said',
+export const placeNames = {
+  title: 'placeTitle',
+  hook: 'placeHook',
+  notes: 'placeNotes',
+  person: 'placePerson',
+  tag: 'placeTag',
+  chapter: 'placeChapter',
+  said: 'placeSaid',
+} as const satisfies Readonly<Record<PassageKind, MessageKey>>
+
+/** What somebody does, in the language of the page; a role that is on no list stays as it is written. */
+export function roleName(role: string, t: Messages['t']): string {
+  const known = personRoles.find(each => each === role)
+  return known ? t(`role.${known}`) : role
 }
+
+/** Why a comment was not taken. */
+export const commentProblem = (problem: NonNullable<CommentPage['problem']>, t: Messages['t']): string =>
+  ({
+    'no name': () => t('commentNoName'),
+    'name too long': () => t('commentLongName', { most: mostNameLetters }),
+    'no words': () => t('commentNoWords'),
+    'too many words': () => t('commentLongWords', { most: mostCommentLetters }),
+    'too many links': () => t('commentManyLinks', { most: mostLinks }),
+    'too many comments': () => t('commentTooMany'),
+  })[problem]()
 
 /** What a player shows and tells of an episode. */
 export const playerOf = (
@@ -56,18 +79,17 @@ export const sectioned = (notesHtml: string): string => notesHtml.replace(/<(\/?
 /** The name of the site that an address leads to. */
 export const siteOf = (address: string): string => new URL(address).host.replace(/^www\./, '')
 
-const formatNames: Readonly<Record<string, string>> = {
-  vtt: 'WebVTT',
-  srt: 'SubRip',
-  json: 'JSON',
-  html: 'HTML',
-  txt: 'text',
-}
+const formatNames: Readonly<Record<string, string>> = { vtt: 'WebVTT', srt: 'SubRip', json: 'JSON', html: 'HTML' }
 type TranscriptFile = PublicEpisode['transcriptFiles'][number]
 /** What a file of a transcript is called; its language only where there are several. */
-export function fileName({ language, format }: TranscriptFile, all: readonly TranscriptFile[]): string {
-  const name = formatNames[format] ?? format
-  return all.every(file => file.language === language) ? name : `${language}, ${name}`
+export function fileName(
+  { language, format }: TranscriptFile,
+  all: readonly TranscriptFile[],
+  { t, languageName }: Pick<Messages, 't' | 'languageName'>,
+): string {
+  const name = format === 'txt' ? t('transcriptText') : (formatNames[format] ?? format)
+  if (all.every(file => file.language === language)) return name
+  return t('transcriptIn', { language: languageName(language), format: name })
 }
 
 /** So many letters make a paragraph, however long somebody speaks. */

@@ -23,19 +23,13 @@ export const cleanWords = (words: string): string =>
 /** How many addresses stand in what somebody wrote. */
 export const linksIn = (words: string): number => (words.match(/https?:\/\/|www\./gi) ?? []).length
 
-export interface Fault {
-  field: 'name' | 'words'
-  rule: string
-}
+export type CommentFault = 'no name' | 'name too long' | 'no words' | 'too many words' | 'too many links'
 
 /** What is wrong with a comment; null where nothing is. */
-export function commentFault({ name, words }: { name: string; words: string }): Fault | null {
-  if (isBlank(name)) return { field: 'name', rule: 'Say who you are; any name will do.' }
-  if (letters(name.slice(0, 1000)) > mostNameLetters)
-    return { field: 'name', rule: `At most ${mostNameLetters} letters.` }
-  if (isBlank(words)) return { field: 'words', rule: 'There is nothing in it.' }
-  if (words.length > mostCommentLetters * 4 || letters(words) > mostCommentLetters)
-    return { field: 'words', rule: `At most ${mostCommentLetters} letters.` }
-  if (linksIn(words) > mostLinks) return { field: 'words', rule: `At most ${mostLinks} links.` }
-  return null
+export function commentFault({ name, words }: { name: string; words: string }): CommentFault | null {
+  if (isBlank(name)) return 'no name'
+  if (letters(name.slice(0, 1000)) > mostNameLetters) return 'name too long'
+  if (isBlank(words)) return 'no words'
+  if (words.length > mostCommentLetters * 4 || letters(words) > mostCommentLetters) return 'too many words'
+  return linksIn(words) > mostLinks ? 'too many links' : null
 }

@@ -6,7 +6,7 @@ export function chapterChoice(list: HTMLElement, player: Player, place: HTMLElem
   const { audio } = player
   const choice = document.createElement('select')
   const { lang, dir } = document.documentElement
-  choice.setAttribute('aria-label', 'Chapter')
+  choice.setAttribute('aria-label', player.words.chapter)
   const starts = [...list.querySelectorAll<HTMLElement>('li')].map(row => {
     const link = row.querySelector<HTMLAnchorElement>('a[data-at]')!
     const option = new Option(`${link.textContent} ${row.querySelector('span')!.textContent}`)

@@ -14,3 +14,7 @@ export function row(name: string, ...parts: (Node | null)[]): HTMLDivElement {
   made.append(...parts.filter(part => part !== null))
   return made
 }
+
+/** A message with values in the place of their names. */
+export const filled = (message: string, values: Readonly<Record<string, string>>): string =>
+  message.replace(/\{(\w+)\}/g, (whole, name: string) => values[name] ?? whole)

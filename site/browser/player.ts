@@ -1,6 +1,7 @@
 import { clock } from '@core/words/amounts'
+import { playerStepSeconds, type PlayerWords } from '../playerWords'
 import { copy, sayDone } from './clipboard'
-import { button, row } from './elements'
+import { button, filled, row } from './elements'
 import { mediaKeys } from './mediaKeys'
 import { hashOf, type MediaFragment, readMediaFragment } from './mediaFragment'
 import { keepPlace, stoppedAt } from './resume'
@@ -18,31 +19,31 @@ export interface Source {
 }
 
 export type Player = ReturnType<typeof createPlayer>
-const step = 15
 
 /** Puts our own player in the place of the browser's controls, which stay without script. */
 export function createPlayer(place: HTMLElement) {
   const audio = place.querySelector('audio')!
+  const words = JSON.parse(place.dataset.words!) as PlayerWords
   let source = sourceOf(place, audio.src)
   let stopAt = Infinity
 
-  const play = button('Play', () => toggle())
+  const play = button(words.play, () => toggle())
   const seek = Object.assign(document.createElement('input'), { type: 'range', min: '0', step: 'any' })
-  seek.setAttribute('aria-label', 'Place in the episode')
+  seek.setAttribute('aria-label', words.position)
   const times = Object.assign(document.createElement('span'), { className: 'figures times' })
   const link = button('', async () => {
     await copy(source.page + hashOf(audio.currentTime))
-    sayDone(link, 'Copied')
+    sayDone(link, words.copied)
   })
 
   const show = (): void => {
     const now = clock(audio.currentTime * 1000)
-    times.textContent = `${now} of ${clock(source.durationMs)}`
+    times.textContent = filled(words.timeOf, { now, total: clock(source.durationMs) })
     seek.value = String(audio.currentTime)
     seek.setAttribute('aria-valuetext', times.textContent)
     seek.style.setProperty('--heard', `${((audio.currentTime * 1000) / source.durationMs) * 100}%`)
-    play.textContent = audio.paused ? 'Play' : 'Pause'
-    if (!link.disabled) link.textContent = `Copy the link to ${now}`
+    play.textContent = audio.paused ? words.play : words.pause
+    if (!link.disabled) link.textContent = filled(words.copyLinkAt, { time: now })
   }
 
   function toggle(): void {
@@ -87,12 +88,12 @@ export function createPlayer(place: HTMLElement) {
     for (const other of document.querySelectorAll('audio')) if (other !== audio) other.pause()
   })
   audio.addEventListener('error', () => {
-    times.textContent = 'The sound cannot be reached at the moment.'
+    times.textContent = words.unreachable
   })
   place.addEventListener('keydown', event => {
     if (event.altKey || event.ctrlKey || event.metaKey || event.target instanceof HTMLSelectElement) return
     // The bar has arrows of its own, of a length that says nothing.
-    const way = { ArrowLeft: -step, ArrowRight: step }[event.key]
+    const way = { ArrowLeft: -playerStepSeconds, ArrowRight: playerStepSeconds }[event.key]
     if (way === undefined) return
     event.preventDefault()
     moveBy(way)
@@ -100,24 +101,28 @@ export function createPlayer(place: HTMLElement) {
 
   audio.controls = false
   play.className = 'play'
-  place.prepend(
+  // A sound runs from left to right wherever it is heard, and so do the arrows (common practice, no source).
+  const way = Object.assign(
     row(
       'way',
       play,
-      button(`−${step} s`, () => moveBy(-step), `Back ${step} s`),
+      button(words.backShort, () => moveBy(-playerStepSeconds), words.back),
       seek,
-      button(`+${step} s`, () => moveBy(step), `On ${step} s`),
+      button(words.forwardShort, () => moveBy(playerStepSeconds), words.forward),
       times,
     ),
+    { dir: 'ltr' },
   )
-  const aside = row('beside', speedChoice(audio), link, passOn(), ownWindow())
+  place.prepend(way)
+  const aside = row('beside', speedChoice(audio, words.speed), link, share(), miniPlayer())
   const download = place.querySelector('.download')
   if (download) aside.append(download)
   place.append(aside)
 
   const player = {
     audio,
-    step,
+    words,
+    step: playerStepSeconds,
     // A page has one list of chapters, which is of its one player.
     chapters: [...document.querySelectorAll<HTMLAnchorElement>('[data-chapters] a[data-at]')].map(
       ({ hash }) => readMediaFragment(hash)?.from ?? 0,
@@ -138,9 +143,9 @@ export function createPlayer(place: HTMLElement) {
   return player
 
   /** The sheet of the device, where it has one. */
-  function passOn(): HTMLButtonElement | null {
+  function share(): HTMLButtonElement | null {
     if (!('share' in navigator)) return null
-    return button('Pass on', () => {
+    return button(words.share, () => {
       const { title, page } = source
       // Whoever closes the sheet wants nothing else.
       navigator
@@ -150,9 +155,9 @@ export function createPlayer(place: HTMLElement) {
   }
 
   /** A small window that plays on while this one goes elsewhere. */
-  function ownWindow(): HTMLButtonElement | null {
+  function miniPlayer(): HTMLButtonElement | null {
     if (place.dataset.player === 'alone') return null
-    return button('Small window', () => {
+    return button(words.miniPlayer, () => {
       audio.pause()
       open(`${source.page}/embed?plays${hashOf(audio.currentTime)}`, 'lake-letter', 'popup,width=460,height=260')
     })

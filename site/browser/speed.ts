@@ -4,10 +4,11 @@ export const speeds = [0.5, 0.75, 1, 1.1, 1.25, 1.5, 1.75, 2, 2.5, 3]
 const speed = kept<number>('speed', 1, (value): value is number => speeds.includes(value as number))
 
 /** A choice of speeds, beginning with that of the last visit. */
-export function speedChoice(audio: HTMLAudioElement): HTMLSelectElement {
+export function speedChoice(audio: HTMLAudioElement, label: string): HTMLSelectElement {
   const choice = document.createElement('select')
-  choice.setAttribute('aria-label', 'Speed')
-  for (const each of speeds) choice.add(new Option(`${each} ×`, String(each)))
+  choice.setAttribute('aria-label', label)
+  for (const each of speeds)
+    choice.add(new Option(`${each.toLocaleString(document.documentElement.lang)} ×`, String(each)))
   const set = (value: number): void => {
     // What is loaded later begins with the default rate.
     audio.defaultPlaybackRate = value

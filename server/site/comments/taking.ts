@@ -2,7 +2,7 @@ import { createHmac } from 'node:crypto'
 import type { WhereOptions } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
 import { networksOf } from '@core/address/network'
-import { cleanName, cleanWords, commentFault, type Fault } from '@core/comments/comment'
+import { cleanName, cleanWords, type CommentFault, commentFault } from '@core/comments/comment'
 import type { Columns } from '../../platform/database/columns'
 import { rateCounts } from '../../platform/database/rateCounts'
 import { transact } from '../../platform/database/transact'
@@ -27,7 +27,7 @@ const mostWaiting = 20_000
 const mostAtOnceOfSite = 4
 const mostAtOnce = 500
 
-export type Taken = { kind: 'taken' } | { kind: 'faulty'; fault: Fault } | { kind: 'too much' }
+export type Taken = { kind: 'taken' } | { kind: 'faulty'; fault: CommentFault } | { kind: 'too much' }
 
 /** What listeners write, from wherever they do. Nothing of it is seen before the maker has read it. */
 export function commentTaking(platform: Pick<Platform, 'database' | 'clock' | 'jobs'>) {

@@ -1,4 +1,5 @@
 import type { FastifyReply, FastifyRequest } from 'fastify'
+import type { CommentPage } from '@site/facts'
 import { renderCommentPage } from '@site/pages'
 import { commentTaking } from '../comments/taking'
 import { publicOutlet } from '../../show/episodes/audience'
@@ -62,10 +63,7 @@ export function commenting(platform: Platform) {
           .code(303)
           .header('location', `${addressesOf(publicUrl, found.row).pageAddress}/${path}/comments`)
           .send()
-      const problem =
-        taken.kind === 'faulty'
-          ? taken.fault.rule
-          : 'So much was written of late that this cannot be taken. Try again in a quarter of an hour.'
+      const problem = taken.kind === 'faulty' ? taken.fault : 'too many comments'
       return reply
         .code(taken.kind === 'faulty' ? 422 : 429)
         .send(await page(found.row, found.released, { problem, name, words }))
@@ -79,8 +77,4 @@ export function commenting(platform: Platform) {
   }
 }
 
-interface Outcome {
-  problem: string | null
-  name: string
-  words: string
-}
+type Outcome = Pick<CommentPage, 'problem' | 'name' | 'words'>

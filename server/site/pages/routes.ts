@@ -20,7 +20,7 @@ import { robots, sitemapIndex } from './documents'
 import { oembed, type OembedQuery } from './oembed'
 import { writeSearch } from './searching'
 import { sharePictures } from './sharePictures'
-import { siteService, takenOutOf } from './service'
+import { isTakenOut, siteService } from './service'
 
 const queryOf = ({ url }: FastifyRequest): string => /\?(.*)/s.exec(url)?.[1] ?? ''
 
@@ -67,14 +67,20 @@ export const siteRoutes =
       const path = pathWith(episode, queryOf(request))
       const told = pages.atHand(show, path) ?? (await pages.current(show, path))
       if (!told) {
-        const gone = await takenOutOf(show, episode)
+        const row = await publicShowAt(show)
+        const isRemoved = row !== null && episode !== '' && (await isTakenOut(row, episode))
         return reply
-          .code(gone ? 410 : 404)
+          .code(isRemoved ? 410 : 404)
           .type('text/html; charset=utf-8')
           .headers({ ...security, 'cache-control': 'public, no-cache' })
           .send(
-            gone
-              ? await renderMissingPage(siteAssets, { name: gone.name, ...addressesOf(publicUrl, gone) })
+            row
+              ? await renderMissingPage(siteAssets, {
+                  name: row.name,
+                  language: row.language,
+                  pageAddress: addressesOf(publicUrl, row).pageAddress,
+                  isRemoved,
+                })
               : await missing,
           )
       }

@@ -4,7 +4,6 @@ import { type Written, written } from '../../platform/storage/written'
 import { nosniff } from '../../platform/http/nosniff'
 import { framedAnywhere, withFrameOf, writtenPageHeaders } from '../../platform/http/pageHeaders'
 import type { Platform } from '../../platform/platform'
-import { publicShowAt } from '../../show/shows/addresses'
 import { Show } from '../../show/shows/models'
 import { writtenAnswers } from '../../show/shows/writtenAnswers'
 import { htmlType, type SitePlatform } from './page'
@@ -20,16 +19,14 @@ export function siteService(platform: SitePlatform & Pick<Platform, 'events'>) {
   )
 }
 
-/** The show of which there was an episode at an address part that has been taken out, page and all; null where there is none such. */
-export async function takenOutOf(slug: string, episode: string): Promise<Show | null> {
-  const show = episode ? await publicShowAt(slug) : null
-  if (!show) return null
+/** Whether a show had an episode at an address part that has been taken out, page and all. */
+export async function isTakenOut(show: Show, episode: string): Promise<boolean> {
   const gone = await Episode.findOne({
     where: { showId: show.id, slug: episode, status: 'retired', keepsPage: false },
     attributes: ['id', 'released'],
   })
   const isFor = gone && (await goesTo(show.id, 'everybody'))
-  return gone && (!isFor || isFor(gone)) ? show : null
+  return gone !== null && (!isFor || isFor(gone))
 }
 
 /** What is at a path of a show, as it is sent; null where there is nothing. */

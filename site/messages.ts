@@ -1,0 +1,119 @@
+import { IntlMessageFormat } from 'intl-messageformat'
+import { LRUCache } from 'lru-cache'
+import { type SiteLanguage, siteLanguageOf } from '@core/site/languages'
+import ar from './messages/ar.json'
+import de from './messages/de.json'
+import en from './messages/en.json'
+import es from './messages/es.json'
+import fr from './messages/fr.json'
+import he from './messages/he.json'
+import it from './messages/it.json'
+import ja from './messages/ja.json'
+import nl from './messages/nl.json'
+import pl from './messages/pl.json'
+import pt from './messages/pt.json'
+import sv from './messages/sv.json'
+
+export type MessageKey = keyof typeof en
+
+/** What the pages say, in every language: ICU MessageFormat, with tags around words that are links or stressed. */
+export const messages: Readonly<Record<SiteLanguage, Readonly<Record<MessageKey, string>>>> = {
+  ar,
+  de,
+  en,
+  es,
+  fr,
+  he,
+  it,
+  ja,
+  nl,
+  pl,
+  pt,
+  sv,
+}
+
+export type MessageValues = Readonly<Record<string, string | number>>
+/** What stands for a tag: made of the words in it. */
+export type MessageTags<Part> = Readonly<Record<string, (words: string) => Part>>
+
+/** The words of pages in a language, and how it writes numbers and lists. */
+export type Messages = ReturnType<typeof createMessages>
+
+/** Digits are those that times in a sound and the feed have, so that one page has one kind. */
+export const withLatinDigits = (language: string): string =>
+  new Intl.Locale(language, { numberingSystem: 'latn' }).toString()
+
+function createMessages(language: string) {
+  const known = siteLanguageOf(language)
+  const locale = known ? withLatinDigits(language) : 'en'
+  const texts = messages[known ?? 'en']
+  const formats = new Map<MessageKey, IntlMessageFormat>()
+  const names = new Intl.DisplayNames(locale, { type: 'language' })
+
+  function formatOf(key: MessageKey): IntlMessageFormat {
+    const format = formats.get(key) ?? new IntlMessageFormat(texts[key], locale)
+    formats.set(key, format)
+    return format
+  }
+
+  return {
+    /** The locale that it formats by. */
+    locale,
+    /** Whether it has no words in the language, and says them in English. */
+    isFallback: known === null,
+    t: (key: MessageKey, values?: MessageValues): string => formatOf(key).format<string>(values) as string,
+    /** A message in parts, some of them made by what stands for its tags. */
+    parts<Part>(key: MessageKey, values: MessageValues, tags: MessageTags<Part>): (string | Part)[] {
+      const made = Object.entries(tags).map(
+        ([name, make]) => [name, (words: string[]) => make(words.join(''))] as const,
+      )
+      return [formatOf(key).format<Part>({ ...values, ...Object.fromEntries(made) } as never)].flat() as (
+        string | Part
+      )[]
+    },
+    /** Several side by side as the language has it: `A, B, C`. */
+    list: (items: readonly string[]): string =>
+      new Intl.ListFormat(locale, { type: 'unit', style: 'short' }).format(items),
+    /** Several as a sentence names them, `A, B and C`: each as it is, with what stands between. */
+    listParts<Item extends { name: string }>(items: readonly Item[]): (string | Item)[] {
+      const rest = [...items]
+      return new Intl.ListFormat(locale)
+        .formatToParts(items.map(({ name }) => name))
+        .map(({ type, value }) => (type === 'element' ? rest.shift()! : value))
+    },
+    /** An amount of data, in decimal units. */
+    size(bytes: number): string {
+      const [unit, amount] =
+        bytes < 999_500
+          ? (['kilobyte', bytes / 1e3] as const)
+          : bytes < 999_950_000
+            ? (['megabyte', bytes / 1e6] as const)
+            : (['gigabyte', bytes / 1e9] as const)
+      const digits = unit === 'kilobyte' ? 0 : 1
+      return new Intl.NumberFormat(locale, { style: 'unit', unit, maximumFractionDigits: digits }).format(amount)
+    },
+    /** Seconds to go by, with their sign. */
+    signedSeconds: (seconds: number): string =>
+      new Intl.NumberFormat(locale, { style: 'unit', unit: 'second', unitDisplay: 'narrow', signDisplay: 'always' })
+        .format(seconds)
+        .replace('-', '−'),
+    /** The name of a language, or its tag where it has none. */
+    languageName: (tag: string): string => {
+      try {
+        return names.of(tag) ?? tag
+      } catch {
+        return tag
+      }
+    },
+  }
+}
+
+/** Languages are written by people: there may be many, and few are in use. */
+const kept = new LRUCache<string, Messages>({ max: 50 })
+
+/** The words for a show’s pages, by its language tag (BCP 47); in English where there are none. */
+export function messagesIn(language: string): Messages {
+  const found = kept.get(language) ?? createMessages(language)
+  kept.set(language, found)
+  return found
+}

@@ -1,0 +1,19 @@
+import { type FunctionalComponent, inject, type InjectionKey } from 'vue'
+import type { MessageKey, Messages, MessageValues } from './messages'
+
+export const messagesKey: InjectionKey<Messages> = Symbol('messages')
+
+/** The words of the page that is drawn. */
+export const useMessages = (): Messages => inject(messagesKey)!
+
+/** A message that has elements in it: a slot for each of its tags, which is given the words between them. */
+export const FormattedMessage: FunctionalComponent<{ of: MessageKey; values?: MessageValues }> = (
+  { of, values = {} },
+  { slots },
+) =>
+  useMessages().parts(
+    of,
+    values,
+    Object.fromEntries(Object.entries(slots).map(([name, draw]) => [name, (words: string) => draw!({ words })])),
+  )
+FormattedMessage.props = ['of', 'values']
