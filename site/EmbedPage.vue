@@ -16,7 +16,7 @@ const { t } = useMessages()
   <main class="embed">
     <p v-if="!first" class="quiet">
       <FormattedMessage of="embedNothing" :values="{ show: show.name }">
-        <template #show="{ words }"
+        <template #link="{ words }"
           ><a :href="show.pageAddress" target="_blank" rel="noopener">{{ words }}</a></template
         >
       </FormattedMessage>

@@ -12,7 +12,7 @@ const { t } = useMessages()
       <h1>{{ t('removed') }}</h1>
       <p class="quiet">
         <FormattedMessage of="removedWhy" :values="{ show: show.name }">
-          <template #show="{ words }"
+          <template #link="{ words }"
             ><a :href="show.pageAddress">{{ words }}</a></template
           >
         </FormattedMessage>

@@ -66,7 +66,7 @@ const places = [
   <footer class="foot">
     <p class="column">
       <FormattedMessage of="showBy" :values="{ show: show.name, author: show.author }">
-        <template #show="{ words }"
+        <template #link="{ words }"
           ><a :href="show.pageAddress">{{ words }}</a></template
         >
       </FormattedMessage>

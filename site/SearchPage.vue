@@ -24,7 +24,7 @@ const { t } = useMessages()
 
 <template>
   <PageFrame :show="show" here="search">
-    <h1>{{ t('search') }}</h1>
+    <h1>{{ t('searchHeading') }}</h1>
     <SearchForm :show="show" :words="words" />
     <p v-if="isTooLong" class="quiet">{{ t('searchTooLong', { count: mostSearchLetters }) }}</p>
     <p v-if="words === ''" class="quiet">{{ t('searchHint') }}</p>
@@ -45,8 +45,8 @@ const { t } = useMessages()
               <a
                 v-if="place.fromMs !== null"
                 class="from figures"
-                :href="soundAt(episode.sound.address, place.fromMs)"
                 :aria-label="t('playFrom', { time: clock(place.fromMs) })"
+                :href="soundAt(episode.sound.address, place.fromMs)"
                 data-plays
                 >{{ clock(place.fromMs) }}</a
               >

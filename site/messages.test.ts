@@ -2,7 +2,7 @@ import { IntlMessageFormat } from 'intl-messageformat'
 import { describe, expect, it } from 'vitest'
 import { personRoles } from '@core/people/roles'
 import { siteLanguages } from '@core/site/languages'
-import { type MessageKey, messages, messagesIn } from './messages'
+import { type MessageKey, messages } from './messages'
 
 type Part = ReturnType<IntlMessageFormat['getAst']>[number]
 /** The kinds of parts, of the message format's parser (icu-messageformat-parser, TYPE). */
@@ -13,7 +13,7 @@ const partsOf = (text: string, language: string): Part[] => new IntlMessageForma
 const named = (parts: readonly Part[]): string[] =>
   parts.flatMap((part): string[] => {
     if (part.type === literal || part.type === pound) return []
-    if (part.type === argument || part.type === number) return [`{${part.value}}`]
+    if ((part.type === argument || part.type === number) && 'value' in part) return [`{${part.value}}`]
     if (part.type === tag && 'children' in part) return [`<${part.value}>`, ...named(part.children)]
     if (part.type === plural && 'options' in part)
       return [`{${part.value}}`, ...Object.values(part.options).flatMap(({ value }) => named(value))]
@@ -41,6 +41,13 @@ describe.each(siteLanguages)('in %s', language => {
         key,
         places: placesIn(messages.en[key], 'en'),
       })
+  })
+
+  it('no tag has the name of a value, for one would stand in the place of the other', () => {
+    for (const key of keys) {
+      const places = placesIn(messages[language][key], language).map(place => place.slice(1, -1))
+      expect({ key, names: new Set(places).size }).toEqual({ key, names: places.length })
+    }
   })
 
   it('each plural has the forms that the language has (CLDR plural rules, by Intl.PluralRules)', () => {

@@ -92,11 +92,6 @@ function createMessages(language: string) {
       const digits = unit === 'kilobyte' ? 0 : 1
       return new Intl.NumberFormat(locale, { style: 'unit', unit, maximumFractionDigits: digits }).format(amount)
     },
-    /** Seconds to go by, with their sign. */
-    signedSeconds: (seconds: number): string =>
-      new Intl.NumberFormat(locale, { style: 'unit', unit: 'second', unitDisplay: 'narrow', signDisplay: 'always' })
-        .format(seconds)
-        .replace('-', '−'),
     /** The name of a language, or its tag where it has none. */
     languageName: (tag: string): string => {
       try {

@@ -188,7 +188,7 @@ export const renderSearchPage = (page: SearchPage, assets: SiteAssets): Promise<
   render(SearchPageView, page, assets, {
     language: page.show.language,
     theme: page.show.theme,
-    title: `${page.words ? messagesIn(page.show.language).t('searchTitle', { words: page.words }) : messagesIn(page.show.language).t('search')} · ${page.show.name}`,
+    title: `${page.words ? messagesIn(page.show.language).t('searchTitle', { words: page.words }) : messagesIn(page.show.language).t('searchHeading')} · ${page.show.name}`,
     description: messagesIn(page.show.language).t('searchAbout', { show: page.show.name }),
     about: { ...aboutShow(page.show, '/search'), isAside: true },
   })

@@ -4,15 +4,13 @@ import type { Messages } from './messages'
 export const playerStepSeconds = 15
 
 /** What the player in the browser says, in the language of its page; `{now}` and the like are filled in there. */
-export const playerWords = ({ t, signedSeconds }: Messages) => ({
+export const playerWords = ({ t }: Messages) => ({
   play: t('play'),
   pause: t('pause'),
   position: t('position'),
   timeOf: t('timeOf', { now: '{now}', total: '{total}' }),
   back: t('back', { seconds: playerStepSeconds }),
-  backShort: signedSeconds(-playerStepSeconds),
   forward: t('forward', { seconds: playerStepSeconds }),
-  forwardShort: signedSeconds(playerStepSeconds),
   speed: t('speed'),
   chapter: t('chapter'),
   copyLinkAt: t('copyLinkAt', { time: '{time}' }),

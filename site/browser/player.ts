@@ -101,18 +101,17 @@ export function createPlayer(place: HTMLElement) {
 
   audio.controls = false
   play.className = 'play'
-  // A sound runs from left to right wherever it is heard, and so do the arrows (common practice, no source).
-  const way = Object.assign(
-    row(
-      'way',
-      play,
-      button(words.backShort, () => moveBy(-playerStepSeconds), words.back),
-      seek,
-      button(words.forwardShort, () => moveBy(playerStepSeconds), words.forward),
-      times,
-    ),
-    { dir: 'ltr' },
+  const way = row(
+    'way',
+    play,
+    button(`−${playerStepSeconds}`, () => moveBy(-playerStepSeconds), words.back),
+    seek,
+    button(`+${playerStepSeconds}`, () => moveBy(playerStepSeconds), words.forward),
+    times,
   )
+  // A sound runs from left to right wherever it is heard (common practice, no source); words run as they are written.
+  for (const part of [play, times]) part.dir = (place.dir ? place : document.documentElement).dir
+  way.dir = 'ltr'
   place.prepend(way)
   const aside = row('beside', speedChoice(audio, words.speed), link, share(), miniPlayer())
   const download = place.querySelector('.download')

@@ -69,11 +69,11 @@ it('what is written is seen by nobody before it was read; then with its answer; 
 })
 
 it.each([
-  ['no name', { name: ' \u200b ', words: 'Hello' }, 'Say who you are'],
-  ['a name of 81 letters', { name: 'é'.repeat(81), words: 'Hello' }, 'At most 80 letters'],
-  ['no words', { name: 'Ilse', words: '\n\u202e\n' }, 'There is nothing in it'],
-  ['too many words', { name: 'Ilse', words: 'x'.repeat(3001) }, 'At most 3000 letters'],
-  ['six links', { name: 'Ilse', words: 'https://a.example '.repeat(6) }, 'At most 5 links'],
+  ['no name', { name: ' \u200b ', words: 'Hello' }, 'Enter a name'],
+  ['a name of 81 letters', { name: 'é'.repeat(81), words: 'Hello' }, 'at most 80 characters'],
+  ['no words', { name: 'Ilse', words: '\n\u202e\n' }, 'Your comment is empty'],
+  ['too many words', { name: 'Ilse', words: 'x'.repeat(3001) }, 'at most 3,000 characters'],
+  ['six links', { name: 'Ilse', words: 'https://a.example '.repeat(6) }, 'at most 5 links'],
 ])('%s is told on the page, with what was written', async (_what, said, rule) => {
   const { statusCode, body } = await write(said)
   expect([statusCode, body.includes(rule)]).toEqual([422, true])

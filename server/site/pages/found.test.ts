@@ -4,6 +4,8 @@ import type { Episode } from '@contract/episodes'
 import type { ShowTheme } from '@contract/siteThemes'
 import type { OwnPage, OwnPageList } from '@contract/ownPages'
 import type { Show } from '@contract/shows'
+import { siteLanguages } from '@core/site/languages'
+import { messages } from '@site/messages'
 import { type House, openHouse } from '../../testing/house'
 
 /** What pages tell those who look for things: search engines, whoever is sent a link, programs. */
@@ -98,17 +100,64 @@ describe('what programs read', () => {
   })
 })
 
+const speak = async (language: string): Promise<void> => {
+  const { version } = (await house.call('GET', `/shows/${show.id}`)).json() as Show
+  expect((await house.call('PATCH', `/shows/${show.id}`, { version, language })).statusCode).toBe(200)
+}
+/** Every public page of a show, one that is not there, and one of a comment that is refused. */
+async function everyPage(): Promise<string[]> {
+  const paths = [
+    '',
+    '/episodes',
+    '/people',
+    '/listen',
+    '/never-there',
+    '/search',
+    '/search?q=wheeze',
+    '/search?q=xyzzy',
+  ]
+  const own = new URL(released.pageAddress!).pathname
+  const pages = await Promise.all(
+    [...paths.map(path => `/bellows-and-reeds${path}`), own, `${own}/embed`].map(url => house.app.inject({ url })),
+  )
+  const refused = await house.app.inject({
+    method: 'POST',
+    url: `${own}/comments`,
+    headers: { 'content-type': 'application/x-www-form-urlencoded' },
+    payload: 'name=&words=',
+  })
+  return [...pages, refused].map(({ body }) => body)
+}
+
+describe.each(siteLanguages)('in %s', language => {
+  it('every public page says in its show’s language what is its own, and nothing in another', async () => {
+    await house.call('PUT', `/shows/${show.id}/comments`, { takesComments: true })
+    await speak(language)
+    const foreign = siteLanguages.filter(other => other !== language).flatMap(other => Object.values(messages[other]))
+    const known = new Set(Object.values(messages[language]))
+    // What is short may stand in any text; what has values in it is not found as it is.
+    const telling = foreign.filter(message => message.length > 15 && !/[{<]/.test(message) && !known.has(message))
+    expect(telling.length).toBeGreaterThan(400)
+    for (const body of await everyPage()) {
+      expect(body).toContain(`<html lang="${language}" dir="${['ar', 'he'].includes(language) ? 'rtl' : 'ltr'}"`)
+      expect(telling.filter(message => body.includes(message))).toEqual([])
+      expect(body).not.toMatch(/(?<!<html) lang="en" dir="ltr"|undefined|\[object|=&gt;/)
+    }
+    await speak('de')
+  })
+})
+
 // WCAG 2.2, 3.1.2: the language of parts.
-it('words of the page’s own are marked as English where the show is in another language', async () => {
+it('where the pages have no words in the language of their show they are English, and marked as that', async () => {
+  await speak('fi')
   const { body } = await page(released.pageAddress!)
-  expect(body).toContain('<html lang="de" dir="ltr"')
+  expect(body).toContain('<html lang="fi" dir="ltr"')
   expect(body).toContain('<h2 id="chapters" class="section" lang="en" dir="ltr">Chapters</h2>')
   expect(body).toContain('<span lang="en" dir="ltr">No. 7</span>')
   expect(body).toContain('<h1>The harmonium that coughed</h1>')
-  const version = ((await house.call('GET', `/shows/${show.id}`)).json() as Show).version
-  await house.call('PATCH', `/shows/${show.id}`, { version, language: 'en-GB' })
-  expect((await page(released.pageAddress!)).body).not.toContain('lang="en" dir="ltr"')
-  await house.call('PATCH', `/shows/${show.id}`, { version: version + 1, language: 'de' })
+  // What is a date, and not a word, is as the show's language has it (CLDR).
+  expect(body).toContain(`>${house.clock.now().toLocaleDateString('fi', { dateStyle: 'long', timeZone: show.zone })}<`)
+  await speak('de')
 })
 
 // RFC 9110 section 15.5.11: gone, and likely for good.

@@ -88,8 +88,8 @@ it('the show’s page has the newest ready to play, and a trailer for newcomers'
   const { body } = await get('/bellows-and-reeds')
   const ready = [...body.matchAll(/class="kicker">([^<]*)<.*?class="episode-title" href="[^"]*">([^<]*)</gs)]
   expect(ready.map(([, words, title]) => [words, title])).toEqual([
-    ['The newest episode', 'Slack water'],
-    ['New here? Begin with this', 'Flood'],
+    ['Newest episode', 'Slack water'],
+    ['New here? Start with this', 'Flood'],
   ])
   expect(body.match(/<audio controls preload="none" src="[^"]+\.mp3"/g)).toHaveLength(2)
 })

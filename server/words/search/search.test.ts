@@ -105,7 +105,7 @@ it.each(['“the never reed”', 'zebra', 'buzzedly'])('%s is not found', async 
 it('words that are not all in one place are found where most of them are, and that is said', async () => {
   const found = await find('spoon zebra')
   expect([found.hasAllWords, found.episodes.length]).toEqual([false, 1])
-  expect((await page('spoon zebra')).body).toContain('Nothing has all these words together')
+  expect((await page('spoon zebra')).body).toContain('No exact matches.')
 })
 
 it('nothing of another show is found', async () => {
@@ -185,7 +185,7 @@ it('what is in a private strand, and a private show, is found by nobody without 
     isPrivate: true,
   })
   await house.makeReleased(show.id, 'For friends only', { hook: 'Foxglove.', tags: ['secret'] })
-  expect((await page('foxglove')).body).toContain('Nothing in Bellows &amp; Reeds has “foxglove”')
+  expect((await page('foxglove')).body).toContain('Nothing in Bellows &amp; Reeds matches “foxglove”')
   const { version } = (await house.call('GET', `/shows/${other.id}`)).json()
   await house.call('PATCH', `/shows/${other.id}`, { version, feedFacts: { isPrivate: true } })
   expect((await page('boat', 'slow-ferry')).statusCode).toBe(404)

@@ -16,7 +16,7 @@ import FormField from '../../platform/parts/FormField.vue'
 import { focusField } from '../../platform/parts/fields'
 import PlaceTabs from '../../platform/parts/PlaceTabs.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
-import { languages } from '../../show/shows/languages'
+import { languages, siteLanguageHint } from '../../show/shows/languages'
 import { useSave } from '../../platform/parts/attempt'
 import { useSession } from '../../people/account/session'
 import { useShows } from '../../show/shows/shows'
@@ -182,7 +182,13 @@ async function lead({ slug: show }: Show): Promise<void> {
           :disabled="subcategories.length === 1"
         />
       </FormField>
-      <FormField v-slot="{ id }" data-field="language" label="Language" :fault="fault('language')">
+      <FormField
+        v-slot="{ id }"
+        data-field="language"
+        label="Language"
+        :fault="fault('language')"
+        :hint="siteLanguageHint(facts.language)"
+      >
         <Select
           v-model="facts.language"
           :label-id="id"

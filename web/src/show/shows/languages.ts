@@ -1,3 +1,5 @@
+import { siteLanguageOf } from '@core/site/languages'
+
 const codes = [
   'ar',
   'bg',
@@ -67,3 +69,10 @@ const names = new Intl.DisplayNames('en', { type: 'language' })
 export const languages = codes
   .map(code => ({ code, name: names.of(code) ?? code }))
   .sort((a, b) => a.name.localeCompare(b.name))
+
+/** In which language the public pages of a show in a language say what is on their buttons and labels. */
+export function siteLanguageHint(language: string): string {
+  const own = siteLanguageOf(language)
+  if (own) return `Buttons and labels on the public pages are in ${names.of(own)}, too.`
+  return `Buttons and labels on the public pages are in English: they aren’t available in ${names.of(language) ?? language} yet.`
+}

@@ -2,10 +2,12 @@
 import Button from 'primevue/button'
 import { storeToRefs } from 'pinia'
 import { computed, ref, watch } from 'vue'
+import { siteLanguageOf } from '@core/site/languages'
 import { type Face, type Layout, layouts } from '@core/site/siteTheme'
 import FormField from '../../platform/parts/FormField.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import SmallPicture from '../../show/shows/SmallPicture.vue'
+import { siteLanguageHint } from '../../show/shows/languages'
 import { useShows } from '../../show/shows/shows'
 import BlockList from './BlockList.vue'
 import ColourChoice from './ColourChoice.vue'
@@ -69,6 +71,7 @@ const address = computed(
         <p class="small quiet" role="status">
           {{ differs ? 'This is a preview. Visitors still see the previous look.' : 'This is what visitors see.' }}
         </p>
+        <p v-if="!siteLanguageOf(show.language)" class="small quiet">{{ siteLanguageHint(show.language) }}</p>
         <fieldset class="layouts spaced m-0 p-0 border-0 gap-1">
           <legend class="p-0 font-semibold text-s">Layout</legend>
           <label v-for="layout in layouts" :key="layout" :class="{ chosen: tried.layout === layout }">
