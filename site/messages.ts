@@ -40,8 +40,7 @@ export type MessageTags<Part> = Readonly<Record<string, (words: string) => Part>
 export type Messages = ReturnType<typeof createMessages>
 
 /** Digits are those that times in a sound and the feed have, so that one page has one kind. */
-export const withLatinDigits = (language: string): string =>
-  new Intl.Locale(language, { numberingSystem: 'latn' }).toString()
+const withLatinDigits = (language: string): string => new Intl.Locale(language, { numberingSystem: 'latn' }).toString()
 
 function createMessages(language: string) {
   const known = siteLanguageOf(language)
@@ -49,6 +48,11 @@ function createMessages(language: string) {
   const texts = messages[known ?? 'en']
   const formats = new Map<MessageKey, IntlMessageFormat>()
   const names = new Intl.DisplayNames(locale, { type: 'language' })
+  const lists = new Intl.ListFormat(locale)
+  const units = new Intl.ListFormat(locale, { type: 'unit', style: 'short' })
+  const [kilobytes, megabytes, gigabytes] = (['kilobyte', 'megabyte', 'gigabyte'] as const).map(
+    unit => new Intl.NumberFormat(locale, { style: 'unit', unit, maximumFractionDigits: unit === 'kilobyte' ? 0 : 1 }),
+  )
 
   function formatOf(key: MessageKey): IntlMessageFormat {
     const format = formats.get(key) ?? new IntlMessageFormat(texts[key], locale)
@@ -57,8 +61,6 @@ function createMessages(language: string) {
   }
 
   return {
-    /** The locale that it formats by. */
-    locale,
     /** Whether it has no words in the language, and says them in English. */
     isFallback: known === null,
     t: (key: MessageKey, values?: MessageValues): string => formatOf(key).format<string>(values) as string,
@@ -72,26 +74,21 @@ function createMessages(language: string) {
       )[]
     },
     /** Several side by side as the language has it: `A, B, C`. */
-    list: (items: readonly string[]): string =>
-      new Intl.ListFormat(locale, { type: 'unit', style: 'short' }).format(items),
+    list: (items: readonly string[]): string => units.format(items),
     /** Several as a sentence names them, `A, B and C`: each as it is, with what stands between. */
     listParts<Item extends { name: string }>(items: readonly Item[]): (string | Item)[] {
       const rest = [...items]
-      return new Intl.ListFormat(locale)
+      return lists
         .formatToParts(items.map(({ name }) => name))
         .map(({ type, value }) => (type === 'element' ? rest.shift()! : value))
     },
     /** An amount of data, in decimal units. */
-    size(bytes: number): string {
-      const [unit, amount] =
-        bytes < 999_500
-          ? (['kilobyte', bytes / 1e3] as const)
-          : bytes < 999_950_000
-            ? (['megabyte', bytes / 1e6] as const)
-            : (['gigabyte', bytes / 1e9] as const)
-      const digits = unit === 'kilobyte' ? 0 : 1
-      return new Intl.NumberFormat(locale, { style: 'unit', unit, maximumFractionDigits: digits }).format(amount)
-    },
+    size: (bytes: number): string =>
+      bytes < 999_500
+        ? kilobytes!.format(bytes / 1e3)
+        : bytes < 999_950_000
+          ? megabytes!.format(bytes / 1e6)
+          : gigabytes!.format(bytes / 1e9),
     /** The name of a language, or its tag where it has none. */
     languageName: (tag: string): string => {
       try {

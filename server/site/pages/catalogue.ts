@@ -1,3 +1,4 @@
+import { orderIn } from '@core/words/orderIn'
 import { DateTime } from 'luxon'
 import type { Choices, EpisodeLine, PersonInShow, PublicEpisode } from '@site/facts'
 import type { FeedPerson } from '@core/feed/model'
@@ -51,8 +52,9 @@ async function entriesOf(show: Show, publicUrl: string, outlet: Omit<Outlet, 'he
 export async function catalogueOf(show: Show, publicUrl: string, outlet: Omit<Outlet, 'headers'>) {
   const [entries, strands] = await Promise.all([
     entriesOf(show, publicUrl, outlet),
-    Strand.findAll({ where: { showId: show.id, isPrivate: false }, order: [['name', 'ASC']] }),
+    Strand.findAll({ where: { showId: show.id, isPrivate: false } }),
   ])
+  const order = orderIn(show.language)
   const byHand = await StrandEpisode.findAll({ where: { strandId: strands.map(({ id }) => id) }, raw: true })
   const chosen = new Set(byHand.map(({ strandId, episodeId }) => `${strandId} ${episodeId}`))
   const filtered = entries.map(entry => ({
@@ -70,8 +72,10 @@ export async function catalogueOf(show: Show, publicUrl: string, outlet: Omit<Ou
         total: entries.length,
         seasons: numbersIn(entries.map(({ season }) => season)),
         years: numbersIn(entries.map(({ year }) => year)),
-        strands: strands.map(({ slug, name }) => ({ slug, name, feedAddress: strandAddress(feedAddress, slug) })),
-        tags: countedTags(entries),
+        strands: strands
+          .toSorted((a, b) => order(a.name, b.name))
+          .map(({ slug, name }) => ({ slug, name, feedAddress: strandAddress(feedAddress, slug) })),
+        tags: countedTags(entries, order),
       }
     },
     filtered: (filter: EpisodeFilter): Entry[] => filtered.filter(entry => passes(filter, entry)),
@@ -91,7 +95,7 @@ const numbersIn = (numbers: readonly (number | null)[]): number[] =>
   [...new Set(numbers)].filter(number => number !== null).toSorted((a, b) => b - a)
 
 /** Tags that are alike count as one, in the spelling of the newest. */
-function countedTags(entries: readonly Entry[]): Choices['tags'] {
+function countedTags(entries: readonly Entry[], order: Intl.Collator['compare']): Choices['tags'] {
   const counts = new Map<string, { tag: string; count: number }>()
   for (const { tags, tagKeys } of entries)
     for (const [at, tag] of tags.entries()) {
@@ -99,7 +103,7 @@ function countedTags(entries: readonly Entry[]): Choices['tags'] {
       if (counted) counted.count++
       else counts.set(tagKeys[at]!, { tag, count: 1 })
     }
-  return [...counts.values()].toSorted((a, b) => b.count - a.count || a.tag.localeCompare(b.tag))
+  return [...counts.values()].toSorted((a, b) => b.count - a.count || order(a.tag, b.tag))
 }
 
 /** So many episodes are named beside a person. */

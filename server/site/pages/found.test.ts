@@ -147,6 +147,21 @@ describe.each(siteLanguages)('in %s', language => {
   })
 })
 
+// In Swedish `ä` is a letter of its own behind `z`, in German an `a` (CLDR collation).
+it.each([
+  ['de', ['ärla', 'zinc']],
+  ['sv', ['zinc', 'ärla']],
+])('what can be chosen is sorted as it is in %s', async (language, names) => {
+  const facts = { description: null, artworkId: null, goesBy: 'kind', value: 'full' }
+  for (const [at, name] of names.entries())
+    await house.call('POST', `/shows/${show.id}/strands`, { ...facts, slug: `${language}-${at}`, name })
+  await speak(language)
+  const { body } = await page('/bellows-and-reeds/listen')
+  const places = names.map(name => body.indexOf(`>${name}</a>`))
+  expect(places[0]).toBeGreaterThan(0)
+  expect(places[1]).toBeGreaterThan(places[0]!)
+})
+
 // WCAG 2.2, 3.1.2: the language of parts.
 it('where the pages have no words in the language of their show they are English, and marked as that', async () => {
   await speak('fi')
