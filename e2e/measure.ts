@@ -53,24 +53,29 @@ export const settled = (page: Page): Promise<unknown> =>
  * criteria links in sentences are left out, and marks that stand where they do because of what they mark.
  */
 export const smallTargets = (page: Page, least: number): Promise<string[]> =>
-  page.evaluate(
-    atLeast =>
-      [...document.querySelectorAll<HTMLElement>('a[href], button, input, select, textarea, summary, [role=tab]')]
-        .filter(element => element.checkVisibility({ visibilityProperty: true }))
-        .filter(element => !element.matches(':disabled, .lane-block, .flag, .skip:not(:focus)'))
-        .filter(element => !(element.matches('a') && getComputedStyle(element).display === 'inline'))
-        .flatMap(element => {
-          const own = element.getBoundingClientRect()
-          // What nobody sees is reached through what stands for it.
-          if (own.width <= 1) return []
-          const label = (element as HTMLInputElement).labels?.[0]
-          const whole = element.closest('.p-select, .p-multiselect, .p-autocomplete, .p-datepicker, .p-inputnumber')
-          const boxes = [element, label, whole].flatMap(each => each?.getBoundingClientRect() ?? [])
-          const width = Math.max(...boxes.map(box => box.width))
-          const height = Math.max(...boxes.map(box => box.height))
-          return width > atLeast - 0.5 && height > atLeast - 0.5
-            ? []
-            : [`${Math.round(width)} by ${Math.round(height)}: ${element.outerHTML.slice(0, 120)}`]
-        }),
-    least,
-  )
+  page.evaluate(atLeast => {
+    /** Whether a link is drawn in a line with other words: its height is that of the line. */
+    const isInSentence = (element: HTMLElement): boolean => {
+      if (!element.matches('a') || getComputedStyle(element).display !== 'inline') return false
+      let block = element.parentElement!
+      while (getComputedStyle(block).display === 'inline') block = block.parentElement!
+      return block.innerText.trim().length > element.innerText.trim().length
+    }
+    return [...document.querySelectorAll<HTMLElement>('a[href], button, input, select, textarea, summary, [role=tab]')]
+      .filter(element => element.checkVisibility({ visibilityProperty: true }))
+      .filter(element => !element.matches(':disabled, .lane-block, .flag, .skip:not(:focus)'))
+      .filter(element => !isInSentence(element))
+      .flatMap(element => {
+        const own = element.getBoundingClientRect()
+        // What nobody sees is reached through what stands for it.
+        if (own.width <= 1) return []
+        const label = (element as HTMLInputElement).labels?.[0]
+        const whole = element.closest('.p-select, .p-multiselect, .p-autocomplete, .p-datepicker, .p-inputnumber')
+        const boxes = [element, label, whole].flatMap(each => each?.getBoundingClientRect() ?? [])
+        const width = Math.max(...boxes.map(box => box.width))
+        const height = Math.max(...boxes.map(box => box.height))
+        return width > atLeast - 0.5 && height > atLeast - 0.5
+          ? []
+          : [`${Math.round(width)} by ${Math.round(height)}: ${element.outerHTML.slice(0, 120)}`]
+      })
+  }, least)

@@ -2,7 +2,7 @@
 import { computed } from 'vue'
 import type { Episode } from '@contract/episodes'
 import LetterGlyph from '../../platform/parts/LetterGlyph.vue'
-import { longMoment, timesThere, untilThen } from '../../platform/time/times'
+import { datedMoment, timesThere, untilThen } from '../../platform/time/times'
 import { useNow } from '../../platform/time/now'
 
 /** Where the episode stands, in words. */
@@ -11,7 +11,7 @@ const now = useNow()
 
 const words = computed(() => {
   const { status, releaseAt, changedSinceRelease } = props.episode
-  const when = releaseAt ? `${longMoment(releaseAt, props.zone)} (${props.zone})` : ''
+  const when = releaseAt ? `${datedMoment(releaseAt, props.zone)} (${props.zone})` : ''
   const there =
     releaseAt && props.listenerZones.length > 0 ? ` ${timesThere(releaseAt, props.zone, props.listenerZones)}.` : ''
   switch (status) {
@@ -25,10 +25,13 @@ const words = computed(() => {
         }
       return {
         name: 'Scheduled',
-        rest: `Will be released ${when}, ${untilThen(releaseAt!, now.value)}. Not in the feed yet.${there}`,
+        rest: `${when}, ${untilThen(releaseAt!, now.value)}.${there}`,
       }
     case 'released':
-      return { name: 'Released', rest: `In the feed since ${when}.${changedSinceRelease ? ' Changes not sent.' : ''}` }
+      return {
+        name: 'Released',
+        rest: `In the feed since ${when}.${changedSinceRelease ? ' Your changes are not published.' : ''}`,
+      }
     default:
       return { name: 'Retired', rest: `It was in the feed, from ${when}, and was taken out.` }
   }

@@ -94,7 +94,7 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
     </main>
     <main v-else-if="missing" class="lost">
       <h1>There is no show at this address</h1>
-      <p><RouterLink :to="{ name: 'home' }">To your shows</RouterLink></p>
+      <p class="actions"><RouterLink :to="{ name: 'home' }">To your shows</RouterLink></p>
     </main>
     <main v-else-if="problem" class="lost">
       <h1 class="out-of-sight">Lake Letter</h1>

@@ -1,7 +1,7 @@
 <template>
   <main>
     <h1>Page not found</h1>
-    <p><RouterLink :to="{ name: 'home' }">To your shows</RouterLink></p>
+    <p class="actions"><RouterLink :to="{ name: 'home' }">To your shows</RouterLink></p>
   </main>
 </template>
 

@@ -78,7 +78,9 @@ function lacks(episode: EpisodeSummary): string {
           for artwork of your own, square, 1400 to 3000 px (itunes namespace); without it they refuse the show, or list
           it with this picture.
         </p>
-        <p><RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Choose the artwork</RouterLink></p>
+        <p class="actions">
+          <RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Choose the artwork</RouterLink>
+        </p>
       </div>
 
       <div class="feed boxed spaced px-5 py-4">
@@ -122,7 +124,7 @@ function lacks(episode: EpisodeSummary): string {
           and a release time.
         </p>
       </div>
-      <p class="small"><RouterLink :to="{ name: 'new-show' }">Add another show</RouterLink></p>
+      <p class="actions small"><RouterLink :to="{ name: 'new-show' }">Add another show</RouterLink></p>
     </template>
   </section>
 </template>

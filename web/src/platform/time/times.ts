@@ -18,6 +18,8 @@ export const shortMoment = (at: Moment, zone: string): string => inZone(at, zone
 export const dayInYear = (at: Moment, zone: string): string => inZone(at, zone).toFormat('d LLL')
 /** `3 Dec, 06:00:12` */
 export const dayAndTime = (at: Moment, zone: string): string => inZone(at, zone).toFormat('d LLL, HH:mm:ss')
+/** `Thu 3 Dec 2026, 06:00` */
+export const datedMoment = (at: Moment, zone: string): string => inZone(at, zone).toFormat('ccc d LLL yyyy, HH:mm')
 /** `Thursday 3 December 2026, 06:00` */
 export const longMoment = (at: Moment, zone: string): string => inZone(at, zone).toFormat('cccc d LLLL yyyy, HH:mm')
 

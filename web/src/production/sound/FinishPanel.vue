@@ -86,11 +86,10 @@ function keepAsUsual(): void {
         Use the uploaded file instead
       </button>
       <Button
-        v-if="!open"
         type="button"
         size="small"
         :label="label"
-        :outlined="isCurrent"
+        :outlined="isCurrent && !open"
         :disabled="busy || !sound.source!.measurement"
         @click="emit('finish')"
       />
@@ -99,17 +98,10 @@ function keepAsUsual(): void {
     <div v-if="open && !work" v-opened="() => (open = false)" class="stacked boxed gap-3 px-4 py-3">
       <RecipeEditor v-model="recipe" :duration-ms="sound.source!.durationMs" :can-go-as-it-came="deliverable">
         <template #trim
-          ><button type="button" class="small-button" @click="emit('trim')">Cut the silence off</button></template
+          ><button type="button" class="small-button" @click="emit('trim')">Trim the silence</button></template
         >
       </RecipeEditor>
       <div class="actions">
-        <Button
-          type="button"
-          size="small"
-          :label="label"
-          :disabled="busy || !sound.source!.measurement"
-          @click="emit('finish')"
-        />
         <button type="button" class="small-button" :disabled="busy" @click="keepAsUsual">
           {{ kept ? 'Saved as the show’s default' : 'Save as the show’s default' }}
         </button>

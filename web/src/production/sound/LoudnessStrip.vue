@@ -24,7 +24,7 @@ const words = computed(() => {
 </script>
 
 <template>
-  <figure class="m-0 w-min spaced gap-1 justify-items-start">
+  <figure class="m-0 flex gap-2 items-center">
     <div
       class="strip"
       role="img"

@@ -26,16 +26,16 @@ const encodings = computed(() =>
 const untouched = computed(() => recipe.value.encoding === 'as it came')
 const sides = oneChannels.map(value => ({
   value,
-  name: value === 'both sides' ? 'both sides mixed' : `the ${value} side alone`,
+  name: value === 'both sides' ? 'Both sides mixed' : `Only the ${value} side`,
 }))
-const shapes = fadeShapes.map(value => ({ value, name: value === 'linear' ? 'straight' : 'logarithmic' }))
+const shapes = fadeShapes.map(value => ({ value, name: value === 'linear' ? 'Linear' : 'Logarithmic' }))
 
 const set = (change: Partial<Recipe>): void => {
   recipe.value = { ...recipe.value, ...change }
 }
 const levellingWords = computed(() => {
   const { levelling } = recipe.value
-  if (levelling === 0) return 'left as it is'
+  if (levelling === 0) return ''
   const { thresholdDb, ratio } = levellingOf(levelling)
   return `over −${Math.abs(Math.round(thresholdDb))} dB, ${ratio.toFixed(1)} to 1`
 })
@@ -66,7 +66,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
     </div>
     <template v-if="!untouched">
       <div v-if="recipe.encoding === 'speech'" class="field">
-        <label id="one-channel-name" for="one-channel">The one channel is</label>
+        <label id="one-channel-name" for="one-channel">Mono channel</label>
         <Select
           :model-value="recipe.oneChannel"
           label-id="one-channel"
@@ -88,7 +88,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
               input-id="to-target"
               size="small"
               @update:model-value="(toTarget: boolean) => set({ toTarget })"
-            /><label for="to-target">bring to</label></span
+            /><label for="to-target">Normalise to</label></span
           >
           <InputNumber
             :model-value="recipe.targetLufs"
@@ -106,10 +106,10 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
       </div>
       <div class="field">
         <span id="levelling" class="field-name"
-          >Soft and loud speech <span class="quiet">{{ levellingWords }}</span></span
+          >Even out soft and loud speech <span class="quiet">{{ levellingWords }}</span></span
         >
         <div class="row flowing">
-          <span class="small">leave</span>
+          <span class="small">off</span>
           <Slider
             class="slide"
             :model-value="recipe.levelling"
@@ -119,11 +119,11 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
             aria-labelledby="levelling"
             @update:model-value="value => set({ levelling: Math.round(Number(value) * 100) / 100 })"
           />
-          <span class="small">even</span>
+          <span class="small">strong</span>
         </div>
       </div>
       <div class="field">
-        <label for="ceiling">Peaks, at most</label>
+        <label for="ceiling">Peaks at most</label>
         <div class="row flowing">
           <InputNumber
             :model-value="recipe.ceilingDbtp"
@@ -139,16 +139,16 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
         </div>
       </div>
       <div v-if="durationMs !== null" class="field">
-        <span class="field-name">Ends</span>
+        <span class="field-name">Trim</span>
         <div class="row flowing">
           <span v-if="isCut" class="figures small"
-            >from {{ clock(recipe.fromMs ?? 0) }} to {{ clock(recipe.toMs ?? durationMs) }},
+            >{{ clock(recipe.fromMs ?? 0) }} to {{ clock(recipe.toMs ?? durationMs) }},
             {{ clock((recipe.toMs ?? durationMs) - (recipe.fromMs ?? 0)) }} in all</span
           >
           <button v-if="isCut" type="button" class="small-button" @click="set({ fromMs: null, toMs: null })">
-            Keep all of it
+            Undo the trim
           </button>
-          <template v-else><span class="quiet small">nothing is cut off</span><slot name="trim" /></template>
+          <template v-else><span class="quiet small">Nothing is trimmed.</span><slot name="trim" /></template>
         </div>
       </div>
       <div class="field">

@@ -71,7 +71,7 @@ function leave(id: string): void {
       />
       <template v-else>
         <h2 :id="page.id">{{ page.title }}</h2>
-        <p class="small quiet">
+        <p class="actions small quiet">
           <a v-if="page.content" :href="page.address" target="_blank">{{ page.address }}</a>
           <template v-else>{{ page.address }}: public as soon as it has content</template>
         </p>
