@@ -184,7 +184,7 @@ it.each([
   await line.send('Network.enable')
   await line.send('Network.emulateNetworkConditions', {
     offline: false,
-    latency: given.hasTouch ? 20 : 100,
+    latency: given.hasTouch ? 20 : 40,
     downloadThroughput: 1e6,
     uploadThroughput: 1e6,
   })

@@ -1,14 +1,16 @@
 import { join } from 'node:path'
 import { chromium } from 'playwright-core'
+import sharp from 'sharp'
 import { findProgram } from './setup/debian.mjs'
 import { Halt, main } from './setup/halt.mjs'
 import { root } from './setup/place.mjs'
 
 const address = process.env.DEMO_URL ?? 'http://127.0.0.1:4310'
 const studio = `${address}/studio/bellows-and-reeds`
+const site = `${address}/bellows-and-reeds`
 const underway = new WeakMap()
 
-/** Draws the pictures of the studio in docs/screenshots anew, from a demo that has just been filled and runs (`npm run demo -- --fresh`). */
+/** Draws the pictures in docs/screenshots anew, from a demo that has just been filled and runs (`npm run demo -- --fresh`). */
 await main(async () => {
   const browser = await chromium.launch({
     executablePath: findProgram('chromium') ?? undefined,
@@ -53,10 +55,81 @@ await main(async () => {
     await night.goto(`${studio}/episodes/${bellows}?part=soundbites`)
     await settled(night)
     await shot(night, 'desk-night')
+    await drawSite(page)
   } finally {
     await browser.close()
   }
 })
+
+/** The public pages, in the studio's own browser, which may look at what is only tried. */
+async function drawSite(page) {
+  const { id } = await showNow(page)
+  await page.goto(`${studio}/site/share`)
+  await page.getByRole('heading', { name: 'A player in another page' }).scrollIntoViewIfNeeded()
+  await settled(page)
+  await shot(page, 'site-embed')
+
+  await page.goto(`${site}/search?q=postage+stamp`)
+  await shot(page, 'site-search')
+  await page.goto(`${site}/a-drawer-full-of-reeds`)
+  await page.locator('summary', { hasText: 'Transcript' }).click()
+  await page.locator('.said a').nth(4).click()
+  await page.locator('.said [aria-current]').waitFor()
+  await page.getByRole('button', { name: 'Pause' }).click()
+  await page.locator('summary').scrollIntoViewIfNeeded()
+  await page.mouse.wheel(0, 300)
+  await page.waitForTimeout(300)
+  await shot(page, 'page-transcript')
+  await page.setViewportSize({ width: 390, height: 844 })
+  await page.goto(site)
+  await shot(page, 'site-phone')
+  await page.setViewportSize({ width: 1280, height: 800 })
+
+  const tried = []
+  for (const layout of ['shore', 'letter', 'quay', 'horizon']) {
+    const { version, tried: theme } = await ask(page, 'GET', `/shows/${id}/theme`)
+    await ask(page, 'PUT', `/shows/${id}/theme`, { version, theme: { ...theme, layout } })
+    await page.goto(`${address}/api/v1/shows/${id}/theme/page?path=`)
+    tried.push(await page.screenshot())
+  }
+  const { version } = await ask(page, 'GET', `/shows/${id}/theme`)
+  await ask(page, 'POST', `/shows/${id}/theme/leave`, { version })
+  await sheet(tried, 'site-layouts')
+
+  const spoken = []
+  for (const [language, path] of [
+    ['de', ''],
+    ['fr', '/listen'],
+    ['ar', '/what-the-bellows-remember'],
+    ['he', '/listen'],
+  ]) {
+    await ask(page, 'PATCH', `/shows/${id}`, { version: (await showNow(page)).version, language })
+    await page.goto(site + path)
+    spoken.push(await page.screenshot())
+  }
+  await ask(page, 'PATCH', `/shows/${id}`, { version: (await showNow(page)).version, language: 'en-gb' })
+  await sheet(spoken, 'site-languages')
+}
+
+/** Four pictures as one, side by side and below each other. */
+async function sheet(pictures, name) {
+  const [width, height, gap] = [800, 500, 12]
+  const parts = await Promise.all(
+    pictures.map(async (picture, at) => ({
+      input: await sharp(picture).resize(width, height).png().toBuffer(),
+      left: (at % 2) * (width + gap),
+      top: Math.floor(at / 2) * (height + gap),
+    })),
+  )
+  await sharp({ create: { width: 2 * width + gap, height: 2 * height + gap, channels: 3, background: '#fff' } })
+    .composite(parts)
+    .png()
+    .toFile(join(root, 'docs/screenshots', `${name}.png`))
+}
+
+function showNow(page) {
+  return ask(page, 'GET', '/shows/at/bellows-and-reeds')
+}
 
 async function windowOf(browser, colorScheme) {
   const context = await browser.newContext({
@@ -115,8 +188,7 @@ function ask(page, method, path, body) {
 }
 
 async function episodeNamed(page, title) {
-  const { shows } = await ask(page, 'GET', '/shows')
-  const { id } = shows.find(({ slug }) => slug === 'bellows-and-reeds')
+  const { id } = await showNow(page)
   const { episodes } = await ask(page, 'GET', `/shows/${id}/episodes?find=${encodeURIComponent(title)}`)
   return episodes[0]
 }
