@@ -42,7 +42,7 @@ it('a copyist that is away, dies in mid-work and comes back drafts what is said;
   await page.getByRole('button', { name: 'Create a draft' }).click()
   await draft.getByText('The copyist does not answer. It will be tried again automatically').waitFor()
   await house.startTranscription()
-  await draft.getByText('It writes down what it hears in British English').waitFor()
+  await draft.getByText('It is transcribing in British English').waitFor()
   await house.stopTranscription()
   await draft.getByText('The copyist does not answer. It will be tried again automatically').waitFor()
   await house.startTranscription()
@@ -103,7 +103,7 @@ it('the edges of a cue are dragged and moved by keys, its neighbour goes along, 
 it('when the audio becomes another one, it is told that the times are of the one before; of a sound that it does not know the stand-in says honestly that it cannot listen to it', async () => {
   makeSound(join(folder, 'other.mp3'), 8, ['-b:a', '64k'])
   await dropFiles(page, [{ name: 'other.mp3', path: join(folder, 'other.mp3') }], 'takes the place of the audio')
-  const note = page.getByText('The audio is another one now')
+  const note = page.getByText('The audio has changed')
   await note.waitFor()
   await page.getByRole('button', { name: 'They are right' }).click()
   await note.waitFor({ state: 'detached' })

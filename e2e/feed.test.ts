@@ -207,16 +207,16 @@ it('a directory of one’s own is kept, and the public page links to all of them
 
 it('a strand becomes private: two people get addresses, one is withdrawn, and everybody else has no trace of it', async () => {
   await page.goto(`${house.address}/studio/bellows-and-reeds/feed/private`)
-  await page.getByText('Nothing; the show is for everybody.').waitFor()
+  await page.getByText('Nothing. The show is public.').waitFor()
   await page.getByRole('link', { name: 'Make a strand private' }).click()
   await page.getByRole('button', { name: 'New strand' }).click()
   await page.getByLabel('Name').fill('Bellows for friends')
   await page.getByLabel('The tag').fill('wax')
   await page.getByRole('checkbox', { name: /^Private:/ }).check()
-  await page.getByRole('button', { name: 'Make the strand' }).click()
+  await page.getByRole('button', { name: 'Create strand' }).click()
   await page.getByRole('link', { name: 'those who have an address of their own' }).click()
   await page.getByLabel('Who').fill('Odile\nBenno')
-  await page.getByRole('button', { name: 'Give 2 people addresses' }).click()
+  await page.getByRole('button', { name: 'Create 2 addresses' }).click()
   const { id } = await ask<{ id: string }>('GET', '/shows/at/bellows-and-reeds')
   const addresses = async (): Promise<string[]> =>
     (await ask<ListenerList>('GET', `/shows/${id}/listeners`)).listeners.map(({ address }) => address)

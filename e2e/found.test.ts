@@ -91,7 +91,11 @@ it('a session that runs out in mid-sentence: signed in again over the desk, noth
 it('a draft gets its audio from the shelf', async () => {
   await page.getByRole('button', { name: 'Choose from the shelf' }).click()
   const shelf = page.getByRole('dialog', { name: 'From the shelf' })
-  await shelf.getByRole('listitem').filter({ hasText: 'br-36.mp3' }).getByRole('button', { name: 'Take it' }).click()
+  await shelf
+    .getByRole('listitem')
+    .filter({ hasText: 'br-36.mp3' })
+    .getByRole('button', { name: 'Use this file' })
+    .click()
   await page.getByRole('button', { name: 'Play' }).waitFor()
   await page.getByText('Audio is here').waitFor()
 })

@@ -309,7 +309,7 @@ it('a listener writes, the maker reads it, answers, and both are shown', async (
   await studio.getByText('2 to read').waitFor()
   await studio.getByRole('button', { name: 'Answer', exact: true }).first().click()
   await studio.getByLabel('Your answer').fill('The one that is opened last.')
-  await studio.getByRole('button', { name: 'Answer, and show both' }).click()
+  await studio.getByRole('button', { name: 'Answer and show both' }).click()
   await studio.getByText('1 to read').waitFor()
   await page.reload()
   await page.getByText('Which drawer was Sunday?').waitFor()

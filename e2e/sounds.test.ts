@@ -72,7 +72,7 @@ it('five files of a backlog become five drafts, in the order of the numbers in t
     path: cut('br-3' + (index + 1) + '.mp3', 20 + number),
   }))
   await dropFiles(page, files, 'create one episode per file')
-  await page.getByText('5 of 5 files are here').waitFor()
+  await page.getByText('5 of 5 files uploaded').waitFor()
   const names = await page.getByLabel('Uploads').getByRole('link').allInnerTexts()
   expect(names).toEqual([1, 2, 3, 10, 12].map(number => `Take ${number} the reed box.mp3`))
   await page.getByRole('button', { name: 'Hide' }).click()
@@ -187,7 +187,7 @@ it('a file that lives elsewhere is named by its address, and refused in plain wo
   await page.fill('#address', `${host.address}/39-the-borrowed-organ.mp3`)
   await page.getByRole('button', { name: 'Check this address' }).click()
   await openPart(page, 'Sound')
-  await page.getByText('Lives elsewhere:').waitFor()
+  await page.getByText('Hosted elsewhere:').waitFor()
   await expect.poll(() => page.inputValue('#title')).toBe('The borrowed organ')
   await page.getByRole('button', { name: 'Play' }).click()
   await expect.poll(() => page.getByTestId('place').innerText()).toMatch(/^0:0[1-9]/)

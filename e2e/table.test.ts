@@ -57,7 +57,7 @@ it('many are changed as they were looked at, and taken back with one press', asy
   await page.getByText('Released 14 Nov', { exact: false }).or(page.getByText('unpublished changes')).first().waitFor()
   // One of them alone, and then the other.
   await check('What the bellows remember')
-  await page.getByRole('button', { name: 'Take back the chosen one' }).click()
+  await page.getByRole('button', { name: 'Undo the chosen one' }).click()
   await page.getByText('One is as before.').waitFor()
   await expect.poll(() => page.locator('.rows tbody').innerText()).toContain('workshop')
   await page.getByRole('button', { name: 'Earlier bulk changes' }).click()
@@ -121,7 +121,7 @@ it('a removed draft is found again and brought back', async () => {
   await page.getByRole('link', { name: 'Episodes', exact: true }).click()
   await page.getByText('7 episodes').waitFor()
   await choose('Status', 'Removed drafts')
-  await page.getByRole('button', { name: 'Bring it back' }).click()
+  await page.getByRole('button', { name: 'Restore it' }).click()
   await page.getByText('No episodes match these filters.').waitFor()
   await page.getByRole('button', { name: 'Show all episodes' }).click()
   await page.getByText('8 episodes').waitFor()

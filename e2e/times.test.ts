@@ -71,7 +71,7 @@ it('chapters come from the times in the notes, are marked while listening, moved
 it('a list of times is pasted, also one that is written right to left', async () => {
   await page.getByRole('button', { name: 'Paste times' }).click()
   await page.getByLabel('Times and titles, a line for each').fill('\u200f٠٠:٠٥ مقدمة\nHarmonium [1:02.5]\nno time')
-  await page.getByRole('button', { name: 'Take 2 chapters' }).click()
+  await page.getByRole('button', { name: 'Add 2 chapters' }).click()
   await expect
     .poll(async () => (await chapters())!.map(({ fromMs, title }) => [fromMs, title]))
     .toContainEqual([5000, 'مقدمة'])

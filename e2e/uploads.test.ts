@@ -49,7 +49,7 @@ it('two files are sent at a time; a pause gives the place to the next, and going
   await dropFour()
   await expect
     .poll(() => Promise.all(names.map(stateOf)))
-    .toEqual([expect.stringMatching(share), expect.stringMatching(share), 'waits in line', 'waits in line'])
+    .toEqual([expect.stringMatching(share), expect.stringMatching(share), 'waiting', 'waiting'])
   await expect.poll(() => stateOf('41_quay.mp3')).toMatch(/^[2-9]\d %$/)
   await act('Pause 43_rope.mp3')
   await act('Pause 41_quay.mp3')
@@ -65,7 +65,7 @@ it('two files are sent at a time; a pause gives the place to the next, and going
   await act('Resume with 41_quay.mp3')
   await act('Resume with 43_rope.mp3')
   await takes(-1)
-  await page.getByText('4 of 4 files are here').waitFor()
+  await page.getByText('4 of 4 files uploaded').waitFor()
   expect(Math.max(...sent)).toBeGreaterThan(0)
   await expect.poll(() => stateOf('44_bell.mp3')).toBe('is here')
 })
@@ -88,9 +88,9 @@ it('one that is given up is forgotten, here and on the server; the others go on 
   await page.reload()
   await expect
     .poll(() => Promise.all(names.slice(1).map(stateOf)))
-    .toEqual([expect.stringMatching(share), expect.stringMatching(share), 'waits in line'])
+    .toEqual([expect.stringMatching(share), expect.stringMatching(share), 'waiting'])
   await takes(-1)
-  await page.getByText('3 of 3 files are here').waitFor()
+  await page.getByText('3 of 3 files uploaded').waitFor()
   // Only the one that had waited began anew.
   expect(begun).toHaveLength(1)
 })
@@ -140,10 +140,10 @@ it('fifteen that are dropped are in line at once, and a reload right after loses
     dropped.map((name, at) => ({ name, path: join(demoSounds, `br-3${(at % 4) + 1}.mp3`) })),
     'create one episode per file',
   )
-  await page.getByText(/^0 of 15 files are here/).waitFor()
+  await page.getByText(/^0 of 15 files uploaded/).waitFor()
   await page.waitForTimeout(1_000)
   await page.reload()
-  await page.getByText(/^\d+ of 15 files are here/).waitFor()
+  await page.getByText(/^\d+ of 15 files uploaded/).waitFor()
   await takes(-1)
   await expect.poll(drafts).toBe(before + 15)
   await page.context().unroute('**/api/v1/shows/*/episodes')

@@ -61,7 +61,9 @@ async function add(): Promise<void> {
     </p>
     <ProblemNote v-if="problem && problem.at === null" :problem="problem" />
     <template v-if="list">
-      <p v-if="list.problem" class="note" role="status">{{ list.problem }} It is asked again when you come back.</p>
+      <p v-if="list.problem" class="note" role="status">
+        {{ list.problem }} It will be asked again when you come back.
+      </p>
       <div class="cards">
         <DirectoryCard v-for="directory in list.directories" :key="directory.id" :directory="directory" :show="show" />
       </div>
@@ -76,10 +78,10 @@ async function add(): Promise<void> {
             <button
               type="button"
               class="small-button"
-              :aria-label="`Take out ${each.name}`"
+              :aria-label="`Remove ${each.name}`"
               @click="directories.drop(show.id, each.id)"
             >
-              Take out
+              Remove
             </button>
           </li>
         </ul>

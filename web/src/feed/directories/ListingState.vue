@@ -18,7 +18,7 @@ const at = (moment: string): string => shortMoment(moment, props.show.zone)
 <template>
   <div class="state spaced gap-1">
     <p v-if="listing.state === 'reading'" class="wrap-anywhere" role="status">
-      <strong>Handed in.</strong> It is being read; this takes a moment.
+      <strong>Submitted.</strong> It is reading the feed. This takes a moment.
     </p>
     <p v-else-if="listing.state === 'to confirm'" class="wrap-anywhere" role="status">
       <strong>Confirm that it is yours.</strong> A code was sent to {{ listing.sentTo ?? 'the owner’s email' }}.
@@ -26,11 +26,11 @@ const at = (moment: string): string => shortMoment(moment, props.show.zone)
     <template v-else-if="listing.state === 'in review'">
       <p class="wrap-anywhere" role="status">
         <strong>In review</strong> since {{ at(listing.since) }}.
-        <template v-if="listing.isClosed">Nobody reviews today; it goes on with the next working day.</template>
+        <template v-if="listing.isClosed">Nobody reviews today. The review continues on the next working day.</template>
       </p>
       <p v-if="directory.reviewDays" class="quiet wrap-anywhere">
         People look at it within {{ directory.reviewDays[0] }} to {{ directory.reviewDays[1] }} working days. There is
-        nothing to do meanwhile, and handing it in again would not be faster.
+        nothing to do until then, and submitting it again won’t speed it up.
       </p>
     </template>
     <p v-else-if="listing.state === 'refused'" class="wrap-anywhere text-signal" role="status">
@@ -39,7 +39,7 @@ const at = (moment: string): string => shortMoment(moment, props.show.zone)
     <template v-else>
       <p class="wrap-anywhere" role="status">
         <strong>Listed</strong> since {{ at(listing.since) }}.
-        <a v-if="listing.listingAddress" :href="listing.listingAddress" target="_blank">See it there</a>
+        <a v-if="listing.listingAddress" :href="listing.listingAddress" target="_blank">View the listing</a>
       </p>
       <p v-if="listing.lacks.length === 0" class="wrap-anywhere">It has all {{ listing.has }} episodes.</p>
       <p v-else class="wrap-anywhere">
@@ -47,7 +47,7 @@ const at = (moment: string): string => shortMoment(moment, props.show.zone)
         <template v-if="listing.nextFetchAt">Expect it after {{ at(listing.nextFetchAt) }}.</template>
       </p>
       <p class="quiet small wrap-anywhere">
-        It looks {{ often }}<template v-if="listing.fetchedAt">; last on {{ at(listing.fetchedAt) }}</template
+        It checks {{ often }}<template v-if="listing.fetchedAt">; last on {{ at(listing.fetchedAt) }}</template
         >. New episodes go there by themselves.
       </p>
     </template>

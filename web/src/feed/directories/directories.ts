@@ -25,7 +25,7 @@ export const useDirectories = defineStore('directories', () => {
       list.value = await ask()
       return true
     } catch (error) {
-      problem.value = { ...problemOf(error, 'Nothing was handed in.'), at }
+      problem.value = { ...problemOf(error, 'Nothing was submitted.'), at }
       return false
     } finally {
       busy.value = null

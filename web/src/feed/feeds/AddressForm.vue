@@ -51,8 +51,8 @@ async function move(): Promise<void> {
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="asking" v-opened="() => (asking = false)" class="note needs-you" role="alert">
       <p>
-        {{ show.pageAddress }} leads there from then on, and nobody else can have it. Apps and directories follow, and
-        the feed tells them where it is; what is printed goes on working.
+        {{ show.pageAddress }} will redirect there, and nobody else can take it. Apps and directories follow, and the
+        feed tells them where it is; printed addresses keep working.
       </p>
       <div class="actions mt-2">
         <Button type="button" label="Move it there" :loading="busy" @click="move" />

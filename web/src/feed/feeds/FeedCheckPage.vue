@@ -53,8 +53,8 @@ onMounted(() => {
 <template>
   <PageLayout heading="Check a feed">
     <template #purpose>
-      Any feed, here or elsewhere. It is fetched as an app would, with its artwork and what its ten newest episodes
-      name.
+      Any feed, here or elsewhere. It is fetched as an app would fetch it, with its artwork and everything its ten
+      newest episodes link to.
     </template>
     <form class="spaced gap-3" novalidate @submit.prevent="check">
       <FormField v-slot="{ id }" :label="isPasting ? 'The feed itself' : 'Address of the feed'" :fault="fault">
@@ -75,7 +75,7 @@ onMounted(() => {
         <button type="button" class="small-button" @click="isPasting = !isPasting">
           {{ isPasting ? 'Give its address instead' : 'Paste it instead' }}
         </button>
-        <span v-if="busy" class="quiet" role="status">Asking for it, and for what it names …</span>
+        <span v-if="busy" class="quiet" role="status">Fetching it and everything it links to …</span>
       </div>
     </form>
     <ProblemNote v-if="problem" :problem="problem" />
@@ -84,10 +84,10 @@ onMounted(() => {
       <p class="quiet">
         {{ checked.items }} {{ checked.items === 1 ? 'episode' : 'episodes' }}, {{ amount(checked.bytes) }};
         <template v-if="checked.named > checked.asked"
-          >{{ checked.asked }} of {{ checked.named }} addresses in it were asked; no more are asked for one
+          >{{ checked.asked }} of {{ checked.named }} addresses in it were checked; no more are checked for one
           feed.</template
         >
-        <template v-else>{{ checked.asked }} addresses in it were asked.</template>
+        <template v-else>{{ checked.asked }} addresses in it were checked.</template>
       </p>
       <FeedFindings :findings="checked.findings" :rules="checked.rules" :show="show" :is-ours="isOurs" @fixed="check" />
     </section>

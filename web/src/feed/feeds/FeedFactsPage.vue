@@ -33,11 +33,11 @@ const faultIn = (field: string) => (part: string) => fault(`${field}.${part}`)
 const orNull = (words: string | undefined): string | null => (words?.trim() ? words : null)
 
 const texts = [
-  { key: 'site', label: 'The show’s own site', hint: 'Where it has one elsewhere; else the public page here.' },
-  { key: 'ownerName', label: 'Owner’s name', hint: 'Where it is another than the author.' },
+  { key: 'site', label: 'The show’s own site', hint: 'If it has one elsewhere; otherwise the public page here.' },
+  { key: 'ownerName', label: 'Owner’s name', hint: 'If different from the author.' },
   { key: 'copyright', label: 'Copyright', hint: '' },
   { key: 'licence', label: 'Licence', hint: 'Such as cc-by-4.0, or a name and its web address.' },
-  { key: 'place', label: 'What place it is about', hint: '' },
+  { key: 'place', label: 'The place it is about', hint: '' },
   { key: 'webmaster', label: 'Email for technical questions', hint: '' },
 ] as const
 const categoryOptions = [
@@ -118,7 +118,7 @@ async function keep(): Promise<void> {
       <FormField
         v-slot="{ id }"
         label="Episodes in the feed"
-        hint="Empty: all of them. Older ones come in further parts that apps ask for."
+        hint="Leave empty for all. Older ones go into further parts that apps can request."
         :fault="fault('itemsPerPart')"
       >
         <InputNumber
@@ -171,7 +171,7 @@ async function keep(): Promise<void> {
         v-model="facts.statements"
         class="wide"
         label="Statements"
-        hint="Words that a service asks for, to prove that the feed is yours."
+        hint="Text that a service asks you to add, to prove that the feed is yours."
         :columns="[
           { key: 'purpose', label: 'What for' },
           { key: 'words', label: 'Words' },
@@ -181,15 +181,15 @@ async function keep(): Promise<void> {
         :fault="faultIn('statements')"
       />
       <fieldset class="wide choices spaced gap-3 m-0 p-0 border-0">
-        <legend class="field-name p-0">Who may take it, and where it goes on</legend>
+        <legend class="field-name p-0">Import and moving</legend>
         <label
           ><Checkbox v-model="facts.isLocked" binary /> Locked: other hosts may not import it without your
           consent</label
         >
         <label><Checkbox v-model="facts.isBlocked" binary /> Not for directories: they are asked not to list it</label>
         <label
-          ><Checkbox v-model="facts.isComplete" binary /> Complete: nothing will ever be added, and apps ask no
-          more</label
+          ><Checkbox v-model="facts.isComplete" binary /> Complete: nothing more will be added, and apps stop
+          checking</label
         >
         <FormField
           v-slot="{ id }"

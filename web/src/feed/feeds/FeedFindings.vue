@@ -110,7 +110,7 @@ const fixEpisode = (finding: FeedFindingView, episode: FoundEpisode): Promise<vo
             @click="fixShow(finding, finding.byPress)"
           />
           <RouterLink v-if="way(finding, null)" :to="way(finding, null)!">{{
-            finding.byPress ? 'See where it is said' : 'Fix it'
+            finding.byPress ? 'Show where' : 'Fix it'
           }}</RouterLink>
         </p>
         <ProblemNote v-if="problem?.of === finding.name" :problem="problem" />

@@ -58,10 +58,10 @@ const newest = computed(() => overview.value?.readers.filter(({ hasNewest }) => 
         <h2 class="mb-2 text-l" id="right">Feed check</h2>
         <FeedFindings :findings="overview.findings" :rules="overview.rules" :show="show.slug" is-ours />
         <p v-if="!isPrivate" class="small quiet">
-          These rules look at what it says.
+          These rules check what the feed says.
           <RouterLink
             :to="{ name: 'feed-check', params: { show: show.slug }, query: { address: overview.feedAddress } }"
-            >Ask as an app would</RouterLink
+            >Fetch it as an app would</RouterLink
           >
           also fetches it, the audio and the pictures.
         </p>
@@ -73,7 +73,8 @@ const newest = computed(() => overview.value?.readers.filter(({ hasNewest }) => 
       <section v-if="!isPrivate" aria-labelledby="readers">
         <h2 class="mb-2 text-l" id="readers">Who fetches it</h2>
         <p v-if="overview.readers.length" class="quiet small">
-          {{ newest }} of {{ overview.readers.length }} have what it is now. Addresses are kept without their end.
+          {{ newest }} of {{ overview.readers.length }} have the current version. Addresses are stored without their
+          last part.
         </p>
         <FeedReaders :readers="overview.readers" :show="show" />
       </section>

@@ -21,18 +21,18 @@ const got = ({ status }: FeedReader): string =>
         {{ data.agent }} <span class="small quiet">from {{ data.address }}</span>
       </template>
     </Column>
-    <Column header="Last here">
+    <Column header="Last fetch">
       <template #body="{ data }"
         ><span class="tabular-nums whitespace-nowrap">{{ shortMoment(data.lastAt, show.zone) }}</span></template
       >
     </Column>
-    <Column header="Got">
+    <Column header="Received">
       <template #body="{ data }">{{ got(data) }}</template>
     </Column>
     <Column header="Has the newest">
       <template #body="{ data }">{{ data.hasNewest ? 'Yes' : 'Not yet' }}</template>
     </Column>
-    <Column header="Times">
+    <Column header="Fetches">
       <template #body="{ data }"
         ><span class="tabular-nums whitespace-nowrap">{{ data.wholeCount + data.sameCount }}</span></template
       >

@@ -23,9 +23,7 @@ const lines = computed(() =>
 )
 const choices = computed(() => props.to.map(({ id, name }) => ({ value: id ?? wholeShow, name })))
 const hears = computed(() => chosen.value ?? choices.value[0]!.value)
-const words = computed(() =>
-  lines.value.length > 1 ? `Give ${lines.value.length} people addresses` : 'Give an address',
-)
+const words = computed(() => (lines.value.length > 1 ? `Create ${lines.value.length} addresses` : 'Create an address'))
 
 async function add(): Promise<void> {
   const wanted = { names: lines.value, strandId: hears.value === wholeShow ? null : hears.value }

@@ -33,7 +33,7 @@ const to = computed(() => [
 const nameOf = (strandId: string | null): string =>
   strandId === null
     ? 'The whole show'
-    : (list.value?.strands.find(({ id }) => id === strandId)?.name ?? 'A strand that is for everybody now')
+    : (list.value?.strands.find(({ id }) => id === strandId)?.name ?? 'A public strand')
 
 async function add(wanted: Wanted): Promise<void> {
   if (await listeners.add(show.value.id, wanted)) form.value?.clear()
@@ -53,24 +53,27 @@ async function turn(isPrivate: boolean): Promise<void> {
     <template v-if="list">
       <section aria-labelledby="what">
         <h2 class="mb-2 text-l" id="what">What is private</h2>
-        <p v-if="list.isPrivate"><strong>The whole show.</strong> Nobody else has its feed, its page or its sound.</p>
+        <p v-if="list.isPrivate">
+          <strong>The whole show.</strong> Nobody else can reach its feed, its page or its audio.
+        </p>
         <p v-else-if="list.strands.length">
           {{ list.strands.length === 1 ? 'One strand' : `${list.strands.length} strands` }}:
-          {{ list.strands.map(({ name }) => name).join(', ') }}. The rest of the show is for everybody.
+          {{ list.strands.map(({ name }) => name).join(', ') }}. The rest of the show is public.
         </p>
-        <p v-else>Nothing; the show is for everybody.</p>
+        <p v-else>Nothing. The show is public.</p>
         <div v-if="isTurning" v-opened="() => (isTurning = false)" class="note needs-you mt-2" role="alert">
           <p v-if="list.isPrivate">
-            Everybody has the show again then: its feed, its page, its sound, and what is not in a private strand.
+            The show becomes public again: its feed, its page, its audio, and everything that is not in a private
+            strand.
           </p>
           <p v-else>
-            Its feed, its page and its sound answer nobody any more then but those below. Directories lose it, and
-            whoever subscribed to it hears nothing new.
+            Only the people below will be able to reach its feed, its page and its audio. Directories will drop it, and
+            existing subscribers will get nothing new.
           </p>
           <div class="actions mt-2">
             <Button
               type="button"
-              :label="list.isPrivate ? 'Let everybody have it' : 'Make it private'"
+              :label="list.isPrivate ? 'Make it public' : 'Make it private'"
               :loading="busy"
               @click="turn(!list.isPrivate)"
             />
@@ -79,7 +82,7 @@ async function turn(isPrivate: boolean): Promise<void> {
         </div>
         <p v-else class="actions small mt-2">
           <button type="button" class="small-button" @click="isTurning = true">
-            {{ list.isPrivate ? 'Let everybody have the show' : 'Make the whole show private' }}
+            {{ list.isPrivate ? 'Make the show public' : 'Make the whole show private' }}
           </button>
           <RouterLink :to="{ name: 'strands', params: { show: show.slug } }">Make a strand private</RouterLink>
         </p>

@@ -59,7 +59,7 @@ const missing = computed(() => {
           <Tab v-for="(name, key) in views" :key="key" :value="key">{{ name }}</Tab>
         </TabList>
       </Tabs>
-      <p v-if="missing" class="small needs">Still to come: {{ missing }}.</p>
+      <p v-if="missing" class="small needs">Still missing: {{ missing }}.</p>
       <div
         :id="`views_tabpanel_${view}`"
         class="flex-1 min-h-0 my-3"

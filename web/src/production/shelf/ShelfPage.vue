@@ -105,7 +105,7 @@ const beginWith = (file: ShelfFile): Promise<void> =>
           <template #body="{ data: file }: { data: ShelfFile }">
             <span class="name font-semibold wrap-anywhere">{{ file.name }}</span><br /><span class="quiet"
               >{{ formatOf(file)
-              }}{{ file.origin === 'finish' ? ', finished here' : file.address ? ', lives elsewhere' : '' }}</span
+              }}{{ file.origin === 'finish' ? ', finished here' : file.address ? ', hosted elsewhere' : '' }}</span
             >
             <div v-if="file.uses === 0" class="quiet">not used</div>
             <div v-for="use in file.usedBy" :key="use.id">
@@ -136,13 +136,13 @@ const beginWith = (file: ShelfFile): Promise<void> =>
                   : 'being measured'
           }}</template></Column
         >
-        <Column header="Came" class="figures"
+        <Column header="Added" class="figures"
           ><template #body="{ data: file }: { data: ShelfFile }">{{
             shortDay(file.cameAt, show.zone)
           }}</template></Column
         >
         <Column class="acts">
-          <template #header><span class="out-of-sight">What can be done</span></template>
+          <template #header><span class="out-of-sight">Actions</span></template>
           <template #body="{ data: file }: { data: ShelfFile }">
             <button
               type="button"

@@ -70,7 +70,7 @@ function uses({ uses: count, usedBy }: ShelfFile): string {
           >
         </div>
         <Button :label="heard === file.id ? 'Stop' : 'Listen'" size="small" text @click="listen(file)" />
-        <Button label="Take it" size="small" outlined @click="emit('take', file.id)" />
+        <Button label="Use this file" size="small" outlined @click="emit('take', file.id)" />
       </li>
     </ul>
     <Button v-if="shelf?.after" label="Show more" size="small" text @click="attempt(() => shelves.loadMore(showId))" />

@@ -176,7 +176,7 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
         :target-lufs="target"
       />
     </div>
-    <span v-if="unreachable" class="fault col-span-full">The sound cannot be reached at the moment.</span>
+    <span v-if="unreachable" class="fault col-span-full">The audio can’t be reached at the moment.</span>
   </div>
 </template>
 

@@ -48,13 +48,13 @@ const fixes: Readonly<Record<NonNullable<Finding['fix']>, string>> = {
         type="button"
         size="small"
         text
-        label="Hear it"
+        label="Play it"
         @click="emit('hear', found.finding)"
       />
     </li>
   </ul>
   <FoldPanel v-if="others.length" class="small quietly">
-    <template #line>Good to know: {{ others.length === 1 ? others[0]!.says : `${others.length} things` }}</template>
+    <template #line>{{ others.length === 1 ? `Note: ${others[0]!.says}` : `${others.length} notes` }}</template>
     <ul class="plain spaced">
       <li v-for="found in others" :key="found.code" :data-finding="found.code">
         <template v-if="others.length > 1"
@@ -71,7 +71,7 @@ const fixes: Readonly<Record<NonNullable<Finding['fix']>, string>> = {
           {{ fixes[found.fix] }}
         </button>
         <button v-else-if="found.places.length" type="button" class="small-button" @click="emit('hear', found.finding)">
-          Hear it
+          Play it
         </button>
       </li>
     </ul>

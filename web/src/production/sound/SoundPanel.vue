@@ -169,8 +169,8 @@ function pick(): void {
       <slot />
       <div v-show="whole" class="spaced">
         <p v-if="audio.address" class="small wrap-anywhere">
-          Lives elsewhere: <a :href="audio.address" target="_blank" rel="noopener">{{ audio.address }}</a>. Apps fetch
-          it from there; it is asked again before the release and daily after.
+          Hosted elsewhere: <a :href="audio.address" target="_blank" rel="noopener">{{ audio.address }}</a>. Apps fetch
+          it from there; it is checked again before the release and daily after that.
         </p>
         <FinishPanel
           v-else

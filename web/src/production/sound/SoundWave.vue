@@ -152,7 +152,7 @@ function key(event: KeyboardEvent): void {
         :key="`c${index}`"
         class="cut"
         :style="box(part)"
-        title="Cut off when it is finished"
+        title="Trimmed when it is finished"
       />
       <div v-if="atMs >= fromMs && atMs <= toMs" class="place" :style="{ left: `${percent(atMs)}%` }" />
     </div>

@@ -46,7 +46,7 @@ function draw(event: PointerEvent): void {
 </script>
 
 <template>
-  <div class="lane" title="Draw over what is to be passed on" @pointerdown.self="draw">
+  <div class="lane" title="Drag over what you want to share" @pointerdown.self="draw">
     <button
       v-for="soundbite in seen"
       :key="soundbite.id"

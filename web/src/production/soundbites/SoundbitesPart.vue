@@ -44,15 +44,15 @@ defineExpose({ focusTitle })
   <div class="stacked">
     <div class="apart">
       <p class="small origin quiet">
-        <template v-if="!hasSound">They are marked in the sound, once there is one.</template>
+        <template v-if="!hasSound">Add the audio first; soundbites are marked in it.</template>
         <template v-else-if="soundbites.length === 0">
           None yet. Drag under the waveform to select 15 to 120 seconds that make people want to hear the rest. Apps
           play it as a preview, the page shows it, and you can share it as an MP3.
         </template>
         <template v-else-if="isElsewhere">
-          In the feed and on the page. The sound lives elsewhere, so no MP3 is cut of it here.
+          In the feed and on the page. The audio is hosted elsewhere, so no MP3 can be made of it here.
         </template>
-        <template v-else>In the feed and on the page, and each as a short MP3 to pass on.</template>
+        <template v-else>In the feed and on the page, and each as a short MP3 to share.</template>
       </p>
       <Button
         v-if="hasSound && playing.player"

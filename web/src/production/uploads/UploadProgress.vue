@@ -12,9 +12,9 @@ const percent = computed(() => Math.floor((props.sending.sentBytes / props.sendi
 const words = computed(() => {
   const { state, sentBytes, bytes, pace } = props.sending
   const sent = `${amount(sentBytes)} of ${amount(bytes)}`
-  if (state === 'sent') return `${amount(bytes)} are here; reading them …`
-  if (state === 'here') return `${amount(bytes)} are here`
-  if (state === 'queued') return `${amount(bytes)}, waits in line`
+  if (state === 'sent') return `${amount(bytes)} uploaded; reading the file …`
+  if (state === 'here') return `${amount(bytes)} uploaded`
+  if (state === 'queued') return `${amount(bytes)}, waiting`
   if (state === 'paused') return `${sent}, paused`
   if (state === 'waiting') return `${sent}. Connection lost. It will resume where it stopped`
   return pace ? `${sent} · ${amount(pace.bytesPerSecond)}/s · ${clock(pace.secondsLeft * 1000)} left` : sent

@@ -22,20 +22,20 @@ const sentBytes = computed(() => all.value.reduce((sum, each) => sum + each.sent
 const bytes = computed(() => all.value.reduce((sum, each) => sum + each.bytes, 0))
 const words = computed(() => {
   const here = all.value.filter(({ state }) => state === 'here').length
-  if (unfinished.value.length === 0) return `${here} of ${all.value.length} files are here`
+  if (unfinished.value.length === 0) return `${here} of ${all.value.length} files uploaded`
   const perSecond = all.value.reduce(
     (sum, { pace, state }) => sum + (state === 'sending' ? (pace?.bytesPerSecond ?? 0) : 0),
     0,
   )
   const left = perSecond > 0 ? ` · ${clock(((bytes.value - sentBytes.value) / perSecond) * 1000)} left` : ''
-  return `${here} of ${all.value.length} files are here · ${amount(sentBytes.value)} of ${amount(bytes.value)}${left}`
+  return `${here} of ${all.value.length} files uploaded · ${amount(sentBytes.value)} of ${amount(bytes.value)}${left}`
 })
 
 const states: Readonly<Record<Sending['state'], string>> = {
-  queued: 'waits in line',
+  queued: 'waiting',
   sending: 'on its way',
   paused: 'paused',
-  waiting: 'the line is cut; goes on as soon as it can',
+  waiting: 'connection lost; it will resume automatically',
   sent: 'being read',
   here: 'is here',
   refused: '',

@@ -344,7 +344,7 @@ function sizeProblem(file: File, mostBytes: number): Sending['problem'] {
     return {
       title: 'The file is empty',
       detail: `${file.name} holds 0 bytes.`,
-      todo: 'Look whether the export has finished, then choose it again.',
+      todo: 'Check that the export has finished, then choose it again.',
     }
   if (file.size <= mostBytes) return null
   return {

@@ -28,7 +28,7 @@ function askBefore(what: 'renew' | 'drop'): void {
   confirm.require({
     header: what === 'renew' ? 'Create a new calendar address?' : 'Remove the calendar address?',
     message: 'Calendars subscribed to the current address will stop updating.',
-    acceptLabel: what === 'renew' ? 'Make another' : 'Delete',
+    acceptLabel: what === 'renew' ? 'Create another' : 'Delete',
     rejectLabel: 'Cancel',
     rejectProps: { text: true },
     accept: () => void (what === 'renew' ? you.renewAddress() : you.dropAddress()),
@@ -81,7 +81,13 @@ function askBefore(what: 'renew' | 'drop'): void {
           address can read it.
         </p>
         <p class="actions flex gap-2">
-          <Button label="Make another address" size="small" outlined :disabled="you.busy" @click="askBefore('renew')" />
+          <Button
+            label="Create another address"
+            size="small"
+            outlined
+            :disabled="you.busy"
+            @click="askBefore('renew')"
+          />
           <Button label="Delete" size="small" text :disabled="you.busy" @click="askBefore('drop')" />
         </p>
       </template>

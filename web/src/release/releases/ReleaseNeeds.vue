@@ -21,7 +21,7 @@ const hasTitle = computed(() => !props.hindrances.includes('no title'))
   <ul class="unlisted flex flex-wrap gap-x-4 gap-y-1">
     <li :class="{ met: !audioHindrance }"><strong>Audio</strong> {{ audio }}</li>
     <li :class="{ met: hasTitle }"><strong>Title</strong> {{ hasTitle ? 'is written' : 'is missing' }}</li>
-    <li><strong>A moment</strong> is yours to choose</li>
+    <li><strong>Release time</strong> is up to you</li>
   </ul>
 </template>
 

@@ -82,11 +82,11 @@ const questions = {
   retire: {
     title: 'Remove from the feed?',
     says: () =>
-      `${steps.retire.effect} Its page and its audio ${keepsPage.value ? 'stay where they are' : 'do not answer any more'}. You can put it back later.`,
+      `${steps.retire.effect} Its page and its audio ${keepsPage.value ? 'stay available' : 'will no longer be available'}. You can put it back later.`,
     act: async () => {
       if (await attempt(() => desk.retire(null, keepsPage.value))) choosing.value = null
     },
-    label: 'Take it out',
+    label: 'Remove it',
   },
   remove: {
     title: 'Remove this draft?',

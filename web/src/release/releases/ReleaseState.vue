@@ -90,8 +90,8 @@ const inWords = (count: number): string =>
   <p v-else>
     {{
       episode.keepsPage
-        ? 'Not in the feed. Its page and its audio still answer.'
-        : 'Not in the feed. Its page and its audio do not answer.'
+        ? 'Not in the feed. Its page and its audio are still available.'
+        : 'Not in the feed. Its page and its audio are no longer available.'
     }}
   </p>
 </template>

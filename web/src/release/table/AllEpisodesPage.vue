@@ -123,9 +123,7 @@ async function make(): Promise<void> {
           {{ count(after.done.changed) }} changed.
           <Button
             v-if="selection.length"
-            :label="
-              selection.length === 1 ? 'Take back the chosen one' : `Take back the ${count(selection.length)} chosen`
-            "
+            :label="selection.length === 1 ? 'Undo the chosen one' : `Undo the ${count(selection.length)} chosen`"
             size="small"
             outlined
             :loading="busy"
@@ -141,7 +139,7 @@ async function make(): Promise<void> {
         <p v-else-if="after" class="side-by-side gap-3 ms-auto" role="status">
           {{ after.takenBack.changed === 1 ? 'One is' : `${count(after.takenBack.changed)} are` }} as before.
           <template v-if="after.takenBack.left.length">
-            To know: {{ after.takenBack.left.map(({ title, why }) => `${title || 'Untitled'} (${why})`).join(' ') }}
+            Note: {{ after.takenBack.left.map(({ title, why }) => `${title || 'Untitled'} (${why})`).join(' ') }}
           </template>
         </p>
         <MadeChanges v-if="isReady && made.length" :made="made" :zone="show.zone" :busy="busy" @take-back="takeBack" />

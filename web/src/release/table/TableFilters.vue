@@ -16,7 +16,7 @@ const statusNames: Readonly<Record<(typeof tableStatuses)[number], string>> = {
   scheduled: 'Scheduled',
   released: 'Released',
   retired: 'Retired',
-  changed: 'Changes not sent',
+  changed: 'Unpublished changes',
   removed: 'Removed drafts',
 }
 const lackNames: Readonly<Record<Lack, string>> = {

@@ -144,9 +144,7 @@ const sortOf = (name: TableColumn | 'title') =>
               <LetterGlyph :status="rows[index]!.status" />
               <template v-if="areRemoved">
                 <span class="cut one-line block">{{ rows[index]!.title || 'Untitled episode' }}</span>
-                <button type="button" class="small-button" @click="emit('restore', rows[index]!.id)">
-                  Bring it back
-                </button>
+                <button type="button" class="small-button" @click="emit('restore', rows[index]!.id)">Restore it</button>
               </template>
               <RouterLink
                 v-else

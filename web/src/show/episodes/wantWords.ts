@@ -9,8 +9,7 @@ const words: Readonly<Record<WantCode, (told: string) => string>> = {
   'no-notes': () => 'There are no notes yet. Lists and pages will show only the title.',
   'first-sentence-empty': () => 'The first sentence says nothing about this episode, and lists show only that.',
   'link-without-address': () => 'A link in the notes has no address.',
-  'link-misspelt': told =>
-    `“${told.replace(/^mailto:/, '')}” cannot be an address; whoever presses it comes to nothing.`,
+  'link-misspelt': told => `“${told.replace(/^mailto:/, '')}” is not a valid address, so the link leads nowhere.`,
   'link-fails': told => told,
   'no-hook': () => 'No hook. Lists with room for a second line will show the start of the notes.',
   'few-tags': () => 'Fewer than two tags. Searches on the page and in some apps find it less often.',

@@ -34,7 +34,7 @@ const ways: { name: string; way: StrandWay; asks: string | null }[] = [
   { name: 'with a tag', way: 'tag', asks: 'The tag' },
   { name: 'of a season', way: 'season', asks: 'The number of the season' },
   { name: 'of a kind', way: 'kind', asks: 'Full, trailer or bonus' },
-  { name: 'that I choose', way: 'hand', asks: null },
+  { name: 'chosen by hand', way: 'hand', asks: null },
 ]
 const asks = computed(() => ways.find(({ way }) => way === facts.goesBy)!.asks)
 
@@ -65,7 +65,7 @@ async function save(): Promise<void> {
       v-slot="{ id }"
       label="Web address"
       :fault="faults.slug ?? taken"
-      :hint="`Its feed, for ever: ${strandAddress(feedAddress, address || '…')}`"
+      :hint="`Its permanent feed address: ${strandAddress(feedAddress, address || '…')}`"
     >
       <InputText
         :id="id"
@@ -110,7 +110,7 @@ async function save(): Promise<void> {
       >
     </label>
     <div class="wide actions">
-      <Button type="submit" :label="strand ? 'Save' : 'Make the strand'" :loading="busy" />
+      <Button type="submit" :label="strand ? 'Save' : 'Create strand'" :loading="busy" />
       <Button type="button" label="Cancel" text @click="emit('cancel')" />
     </div>
   </form>

@@ -120,9 +120,7 @@ const goesBy = ({ goesBy: way, value }: Strand): string =>
           <div v-if="parting === strand.id" v-opened="() => (parting = null)" class="note needs-you" role="alert">
             <p>
               Its feed will stop working and subscribers will get no new episodes. Its episodes stay{{
-                strand.isPrivate
-                  ? ', and are for everybody then; the addresses that people have of their own to it are gone'
-                  : ''
+                strand.isPrivate ? ', and become public; the listeners’ own addresses stop working' : ''
               }}.
             </p>
             <div class="actions">

@@ -9,7 +9,7 @@ import { dateWords } from '@core/release/moment'
 const props = defineProps<{ comment: Comment; zone: string; busy: boolean }>()
 const emit = defineEmits<{ change: [wanted: Omit<CommentChange, 'version'>] }>()
 const answer = ref<string | null>(null)
-const stateWords = { waiting: 'Waits to be read', shown: 'Shown', hidden: 'Hidden' } as const
+const stateWords = { waiting: 'Waiting to be read', shown: 'Shown', hidden: 'Hidden' } as const
 
 function save(): void {
   emit('change', { answer: answer.value, state: 'shown' })
@@ -33,7 +33,7 @@ const begin = (): void => {
       <template v-if="comment.links">
         · {{ comment.links === 1 ? 'one link' : `${comment.links} links` }} in it</template
       >
-      <template v-if="comment.isBanned"> · banned</template>
+      <template v-if="comment.isBanned"> · blocked</template>
     </p>
     <p class="words m-0 whitespace-pre-line wrap-anywhere" dir="auto">{{ comment.words }}</p>
     <blockquote v-if="comment.answer && answer === null" class="words m-0 whitespace-pre-line wrap-anywhere" dir="auto">
@@ -42,15 +42,15 @@ const begin = (): void => {
     <form v-if="answer !== null" class="spaced" @submit.prevent="save">
       <Textarea v-model="answer" rows="3" auto-resize aria-label="Your answer" maxlength="3000" />
       <div class="actions">
-        <Button type="submit" size="small" label="Answer, and show both" :disabled="busy" />
-        <Button type="button" size="small" text label="Not now" @click="answer = null" />
+        <Button type="submit" size="small" label="Answer and show both" :disabled="busy" />
+        <Button type="button" size="small" text label="Cancel" @click="answer = null" />
       </div>
     </form>
     <div v-else class="actions">
       <Button
         v-if="comment.state !== 'shown'"
         size="small"
-        label="Show it"
+        label="Show"
         :outlined="comment.state === 'hidden'"
         :disabled="busy"
         @click="emit('change', { state: 'shown' })"
@@ -59,7 +59,7 @@ const begin = (): void => {
         v-if="comment.state !== 'hidden'"
         size="small"
         outlined
-        label="Hide it"
+        label="Hide"
         :disabled="busy"
         @click="emit('change', { state: 'hidden' })"
       />

@@ -65,7 +65,7 @@ watch(
           <a class="small-button ms-auto" :href="`/api/v1/shows/${show.id}/comments.csv`" download>Export as CSV</a>
         </header>
         <p v-if="list.comments.length === 0" class="quiet">
-          {{ chosen.state ? 'None of these.' : 'Nobody has written yet.' }}
+          {{ chosen.state ? 'None of these.' : 'No comments yet.' }}
         </p>
         <ol class="unlisted">
           <CommentRow

@@ -53,19 +53,19 @@ async function leave(): Promise<void> {
       </p>
       <template v-if="domain.claim">
         <p>
-          Two entries where <b>{{ domain.claim.host }}</b> is looked after, then look again. It can take an hour until
-          they are seen everywhere.
+          Add two entries where <b>{{ domain.claim.host }}</b> is managed, then check again. It can take an hour until
+          they are visible everywhere.
         </p>
         <ol>
           <li class="my-3">
-            <CopyField label="A CNAME record, so that it leads here" :text="domain.leadsTo" />
+            <CopyField label="A CNAME record that points here" :text="domain.leadsTo" />
           </li>
           <li class="my-3">
-            A TXT record, so that nobody can take it but you:
+            A TXT record that proves the domain is yours:
             <CopyField label="Its name" :text="domain.claim.record" />
             <CopyField label="Value" :text="domain.claim.word" />
             <p class="small quiet">
-              Or, as long as the name leads to a web server of yours, a file there with just that in it:
+              Or, while the domain points to a web server of yours, a file there that contains just this value:
               {{ domain.claim.file }}
             </p>
           </li>
@@ -90,7 +90,7 @@ async function leave(): Promise<void> {
             v-if="domain.hostName && !isLeaving"
             type="button"
             text
-            label="Cancel upload"
+            label="Stop using this domain"
             @click="isLeaving = true"
           />
         </div>
@@ -101,7 +101,7 @@ async function leave(): Promise<void> {
           nothing there.
         </p>
         <div class="actions">
-          <Button type="button" label="Cancel upload" :loading="busy" @click="leave" />
+          <Button type="button" label="Stop using it" :loading="busy" @click="leave" />
           <Button type="button" label="Keep it" text @click="isLeaving = false" />
         </div>
       </div>

@@ -43,7 +43,7 @@ watch([title, content], () => emit('write', { title: title.value, content: conte
     <p v-if="unsaved" class="small quiet">What you wrote last time, and did not save, is still here.</p>
     <div class="actions">
       <Button type="submit" label="Save" :loading="busy" :disabled="title.trim() === ''" />
-      <Button type="button" label="Cancel as it was" text @click="emit('cancel')" />
+      <Button type="button" label="Cancel" text @click="emit('cancel')" />
     </div>
   </form>
 </template>

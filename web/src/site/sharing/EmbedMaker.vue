@@ -85,9 +85,7 @@ const code = computed(() =>
       :height="width === null && told !== null && what === 'episode' ? told : size.height"
     />
     <CopyField label="Code for the page" :text="code" />
-    <p class="small quiet">
-      Places that make a player of a link by themselves (oEmbed) find it by the episode’s page: there, paste just that.
-    </p>
+    <p class="small quiet">Sites that turn links into players (oEmbed) only need the address of the episode’s page.</p>
   </div>
 </template>
 

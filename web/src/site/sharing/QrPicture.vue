@@ -17,7 +17,8 @@ watch(
   <figure class="flex gap-3 items-center m-0">
     <img v-if="picture" class="rounded" :src="picture" :alt="`QR code of ${address}`" width="140" height="140" />
     <figcaption class="small">
-      A phone’s camera opens the episode by it. <a class="small-button" :href="picture" download="qr.png">Download</a>
+      Scan it with a phone’s camera to open the episode.
+      <a class="small-button" :href="picture" download="qr.png">Download</a>
     </figcaption>
   </figure>
 </template>

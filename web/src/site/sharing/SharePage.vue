@@ -52,7 +52,7 @@ const passOn = (text: string): void => {
     <template #beside><a :href="show.pageAddress" target="_blank">As visitors see it</a></template>
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="episodes?.length === 0" class="quiet">
-      Nothing is out yet. Once it is, there is a text here for each place to tell of it, ready to be copied.
+      Nothing has been released yet. Once it is, you’ll find texts here for announcing it, ready to copy.
     </p>
     <template v-if="chosen">
       <div class="field">
@@ -74,8 +74,8 @@ const passOn = (text: string): void => {
             <pre>{{ text }}</pre>
             <p class="actions small">
               <CopyButton :text="text" :about="places[place].toLowerCase()" />
-              <a v-if="place === 'mail'" :href="mailLink(text)">Open it as a mail</a>
-              <button v-else-if="hasSheet" type="button" class="small-button" @click="passOn(text)">Pass it on</button>
+              <a v-if="place === 'mail'" :href="mailLink(text)">Open as email</a>
+              <button v-else-if="hasSheet" type="button" class="small-button" @click="passOn(text)">Share</button>
             </p>
           </article>
           <button

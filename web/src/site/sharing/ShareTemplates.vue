@@ -32,7 +32,7 @@ async function save(): Promise<void> {
 <template>
   <form class="spaced gap-3" @submit.prevent="save">
     <ProblemNote v-if="problem" :problem="problem" />
-    <p class="small quiet">Filled in for each episode: {{ fieldWords }}. A line whose field is empty goes.</p>
+    <p class="small quiet">Filled in for each episode: {{ fieldWords }}. Lines with an empty field are left out.</p>
     <FormField
       v-for="place in sharePlaces"
       :key="place"
@@ -44,7 +44,7 @@ async function save(): Promise<void> {
     </FormField>
     <Button
       type="submit"
-      label="Use these words"
+      label="Use these texts"
       :loading="busy"
       :disabled="sharePlaces.some(place => shareTextFault(texts[place]) !== null)"
     />

@@ -36,7 +36,7 @@ const fields = [
           @input="event => emit('change', { ...colours!, [name]: (event.target as HTMLInputElement).value })"
         />
         <span v-if="shown[shows] !== colours[name]" class="small quiet">
-          <span class="swatch" :style="{ background: shown[shows] }" /> shown so, so that it can be read
+          <span class="swatch" :style="{ background: shown[shows] }" /> adjusted so that it can be read
         </span>
       </p>
     </template>

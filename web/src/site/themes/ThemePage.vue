@@ -88,14 +88,14 @@ const address = computed(
           </label>
         </fieldset>
         <fieldset class="faces m-0 p-0 border-0">
-          <legend class="p-0 font-semibold text-s">Set in</legend>
+          <legend class="p-0 font-semibold text-s">Typeface</legend>
           <label v-for="(name, face) in faceNames" :key="face">
             <input type="radio" name="face" :checked="tried.face === face" @change="store.change({ face })" />
             {{ name }}
           </label>
         </fieldset>
         <ColourChoice :colours="tried.colours" :found="themes.found" @change="colours => store.change({ colours })" />
-        <FormField label="Picture at the top" :fault="pictureProblem || undefined" hint="Wide; none is needed.">
+        <FormField label="Picture at the top" :fault="pictureProblem || undefined" hint="A wide one; optional.">
           <SmallPicture
             :model-value="tried.headerPictureId"
             of="header"

@@ -42,7 +42,7 @@ function key(chapter: Chapter, event: KeyboardEvent): void {
 </script>
 
 <template>
-  <div class="lane" title="Press where a chapter begins" @click.self="press">
+  <div class="lane" title="Click where a chapter begins" @click.self="press">
     <button
       v-for="(chapter, index) in chapters"
       v-show="chapter.fromMs >= view.fromMs && chapter.fromMs <= view.toMs"

@@ -39,7 +39,7 @@ const heardId = computed(() => told.value.chapters.findLast(({ fromMs }) => from
 const marks = computed(() => marksIn(pasted.value))
 const takeWords = computed(() => {
   const { length } = marks.value
-  return length === 0 ? 'Take them' : length === 1 ? 'Take one chapter' : `Take ${length} chapters`
+  return length === 0 ? 'Add them' : length === 1 ? 'Add one chapter' : `Add ${length} chapters`
 })
 const saysOf = ({ id }: Chapter): string[] => props.wants.filter(want => want.id === id).map(wantWords)
 const isInNotes = computed(() => text.value.notes.includes('{chapters}'))
@@ -98,8 +98,8 @@ defineExpose({ focusTitle })
           None yet, and none are needed. Times in the notes, such as “5:00 The letter”, become chapters by themselves.
         </template>
         <template v-if="beginsMs > 0 && told.chapters.length">
-          The first {{ timestampText(beginsMs) }} are cut off when it is finished; for listeners the times are as much
-          earlier.
+          The first {{ timestampText(beginsMs) }} will be trimmed when it is finished, so for listeners these times come
+          that much earlier.
         </template>
       </p>
       <div class="actions">

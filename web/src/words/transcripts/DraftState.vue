@@ -15,20 +15,20 @@ const emit = defineEmits<{ again: []; stop: [] }>()
     <p role="status">
       <template v-if="draft.problem">{{ draft.problem }} It will be tried again automatically.</template>
       <template v-else
-        >It writes down what it hears in {{ languageName(draft.language) }}; you can go on with something else
+        >It is transcribing in {{ languageName(draft.language) }}; you can carry on with something else
         meanwhile.</template
       >
     </p>
     <ProgressBar
       :value="Math.round(draft.progress * 100)"
       :show-value="false"
-      aria-label="How far the copyist is"
+      aria-label="Transcription progress"
       class="progress"
     />
     <button type="button" class="small-button" :disabled="busy" @click="emit('stop')">Cancel</button>
   </div>
   <div v-else class="note needs-you" role="alert" data-testid="draft">
-    <h3>There is no draft</h3>
+    <h3>No draft was made</h3>
     <p>{{ draft.problem }}</p>
     <div class="actions">
       <Button size="small" label="Ask again" :disabled="busy" @click="emit('again')" />

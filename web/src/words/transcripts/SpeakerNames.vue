@@ -30,6 +30,6 @@ function rename(name: string, to: string): void {
       />
       <span class="quiet">{{ count === 1 ? 'once' : `${count} times` }}</span>
     </label>
-    <p v-if="!speakers.length" class="quiet">Nobody is named yet. A name is written before the words of a cue.</p>
+    <p v-if="!speakers.length" class="quiet">No speakers yet. Write a name before the words of a cue.</p>
   </div>
 </template>

@@ -11,7 +11,7 @@ const { list, open, cues, saving, canUndo, canRedo } = storeToRefs(transcript)
 const savingWords = {
   saved: 'Saved',
   unsaved: 'Saving …',
-  waiting: 'Not saved yet; it is tried again',
+  waiting: 'Not saved yet; trying again',
   refused: 'Not saved',
 } as const
 const count = computed(() => (cues.value.length === 1 ? 'One cue' : `${cues.value.length.toLocaleString('en')} cues`))

@@ -20,7 +20,7 @@ const keys = 'Alt N plays the next one, Alt R says that it is right.'
 <template>
   <div class="notes spaced">
     <div v-if="!open.fits" class="note needs-you">
-      <h3>The audio is another one now</h3>
+      <h3>The audio has changed</h3>
       <p>The times still match the previous audio. Sync again, move or stretch them, or mark them as correct.</p>
       <div class="actions">
         <Button size="small" label="Sync again" :disabled="busy" @click="emit('align')" />
@@ -34,7 +34,7 @@ const keys = 'Alt N plays the next one, Alt R says that it is right.'
       <ProgressBar
         :value="Math.round(open.alignedShare * 100)"
         :show-value="false"
-        aria-label="How far the laying is"
+        aria-label="Sync progress"
         class="progress"
       />
     </p>

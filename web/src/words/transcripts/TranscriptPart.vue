@@ -166,7 +166,7 @@ defineExpose({ bring, goTo })
     <datalist id="transcript-speakers"><option v-for="name in speakers" :key="name" :value="name" /></datalist>
     <p v-if="removed" class="note" role="status">
       The transcript was removed.
-      <button type="button" class="small-button" @click="restore(removed)">Bring it back</button>
+      <button type="button" class="small-button" @click="restore(removed)">Restore it</button>
     </p>
     <DraftState
       v-if="drafting.draft"

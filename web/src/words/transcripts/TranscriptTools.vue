@@ -60,9 +60,11 @@ const formatNames = { vtt: 'WebVTT', srt: 'SubRip', json: 'JSON', html: 'HTML', 
         >{{ formatNames[format] }}</a
       >
       <button v-if="open.hasBefore" type="button" class="small-button" @click="emit('before')">
-        What was here before
+        The version before this
       </button>
-      <button v-if="!open.isSpoken" type="button" class="small-button" @click="emit('spoken')">This is spoken</button>
+      <button v-if="!open.isSpoken" type="button" class="small-button" @click="emit('spoken')">
+        This is the spoken language
+      </button>
       <button type="button" class="small-button" @click="emit('remove')">Remove</button>
     </span>
   </div>
