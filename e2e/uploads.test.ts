@@ -76,7 +76,7 @@ it('one that is given up is forgotten, here and on the server; the others go on 
   // The server has answered, and bytes are on their way.
   await expect.poll(() => stateOf('41_quay.mp3')).toMatch(/^[1-9]\d? %$/)
   const gone = page.waitForResponse(response => response.request().method() === 'DELETE')
-  await act('Give 41_quay.mp3 up')
+  await act('Cancel 41_quay.mp3')
   expect((await gone).status()).toBe(204)
   await expect.poll(() => entry('41_quay.mp3').count()).toBe(0)
   // Both are begun on the server.

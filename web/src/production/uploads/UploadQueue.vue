@@ -121,7 +121,7 @@ const foldAway = (): void => {
             v-if="!['sent', 'here'].includes(each.state)"
             type="button"
             class="small-button"
-            :aria-label="`Give ${each.fileName} up`"
+            :aria-label="`Cancel ${each.fileName}`"
             @click="uploads.cancel(each.episodeId)"
           >
             Cancel upload

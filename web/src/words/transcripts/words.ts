@@ -17,7 +17,7 @@ export const findingWords: Readonly<Record<CueFindingCode, string>> = {
 export const findingNames: Readonly<Record<CueFindingCode, string>> = {
   overlap: 'overlaps',
   backwards: 'goes back',
-  'past-end': 'behind the end',
+  'past-end': 'after the end',
   empty: 'empty',
   fast: 'fast to read',
   'long-line': 'long',
