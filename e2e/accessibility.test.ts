@@ -114,7 +114,7 @@ describe('by day and by night', () => {
     await page.getByRole('link', { name: 'A letter from a chapel' }).first().click()
     await page.locator('#title').waitFor()
     await page.goto(`${page.url()}?look=${look}`)
-    await page.getByText(look === 'history' ? 'As it was begun' : 'A narrow list').waitFor()
+    await page.getByText(look === 'history' ? 'Created' : 'A narrow list').waitFor()
     expect(await violations(page)).toEqual([])
   })
   it('all episodes, some of them chosen', async () => {

@@ -34,7 +34,7 @@ const when = computed(() => {
         </span>
         <span class="facts figures quiet small">
           {{ when }}<template v-if="episode.durationMs"> · {{ clock(episode.durationMs) }}</template
-          ><template v-else-if="isArriving(episode, uploads.sendings)"> · its audio is on its way</template
+          ><template v-else-if="isArriving(episode, uploads.sendings)"> · its audio is uploading</template
           ><template v-else> · no audio yet</template>
           <strong v-if="episode.changedSinceRelease"> · unpublished changes</strong>
         </span>

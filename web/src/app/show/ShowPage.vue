@@ -38,7 +38,7 @@ function lacks(episode: EpisodeSummary): string {
   const [stillFinishing] = hindering('release', episode.hindrances)
   if (needed.length === 0 && stillFinishing) return hindranceWords[stillFinishing]
   const missing = needed.filter(each => !(arriving && each === 'no audio')).map(each => hindranceNeeds[each])
-  return `needs ${new Intl.ListFormat('en-GB').format([...missing, 'a moment'])}${arriving ? '; its audio is on its way' : ''}`
+  return `needs ${new Intl.ListFormat('en-GB').format([...missing, 'a release time'])}${arriving ? '; its audio is uploading' : ''}`
 }
 </script>
 

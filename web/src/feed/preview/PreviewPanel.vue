@@ -81,7 +81,7 @@ const missing = computed(() => {
       </div>
       <p v-if="inherited" class="small quiet">From the show: {{ inherited }}.</p>
     </template>
-    <p v-else-if="!problem" class="quiet" role="status">Looking …</p>
+    <p v-else-if="!problem" class="quiet" role="status">Loading …</p>
   </aside>
 </template>
 

@@ -6,7 +6,7 @@ import { findingWords } from '@core/audio/findingWords'
 import { severityNames } from '@core/words/severity'
 import FoldPanel from '../../platform/parts/FoldPanel.vue'
 
-/** What was found in the sound, the gravest first; what is only good to know is folded away. */
+/** What was found in the sound, the gravest first; notes are folded away. */
 const props = defineProps<{ findings: readonly Finding[]; busy: boolean }>()
 const emit = defineEmits<{ fix: [finding: Finding]; hear: [finding: Finding] }>()
 

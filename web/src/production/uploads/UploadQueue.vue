@@ -33,7 +33,7 @@ const words = computed(() => {
 
 const states: Readonly<Record<Sending['state'], string>> = {
   queued: 'waiting',
-  sending: 'on its way',
+  sending: 'uploading',
   paused: 'paused',
   waiting: 'connection lost; it will resume automatically',
   sent: 'being read',

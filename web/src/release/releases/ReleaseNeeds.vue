@@ -12,7 +12,7 @@ const audioWords: Readonly<Partial<Record<Hindrance, string>>> = {
 const audioHindrance = computed(() => hindering('release', props.hindrances).find(each => each !== 'no title'))
 const audio = computed(() => {
   if (!audioHindrance.value) return 'is here'
-  return audioWords[audioHindrance.value] ?? (props.arriving ? 'is on its way' : 'is missing')
+  return audioWords[audioHindrance.value] ?? (props.arriving ? 'is uploading' : 'is missing')
 })
 const hasTitle = computed(() => !props.hindrances.includes('no title'))
 </script>

@@ -22,16 +22,14 @@ const { states, chosen, problem } = storeToRefs(history)
 watch(visible, isVisible => isVisible && void history.open(props.episodeId), { immediate: true })
 
 const acts: Readonly<Record<PastState['act'], string>> = {
-  begun: 'Begun',
-  written: 'Wrote',
+  begun: 'Created',
+  written: 'Edited',
   'filled in': 'Filled in',
   'many at once': 'Changed with others',
   'kept aside': 'Not applied',
 }
 const what = ({ act, fields }: PastState): string =>
-  act === 'begun'
-    ? 'As it was begun'
-    : `${acts[act]}: ${fields.map(name => known[name as EpisodeField].name).join(', ')}`
+  act === 'begun' ? acts.begun : `${acts[act]}: ${fields.map(name => known[name as EpisodeField].name).join(', ')}`
 
 const then = computed<EpisodeText | null>(() => chosen.value && { ...props.text, ...chosen.value.text })
 const others = computed(() => {

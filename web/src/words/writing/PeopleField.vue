@@ -87,7 +87,7 @@ const remove = (index: number): void => {
           option-label="name"
           option-value="name"
           size="small"
-          :aria-label="`Part of ${person.name}`"
+          :aria-label="`Role of ${person.name}`"
           @update:model-value="(changed: PersonRole) => change(index, { role: changed })"
         />
         <a v-if="person.address" class="small one-line" :href="person.address" target="_blank" rel="noopener">{{
@@ -119,7 +119,7 @@ const remove = (index: number): void => {
         option-group-children="roles"
         option-label="name"
         option-value="name"
-        aria-label="Part"
+        aria-label="Role"
       />
       <InputText
         v-model="address"
