@@ -130,7 +130,7 @@ it('any feed can be checked by its address, or pasted; what is wrong is said bes
   await go('/check')
   await page.getByRole('textbox', { name: 'Address of the feed' }).fill(`${house.address}/slow-ferry/feed.xml`)
   await page.getByRole('button', { name: 'Check it' }).click()
-  await page.getByText(/addresses in it were asked/).waitFor()
+  await page.getByText(/addresses in it were checked/).waitFor()
   await page.getByText(/Nothing to fix/).waitFor()
   await page.getByRole('button', { name: 'Paste it instead' }).click()
   await page
