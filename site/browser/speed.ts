@@ -7,8 +7,9 @@ const speed = kept<number>('speed', 1, (value): value is number => speeds.includ
 export function speedChoice(audio: HTMLAudioElement, label: string): HTMLSelectElement {
   const choice = document.createElement('select')
   choice.setAttribute('aria-label', label)
-  for (const each of speeds)
-    choice.add(new Option(`${each.toLocaleString(document.documentElement.lang)} ×`, String(each)))
+  // Digits are those that the times have.
+  const { format } = new Intl.NumberFormat(audio.closest<HTMLElement>('[lang]')!.lang, { numberingSystem: 'latn' })
+  for (const each of speeds) choice.add(new Option(`${format(each)} ×`, String(each)))
   const set = (value: number): void => {
     // What is loaded later begins with the default rate.
     audio.defaultPlaybackRate = value
