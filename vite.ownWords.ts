@@ -13,11 +13,11 @@ interface TemplateNode {
 const [element, text, interpolation, attribute] = [1, 2, 5, 6]
 const plain = 0
 
-/** Whether an element has words of the page's own (site/messages.ts); a `template` in it is no element. */
+/** Whether an element has words of the page's own, which `t` or the `messages` that it is of say (site/messages.ts); a `template` in it is no element. */
 const saysWords = ({ children = [] }: TemplateNode): boolean =>
   children.some(
     child =>
-      (child.type === interpolation && /\bt\(/.test((child.content as { content: string }).content)) ||
+      (child.type === interpolation && /\b(t|messages)\b/.test((child.content as { content: string }).content)) ||
       (child.type === element && (child.tag === 'FormattedMessage' || (child.tag === 'template' && saysWords(child)))),
   )
 

@@ -11,13 +11,7 @@ import { FormattedMessage, useMessages } from './useMessages'
 
 const props = defineProps<SearchPage>()
 const [first] = props.found
-const outcome = props.hasAllWords
-  ? props.isCut
-    ? 'searchFoundBest'
-    : 'searchFound'
-  : props.isCut
-    ? 'searchFoundSomeBest'
-    : 'searchFoundSome'
+const outcome = `searchFound${props.hasAllWords ? '' : 'Some'}${props.isCut ? 'Best' : ''}` as const
 const soundAt = (address: string, fromMs: number): string => `${address}#t=${fromMs / 1000}`
 const { t } = useMessages()
 </script>

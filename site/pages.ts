@@ -127,23 +127,27 @@ export function renderEpisodesPage(page: EpisodesPage, assets: SiteAssets): Prom
   })
 }
 
-export const renderPeoplePage = (page: PeoplePage, assets: SiteAssets): Promise<string> =>
-  render(PeoplePageView, page, assets, {
-    language: page.show.language,
-    theme: page.show.theme,
-    title: `${messagesIn(page.show.language).t('people')} · ${page.show.name}`,
-    description: messagesIn(page.show.language).t('peopleAbout', { show: page.show.name }),
-    about: aboutShow(page.show, '/people'),
+export function renderPeoplePage(page: PeoplePage, assets: SiteAssets): Promise<string> {
+  const { show } = page
+  const { t } = messagesIn(show.language)
+  return render(PeoplePageView, page, assets, {
+    language: show.language,
+    theme: show.theme,
+    title: `${t('people')} · ${show.name}`,
+    description: t('peopleAbout', { show: show.name }),
+    about: aboutShow(show, '/people'),
   })
+}
 
 export async function renderListenPage(page: ListenPage, assets: SiteAssets): Promise<string> {
   const { show } = page
   const about = aboutShow(show, '/listen')
+  const { t } = messagesIn(show.language)
   return render(ListenPageView, { ...page, qr: await qrImage(about.address) }, assets, {
     language: show.language,
     theme: show.theme,
-    title: `${messagesIn(show.language).t('howToListen')} · ${show.name}`,
-    description: messagesIn(show.language).t('listenAbout', { show: show.name }),
+    title: `${t('howToListen')} · ${show.name}`,
+    description: t('listenAbout', { show: show.name }),
     about,
   })
 }
@@ -184,14 +188,17 @@ export const renderCommentPage = (page: CommentPage, assets: SiteAssets): Promis
   })
 
 /** What is found changes with each word; search engines have no use for it. */
-export const renderSearchPage = (page: SearchPage, assets: SiteAssets): Promise<string> =>
-  render(SearchPageView, page, assets, {
-    language: page.show.language,
-    theme: page.show.theme,
-    title: `${page.words ? messagesIn(page.show.language).t('searchTitle', { words: page.words }) : messagesIn(page.show.language).t('searchHeading')} · ${page.show.name}`,
-    description: messagesIn(page.show.language).t('searchAbout', { show: page.show.name }),
-    about: { ...aboutShow(page.show, '/search'), isAside: true },
+export function renderSearchPage(page: SearchPage, assets: SiteAssets): Promise<string> {
+  const { show, words } = page
+  const { t } = messagesIn(show.language)
+  return render(SearchPageView, page, assets, {
+    language: show.language,
+    theme: show.theme,
+    title: `${words ? t('searchTitle', { words }) : t('searchHeading')} · ${show.name}`,
+    description: t('searchAbout', { show: show.name }),
+    about: { ...aboutShow(show, '/search'), isAside: true },
   })
+}
 
 /** A player for a frame in another site's page. */
 export function renderEmbed(page: Embed, assets: SiteAssets): Promise<string> {

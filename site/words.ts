@@ -45,16 +45,19 @@ export function roleName(role: string, t: Messages['t']): string {
   return known ? t(`role.${known}`) : role
 }
 
+const commentProblems: Readonly<Record<NonNullable<CommentPage['problem']>, [key: MessageKey, most?: number]>> = {
+  'no name': ['commentNoName'],
+  'name too long': ['commentLongName', mostNameLetters],
+  'no words': ['commentNoWords'],
+  'too many words': ['commentLongWords', mostCommentLetters],
+  'too many links': ['commentManyLinks', mostLinks],
+  'too many comments': ['commentTooMany'],
+}
 /** Why a comment was not taken. */
-export const commentProblem = (problem: NonNullable<CommentPage['problem']>, t: Messages['t']): string =>
-  ({
-    'no name': () => t('commentNoName'),
-    'name too long': () => t('commentLongName', { most: mostNameLetters }),
-    'no words': () => t('commentNoWords'),
-    'too many words': () => t('commentLongWords', { most: mostCommentLetters }),
-    'too many links': () => t('commentManyLinks', { most: mostLinks }),
-    'too many comments': () => t('commentTooMany'),
-  })[problem]()
+export function commentProblem(problem: keyof typeof commentProblems, t: Messages['t']): string {
+  const [key, most = 0] = commentProblems[problem]
+  return t(key, { most })
+}
 
 /** What a player shows and tells of an episode. */
 export const playerOf = (

@@ -120,14 +120,15 @@ async function everyPage(): Promise<string[]> {
   const pages = await Promise.all(
     [...paths.map(path => `/bellows-and-reeds${path}`), own, `${own}/embed`].map(url => house.app.inject({ url })),
   )
-  const refused = await house.app.inject({
+  return [...pages, await refusedComment()].map(({ body }) => body)
+}
+const refusedComment = () =>
+  house.app.inject({
     method: 'POST',
-    url: `${own}/comments`,
+    url: `${new URL(released.pageAddress!).pathname}/comments`,
     headers: { 'content-type': 'application/x-www-form-urlencoded' },
     payload: 'name=&words=',
   })
-  return [...pages, refused].map(({ body }) => body)
-}
 
 describe.each(siteLanguages)('in %s', language => {
   it('every public page says in its show’s language what is its own, and nothing in another', async () => {
@@ -170,6 +171,9 @@ it('where the pages have no words in the language of their show they are English
   expect(body).toContain('<h2 id="chapters" class="section" lang="en" dir="ltr">Chapters</h2>')
   expect(body).toContain('<span lang="en" dir="ltr">No. 7</span>')
   expect(body).toContain('<h1>The harmonium that coughed</h1>')
+  const [episodes, refused] = await Promise.all([page('/bellows-and-reeds/episodes'), refusedComment()])
+  expect(episodes.body).toContain('<h1 lang="en" dir="ltr">All episodes</h1>')
+  expect(refused.body).toContain('<p class="lead" role="alert" lang="en" dir="ltr">Enter a name.')
   // What is a date, and not a word, is as the show's language has it (CLDR).
   expect(body).toContain(`>${house.clock.now().toLocaleDateString('fi', { dateStyle: 'long', timeZone: show.zone })}<`)
   await speak('de')

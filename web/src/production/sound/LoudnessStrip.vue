@@ -24,7 +24,7 @@ const words = computed(() => {
 </script>
 
 <template>
-  <figure class="m-0 flex gap-2 items-center">
+  <figure class="m-0">
     <div
       class="strip"
       role="img"
@@ -45,6 +45,15 @@ const words = computed(() => {
 </template>
 
 <style scoped>
+/* Its name stands beside it, or below where there is no room. */
+figure {
+  display: flex;
+  flex: 1 1 80px;
+  flex-wrap: wrap;
+  gap: var(--space-1) var(--space-2);
+  align-items: center;
+  min-width: min-content;
+}
 .strip {
   position: relative;
   display: flex;

@@ -56,7 +56,7 @@ const passOn = (text: string): void => {
     </p>
     <template v-if="chosen">
       <div class="field">
-        <label id="shared-episode-name" for="shared-episode">Of which episode</label>
+        <label id="shared-episode-name" for="shared-episode">Episode</label>
         <Select
           v-model="chosenId"
           label-id="shared-episode"
