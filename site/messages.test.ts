@@ -1,34 +1,10 @@
-import { IntlMessageFormat } from 'intl-messageformat'
 import { describe, expect, it } from 'vitest'
 import { personRoles } from '@core/people/roles'
 import { siteLanguages } from '@core/site/languages'
+import { partsOf, placesIn, pluralsIn } from '@core/words/messages.fixture'
 import { type MessageKey, messages } from './messages'
 
-type Part = ReturnType<IntlMessageFormat['getAst']>[number]
-/** The kinds of parts, of the message format's parser (icu-messageformat-parser, TYPE). */
-const [literal, argument, number, plural, pound, tag] = [0, 1, 2, 6, 7, 8]
-
 const keys = Object.keys(messages.en) as MessageKey[]
-const partsOf = (text: string, language: string): Part[] => new IntlMessageFormat(text, language).getAst()
-const named = (parts: readonly Part[]): string[] =>
-  parts.flatMap((part): string[] => {
-    if (part.type === literal || part.type === pound) return []
-    if ((part.type === argument || part.type === number) && 'value' in part) return [`{${part.value}}`]
-    if (part.type === tag && 'children' in part) return [`<${part.value}>`, ...named(part.children)]
-    if (part.type === plural && 'options' in part)
-      return [`{${part.value}}`, ...Object.values(part.options).flatMap(({ value }) => named(value))]
-    throw new Error(`A message has a part of kind ${part.type}, which translators were not told of.`)
-  })
-const placesIn = (text: string, language: string): string[] => [...new Set(named(partsOf(text, language)))].toSorted()
-const pluralsIn = (parts: readonly Part[]): string[][] =>
-  parts.flatMap(part =>
-    part.type === plural && 'options' in part
-      ? [Object.keys(part.options)]
-      : part.type === tag && 'children' in part
-        ? pluralsIn(part.children)
-        : [],
-  )
-
 describe.each(siteLanguages)('in %s', language => {
   it('there is every message, none is empty, and none is there that nobody says', () => {
     expect(Object.keys(messages[language])).toEqual(keys)

@@ -1,6 +1,6 @@
-import { IntlMessageFormat } from 'intl-messageformat'
 import { LRUCache } from 'lru-cache'
 import { type SiteLanguage, siteLanguageOf } from '@core/site/languages'
+import { createMessages } from '@core/words/messages'
 import ar from './messages/ar.json'
 import de from './messages/de.json'
 import en from './messages/en.json'
@@ -32,21 +32,15 @@ export const messages: Readonly<Record<SiteLanguage, Readonly<Record<MessageKey,
   sv,
 }
 
-export type MessageValues = Readonly<Record<string, string | number>>
-/** What stands for a tag: made of the words in it. */
-export type MessageTags<Part> = Readonly<Record<string, (words: string) => Part>>
-
 /** The words of pages in a language, and how it writes numbers and lists. */
-export type Messages = ReturnType<typeof createMessages>
+export type SiteMessages = ReturnType<typeof siteMessages>
 
 /** Digits are those that times in a sound and the feed have, so that one page has one kind. */
 const withLatinDigits = (language: string): string => new Intl.Locale(language, { numberingSystem: 'latn' }).toString()
 
-function createMessages(language: string) {
+function siteMessages(language: string) {
   const known = siteLanguageOf(language)
   const locale = known ? withLatinDigits(language) : 'en'
-  const texts = messages[known ?? 'en']
-  const formats = new Map<MessageKey, IntlMessageFormat>()
   const names = new Intl.DisplayNames(locale, { type: 'language' })
   const lists = new Intl.ListFormat(locale)
   const units = new Intl.ListFormat(locale, { type: 'unit', style: 'short' })
@@ -54,25 +48,10 @@ function createMessages(language: string) {
     unit => new Intl.NumberFormat(locale, { style: 'unit', unit, maximumFractionDigits: unit === 'kilobyte' ? 0 : 1 }),
   )
 
-  function formatOf(key: MessageKey): IntlMessageFormat {
-    const format = formats.get(key) ?? new IntlMessageFormat(texts[key], locale)
-    formats.set(key, format)
-    return format
-  }
-
   return {
+    ...createMessages<MessageKey>(messages[known ?? 'en'], locale),
     /** Whether it has no words in the language, and says them in English. */
     isFallback: known === null,
-    t: (key: MessageKey, values?: MessageValues): string => formatOf(key).format<string>(values) as string,
-    /** A message in parts, some of them made by what stands for its tags. */
-    parts<Part>(key: MessageKey, values: MessageValues, tags: MessageTags<Part>): (string | Part)[] {
-      const made = Object.entries(tags).map(
-        ([name, make]) => [name, (words: string[]) => make(words.join(''))] as const,
-      )
-      return [formatOf(key).format<Part>({ ...values, ...Object.fromEntries(made) } as never)].flat() as (
-        string | Part
-      )[]
-    },
     /** Several side by side as the language has it: `A, B, C`. */
     list: (items: readonly string[]): string => units.format(items),
     /** Several as a sentence names them, `A, B and C`: each as it is, with what stands between. */
@@ -101,11 +80,11 @@ function createMessages(language: string) {
 }
 
 /** Languages are written by people: there may be many, and few are in use. */
-const kept = new LRUCache<string, Messages>({ max: 50 })
+const kept = new LRUCache<string, SiteMessages>({ max: 50 })
 
 /** The words for a show’s pages, by its language tag (BCP 47); in English where there are none. */
-export function messagesIn(language: string): Messages {
-  const found = kept.get(language) ?? createMessages(language)
+export function messagesIn(language: string): SiteMessages {
+  const found = kept.get(language) ?? siteMessages(language)
   kept.set(language, found)
   return found
 }

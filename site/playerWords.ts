@@ -1,10 +1,10 @@
-import type { Messages } from './messages'
+import type { SiteMessages } from './messages'
 
 /** How far a press or an arrow goes. */
 export const playerStepSeconds = 15
 
 /** What the player in the browser says, in the language of its page; `{now}` and the like are filled in there. */
-export const playerWords = ({ t }: Messages) => ({
+export const playerWords = ({ t }: SiteMessages) => ({
   play: t('play'),
   pause: t('pause'),
   position: t('position'),

@@ -1,10 +1,11 @@
 import { type FunctionalComponent, inject, type InjectionKey } from 'vue'
-import type { MessageKey, Messages, MessageValues } from './messages'
+import type { MessageValues } from '@core/words/messages'
+import type { MessageKey, SiteMessages } from './messages'
 
-export const messagesKey: InjectionKey<Messages> = Symbol('messages')
+export const messagesKey: InjectionKey<SiteMessages> = Symbol('messages')
 
 /** The words of the page that is drawn. */
-export const useMessages = (): Messages => inject(messagesKey)!
+export const useMessages = (): SiteMessages => inject(messagesKey)!
 
 /** A message that has elements in it: a slot for each of its tags, which is given the words between them. */
 export const FormattedMessage: FunctionalComponent<{ of: MessageKey; values?: MessageValues }> = (

@@ -4,7 +4,7 @@ import type { EpisodeFilter } from '@core/site/filter'
 import { mostCommentLetters, mostLinks, mostNameLetters } from '@core/comments/comment'
 import { personRoles } from '@core/people/roles'
 import type { Choices, CommentPage, EpisodeLine, PublicEpisode, PublicShow, PublicSound, SaidCue } from './facts'
-import type { MessageKey, Messages } from './messages'
+import type { MessageKey, SiteMessages } from './messages'
 
 /** The day of a release as the show's zone and language write it, whether there are words in it or not. */
 export function releaseDay(releasedAt: string, { zone, language }: Pick<PublicShow, 'zone' | 'language'>): string {
@@ -17,7 +17,7 @@ export function releaseDay(releasedAt: string, { zone, language }: Pick<PublicSh
 export function filterName(
   { season, strand, tag, year }: EpisodeFilter,
   { strands }: Pick<Choices, 'strands'>,
-  { t, list }: Pick<Messages, 't' | 'list'>,
+  { t, list }: Pick<SiteMessages, 't' | 'list'>,
 ): string {
   const names = [
     strand !== null && (strands.find(({ slug }) => slug === strand)?.name ?? strand),
@@ -40,7 +40,7 @@ export const placeNames = {
 } as const satisfies Readonly<Record<PassageKind, MessageKey>>
 
 /** What somebody does, in the language of the page; a role that is on no list stays as it is written. */
-export function roleName(role: string, t: Messages['t']): string {
+export function roleName(role: string, t: SiteMessages['t']): string {
   const known = personRoles.find(each => each === role)
   return known ? t(`role.${known}`) : role
 }
@@ -54,7 +54,7 @@ const commentProblems: Readonly<Record<NonNullable<CommentPage['problem']>, [key
   'too many comments': ['commentTooMany'],
 }
 /** Why a comment was not taken. */
-export function commentProblem(problem: keyof typeof commentProblems, t: Messages['t']): string {
+export function commentProblem(problem: keyof typeof commentProblems, t: SiteMessages['t']): string {
   const [key, most = 0] = commentProblems[problem]
   return t(key, { most })
 }
@@ -88,7 +88,7 @@ type TranscriptFile = PublicEpisode['transcriptFiles'][number]
 export function fileName(
   { language, format }: TranscriptFile,
   all: readonly TranscriptFile[],
-  { t, languageName }: Pick<Messages, 't' | 'languageName'>,
+  { t, languageName }: Pick<SiteMessages, 't' | 'languageName'>,
 ): string {
   const name = format === 'txt' ? t('transcriptText') : (formatNames[format] ?? format)
   if (all.every(file => file.language === language)) return name

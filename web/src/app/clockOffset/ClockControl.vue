@@ -5,6 +5,7 @@ import { useSession } from '../../people/account/session'
 import { useNow } from '../../platform/time/now'
 import { shortMoment } from '../../platform/time/times'
 import { useAttempt } from '../../platform/parts/attempt'
+import { t } from './messages'
 
 /** Moves time forward, where it can be moved: so one can watch a week of releases go by. */
 defineProps<{ zone: string }>()
@@ -15,18 +16,18 @@ const hourMs = 3600_000
 const isAhead = computed(() => (sessions.session?.demo?.clockOffsetMs ?? 0) > 60_000)
 
 const ways: readonly { name: string; move: ClockMove }[] = [
-  { name: 'An hour', move: { to: 'later', byMs: hourMs } },
-  { name: 'A day', move: { to: 'later', byMs: 24 * hourMs } },
-  { name: 'To the next release', move: { to: 'next release' } },
+  { name: t('hourLater'), move: { to: 'later', byMs: hourMs } },
+  { name: t('dayLater'), move: { to: 'later', byMs: 24 * hourMs } },
+  { name: t('toNextRelease'), move: { to: 'next release' } },
 ]
 
 const go = (move: ClockMove): Promise<boolean> => attempt(() => sessions.moveClock(move))
 </script>
 
 <template>
-  <div class="clock small spaced gap-1 px-4 py-2 border-t border-edge" role="group" aria-label="Clock of the demo">
+  <div class="clock small spaced gap-1 px-4 py-2 border-t border-edge" role="group" :aria-label="t('clockOfTheDemo')">
     <p>
-      <span class="field-name">{{ isAhead ? 'In the demo it is' : 'Demo: move time on' }}</span>{{ ' '
+      <span class="field-name">{{ isAhead ? t('demoTime') : t('moveDemoTime') }}</span>{{ ' '
       }}<span v-if="isAhead" class="figures" role="status">{{ shortMoment(now, zone) }}</span>
     </p>
     <p class="flex flex-wrap gap-x-3 gap-y-1">

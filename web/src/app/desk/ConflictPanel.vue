@@ -7,6 +7,7 @@ import { type EpisodeField, type EpisodeText, fields as known } from '@core/epis
 import ComparedWords from '../../show/history/ComparedWords.vue'
 import { sentence, whoIs } from '../../show/history/words'
 import { timeOfDay } from '../../platform/time/times'
+import { t } from './messages'
 
 /** Two windows changed the same field: who the other one is, both texts, and the choice. */
 const props = defineProps<{
@@ -20,32 +21,36 @@ const emit = defineEmits<{ settle: [field: EpisodeField, keep: 'mine' | 'theirs'
 const shown = (field: EpisodeField, text: EpisodeText): string => (known[field] as Field).shown(text[field])
 const who = computed(() => {
   const { by, at } = props.written ?? {}
-  const name = by ? (by.isYou ? 'You, in another window,' : by.email) : 'Another window'
-  return `${name} changed this episode too${at ? `, at ${timeOfDay(at, props.zone)}` : ''}`
+  const name = by ? (by.isYou ? t('youInOtherWindow') : by.email) : t('anotherWindow')
+  return at ? t('changedTooAt', { name, time: timeOfDay(at, props.zone) }) : t('changedToo', { name })
 })
 const theirName = computed(() =>
-  props.written?.by && !props.written.by.isYou ? `from ${whoIs(props.written.by)}` : 'from the other window',
+  props.written?.by && !props.written.by.isYou
+    ? t('fromPerson', { name: whoIs(props.written.by) })
+    : t('fromOtherWindow'),
 )
 </script>
 
 <template>
   <section class="note needs-you" role="alert">
     <h3>{{ who }}</h3>
-    <p>Both texts are kept, here and in the history. Choose which one stays.</p>
+    <p>{{ t('bothTextsKept') }}</p>
     <div v-for="field in fields" :key="field" class="pair">
       <div>
-        <p class="field-name">{{ sentence(known[field].name) }}, from this window</p>
-        <blockquote dir="auto">{{ shown(field, mine) || '(empty)' }}</blockquote>
-        <Button label="Keep my version" size="small" @click="emit('settle', field, 'mine')" />
+        <p class="field-name">{{ t('fieldFromThisWindow', { field: sentence(known[field].name) }) }}</p>
+        <blockquote dir="auto">{{ shown(field, mine) || t('empty') }}</blockquote>
+        <Button :label="t('keepMine')" size="small" @click="emit('settle', field, 'mine')" />
       </div>
       <div>
         <p class="field-name">{{ sentence(known[field].name) }}, {{ theirName }}</p>
-        <blockquote dir="auto">{{ shown(field, theirs) || '(empty)' }}</blockquote>
-        <Button label="Use the other version" size="small" outlined @click="emit('settle', field, 'theirs')" />
+        <blockquote dir="auto">{{ shown(field, theirs) || t('empty') }}</blockquote>
+        <Button :label="t('useTheirs')" size="small" outlined @click="emit('settle', field, 'theirs')" />
       </div>
       <details class="small col-span-full">
-        <summary>Show differences</summary>
-        <p class="quiet"><del class="piece">only theirs</del>, <ins class="piece">only yours</ins></p>
+        <summary>{{ t('showDifferences') }}</summary>
+        <p class="quiet">
+          <del class="piece">{{ t('onlyTheirs') }}</del>, <ins class="piece">{{ t('onlyYours') }}</ins>
+        </p>
         <ComparedWords :earlier="shown(field, theirs)" :later="shown(field, mine)" />
       </details>
     </div>

@@ -9,6 +9,7 @@ import SaveWord from './SaveWord.vue'
 import type { Saving } from '../../show/episodes/desk'
 import StatusLine from './StatusLine.vue'
 import IconButton from '../../platform/parts/IconButton.vue'
+import { t } from './messages'
 
 /** Where the episode stands, whether its words are kept, and the way back from what was done to them. */
 const props = defineProps<{
@@ -25,9 +26,16 @@ const emit = defineEmits<{ undo: []; redo: []; history: [] }>()
 const lastOf = (strokes: readonly Stroke[]): string =>
   [...new Set(strokes.at(-1)?.fields ?? [])].map(field => known[field].name).join(', ')
 const acts = computed(() => [
-  { name: 'Undo', icon: Undo2, keys: 'Ctrl Z', aria: 'Control+Z', what: lastOf(props.done), act: () => emit('undo') },
   {
-    name: 'Redo',
+    name: t('undo'),
+    icon: Undo2,
+    keys: 'Ctrl Z',
+    aria: 'Control+Z',
+    what: lastOf(props.done),
+    act: () => emit('undo'),
+  },
+  {
+    name: t('redo'),
     icon: Redo2,
     keys: 'Ctrl Shift Z',
     aria: 'Control+Shift+Z',
@@ -73,12 +81,14 @@ useEventListener('beforeinput', onInput, { capture: true })
         :key="name"
         :name="name"
         :icon="icon"
-        :tip="what ? `${name}: ${what} (${keys})` : `Nothing to ${name.toLowerCase()}`"
+        :tip="what ? `${name}: ${what} (${keys})` : t('nothingTo', { act: name.toLowerCase() })"
         :disabled="!what"
         :aria-keyshortcuts="aria"
         @click="act"
       />
-      <button type="button" class="small-button" aria-haspopup="dialog" @click="emit('history')">History</button>
+      <button type="button" class="small-button" aria-haspopup="dialog" @click="emit('history')">
+        {{ t('history') }}
+      </button>
     </div>
   </header>
 </template>

@@ -41,6 +41,7 @@ import { useDeskSoundbites } from '../../production/soundbites/deskSoundbites'
 import SoundbiteLane from '../../production/soundbites/SoundbiteLane.vue'
 import { useTranscript } from '../../words/transcripts/transcript'
 import { useVocabulary } from '../../show/shows/vocabulary'
+import { t } from './messages'
 
 const props = defineProps<{ show: string; id: string }>()
 const emit = defineEmits<{ files: [files: File[]] }>()
@@ -100,7 +101,7 @@ async function load(): Promise<void> {
     isLoaded.value = true
   } catch (error) {
     if (error instanceof ApiError && error.problem.status === 404) missing.value = true
-    else problem.value = problemOf(error, 'The episode is unchanged.')
+    else problem.value = problemOf(error, t('episodeUnchanged'))
   }
 }
 onMounted(load)
@@ -158,7 +159,7 @@ async function remove(): Promise<void> {
   <div v-if="episode && text && sound" class="desk">
     <div class="middle">
       <div class="work">
-        <h1 class="out-of-sight">{{ text.title || 'Untitled' }}</h1>
+        <h1 class="out-of-sight">{{ text.title || t('untitled') }}</h1>
         <DeskHead
           :episode="episode"
           :zone="show.zone"
@@ -290,32 +291,25 @@ async function remove(): Promise<void> {
       @remove="remove"
       @look="isPreviewOpen = !isPreviewOpen"
     />
-    <WindowDrop
-      :words="
-        sound.source
-          ? 'Drop it: this file takes the place of the audio'
-          : 'Drop it: this becomes the audio of the episode'
-      "
-      @files="bring"
-    />
+    <WindowDrop :words="sound.source ? t('dropReplacesAudio') : t('dropBecomesAudio')" @files="bring" />
   </div>
   <div v-else-if="missing" class="desk">
     <div class="work">
-      <h1>There is no such episode</h1>
+      <h1>{{ t('episodeMissing') }}</h1>
       <p>
-        It may have been removed.
-        <RouterLink :to="{ name: 'show', params: { show: props.show } }">To the show</RouterLink>
+        {{ t('mayHaveBeenRemoved') }}
+        <RouterLink :to="{ name: 'show', params: { show: props.show } }">{{ t('toTheShow') }}</RouterLink>
       </p>
     </div>
   </div>
   <div v-else-if="problem" class="desk">
     <div class="work">
-      <h1 class="out-of-sight">Episode</h1>
-      <ProblemNote :problem="problem"><Button label="Try again" size="small" @click="load" /></ProblemNote>
+      <h1 class="out-of-sight">{{ t('episode') }}</h1>
+      <ProblemNote :problem="problem"><Button :label="t('tryAgain')" size="small" @click="load" /></ProblemNote>
     </div>
   </div>
   <div v-else class="desk">
-    <div class="work"><LoadingShape what="the episode" :lines="12" /></div>
+    <div class="work"><LoadingShape :what="t('theEpisode')" :lines="12" /></div>
   </div>
 </template>
 

@@ -7,6 +7,7 @@ import { computed } from 'vue'
 import type { Finding } from '@core/audio/findings'
 import type { Want } from '@core/episode/wants'
 import { type DeskPart, deskParts, partNames, placeOf } from './parts'
+import { t } from './messages'
 
 /** The parts of the desk in the order of the work; each says in its name how many things there want the person. */
 const part = defineModel<DeskPart>({ required: true })
@@ -33,7 +34,7 @@ useEventListener('keydown', onKey)
 
 <template>
   <Tabs :value="part" id="parts" class="parts" @update:value="value => (part = value as DeskPart)">
-    <TabList :pt="{ tabList: { 'aria-label': 'Parts of the desk' } }">
+    <TabList :pt="{ tabList: { 'aria-label': t('deskParts') } }">
       <Tab
         v-for="(name, index) in deskParts"
         :key="name"
@@ -42,8 +43,8 @@ useEventListener('keydown', onKey)
         :aria-keyshortcuts="`Alt+${index + 1}`"
       >
         {{ partNames[name] }}
-        <span v-if="counts[name]" class="count figures small" :title="`${counts[name]} to look at`"
-          >{{ counts[name] }}<span class="out-of-sight"> to look at</span></span
+        <span v-if="counts[name]" class="count figures small" :title="t('countToLookAt', { count: counts[name] })"
+          >{{ counts[name] }}<span class="out-of-sight"> {{ t('toLookAt') }}</span></span
         >
       </Tab>
     </TabList>

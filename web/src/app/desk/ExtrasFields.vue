@@ -11,6 +11,7 @@ import { filmAddress } from '@core/film/address'
 import FormField from '../../platform/parts/FormField.vue'
 import FoldPanel from '../../platform/parts/FoldPanel.vue'
 import ArtworkField from '../../show/shows/ArtworkField.vue'
+import { t } from './messages'
 
 /** What is usually as the show has it: told in one line, and written where it differs. */
 const extras = defineModel<EpisodeText['extras']>('extras', { required: true })
@@ -28,40 +29,40 @@ const text = (name: 'author' | 'page' | 'discussion' | 'numberShown' | 'licence'
 const fault = (name: string): string | undefined => props.faults.find(({ field }) => field === `extras.${name}`)?.rule
 
 const discussionHint = computed(() =>
-  extras.value.discussionProtocol ? 'comments, and podcast:socialInteract: apps take part' : 'The item’s comments',
+  extras.value.discussionProtocol ? t('discussionByProtocolHint') : t('discussionHint'),
 )
 const inherited = computed(() => {
   const { explicit, author, page } = extras.value
   const names = [
-    ...(artworkId.value ? [] : ['artwork']),
-    ...(author === null ? [`author (${props.show.author})`] : []),
-    ...(explicit === null ? [props.show.explicit ? 'explicit' : 'not explicit'] : []),
-    ...(page === null ? ['web page'] : []),
+    ...(artworkId.value ? [] : [t('artworkInSentence')]),
+    ...(author === null ? [t('authorOfShow', { name: props.show.author })] : []),
+    ...(explicit === null ? [props.show.explicit ? t('isExplicit') : t('notExplicit')] : []),
+    ...(page === null ? [t('webPageInSentence')] : []),
   ]
   const empty = [
-    ...(extras.value.discussion === null ? ['discussion'] : []),
-    ...(extras.value.place === null ? ['place'] : []),
-    ...(extras.value.licence === null ? ['licence'] : []),
+    ...(extras.value.discussion === null ? [t('discussionInSentence')] : []),
+    ...(extras.value.place === null ? [t('placeInSentence')] : []),
+    ...(extras.value.licence === null ? [t('licenceInSentence')] : []),
   ]
   return [
-    names.length > 0 ? `As the show has them: ${names.join(', ')}.` : '',
-    empty.length > 0 ? `Empty, and may stay so: ${empty.join(', ')}.` : '',
+    names.length > 0 ? t('asTheShowHas', { names: names.join(', ') }) : '',
+    empty.length > 0 ? t('emptyFields', { names: empty.join(', ') }) : '',
   ]
     .filter(Boolean)
     .join(' ')
 })
 const protocolNames: Readonly<Record<(typeof discussionProtocols)[number], string>> = {
-  activitypub: 'a post by ActivityPub',
-  atproto: 'a post by the AT Protocol',
+  activitypub: t('postByActivityPub'),
+  atproto: t('postByAtProtocol'),
 }
 const discussionChoices = [
-  { name: 'a page', value: 'page' },
+  { name: t('discussionPageChoice'), value: 'page' },
   ...discussionProtocols.map(value => ({ name: protocolNames[value], value })),
 ]
 const explicitChoices = computed(() => [
-  { name: `As the show: ${props.show.explicit ? 'yes' : 'no'}`, value: 'as the show' },
-  { name: 'No', value: 'no' },
-  { name: 'Yes', value: 'yes' },
+  { name: t('asTheShow', { explicit: props.show.explicit ? 'yes' : 'no' }), value: 'as the show' },
+  { name: t('no'), value: 'no' },
+  { name: t('yes'), value: 'yes' },
 ])
 const explicitChoice = computed({
   get: () => (extras.value.explicit === null ? 'as the show' : extras.value.explicit ? 'yes' : 'no'),
@@ -71,11 +72,11 @@ const explicitChoice = computed({
 
 <template>
   <FoldPanel open class="extras">
-    <template #line>{{ inherited || 'Nothing here comes from the show’s settings.' }}</template>
+    <template #line>{{ inherited || t('nothingFromShow') }}</template>
     <div class="shown">
       <div>
         <ArtworkField
-          without="Uses the show’s artwork if empty."
+          :without="t('usesShowArtwork')"
           :address="artworkAddress ?? show.artworkAddress"
           :fault="faults.find(({ field }) => field === 'artworkId')?.rule"
           @chosen="
@@ -86,12 +87,12 @@ const explicitChoice = computed({
           "
         />
         <button v-if="artworkId" type="button" class="small-button" @click="artworkId = null">
-          Use the show’s artwork
+          {{ t('useTheShowsArtwork') }}
         </button>
-        <p class="hint">In the feed’s itunes:image, on the page, in the file.</p>
+        <p class="hint">{{ t('artworkHint') }}</p>
       </div>
       <div class="fields">
-        <FormField v-slot="{ id }" label="Explicit" hint="itunes:explicit, and on the page">
+        <FormField v-slot="{ id }" :label="t('explicit')" :hint="t('explicitHint')">
           <SelectButton
             :aria-labelledby="`${id}-name`"
             v-model="explicitChoice"
@@ -102,61 +103,41 @@ const explicitChoice = computed({
             size="small"
           />
         </FormField>
-        <FormField
-          v-slot="{ id }"
-          label="Author"
-          hint="itunes:author, the page, artist in the file"
-          :fault="fault('author')"
-        >
+        <FormField v-slot="{ id }" :label="t('author')" :hint="t('authorHint')" :fault="fault('author')">
           <InputText :id="id" v-bind="text('author')" :placeholder="show.author" />
         </FormField>
-        <FormField v-slot="{ id }" label="Web page" hint="The item’s link" :fault="fault('page')">
-          <InputText :id="id" v-bind="text('page')" type="url" placeholder="Its page here" />
+        <FormField v-slot="{ id }" :label="t('webPage')" :hint="t('webPageHint')" :fault="fault('page')">
+          <InputText :id="id" v-bind="text('page')" type="url" :placeholder="t('webPagePlaceholder')" />
         </FormField>
-        <FormField v-slot="{ id }" label="Discussion" :hint="discussionHint" :fault="fault('discussion')">
+        <FormField v-slot="{ id }" :label="t('discussion')" :hint="discussionHint" :fault="fault('discussion')">
           <div class="discussion">
-            <InputText :id="id" v-bind="text('discussion')" type="url" placeholder="Discussion page" />
+            <InputText :id="id" v-bind="text('discussion')" type="url" :placeholder="t('discussionPage')" />
             <Select
               v-if="extras.discussion !== null"
               :model-value="extras.discussionProtocol ?? 'page'"
               :options="discussionChoices"
               option-label="name"
               option-value="value"
-              aria-label="What is at that address"
+              :aria-label="t('discussionKind')"
               @update:model-value="value => set({ discussionProtocol: value === 'page' ? null : value })"
             />
           </div>
         </FormField>
-        <FormField
-          v-slot="{ id }"
-          label="Shown in place of the number"
-          hint="podcast:episode’s display, such as 12½; up to 32 letters"
-          :fault="fault('numberShown')"
-        >
-          <InputText :id="id" v-bind="text('numberShown')" maxlength="32" placeholder="The number" />
+        <FormField v-slot="{ id }" :label="t('numberShown')" :hint="t('numberShownHint')" :fault="fault('numberShown')">
+          <InputText :id="id" v-bind="text('numberShown')" maxlength="32" :placeholder="t('numberShownPlaceholder')" />
         </FormField>
-        <FormField v-slot="{ id }" label="Place" hint="podcast:location, and on the page" :fault="fault('place')">
+        <FormField v-slot="{ id }" :label="t('place')" :hint="t('placeHint')" :fault="fault('place')">
           <InputText :id="id" v-bind="text('place')" />
         </FormField>
-        <FormField
-          v-slot="{ id }"
-          label="Film"
-          hint="Shown on the page and loaded on click. If you paste embed code, only its address is kept."
-          :fault="fault('film')"
-        >
+        <FormField v-slot="{ id }" :label="t('film')" :hint="t('filmHint')" :fault="fault('film')">
           <InputText
             :id="id"
             :model-value="extras.film ?? ''"
-            placeholder="Its address elsewhere, or the code to embed it"
+            :placeholder="t('filmPlaceholder')"
             @update:model-value="words => set({ film: words?.trim() ? filmAddress(words) || words : null })"
           />
         </FormField>
-        <FormField
-          v-slot="{ id }"
-          label="Licence"
-          hint="podcast:license, such as cc-by-4.0, or a name and its web address"
-          :fault="fault('licence')"
-        >
+        <FormField v-slot="{ id }" :label="t('licence')" :hint="t('licenceHint')" :fault="fault('licence')">
           <InputText :id="id" v-bind="text('licence')" />
         </FormField>
         <label class="check side-by-side col-span-full" for="promotion">
@@ -166,7 +147,7 @@ const explicitChoice = computed({
             input-id="promotion"
             @update:model-value="(isPromotion: boolean) => set({ isPromotion })"
           />
-          It contains paid promotion; the page says so
+          {{ t('isPromotion') }}
         </label>
       </div>
     </div>

@@ -6,6 +6,7 @@ import { firstSentence } from '@core/episode/wants'
 import { plainNotes } from '@core/notes/plain'
 import { cut, letters } from '@core/words/line'
 import FormField from '../../platform/parts/FormField.vue'
+import { t } from './messages'
 
 /** One line that says why to listen; the notes' first sentence is offered for it. */
 const hook = defineModel<string>({ required: true })
@@ -15,19 +16,25 @@ const left = computed(() => mostHookLetters - letters(hook.value))
 </script>
 
 <template>
-  <FormField v-slot="{ id }" label="Hook" :fault="fault ?? (left < 0 ? `${-left} letters too many.` : undefined)">
+  <FormField
+    v-slot="{ id }"
+    :label="t('hook')"
+    :fault="fault ?? (left < 0 ? t('lettersTooMany', { count: -left }) : undefined)"
+  >
     <div class="row side-by-side gap-3">
       <InputText
         :id="id"
         v-model="hook"
         fluid
-        :placeholder="offered || 'One line that says why to listen'"
+        :placeholder="offered || t('hookPlaceholder')"
         :invalid="!!fault || left < 0"
       />
       <button v-if="!hook && offered" type="button" class="small-button" @click="hook = offered">
-        Take the first sentence
+        {{ t('takeTheFirstSentence') }}
       </button>
-      <span v-else-if="hook" class="small quiet figures" :title="`At most ${mostHookLetters} letters`">{{ left }}</span>
+      <span v-else-if="hook" class="small quiet figures" :title="t('mostHookLetters', { most: mostHookLetters })">{{
+        left
+      }}</span>
     </div>
   </FormField>
 </template>

@@ -5,6 +5,8 @@ import { firstSentence } from '@core/episode/wants'
 import { mostDescriptionBytes } from '@core/feed/description'
 import { plainNotes } from '@core/notes/plain'
 import { cut, letters, utf8Bytes } from '@core/words/line'
+import { locale } from '../../platform/messages'
+import { t } from './messages'
 
 /** What a phone’s list shows of the notes, and how much of the feed’s room they take. */
 const props = defineProps<{ told: string }>()
@@ -24,18 +26,16 @@ const first = computed(() => {
   const sentence = firstSentence(plain.value)
   return letters(sentence) > mostListLetters ? `${cut(sentence, mostListLetters - 1, () => 1).trimEnd()}…` : sentence
 })
-const count = (number: number): string => number.toLocaleString('en-GB')
+const count = (number: number): string => number.toLocaleString(locale)
 </script>
 
 <template>
   <p class="small quiet flex flex-wrap gap-x-4 gap-y-1 justify-between mt-1">
-    <span v-if="first" dir="auto">In a phone’s list: “{{ first }}”</span>
-    <span v-else>Phone lists will show no description.</span>
+    <span v-if="first" dir="auto">{{ t('inPhoneList', { sentence: first }) }}</span>
+    <span v-else>{{ t('phoneListEmpty') }}</span>
     <span class="figures" :class="{ over: bytes > mostDescriptionBytes }" data-testid="bytes">
-      {{ count(bytes) }} of {{ count(mostDescriptionBytes) }} bytes in the feed<template
-        v-if="bytes > mostDescriptionBytes"
-        >; apps that take no more cut it there</template
-      >
+      {{ t('bytesInFeed', { bytes: count(bytes), most: count(mostDescriptionBytes) })
+      }}<template v-if="bytes > mostDescriptionBytes">{{ t('cutByApps') }}</template>
     </span>
   </p>
 </template>

@@ -2,31 +2,32 @@
 import SelectButton from 'primevue/selectbutton'
 import type { Fault } from '@contract/problem'
 import WholeNumber from '../../platform/parts/WholeNumber.vue'
+import { t } from './messages'
 
 const number = defineModel<number | null>('number', { required: true })
 const season = defineModel<number | null>('season', { required: true })
 const kind = defineModel<'full' | 'trailer' | 'bonus'>('kind', { required: true })
 const props = defineProps<{ faults: readonly Fault[]; next: number }>()
 const kinds = [
-  { name: 'Full', value: 'full' },
-  { name: 'Trailer', value: 'trailer' },
-  { name: 'Bonus', value: 'bonus' },
+  { name: t('full'), value: 'full' },
+  { name: t('trailer'), value: 'trailer' },
+  { name: t('bonus'), value: 'bonus' },
 ]
 /** What the kind means to apps. */
 const meanings = {
   full: '',
-  trailer: 'Apps show it first to people who don’t follow the show yet. Trailers have no number.',
-  bonus: 'Apps show it beside the numbered ones.',
+  trailer: t('otherKindHint'),
+  bonus: t('fullKindHint'),
 } as const
 const fault = (field: string): string | undefined => props.faults.find(each => each.field === field)?.rule
 </script>
 
 <template>
   <div class="flowing gap-x-5 gap-y-3">
-    <WholeNumber id="number" v-model="number" label="Number" :max="99999" :invalid="!!fault('number')" />
-    <WholeNumber id="season" v-model="season" label="Season" :max="9999" :invalid="!!fault('season')" />
+    <WholeNumber id="number" v-model="number" :label="t('number')" :max="99999" :invalid="!!fault('number')" />
+    <WholeNumber id="season" v-model="season" :label="t('season')" :max="9999" :invalid="!!fault('season')" />
     <div class="side-by-side">
-      <span id="kind" class="field-name">Kind</span>
+      <span id="kind" class="field-name">{{ t('kind') }}</span>
       <SelectButton
         v-model="kind"
         :options="kinds"
@@ -39,7 +40,7 @@ const fault = (field: string): string | undefined => props.faults.find(each => e
     </div>
     <span v-if="meanings[kind]" class="hint">{{ meanings[kind] }}</span>
     <button v-if="kind === 'full' && number === null" type="button" class="small-button" @click="number = next">
-      Take {{ next }}, the next free one
+      {{ t('takeNextNumber', { number: next }) }}
     </button>
     <span v-if="fault('number') ?? fault('season')" class="fault" role="alert">{{
       fault('number') ?? fault('season')

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { timeToTheSecond } from '../../platform/time/times'
 import type { Saving } from '../../show/episodes/desk'
+import { t } from './messages'
 
 /** Whether what was written is on the server; never says anything of the release. */
 const props = defineProps<{ saving: Saving; savedAt: Date | null; zone: string }>()
@@ -9,15 +10,15 @@ const props = defineProps<{ saving: Saving; savedAt: Date | null; zone: string }
 const words = computed(() => {
   switch (props.saving) {
     case 'saved':
-      return props.savedAt ? `Saved ${timeToTheSecond(props.savedAt, props.zone)}` : 'Saved'
+      return props.savedAt ? t('savedAt', { time: timeToTheSecond(props.savedAt, props.zone) }) : t('saved')
     case 'unsaved':
-      return 'Saving …'
+      return t('saving')
     case 'waiting':
-      return 'Can’t reach the server. Your text is kept in this window and will be saved when the connection is back.'
+      return t('serverUnreached')
     case 'undecided':
-      return 'Kept in this window until you choose one of the two versions below.'
+      return t('keptUntilChosen')
     default:
-      return 'Not saved: a field below needs correcting.'
+      return t('notSavedFieldFaulty')
   }
 })
 </script>

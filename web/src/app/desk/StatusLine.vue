@@ -4,6 +4,7 @@ import type { Episode } from '@contract/episodes'
 import LetterGlyph from '../../platform/parts/LetterGlyph.vue'
 import { datedMoment, timesThere, untilThen } from '../../platform/time/times'
 import { useNow } from '../../platform/time/now'
+import { t } from './messages'
 
 /** Where the episode stands, in words. */
 const props = defineProps<{ episode: Episode; zone: string; listenerZones: readonly string[] }>()
@@ -12,28 +13,32 @@ const now = useNow()
 const words = computed(() => {
   const { status, releaseAt, changedSinceRelease } = props.episode
   const when = releaseAt ? `${datedMoment(releaseAt, props.zone)} (${props.zone})` : ''
-  const there =
-    releaseAt && props.listenerZones.length > 0 ? ` ${timesThere(releaseAt, props.zone, props.listenerZones)}.` : ''
+  const there = releaseAt ? timesThere(releaseAt, props.zone, props.listenerZones) : ''
   switch (status) {
     case 'draft':
-      return { name: 'Draft', rest: 'Only you can see it. It is not in the feed.' }
+      return { name: t('draft'), rest: t('draftTells') }
     case 'scheduled':
       if (new Date(releaseAt!) <= now.value)
         return {
-          name: 'Scheduled',
-          rest: `Was due ${when}, ${untilThen(releaseAt!, now.value)}. Not in the feed yet.`,
+          name: t('scheduled'),
+          rest: t('dueTells', { when, ago: untilThen(releaseAt!, now.value) }),
         }
       return {
-        name: 'Scheduled',
-        rest: `${when}, ${untilThen(releaseAt!, now.value)}.${there}`,
+        name: t('scheduled'),
+        rest: t('scheduledTells', {
+          when,
+          until: untilThen(releaseAt!, now.value),
+          there,
+          isThere: there ? 'yes' : 'no',
+        }),
       }
     case 'released':
       return {
-        name: 'Released',
-        rest: `In the feed since ${when}.${changedSinceRelease ? ' Your changes are not published.' : ''}`,
+        name: t('released'),
+        rest: t(changedSinceRelease ? 'changedTells' : 'releasedTells', { when }),
       }
     default:
-      return { name: 'Retired', rest: `It was in the feed, from ${when}, and was taken out.` }
+      return { name: t('retired'), rest: t('retiredTells', { when }) }
   }
 })
 </script>

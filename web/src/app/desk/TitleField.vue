@@ -2,6 +2,8 @@
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { letters } from '@core/words/line'
 import { cutForList, listLetters } from '@core/words/listCut'
+import { locale } from '../../platform/messages'
+import { t } from './messages'
 
 const title = defineModel<string>({ required: true })
 /** `told` is how the show’s pattern tells it to the world. */
@@ -10,6 +12,7 @@ const props = defineProps<{ told: string; fault?: string }>()
 const cuts = computed(() =>
   listLetters.filter(most => letters(props.told) > most).map(most => cutForList(props.told, most)),
 )
+const either = new Intl.ListFormat(locale, { type: 'disjunction' })
 const area = ref<HTMLTextAreaElement>()
 
 async function fit(): Promise<void> {
@@ -25,20 +28,20 @@ watch(title, fit)
 
 <template>
   <div class="field">
-    <label class="out-of-sight" for="title">Title</label>
+    <label class="out-of-sight" for="title">{{ t('title') }}</label>
     <textarea
       id="title"
       ref="area"
       :class="{ long: title.length > 70 }"
       v-model="title"
       rows="1"
-      placeholder="Title of the episode"
+      :placeholder="t('titlePlaceholder')"
       maxlength="300"
       @keydown.enter.prevent
     />
-    <span v-if="cuts.length" class="hint" data-testid="cuts"
-      >In lists: <template v-for="(line, at) in cuts" :key="line">{{ at ? ', or ' : '' }}“{{ line }}”</template></span
-    >
+    <span v-if="cuts.length" class="hint" data-testid="cuts">{{
+      t('inLists', { cuts: either.format(cuts.map(line => `“${line}”`)) })
+    }}</span>
     <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
   </div>
 </template>

@@ -1,4 +1,5 @@
 import type { EpisodeField } from '@core/episode/fields'
+import { t } from './messages'
 
 /** The parts of the desk, in the order of the work. */
 export const deskParts = ['sound', 'words', 'people', 'chapters', 'transcript', 'soundbites', 'extras'] as const
@@ -8,13 +9,13 @@ export type DeskPart = (typeof deskParts)[number]
 export const partsByTime: readonly DeskPart[] = ['chapters', 'transcript', 'soundbites']
 
 export const partNames: Readonly<Record<DeskPart, string>> = {
-  sound: 'Sound',
-  words: 'Words',
-  people: 'People and tags',
-  chapters: 'Chapters',
-  transcript: 'Transcript',
-  soundbites: 'Soundbites',
-  extras: 'Extras',
+  sound: t('sound'),
+  words: t('words'),
+  people: t('peopleAndTags'),
+  chapters: t('chapters'),
+  transcript: t('transcript'),
+  soundbites: t('soundbites'),
+  extras: t('extras'),
 }
 
 const places: Readonly<Record<EpisodeField, DeskPart | 'head'>> = {

@@ -19,6 +19,7 @@ import { onNews, useNews } from '../../platform/news/news'
 import { useShows } from '../../show/shows/shows'
 import { firstDayOf } from '../../platform/time/week'
 import { useUploads } from '../../production/uploads/uploads'
+import { t } from './messages'
 
 const props = defineProps<{ show: string }>()
 const router = useRouter()
@@ -55,7 +56,7 @@ async function load(): Promise<void> {
     missing.value = false
   } catch (error) {
     if (error instanceof ApiError && error.problem.status === 404) missing.value = true
-    else problem.value = problemOf(error, 'Your shows are unchanged.')
+    else problem.value = problemOf(error, t('showsUnchanged'))
   }
 }
 
@@ -83,7 +84,7 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
 
 <template>
   <div class="frame" :class="{ 'at-desk': route.name !== 'show' }">
-    <a class="skip" href="#work">Skip to main content</a>
+    <a class="skip" href="#work">{{ t('skipToMain') }}</a>
     <PlacesNav v-if="show" :show="show" @jump="jump?.begin()" @keys="keys?.begin()" />
     <JumpDialog v-if="show" ref="jump" :show="show" @new="begin()" />
     <KeysDialog ref="keys" />
@@ -93,15 +94,17 @@ onNews(({ kind }) => kind === 'show' || kind === 'membership', shows.refresh, 30
       <RouterView :key="String(route.params.id ?? route.name) + show.id" :show="show.slug" @files="begin" />
     </main>
     <main v-else-if="missing" class="lost">
-      <h1>There is no show at this address</h1>
-      <p class="actions"><RouterLink :to="{ name: 'home' }">To your shows</RouterLink></p>
+      <h1>{{ t('noShowHere') }}</h1>
+      <p class="actions">
+        <RouterLink :to="{ name: 'home' }">{{ t('toYourShows') }}</RouterLink>
+      </p>
     </main>
     <main v-else-if="problem" class="lost">
-      <h1 class="out-of-sight">Lake Letter</h1>
-      <ProblemNote :problem="problem"><Button label="Try again" size="small" @click="load" /></ProblemNote>
+      <h1 class="out-of-sight">{{ t('lakeLetter') }}</h1>
+      <ProblemNote :problem="problem"><Button :label="t('tryAgain')" size="small" @click="load" /></ProblemNote>
     </main>
-    <main v-else class="lost"><LoadingShape what="the show" :lines="12" /></main>
-    <WindowDrop v-if="show && route.name !== 'desk'" words="Drop to create one episode per file" @files="begin" />
+    <main v-else class="lost"><LoadingShape :what="t('theShow')" :lines="12" /></main>
+    <WindowDrop v-if="show && route.name !== 'desk'" :words="t('dropMakesEpisodes')" @files="begin" />
   </div>
 </template>
 

@@ -11,6 +11,7 @@ import { may } from '@core/access/roles'
 import { statuses } from '@core/release/status'
 import { useShows } from '../../show/shows/shows'
 import { places } from './places'
+import { t } from './messages'
 
 /** One key leads anywhere: to an episode, a place or something to do, by a few letters of it. */
 const props = defineProps<{ show: Show }>()
@@ -40,22 +41,22 @@ const placeTargets = computed<Target[]>(() =>
     place.tabs.map(({ name, words: part }) => ({
       key: name,
       words: place.tabs.length === 1 || part === 'The feed' ? part : `${place.words}: ${part}`,
-      what: 'opens it',
+      what: t('opensIt'),
       go: () => open(name),
     })),
   ),
 )
 const acts = computed<Target[]>(() => [
   ...(may(props.show.role, 'write')
-    ? [{ key: 'new-episode', words: 'New episode', what: 'begins a draft', go: () => emit('new') }]
+    ? [{ key: 'new-episode', words: t('newEpisode'), what: t('beginsDraft'), go: () => emit('new') }]
     : []),
-  { key: 'you', words: 'Mail and calendar', what: 'opens it', go: () => open('you') },
-  { key: 'new-show', words: 'New show', what: 'begins one', go: () => router.push({ name: 'new-show' }) },
+  { key: 'you', words: t('mailAndCalendar'), what: t('opensIt'), go: () => open('you') },
+  { key: 'new-show', words: t('newShow'), what: t('beginsShow'), go: () => router.push({ name: 'new-show' }) },
 ])
 const targetOf = ({ id, number, title }: EpisodeSummary): Target => ({
   key: id,
-  words: `${number ? `${number} ` : ''}${title || 'Untitled episode'}`,
-  what: 'opens the episode',
+  words: `${number ? `${number} ` : ''}${title || t('untitledEpisode')}`,
+  what: t('opensEpisode'),
   go: () => open('desk', { id }),
 })
 const near = computed(() => statuses.flatMap(status => shows.near?.[status].episodes.map(targetOf) ?? []))
@@ -111,7 +112,7 @@ defineExpose({ begin })
     modal
     dismissable-mask
     position="top"
-    header="Go to"
+    :header="t('goTo')"
     :style="{ width: 'min(36rem, 94vw)' }"
     :content-style="{ overflow: 'visible' }"
   >
@@ -127,9 +128,9 @@ defineExpose({ begin })
       :delay="120"
       :suggestions="offered"
       :option-label="({ words: name, what }: Target) => `${name} ${what}`"
-      placeholder="An episode, a place, something to do"
-      aria-label="Where to"
-      empty-search-message="Nothing is called so."
+      :placeholder="t('jumpPlaceholder')"
+      :aria-label="t('whereTo')"
+      :empty-search-message="t('nothingCalledSo')"
       @complete="({ query }) => look(query)"
       @option-select="({ value }) => take(value as Target)"
     >

@@ -2,33 +2,34 @@
 import { useEventListener } from '@vueuse/core'
 import Dialog from 'primevue/dialog'
 import { ref } from 'vue'
+import { t } from './messages'
 
 /** All keys that do something by themselves, in one list. */
 const isOpen = ref(false)
 const groups = [
   {
-    name: 'Anywhere',
+    name: t('anywhere'),
     keys: [
-      ['Ctrl K', 'Go to an episode, a place, something to do'],
-      ['?', 'This list'],
+      ['Ctrl K', t('keyGoTo')],
+      ['?', t('keyList')],
     ],
   },
   {
-    name: 'On the desk',
+    name: t('onTheDesk'),
     keys: [
-      ['Alt 1 … Alt 7', 'Open a part, from Sound to Extras'],
-      ['Ctrl Z, Ctrl Shift Z', 'Undo, redo'],
-      ['Alt C', 'Begin a chapter at the place that is heard'],
+      ['Alt 1 … Alt 7', t('keyParts')],
+      ['Ctrl Z, Ctrl Shift Z', t('keyUndoRedo')],
+      ['Alt C', t('keyChapter')],
     ],
   },
   {
-    name: 'In a transcript',
+    name: t('inATranscript'),
     keys: [
-      ['Alt P', 'Play, pause'],
-      ['Alt B', 'Back 3 seconds'],
-      ['Alt S', 'Slower'],
-      ['Alt N', 'Play the next doubtful cue'],
-      ['Alt R', 'Mark it as correct and go to the next'],
+      ['Alt P', t('keyPlay')],
+      ['Alt B', t('keyBack')],
+      ['Alt S', t('keySlower')],
+      ['Alt N', t('keyNextDoubt')],
+      ['Alt R', t('keyMarkCorrect')],
     ],
   },
 ] as const
@@ -44,7 +45,7 @@ defineExpose({ begin: () => (isOpen.value = true) })
 </script>
 
 <template>
-  <Dialog v-model:visible="isOpen" modal dismissable-mask header="Keys" :style="{ width: 'min(34rem, 94vw)' }">
+  <Dialog v-model:visible="isOpen" modal dismissable-mask :header="t('keys')" :style="{ width: 'min(34rem, 94vw)' }">
     <section v-for="{ name, keys } in groups" :key="name">
       <h3 class="mt-3 text-m">{{ name }}</h3>
       <dl>

@@ -1,7 +1,13 @@
+<script setup lang="ts">
+import { t } from './messages'
+</script>
+
 <template>
   <main>
-    <h1>Page not found</h1>
-    <p class="actions"><RouterLink :to="{ name: 'home' }">To your shows</RouterLink></p>
+    <h1>{{ t('pageNotFound') }}</h1>
+    <p class="actions">
+      <RouterLink :to="{ name: 'home' }">{{ t('toYourShows') }}</RouterLink>
+    </p>
   </main>
 </template>
 

@@ -3,6 +3,7 @@ import { useRoute } from 'vue-router'
 import type { Show } from '@contract/shows'
 import { places } from './places'
 import YouMenu from './YouMenu.vue'
+import { t } from './messages'
 
 /** The places of a show, the same everywhere: at the side, or at the foot where it is narrow; below them what is the person's own. */
 defineProps<{ show: Show }>()
@@ -12,7 +13,7 @@ const route = useRoute()
 
 <template>
   <div class="strip">
-    <nav aria-label="Show navigation">
+    <nav :aria-label="t('showNavigation')">
       <RouterLink
         v-for="(place, key) in places"
         :key="key"
@@ -26,8 +27,8 @@ const route = useRoute()
           <span
             v-if="key === 'feed' && show.feedFaults"
             class="count figures"
-            :title="`${show.feedFaults} to fix in the feed`"
-            >{{ show.feedFaults }}<span class="out-of-sight">&nbsp;to fix</span></span
+            :title="t('countToFixInFeed', { count: show.feedFaults })"
+            >{{ show.feedFaults }}<span class="out-of-sight">&nbsp;{{ t('toFix') }}</span></span
           >
         </a>
       </RouterLink>
@@ -44,7 +45,7 @@ const route = useRoute()
         <svg viewBox="0 0 24 24" aria-hidden="true">
           <path d="M10.5 4a6.5 6.5 0 1 1 0 13 6.5 6.5 0 0 1 0-13M15.5 15.5 20 20" />
         </svg>
-        <span>Go to</span>
+        <span>{{ t('goTo') }}</span>
       </button>
       <YouMenu :show="show" @jump="emit('jump')" @keys="emit('keys')" />
     </div>

@@ -14,6 +14,7 @@ import { useRail } from './rail'
 import LoadingShape from '../../platform/parts/LoadingShape.vue'
 import { useSession } from '../../people/account/session'
 import { useShows } from '../../show/shows/shows'
+import { t } from './messages'
 
 /** The side of the studio: which show, its episodes, and what is the same everywhere. It folds to a strip. */
 const props = defineProps<{ show: Show; near: EpisodesNear | null }>()
@@ -37,8 +38,8 @@ const find = useDebounceFn((words: string) => shows.loadList(words).catch(() => 
       type="button"
       class="fold quiet"
       :aria-expanded="!rail.isFolded"
-      :aria-label="rail.isFolded ? 'Expand sidebar' : 'Collapse sidebar'"
-      :title="rail.isFolded ? 'Expand sidebar' : 'Collapse sidebar'"
+      :aria-label="rail.isFolded ? t('expandSidebar') : t('collapseSidebar')"
+      :title="rail.isFolded ? t('expandSidebar') : t('collapseSidebar')"
       @click="rail.isFolded = !rail.isFolded"
     >
       <svg viewBox="0 0 12 12" aria-hidden="true">
@@ -49,7 +50,7 @@ const find = useDebounceFn((words: string) => shows.loadList(words).catch(() => 
       <Select
         v-if="(shows.list?.total ?? 0) > 1"
         class="switch"
-        aria-label="Show"
+        :aria-label="t('show')"
         :model-value="show.slug"
         :options="choices"
         option-label="name"
@@ -62,10 +63,10 @@ const find = useDebounceFn((words: string) => shows.loadList(words).catch(() => 
       <RouterLink v-else class="show-name" :to="{ name: 'show', params: { show: show.slug } }">{{
         show.name
       }}</RouterLink>
-      <Button v-if="may(show.role, 'write')" label="New episode" size="small" @click="emit('new')" />
+      <Button v-if="may(show.role, 'write')" :label="t('newEpisode')" size="small" @click="emit('new')" />
     </header>
     <EpisodeRail v-if="near" :show="show" :near="near" @more="status => emit('more', status)" />
-    <LoadingShape v-else class="flex-1 content-start p-4" what="the episodes" :lines="8" />
+    <LoadingShape v-else class="flex-1 content-start p-4" :what="t('theEpisodes')" :lines="8" />
     <ClockControl v-if="sessions.session?.demo?.clockOffsetMs != null" class="clock" :zone="show.zone" />
   </aside>
 </template>

@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import type { Show } from '@contract/shows'
 import { useSession } from '../../people/account/session'
 import { type Theme, useTheme } from '../../platform/theme/theme'
+import { t } from './messages'
 
 /** What belongs to the person and the house, in one menu. */
 const props = defineProps<{ show: Show }>()
@@ -16,9 +17,9 @@ const menu = ref<InstanceType<typeof Menu>>()
 const isOpen = ref(false)
 
 const themes: readonly { theme: Theme; words: string }[] = [
-  { theme: 'system', words: 'As the system' },
-  { theme: 'light', words: 'Light' },
-  { theme: 'dark', words: 'Dark' },
+  { theme: 'system', words: t('asTheSystem') },
+  { theme: 'light', words: t('light') },
+  { theme: 'dark', words: t('dark') },
 ]
 async function leave(): Promise<void> {
   await sessions.leave()
@@ -29,18 +30,18 @@ const items = computed(() => [
     label: sessions.session?.account?.email,
     items: [
       {
-        label: 'Mail and calendar',
+        label: t('mailAndCalendar'),
         command: () => router.push({ name: 'you', params: { show: props.show.slug } }),
       },
       // On a phone the strip of places has no room for it.
-      { label: 'Go to …', command: () => emit('jump') },
-      { label: 'New show', command: () => router.push({ name: 'new-show' }) },
-      { label: 'Keys', command: () => emit('keys') },
-      { label: 'Sign out', command: leave },
+      { label: t('goToPlace'), command: () => emit('jump') },
+      { label: t('newShow'), command: () => router.push({ name: 'new-show' }) },
+      { label: t('keys'), command: () => emit('keys') },
+      { label: t('signOut'), command: leave },
     ],
   },
   {
-    label: 'Appearance',
+    label: t('appearance'),
     items: themes.map(({ theme, words }) => ({
       label: look.theme === theme ? `${words} ✓` : words,
       command: () => {
@@ -65,8 +66,16 @@ const items = computed(() => [
         <circle cx="12" cy="8" r="3.6" />
         <path d="M4.5 20q.8-6 7.5-6t7.5 6" />
       </svg>
-      <span>You</span>
+      <span>{{ t('you') }}</span>
     </button>
-    <Menu id="you-menu" ref="menu" popup :model="items" aria-label="You" @show="isOpen = true" @hide="isOpen = false" />
+    <Menu
+      id="you-menu"
+      ref="menu"
+      popup
+      :model="items"
+      :aria-label="t('you')"
+      @show="isOpen = true"
+      @hide="isOpen = false"
+    />
   </div>
 </template>

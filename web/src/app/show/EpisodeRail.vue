@@ -9,6 +9,7 @@ import EpisodeRow from './EpisodeRow.vue'
 import { useShows } from '../../show/shows/shows'
 import { useNow } from '../../platform/time/now'
 import { timeOfDay } from '../../platform/time/times'
+import { FormattedMessage, t } from './messages'
 
 /** A show's episodes along the waterline: to come above it, gone out below. What is far from now is found by its words. */
 const props = defineProps<{ show: Show; near: EpisodesNear }>()
@@ -42,29 +43,27 @@ watch(
 </script>
 
 <template>
-  <nav class="flex flex-col min-h-0 flex-1 overflow-y-auto" aria-label="Episodes">
+  <nav class="flex flex-col min-h-0 flex-1 overflow-y-auto" :aria-label="t('episodes')">
     <InputText
       v-if="isMore || isLooking"
       v-model="words"
       class="find"
       size="small"
       type="search"
-      placeholder="Find an episode"
-      aria-label="Find an episode by words of its title or its number"
+      :placeholder="t('findAnEpisode')"
+      :aria-label="t('findEpisodeHint')"
     />
     <div v-if="isLooking" class="found min-h-0" aria-live="polite">
       <p v-if="found" class="small quiet px-4 py-3">
         {{
           found.total === 0
-            ? 'No episodes match.'
-            : found.total === 1
-              ? 'One episode'
-              : found.after
-                ? `The first ${found.episodes.length} of ${found.total}`
-                : `${found.total} episodes`
+            ? t('noEpisodesMatch')
+            : found.after
+              ? t('firstOfFound', { count: found.episodes.length, total: found.total })
+              : t('countFound', { count: found.total })
         }}
       </p>
-      <ul v-if="found" class="list-none m-0 px-2 py-0" aria-label="Found">
+      <ul v-if="found" class="list-none m-0 px-2 py-0" :aria-label="t('found')">
         <EpisodeRow v-for="episode in found.episodes" :key="episode.id" :episode="episode" :show="show" />
       </ul>
     </div>
@@ -72,45 +71,49 @@ watch(
       <ul
         v-if="near.draft.episodes.length || planned.length"
         class="above list-none m-0 px-2 py-0"
-        aria-label="Upcoming"
+        :aria-label="t('upcoming')"
       >
         <EpisodeRow v-for="episode in near.draft.episodes" :key="episode.id" :episode="episode" :show="show" />
         <li v-if="left('draft')">
           <button type="button" class="small-button more m-2" @click="emit('more', 'draft')">
-            Show more of {{ left('draft') }} other drafts
+            {{ t('moreDrafts', { count: left('draft') }) }}
           </button>
         </li>
         <li v-if="left('scheduled')">
           <button type="button" class="small-button more m-2" @click="emit('more', 'scheduled')">
-            Show more of {{ left('scheduled') }} planned later
+            {{ t('morePlanned', { count: left('scheduled') }) }}
           </button>
         </li>
         <EpisodeRow v-for="episode in planned" :key="episode.id" :episode="episode" :show="show" />
       </ul>
-      <p v-else class="small quiet px-4 py-3">Nothing upcoming. Drop an audio file anywhere, or begin a new episode.</p>
+      <p v-else class="small quiet px-4 py-3">{{ t('nothingUpcoming') }}</p>
       <div class="quiet mt-2 pt-1">
         <span class="small pl-4"
-          >Now, <time>{{ timeOfDay(now, show.zone) }}</time> in {{ show.zone }}</span
+          ><FormattedMessage of="nowInZone" :values="{ time: timeOfDay(now, show.zone), zone: show.zone }"
+            ><template #clock="{ words }"
+              ><time>{{ words }}</time></template
+            ></FormattedMessage
+          ></span
         >
         <div class="surface" aria-hidden="true" />
       </div>
       <div class="below">
-        <ul v-if="goneOut.length" class="list-none m-0 px-2 py-0" aria-label="Released">
+        <ul v-if="goneOut.length" class="list-none m-0 px-2 py-0" :aria-label="t('released')">
           <EpisodeRow v-for="episode in near.released.episodes" :key="episode.id" :episode="episode" :show="show" />
           <li v-if="left('released')">
             <button type="button" class="small-button more m-2" @click="emit('more', 'released')">
-              Show more of {{ left('released') }} earlier ones
+              {{ t('moreReleased', { count: left('released') }) }}
             </button>
           </li>
           <EpisodeRow v-for="episode in near.retired.episodes" :key="episode.id" :episode="episode" :show="show" />
           <li v-if="left('retired')">
             <button type="button" class="small-button more m-2" @click="emit('more', 'retired')">
-              Show more of {{ left('retired') }} other retired ones
+              {{ t('moreRetired', { count: left('retired') }) }}
             </button>
           </li>
         </ul>
         <p v-if="!goneOut.length" class="small quiet px-4 py-3">
-          No releases yet. Released episodes appear here, newest first.
+          {{ t('noReleases') }}
         </p>
       </div>
     </template>

@@ -7,15 +7,16 @@ import LetterGlyph from '../../platform/parts/LetterGlyph.vue'
 import { episodeName, isArriving } from '../../production/uploads/names'
 import { shortDay, shortMoment } from '../../platform/time/times'
 import { useUploads } from '../../production/uploads/uploads'
+import { t } from './messages'
 
 const props = defineProps<{ episode: EpisodeSummary; show: Show }>()
 const uploads = useUploads()
 
 const when = computed(() => {
   const { status, releaseAt } = props.episode
-  if (status === 'scheduled') return `Scheduled, ${shortMoment(releaseAt!, props.show.zone)}`
-  if (status === 'released') return `Released ${shortDay(releaseAt!, props.show.zone)}`
-  return status === 'retired' ? 'Retired' : 'Draft'
+  if (status === 'scheduled') return t('scheduledAt', { moment: shortMoment(releaseAt!, props.show.zone) })
+  if (status === 'released') return t('releasedOn', { day: shortDay(releaseAt!, props.show.zone) })
+  return status === 'retired' ? t('retired') : t('draft')
 })
 </script>
 
@@ -34,9 +35,9 @@ const when = computed(() => {
         </span>
         <span class="facts figures quiet small">
           {{ when }}<template v-if="episode.durationMs"> · {{ clock(episode.durationMs) }}</template
-          ><template v-else-if="isArriving(episode, uploads.sendings)"> · its audio is uploading</template
-          ><template v-else> · no audio yet</template>
-          <strong v-if="episode.changedSinceRelease"> · unpublished changes</strong>
+          ><template v-else-if="isArriving(episode, uploads.sendings)"> · {{ t('audioUploading') }}</template
+          ><template v-else> · {{ t('noAudioYet') }}</template>
+          <strong v-if="episode.changedSinceRelease"> · {{ t('unpublishedChanges') }}</strong>
         </span>
       </span>
     </RouterLink>

@@ -15,6 +15,7 @@ import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { useSave } from '../../platform/parts/attempt'
 import { useShows } from '../../show/shows/shows'
 import { useVocabulary } from '../../show/shows/vocabulary'
+import { t } from './messages'
 
 /** What a show has ready for its episodes, so that none begins on an empty sheet. */
 const props = defineProps<{ show: string }>()
@@ -32,7 +33,7 @@ onMounted(() => vocabulary.load(show.value.id))
 const sample = computed(() =>
   patternFault(habits.titlePattern)
     ? null
-    : patternTitle(habits.titlePattern, { title: 'A letter from a chapel', number: 37, season: 2 }, show.value.name),
+    : patternTitle(habits.titlePattern, { title: t('exampleTitle'), number: 37, season: 2 }, show.value.name),
 )
 
 async function keep(): Promise<void> {
@@ -45,18 +46,16 @@ async function keep(): Promise<void> {
 </script>
 
 <template>
-  <PageLayout heading="Defaults for new episodes">
+  <PageLayout :heading="t('defaultsForNewEpisodes')">
     <template #purpose>
-      Used for new episodes. Existing episodes keep their text; only the title pattern applies to them too.
+      {{ t('habitsHint') }}
     </template>
     <div ref="form" class="stacked gap-4">
       <FormField
         v-slot="{ id }"
-        label="Titles"
+        :label="t('titles')"
         :fault="fault('titlePattern') ?? patternFault(habits.titlePattern) ?? undefined"
-        :hint="
-          sample ? `“${sample}” in feed, page and file; {number}, {season}, {title} and {show} are filled in.` : ''
-        "
+        :hint="sample ? t('titlesHint', { sample }) : ''"
       >
         <InputText :id="id" v-model="habits.titlePattern" :invalid="!!patternFault(habits.titlePattern)" />
       </FormField>
@@ -65,14 +64,14 @@ async function keep(): Promise<void> {
         ref="notes"
         v-model="habits.notesTemplate"
         :revision="0"
-        label="Template for the notes"
-        placeholder="What every episode’s notes contain: fields such as {guests} or {links}, and the text around them."
+        :label="t('template')"
+        :placeholder="t('templatePlaceholder')"
         :fault="fault('notesTemplate', true)"
       />
       <LinksField
         v-model="habits.usualLinks"
         :usual="[]"
-        label="Usual links"
+        :label="t('usualLinks')"
         :fault="fault('usualLinks', true)"
         @insert="link => notes?.insertLink(link)"
       />
@@ -80,13 +79,13 @@ async function keep(): Promise<void> {
         v-model="habits.usualTags"
         :used="vocabulary.tags"
         :usual="[]"
-        label="Usual tags"
+        :label="t('usualTags')"
         :fault="fault('usualTags', true)"
       />
       <ProblemNote v-if="problem" :problem="problem" />
       <div class="actions">
-        <Button type="button" label="Save" :loading="busy" @click="keep" />
-        <span v-if="saved" class="quiet" role="status">Saved.</span>
+        <Button type="button" :label="t('save')" :loading="busy" @click="keep" />
+        <span v-if="saved" class="quiet" role="status">{{ t('savedNote') }}</span>
       </div>
     </div>
     <SaveOutlook ref="outlook" :show="show" />

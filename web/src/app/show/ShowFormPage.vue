@@ -21,6 +21,7 @@ import { useSave } from '../../platform/parts/attempt'
 import { useSession } from '../../people/account/session'
 import { useShows } from '../../show/shows/shows'
 import { zonesWith } from '../../platform/time/zones'
+import { t } from './messages'
 
 /** Makes a show, or changes the facts of the one named; everything it asks for stands in the feed. */
 const props = defineProps<{ show?: string }>()
@@ -77,7 +78,7 @@ onMounted(() => {
 const address = computed(() => (slugTouched.value ? slug.value : slugFrom(facts.name, { language: facts.language })))
 const zones = zonesWith(facts.zone)
 const subcategories = computed(() => [
-  { name: 'None', value: null },
+  { name: t('none'), value: null },
   ...(categories[facts.category] ?? []).map(name => ({ name, value: name })),
 ])
 
@@ -109,21 +110,21 @@ async function lead({ slug: show }: Show): Promise<void> {
 
 <template>
   <component :is="existing ? 'div' : 'main'" class="page">
-    <h1 class="text-2xl">{{ existing ? 'Details' : 'New show' }}</h1>
+    <h1 class="text-2xl">{{ existing ? t('details') : t('newShow') }}</h1>
     <PlaceTabs />
     <p class="quiet">
-      All of this appears in the feed and can be changed later{{ existing ? '' : ', except the web address' }}.
+      {{ existing ? t('allCanChange') : t('allButAddressCanChange') }}
     </p>
     <form ref="form" novalidate @submit.prevent="existing ? change(existing) : make()">
-      <FormField v-slot="{ id }" data-field="name" label="Name" :fault="fault('name')">
+      <FormField v-slot="{ id }" data-field="name" :label="t('name')" :fault="fault('name')">
         <InputText :id="id" v-model="facts.name" :invalid="!!fault('name')" autofocus />
       </FormField>
       <FormField
         v-if="!existing"
         v-slot="{ id }"
-        label="Web address"
+        :label="t('webAddress')"
         :fault="fault('slug')"
-        :hint="`The feed: ${origin}/${address || '…'}/feed.xml`"
+        :hint="t('feedAddressHint', { address: `${origin}/${address || '…'}/feed.xml` })"
       >
         <InputText
           :id="id"
@@ -141,25 +142,25 @@ async function lead({ slug: show }: Show): Promise<void> {
         v-slot="{ id }"
         class="wide"
         data-field="description"
-        label="Description"
+        :label="t('description')"
         :fault="fault('description')"
-        hint="Lists show only the first sentence."
+        :hint="t('descriptionHint')"
       >
         <Textarea :id="id" v-model="facts.description" rows="3" :invalid="!!fault('description')" />
       </FormField>
-      <FormField v-slot="{ id }" data-field="author" label="Author" :fault="fault('author')">
+      <FormField v-slot="{ id }" data-field="author" :label="t('author')" :fault="fault('author')">
         <InputText :id="id" v-model="facts.author" :invalid="!!fault('author')" />
       </FormField>
       <FormField
         v-slot="{ id }"
         data-field="ownerEmail"
-        label="Owner’s email"
+        :label="t('ownersEmail')"
         :fault="fault('ownerEmail')"
-        hint="Public in the feed; directories write to it."
+        :hint="t('ownerEmailHint')"
       >
         <InputText :id="id" v-model="facts.ownerEmail" type="email" :invalid="!!fault('ownerEmail')" />
       </FormField>
-      <FormField v-slot="{ id }" data-field="category" label="Category" :fault="fault('category')">
+      <FormField v-slot="{ id }" data-field="category" :label="t('category')" :fault="fault('category')">
         <Select
           v-model="facts.category"
           :label-id="id"
@@ -170,7 +171,7 @@ async function lead({ slug: show }: Show): Promise<void> {
           @update:model-value="facts.subcategory = null"
         />
       </FormField>
-      <FormField v-slot="{ id }" label="Subcategory">
+      <FormField v-slot="{ id }" :label="t('subcategory')">
         <Select
           v-model="facts.subcategory"
           :label-id="id"
@@ -178,14 +179,14 @@ async function lead({ slug: show }: Show): Promise<void> {
           :options="subcategories"
           option-label="name"
           option-value="value"
-          placeholder="None"
+          :placeholder="t('none')"
           :disabled="subcategories.length === 1"
         />
       </FormField>
       <FormField
         v-slot="{ id }"
         data-field="language"
-        label="Language"
+        :label="t('language')"
         :fault="fault('language')"
         :hint="siteLanguageHint(facts.language)"
       >
@@ -200,7 +201,7 @@ async function lead({ slug: show }: Show): Promise<void> {
           auto-filter-focus
         />
       </FormField>
-      <FormField v-slot="{ id }" label="Time zone" :fault="fault('zone')" hint="Release times use this time zone.">
+      <FormField v-slot="{ id }" :label="t('timeZone')" :fault="fault('zone')" :hint="t('timeZoneHint')">
         <Select
           v-model="facts.zone"
           :label-id="id"
@@ -211,55 +212,50 @@ async function lead({ slug: show }: Show): Promise<void> {
           :virtual-scroller-options="{ itemSize: 38 }"
         />
       </FormField>
-      <FormField v-slot="{ id }" data-field="explicit" label="Explicit content">
+      <FormField v-slot="{ id }" data-field="explicit" :label="t('explicitContent')">
         <SelectButton
           v-model="facts.explicit"
           :aria-labelledby="`${id}-name`"
           :allow-empty="false"
           :options="[
-            { name: 'No', value: false },
-            { name: 'Yes', value: true },
+            { name: t('no'), value: false },
+            { name: t('yes'), value: true },
           ]"
           option-label="name"
           option-value="value"
         />
       </FormField>
-      <FormField
-        v-slot="{ id }"
-        data-field="type"
-        label="Order"
-        hint="Serial: meant to be heard in order, from the first episode."
-      >
+      <FormField v-slot="{ id }" data-field="type" :label="t('order')" :hint="t('orderHint')">
         <SelectButton
           v-model="facts.type"
           :aria-labelledby="`${id}-name`"
           :allow-empty="false"
           :options="[
-            { name: 'Episodic', value: 'episodic' },
-            { name: 'Serial', value: 'serial' },
+            { name: t('episodic'), value: 'episodic' },
+            { name: t('serial'), value: 'serial' },
           ]"
           option-label="name"
           option-value="value"
         />
       </FormField>
       <ArtworkField
-        without="A show can begin without it."
+        :without="t('withoutArtwork')"
         class="artwork"
         data-field="artwork"
         :address="artworkAddress"
-        :fault="fault('artworkId') && 'This picture cannot be the artwork.'"
+        :fault="fault('artworkId') && t('artworkFaulty')"
         @chosen="takeArtwork"
       />
-      <p v-if="problem?.faults" class="wide fault" role="alert">Not saved. Correct the marked fields and save again.</p>
+      <p v-if="problem?.faults" class="wide fault" role="alert">{{ t('notSavedFieldsFaulty') }}</p>
       <ProblemNote v-else-if="problem" class="wide" :problem="problem" />
       <div class="wide actions">
-        <Button type="submit" :label="existing ? 'Save' : 'Create show'" :loading="busy" />
+        <Button type="submit" :label="existing ? t('save') : t('createShow')" :loading="busy" />
         <RouterLink
           v-if="existing || hasShows"
           :to="existing ? { name: 'show', params: { show: existing.slug } } : { name: 'home' }"
-          >Cancel</RouterLink
+          >{{ t('cancel') }}</RouterLink
         >
-        <button v-else type="button" class="small-button" @click="leave">Sign out</button>
+        <button v-else type="button" class="small-button" @click="leave">{{ t('signOut') }}</button>
       </div>
     </form>
     <SaveOutlook v-if="existing" ref="outlook" :show="existing" />

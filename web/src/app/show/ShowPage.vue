@@ -14,6 +14,8 @@ import { episodeName, isArriving } from '../../production/uploads/names'
 import { useSession } from '../../people/account/session'
 import { useShows } from '../../show/shows/shows'
 import { useUploads } from '../../production/uploads/uploads'
+import { locale } from '../../platform/messages'
+import { FormattedMessage, t } from './messages'
 
 const props = defineProps<{ show: string }>()
 const shows = useShows()
@@ -32,13 +34,14 @@ const category = computed(() => {
 const listener = computed(() => listenerLink(sessions.session?.demo?.listenerAddress ?? null, facts.value.feedAddress))
 
 function lacks(episode: EpisodeSummary): string {
-  if (episode.changedSinceRelease) return 'has changes that listeners do not see yet'
+  if (episode.changedSinceRelease) return t('hasUnsentChanges')
   const arriving = isArriving(episode, uploads.sendings)
   const needed = hindering('schedule', episode.hindrances)
   const [stillFinishing] = hindering('release', episode.hindrances)
   if (needed.length === 0 && stillFinishing) return hindranceWords[stillFinishing]
   const missing = needed.filter(each => !(arriving && each === 'no audio')).map(each => hindranceNeeds[each])
-  return `needs ${new Intl.ListFormat('en-GB').format([...missing, 'a release time'])}${arriving ? '; its audio is uploading' : ''}`
+  const needs = new Intl.ListFormat(locale).format([...missing, t('aReleaseTime')])
+  return t('needs', { needs, arriving: arriving ? 'yes' : 'no' })
 }
 </script>
 
@@ -48,64 +51,67 @@ function lacks(episode: EpisodeSummary): string {
       <img
         class="rounded flex-none bg-sheet-sunk"
         :src="artworkAt(facts.artworkAddress, 480)"
-        :alt="`Artwork of ${facts.name}`"
+        :alt="t('artworkOf', { name: facts.name })"
         width="168"
         height="168"
       />
       <div>
         <h1 class="text-2xl wrap-anywhere">{{ facts.name }}</h1>
         <p class="quiet">
-          by {{ facts.author }} · {{ category }} · {{ facts.explicit ? 'explicit' : 'not explicit' }} · {{ facts.zone }}
+          {{ t('byAuthor', { author: facts.author }) }} · {{ category }} ·
+          {{ facts.explicit ? t('isExplicit') : t('notExplicit') }} · {{ facts.zone }}
         </p>
         <p class="font-serif text-l mx-0 my-3 wrap-anywhere">{{ facts.description }}</p>
         <p class="actions">
-          <RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Edit show details</RouterLink>
-          <RouterLink :to="{ name: 'habits', params: { show: facts.slug } }">Defaults for new episodes</RouterLink>
+          <RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">{{ t('editShowDetails') }}</RouterLink>
+          <RouterLink :to="{ name: 'habits', params: { show: facts.slug } }">{{
+            t('defaultsForNewEpisodes')
+          }}</RouterLink>
           <RouterLink :to="{ name: 'rhythm', params: { show: facts.slug } }">{{
-            facts.rhythm ? rhythmWords(facts.rhythm) : 'Release schedule'
+            facts.rhythm ? rhythmWords(facts.rhythm) : t('releaseSchedule')
           }}</RouterLink>
         </p>
       </div>
     </div>
 
-    <LoadingShape v-if="!shows.near" what="the episodes" :lines="8" />
+    <LoadingShape v-if="!shows.near" :what="t('theEpisodes')" :lines="8" />
     <WaterlinePanel v-else-if="!isEmpty" :show="facts" @drawn="isLineDrawn = true" />
     <template v-if="isEmpty || isLineDrawn">
       <p v-if="facts.role !== 'keeper'" class="note">{{ roleWords[facts.role] }}</p>
       <div v-if="facts.artworkIsProvisional" class="note needs-you">
         <p>
-          <strong>This is placeholder artwork.</strong> It was drawn here so that the show could begin. Directories ask
-          for artwork of your own, square, 1400 to 3000 px (itunes namespace); without it they refuse the show, or list
-          it with this picture.
+          <strong>{{ t('placeholderArtwork') }}</strong> {{ t('placeholderArtworkTells') }}
         </p>
         <p class="actions">
-          <RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">Choose the artwork</RouterLink>
+          <RouterLink :to="{ name: 'facts', params: { show: facts.slug } }">{{ t('chooseTheArtwork') }}</RouterLink>
         </p>
       </div>
 
       <div class="feed boxed spaced px-5 py-4">
         <p v-if="facts.feedFacts.isPrivate">
-          Private:
-          <RouterLink :to="{ name: 'private-feeds', params: { show: facts.slug } }"
-            >those who have an address of their own</RouterLink
-          >
-          hear it, and nobody else.
+          <FormattedMessage of="privateToThose">
+            <template #link="{ words }"
+              ><RouterLink :to="{ name: 'private-feeds', params: { show: facts.slug } }">{{
+                words
+              }}</RouterLink></template
+            >
+          </FormattedMessage>
         </p>
-        <CopyField v-else label="Feed address" :text="facts.feedAddress" />
-        <p v-if="released === 0" class="quiet small">The feed already works, but is empty until your first release.</p>
+        <CopyField v-else :label="t('feedAddress')" :text="facts.feedAddress" />
+        <p v-if="released === 0" class="quiet small">{{ t('feedIsEmpty') }}</p>
         <p v-else class="quiet small">
-          {{ released }} {{ released === 1 ? 'episode is' : 'episodes are' }} in the feed now.
+          {{ t('countInFeed', { count: released }) }}
         </p>
         <p v-if="!facts.feedFacts.isPrivate" class="flowing gap-x-5">
-          <a :href="facts.feedAddress" target="_blank">View the feed</a>
-          <a :href="facts.pageAddress" target="_blank">View the public page</a>
-          <a v-if="listener" :href="listener" target="_blank">Open it in the stand-in listener</a>
+          <a :href="facts.feedAddress" target="_blank">{{ t('viewTheFeed') }}</a>
+          <a :href="facts.pageAddress" target="_blank">{{ t('viewThePublicPage') }}</a>
+          <a v-if="listener" :href="listener" target="_blank">{{ t('openInStandIn') }}</a>
         </p>
       </div>
 
       <div v-if="waiting.length" class="next spaced gap-4">
         <div>
-          <span class="field-name">Waiting for you</span>
+          <span class="field-name">{{ t('waitingForYou') }}</span>
           <ul>
             <li v-for="episode in waiting.slice(0, 5)" :key="episode.id">
               <RouterLink :to="{ name: 'desk', params: { show: facts.slug, id: episode.id } }">{{
@@ -118,13 +124,14 @@ function lacks(episode: EpisodeSummary): string {
       </div>
 
       <div v-if="isEmpty" class="first">
-        <h2>Bring the first episode</h2>
+        <h2>{{ t('bringTheFirstEpisode') }}</h2>
         <p>
-          Drop its audio anywhere on this window, or press New episode. An episode needs three things: audio, a title
-          and a release time.
+          {{ t('firstEpisodeHint') }}
         </p>
       </div>
-      <p class="actions small"><RouterLink :to="{ name: 'new-show' }">Add another show</RouterLink></p>
+      <p class="actions small">
+        <RouterLink :to="{ name: 'new-show' }">{{ t('addAnotherShow') }}</RouterLink>
+      </p>
     </template>
   </section>
 </template>

@@ -14,6 +14,7 @@ import { useSession } from '../../people/account/session'
 import { useShows } from '../../show/shows/shows'
 import DirectoryCard from './DirectoryCard.vue'
 import { useDirectories } from './directories'
+import { FormattedMessage, t } from './messages'
 
 /** Where the show is handed to, once each, and how it stands there. */
 const props = defineProps<{ show: string }>()
@@ -45,32 +46,34 @@ async function add(): Promise<void> {
 </script>
 
 <template>
-  <PageLayout heading="Directories" width="wide" :waits-for="!list && !problem && 'the directories'">
+  <PageLayout :heading="t('directories')" width="wide" :waits-for="!list && !problem && t('theDirectories')">
     <template #purpose>
-      Submit the show to each directory once, after its first release. After that every episode gets there
-      automatically, usually within six to twelve hours.
+      {{ t('directoriesHint') }}
     </template>
     <p v-if="show.feedFacts.isPrivate" class="note">
-      The show is private, so no directory can have it.
-      <RouterLink :to="{ name: 'private-feeds', params: { show: show.slug } }">Private feeds</RouterLink>
+      {{ t('privateInNoDirectory') }}
+      <RouterLink :to="{ name: 'private-feeds', params: { show: show.slug } }">{{ t('privateFeeds') }}</RouterLink>
     </p>
-    <CopyField v-else-if="list" label="The address that directories want" :text="list.feedAddress" />
+    <CopyField v-else-if="list" :label="t('feedAddressWanted')" :text="list.feedAddress" />
     <p v-if="list && sessions.session?.demo?.outboxAddress" class="small">
-      In this demo, mail arrives in
-      <a :href="sessions.session.demo.outboxAddress" target="_blank">the stand-in outbox</a>.
+      <FormattedMessage of="mailArrivesIn"
+        ><template #link="{ words }"
+          ><a :href="sessions.session.demo.outboxAddress" target="_blank">{{ words }}</a></template
+        ></FormattedMessage
+      >
     </p>
     <ProblemNote v-if="problem && problem.at === null" :problem="problem" />
     <template v-if="list">
       <p v-if="list.problem" class="note" role="status">
-        {{ list.problem }} It will be asked again when you come back.
+        {{ t('askedAgain', { problem: list.problem }) }}
       </p>
       <div class="cards">
         <DirectoryCard v-for="directory in list.directories" :key="directory.id" :directory="directory" :show="show" />
       </div>
       <section class="own spaced" aria-labelledby="own">
-        <h2 class="text-l" id="own">Other directories (tracked by you)</h2>
+        <h2 class="text-l" id="own">{{ t('otherDirectories') }}</h2>
         <p class="quiet small">
-          Submit the address there yourself, and add here where the show is listed: the public page links to it.
+          {{ t('otherDirectoriesHint') }}
         </p>
         <ul v-if="list.own.length">
           <li v-for="each in list.own" class="flex gap-3 items-baseline" :key="each.id">
@@ -78,21 +81,21 @@ async function add(): Promise<void> {
             <button
               type="button"
               class="small-button"
-              :aria-label="`Remove ${each.name}`"
+              :aria-label="t('removeNamed', { name: each.name })"
               @click="directories.drop(show.id, each.id)"
             >
-              Remove
+              {{ t('remove') }}
             </button>
           </li>
         </ul>
         <form class="new" novalidate @submit.prevent="add">
-          <FormField v-slot="{ id }" label="Directory" :fault="faults.name">
+          <FormField v-slot="{ id }" :label="t('directory')" :fault="faults.name">
             <InputText :id="id" v-model="own.name" :invalid="!!faults.name" />
           </FormField>
-          <FormField v-slot="{ id }" label="Where it lists the show" :fault="faults.listingAddress">
+          <FormField v-slot="{ id }" :label="t('listingAddress')" :fault="faults.listingAddress">
             <InputText :id="id" v-model="own.listingAddress" type="url" :invalid="!!faults.listingAddress" />
           </FormField>
-          <Button type="submit" label="Add" outlined :loading="directories.busy === 'own'" />
+          <Button type="submit" :label="t('add')" outlined :loading="directories.busy === 'own'" />
         </form>
         <ProblemNote v-if="problem?.at === 'own'" :problem="problem" />
       </section>

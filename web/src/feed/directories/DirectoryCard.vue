@@ -7,6 +7,7 @@ import type { Show } from '@contract/shows'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { useDirectories } from './directories'
 import ListingState from './ListingState.vue'
+import { t } from './messages'
 
 /** A directory: what it wants, how the show stands there, and what is to be done next. */
 const props = defineProps<{ directory: Directory; show: Show }>()
@@ -39,23 +40,25 @@ async function confirm(): Promise<void> {
     <template v-if="mayHandIn">
       <ul class="wants unlisted spaced small gap-1">
         <li v-for="want in directory.wants" :key="want.words">
-          <span class="text-ink-soft" :class="{ lacking: !want.isThere }">{{ want.isThere ? 'OK:' : 'Missing:' }}</span>
+          <span class="text-ink-soft" :class="{ lacking: !want.isThere }">{{
+            want.isThere ? t('conditionMet') : t('conditionMissing')
+          }}</span>
           {{ want.words }}
         </li>
       </ul>
       <div class="actions">
         <Button
           type="button"
-          :label="listing ? 'Submit again' : 'Submit'"
+          :label="listing ? t('submitAgain') : t('submit')"
           :disabled="lacks"
           :loading="isBusy"
           @click="directories.handIn(show.id, directory.id)"
         />
-        <span v-if="lacks" class="quiet small">It would be rejected as is.</span>
+        <span v-if="lacks" class="quiet small">{{ t('wouldBeRejected') }}</span>
       </div>
     </template>
     <form v-if="listing?.state === 'to confirm'" class="actions" novalidate @submit.prevent="confirm">
-      <label class="small" :for="`code-${directory.id}`">Code from the mail</label>
+      <label class="small" :for="`code-${directory.id}`">{{ t('codeFromTheMail') }}</label>
       <InputText
         :id="`code-${directory.id}`"
         v-model="code"
@@ -65,7 +68,7 @@ async function confirm(): Promise<void> {
         :invalid="!!wrongCode"
         :aria-describedby="wrongCode ? `fault-${directory.id}` : undefined"
       />
-      <Button type="submit" label="Confirm" :disabled="code.trim() === ''" :loading="isBusy" />
+      <Button type="submit" :label="t('confirm')" :disabled="code.trim() === ''" :loading="isBusy" />
       <span v-if="wrongCode" :id="`fault-${directory.id}`" class="fault" role="alert">{{ wrongCode }}</span>
     </form>
     <ProblemNote v-if="problem && !wrongCode" :problem="problem" />

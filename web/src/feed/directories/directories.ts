@@ -3,6 +3,7 @@ import { ref, shallowRef } from 'vue'
 import type { DirectoryList, NewOwnListing } from '@contract/directories'
 import { api } from '../../platform/api'
 import { problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { t } from './messages'
 
 /** The directories that a show is handed to, and how it stands in each. */
 export const useDirectories = defineStore('directories', () => {
@@ -14,7 +15,7 @@ export const useDirectories = defineStore('directories', () => {
     try {
       list.value = await api.directories(showId)
     } catch (error) {
-      problem.value = { ...problemOf(error, 'What the directories have stays as it is.'), at: null }
+      problem.value = { ...problemOf(error, t('directoriesUnchanged')), at: null }
     }
   }
   /** Does something with a directory, and tells beside it what went wrong; whether it went well. */
@@ -25,7 +26,7 @@ export const useDirectories = defineStore('directories', () => {
       list.value = await ask()
       return true
     } catch (error) {
-      problem.value = { ...problemOf(error, 'Nothing was submitted.'), at }
+      problem.value = { ...problemOf(error, t('nothingSubmitted')), at }
       return false
     } finally {
       busy.value = null

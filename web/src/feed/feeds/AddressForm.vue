@@ -10,6 +10,7 @@ import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { useAttempt } from '../../platform/parts/attempt'
 import { useShows } from '../../show/shows/shows'
 import { vOpened } from '../../platform/parts/opened'
+import { t } from './messages'
 
 /** Another address part for the show; where it was leads there from then on. */
 const props = defineProps<{ show: Show }>()
@@ -18,7 +19,7 @@ const router = useRouter()
 const origin = computed(() => props.show.pageAddress.replace(/\/[^/]*$/, ''))
 const slug = ref(props.show.pageAddress.split('/').at(-1)!)
 const fault = ref('')
-const { problem, busy, attempt } = useAttempt('The show is where it was.')
+const { problem, busy, attempt } = useAttempt(t('showNotMoved'))
 const asking = ref(false)
 const isOther = computed(() => `${origin.value}/${slug.value}` !== props.show.pageAddress)
 
@@ -42,7 +43,7 @@ async function move(): Promise<void> {
   <form class="form" novalidate @submit.prevent="ask">
     <FormField
       v-slot="{ id }"
-      label="Web address of the show"
+      :label="t('webAddressOfShow')"
       :fault="fault"
       :hint="`${origin}/${slug || '…'}/feed.xml`"
     >
@@ -51,15 +52,14 @@ async function move(): Promise<void> {
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="asking" v-opened="() => (asking = false)" class="note needs-you" role="alert">
       <p>
-        {{ show.pageAddress }} will redirect there, and nobody else can take it. Apps and directories follow, and the
-        feed tells them where it is; printed addresses keep working.
+        {{ t('addressMoveHint', { address: show.pageAddress }) }}
       </p>
       <div class="actions mt-2">
-        <Button type="button" label="Move it there" :loading="busy" @click="move" />
-        <Button type="button" label="Cancel" text @click="asking = false" />
+        <Button type="button" :label="t('moveItThere')" :loading="busy" @click="move" />
+        <Button type="button" :label="t('cancel')" text @click="asking = false" />
       </div>
     </div>
-    <Button v-else-if="isOther" type="submit" label="Change the address" outlined />
+    <Button v-else-if="isOther" type="submit" :label="t('changeTheAddress')" outlined />
   </form>
 </template>
 

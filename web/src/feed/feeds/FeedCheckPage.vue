@@ -13,6 +13,7 @@ import { useAttempt } from '../../platform/parts/attempt'
 import { useShows } from '../../show/shows/shows'
 import FeedFindings from './FeedFindings.vue'
 import { useFeed } from './feed'
+import { t } from './messages'
 
 /** Checks the feed at any address, or one that is pasted. */
 const props = defineProps<{ show: string }>()
@@ -22,7 +23,7 @@ const route = useRoute()
 const address = ref(String(route.query.address ?? ''))
 const text = ref('')
 const isPasting = ref(false)
-const { problem, busy, attempt } = useAttempt('Nothing was checked.')
+const { problem, busy, attempt } = useAttempt(t('nothingChecked'))
 const checked = shallowRef<FeedChecked | null>(null)
 const checkedAddress = ref('')
 const isOurs = computed(() => checkedAddress.value === shows.bySlug(props.show)?.feedAddress)
@@ -34,9 +35,7 @@ async function check(): Promise<void> {
   fault.value = ''
   problem.value = null
   if (!read.success) {
-    fault.value = isPasting.value
-      ? 'Paste the feed, at most 5,000,000 characters of it.'
-      : 'A web address, such as https://example.org/feed.xml.'
+    fault.value = isPasting.value ? t('feedTextRule') : t('feedAddressRule')
     return
   }
   checked.value = null
@@ -51,13 +50,12 @@ onMounted(() => {
 </script>
 
 <template>
-  <PageLayout heading="Check a feed">
+  <PageLayout :heading="t('checkAFeed')">
     <template #purpose>
-      Any feed, here or elsewhere. It is fetched as an app would fetch it, with its artwork and everything its ten
-      newest episodes link to.
+      {{ t('checkFeedHint') }}
     </template>
     <form class="spaced gap-3" novalidate @submit.prevent="check">
-      <FormField v-slot="{ id }" :label="isPasting ? 'The feed itself' : 'Address of the feed'" :fault="fault">
+      <FormField v-slot="{ id }" :label="isPasting ? t('theFeedItself') : t('addressOfTheFeed')" :fault="fault">
         <Textarea v-if="isPasting" :id="id" v-model="text" rows="8" :invalid="fault !== ''" spellcheck="false" />
         <InputText
           v-else
@@ -71,23 +69,22 @@ onMounted(() => {
         />
       </FormField>
       <div class="actions">
-        <Button type="submit" label="Check it" :loading="busy" />
+        <Button type="submit" :label="t('checkIt')" :loading="busy" />
         <button type="button" class="small-button" @click="isPasting = !isPasting">
-          {{ isPasting ? 'Give its address instead' : 'Paste it instead' }}
+          {{ isPasting ? t('giveItsAddressInstead') : t('pasteItInstead') }}
         </button>
-        <span v-if="busy" class="quiet" role="status">Fetching it and everything it links to …</span>
+        <span v-if="busy" class="quiet" role="status">{{ t('fetching') }}</span>
       </div>
     </form>
     <ProblemNote v-if="problem" :problem="problem" />
     <section v-if="checked" class="spaced" aria-labelledby="found">
-      <h2 class="text-l" id="found">{{ checked.title || 'A feed without a title' }}</h2>
+      <h2 class="text-l" id="found">{{ checked.title || t('aFeedWithoutATitle') }}</h2>
       <p class="quiet">
-        {{ checked.items }} {{ checked.items === 1 ? 'episode' : 'episodes' }}, {{ amount(checked.bytes) }};
-        <template v-if="checked.named > checked.asked"
-          >{{ checked.asked }} of {{ checked.named }} addresses in it were checked; no more are checked for one
-          feed.</template
-        >
-        <template v-else>{{ checked.asked }} addresses in it were checked.</template>
+        {{ t('checkedSize', { count: checked.items, size: amount(checked.bytes) }) }}
+        <template v-if="checked.named > checked.asked">{{
+          t('someAddressesChecked', { asked: checked.asked, named: checked.named })
+        }}</template>
+        <template v-else>{{ t('addressesChecked', { asked: checked.asked }) }}</template>
       </p>
       <FeedFindings :findings="checked.findings" :rules="checked.rules" :show="show" :is-ours="isOurs" @fixed="check" />
     </section>

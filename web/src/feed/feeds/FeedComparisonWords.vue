@@ -2,6 +2,7 @@
 import type { Difference, FeedComparison } from '@core/feed/compare'
 import { itemName } from '@core/feed/compare'
 import ComparedWords from '../../show/history/ComparedWords.vue'
+import { t } from './messages'
 
 /** What is other in a state of a feed than in the one before, with the words where they are words. */
 defineProps<{ comparison: FeedComparison }>()
@@ -12,7 +13,7 @@ const hasWords = ({ earlier, later }: Difference): boolean => earlier !== null |
 <template>
   <div class="spaced gap-3">
     <section v-if="comparison.show.some(hasWords)">
-      <h4 class="m-0 text-m">The show</h4>
+      <h4 class="m-0 text-m">{{ t('showItself') }}</h4>
       <template v-for="difference in comparison.show.filter(hasWords)" :key="difference.what">
         <p class="small quiet">{{ difference.what }}</p>
         <ComparedWords :earlier="difference.earlier ?? ''" :later="difference.later ?? ''" />
@@ -29,9 +30,11 @@ const hasWords = ({ earlier, later }: Difference): boolean => earlier !== null |
         />
       </template>
     </section>
-    <p v-if="!comparison.show.some(hasWords) && comparison.changed.length === 0" class="quiet">No text changed.</p>
+    <p v-if="!comparison.show.some(hasWords) && comparison.changed.length === 0" class="quiet">
+      {{ t('noTextChanged') }}
+    </p>
     <p v-if="comparison.changed.length > shown" class="quiet">
-      and {{ comparison.changed.length - shown }} more episodes.
+      {{ t('moreEpisodes', { count: comparison.changed.length - shown }) }}
     </p>
   </div>
 </template>

@@ -16,6 +16,7 @@ import { useSave } from '../../platform/parts/attempt'
 import { useShows } from '../../show/shows/shows'
 import RowsField from './RowsField.vue'
 import SaveOutlook from './SaveOutlook.vue'
+import { t } from './messages'
 
 /** What a feed can say beside what every feed says. All of it may stay as it is. */
 const props = defineProps<{ show: string }>()
@@ -33,15 +34,15 @@ const faultIn = (field: string) => (part: string) => fault(`${field}.${part}`)
 const orNull = (words: string | undefined): string | null => (words?.trim() ? words : null)
 
 const texts = [
-  { key: 'site', label: 'The show’s own site', hint: 'If it has one elsewhere; otherwise the public page here.' },
-  { key: 'ownerName', label: 'Owner’s name', hint: 'If different from the author.' },
-  { key: 'copyright', label: 'Copyright', hint: '' },
-  { key: 'licence', label: 'Licence', hint: 'Such as cc-by-4.0, or a name and its web address.' },
-  { key: 'place', label: 'The place it is about', hint: '' },
-  { key: 'webmaster', label: 'Email for technical questions', hint: '' },
+  { key: 'site', label: t('ownSite'), hint: t('ownSiteHint') },
+  { key: 'ownerName', label: t('ownerName'), hint: t('ownerNameHint') },
+  { key: 'copyright', label: t('copyright'), hint: '' },
+  { key: 'licence', label: t('licence'), hint: t('licenceHint') },
+  { key: 'place', label: t('placeItIsAbout'), hint: '' },
+  { key: 'webmaster', label: t('technicalEmail'), hint: '' },
 ] as const
 const categoryOptions = [
-  { name: 'None', value: null },
+  { name: t('none'), value: null },
   ...Object.entries(categories).flatMap(([category, subcategories]) => [
     { name: category, value: `${category}\n` },
     ...subcategories.map(subcategory => ({
@@ -73,8 +74,8 @@ async function keep(): Promise<void> {
 </script>
 
 <template>
-  <PageLayout heading="More feed settings">
-    <template #purpose>Most shows need none of these. Empty fields are left out.</template>
+  <PageLayout :heading="t('moreFeedSettings')">
+    <template #purpose>{{ t('feedFactsHint') }}</template>
     <form ref="form" novalidate @submit.prevent="keep">
       <FormField
         v-for="{ key, label, hint } in texts"
@@ -91,7 +92,7 @@ async function keep(): Promise<void> {
           @update:model-value="words => (facts[key] = orNull(words))"
         />
       </FormField>
-      <FormField v-slot="{ id }" label="A second category" :fault="fault('secondCategory')">
+      <FormField v-slot="{ id }" :label="t('aSecondCategory')" :fault="fault('secondCategory')">
         <Select
           v-model="secondCategory"
           :label-id="id"
@@ -99,26 +100,21 @@ async function keep(): Promise<void> {
           :options="categoryOptions"
           option-label="name"
           option-value="value"
-          placeholder="None"
+          :placeholder="t('none')"
           filter
           auto-filter-focus
         />
       </FormField>
-      <FormField
-        v-slot="{ id }"
-        label="Keywords"
-        hint="Separate with commas; some directories read them."
-        :fault="fault('keywords')"
-      >
+      <FormField v-slot="{ id }" :label="t('keywords')" :hint="t('keywordsHint')" :fault="fault('keywords')">
         <InputText :id="id" v-model="keywords" :invalid="!!fault('keywords')" />
       </FormField>
-      <FormField v-slot="{ id }" label="What is in it" :fault="fault('medium')">
+      <FormField v-slot="{ id }" :label="t('medium')" :fault="fault('medium')">
         <Select v-model="facts.medium" :label-id="id" :aria-labelledby="`${id}-name`" :options="[...media]" />
       </FormField>
       <FormField
         v-slot="{ id }"
-        label="Episodes in the feed"
-        hint="Leave empty for all. Older ones go into further parts that apps can request."
+        :label="t('episodesInTheFeed')"
+        :hint="t('feedLengthHint')"
         :fault="fault('itemsPerPart')"
       >
         <InputNumber
@@ -131,72 +127,61 @@ async function keep(): Promise<void> {
       <RowsField
         v-model="facts.funding"
         class="wide"
-        label="Donation links"
-        hint="Apps show them as a link."
+        :label="t('donationLinks')"
+        :hint="t('donationsHint')"
         :columns="[
-          { key: 'words', label: 'Words' },
-          { key: 'address', label: 'Address' },
+          { key: 'words', label: t('words') },
+          { key: 'address', label: t('address') },
         ]"
         :empty="{ words: '', address: '' }"
-        add="Add one"
+        :add="t('addOne')"
         :fault="faultIn('funding')"
       />
       <RowsField
         v-model="facts.seasonNames"
         class="wide"
-        label="Names of seasons"
-        hint="Apps show them above the episodes of each."
+        :label="t('namesOfSeasons')"
+        :hint="t('seasonNamesHint')"
         :columns="[
-          { key: 'season', label: 'Season', isNumber: true },
-          { key: 'name', label: 'Name' },
+          { key: 'season', label: t('season'), isNumber: true },
+          { key: 'name', label: t('name') },
         ]"
         :empty="{ season: facts.seasonNames.length + 1, name: '' }"
-        add="Name a season"
+        :add="t('nameASeason')"
         :fault="faultIn('seasonNames')"
       />
       <RowsField
         v-model="facts.recommends"
         class="wide"
-        label="Shows that you recommend"
-        hint="Some apps offer them to your listeners."
+        :label="t('showsThatYouRecommend')"
+        :hint="t('recommendationsHint')"
         :columns="[
-          { key: 'title', label: 'Show' },
-          { key: 'feedAddress', label: 'Address of its feed' },
+          { key: 'title', label: t('show') },
+          { key: 'feedAddress', label: t('addressOfItsFeed') },
         ]"
         :empty="{ title: '', feedAddress: '' }"
-        add="Add a show"
+        :add="t('addAShow')"
         :fault="faultIn('recommends')"
       />
       <RowsField
         v-model="facts.statements"
         class="wide"
-        label="Statements"
-        hint="Text that a service asks you to add, to prove that the feed is yours."
+        :label="t('statements')"
+        :hint="t('statementsHint')"
         :columns="[
-          { key: 'purpose', label: 'What for' },
-          { key: 'words', label: 'Words' },
+          { key: 'purpose', label: t('whatFor') },
+          { key: 'words', label: t('words') },
         ]"
         :empty="{ purpose: '', words: '' }"
-        add="Add one"
+        :add="t('addOne')"
         :fault="faultIn('statements')"
       />
       <fieldset class="wide choices spaced gap-3 m-0 p-0 border-0">
-        <legend class="field-name p-0">Import and moving</legend>
-        <label
-          ><Checkbox v-model="facts.isLocked" binary /> Locked: other hosts may not import it without your
-          consent</label
-        >
-        <label><Checkbox v-model="facts.isBlocked" binary /> Not for directories: they are asked not to list it</label>
-        <label
-          ><Checkbox v-model="facts.isComplete" binary /> Complete: nothing more will be added, and apps stop
-          checking</label
-        >
-        <FormField
-          v-slot="{ id }"
-          label="It has moved to"
-          hint="The address of the new feed. Apps go there and stay there; leave it empty while the show lives here."
-          :fault="fault('movedTo')"
-        >
+        <legend class="field-name p-0">{{ t('importAndMoving') }}</legend>
+        <label><Checkbox v-model="facts.isLocked" binary /> {{ t('isLocked') }}</label>
+        <label><Checkbox v-model="facts.isBlocked" binary /> {{ t('isBlocked') }}</label>
+        <label><Checkbox v-model="facts.isComplete" binary /> {{ t('isComplete') }}</label>
+        <FormField v-slot="{ id }" :label="t('itHasMovedTo')" :hint="t('movedToHint')" :fault="fault('movedTo')">
           <InputText
             :id="id"
             :model-value="facts.movedTo ?? ''"
@@ -204,16 +189,13 @@ async function keep(): Promise<void> {
             @update:model-value="words => (facts.movedTo = orNull(words))"
           />
         </FormField>
-        <label v-if="facts.movedTo"
-          ><Checkbox v-model="facts.isRedirected" binary /> Redirect everybody there at once; this feed is no longer
-          read</label
-        >
+        <label v-if="facts.movedTo"><Checkbox v-model="facts.isRedirected" binary /> {{ t('isRedirected') }}</label>
       </fieldset>
       <ProblemNote v-if="problem" class="wide" :problem="problem" />
       <div class="wide actions">
-        <Button type="submit" label="Save" :loading="busy" />
-        <RouterLink :to="{ name: 'feed', params: { show: show.slug } }">Back to the feed</RouterLink>
-        <span v-if="saved" class="quiet" role="status">Saved.</span>
+        <Button type="submit" :label="t('save')" :loading="busy" />
+        <RouterLink :to="{ name: 'feed', params: { show: show.slug } }">{{ t('backToTheFeed') }}</RouterLink>
+        <span v-if="saved" class="quiet" role="status">{{ t('savedNote') }}</span>
       </div>
     </form>
     <AddressForm :show="show" />

@@ -12,6 +12,7 @@ import { useShows } from '../../show/shows/shows'
 import SaveOutlook from './SaveOutlook.vue'
 import { useFeed } from './feed'
 import { wayTo } from './places'
+import { t } from './messages'
 
 /**
  * What was found in a feed, the gravest first, each with where it is and how it is mended, by a press where that can be; what is
@@ -21,7 +22,8 @@ const props = defineProps<{ findings: readonly FeedFindingView[]; rules: number;
 const emit = defineEmits<{ fixed: [] }>()
 const well = computed(() => props.rules - props.findings.length)
 const shown = 5
-const named = ({ item }: FeedFindingView['places'][number]): string => item?.title || `item ${(item?.index ?? 0) + 1}`
+const named = ({ item }: FeedFindingView['places'][number]): string =>
+  item?.title || t('itemNumber', { number: (item?.index ?? 0) + 1 })
 const way = (finding: FeedFindingView, episode: FoundEpisode | null) =>
   props.isOurs ? wayTo(finding.place, props.show, episode?.id ?? null) : null
 
@@ -37,7 +39,7 @@ async function press(finding: FeedFindingView, key: string, act: () => Promise<u
   try {
     await act()
   } catch (error) {
-    problem.value = { ...problemOf(error, 'Nothing was changed.'), of: finding.name }
+    problem.value = { ...problemOf(error, t('nothingWasChanged')), of: finding.name }
   } finally {
     busy.value = ''
   }
@@ -85,7 +87,7 @@ const fixEpisode = (finding: FeedFindingView, episode: FoundEpisode): Promise<vo
               >{{ ' ' }}<code>{{ place.value }}</code></template
             >
             <template v-if="isOurs && place.episode?.isChanged"
-              >{{ ' ' }}<span class="quiet small">· changed, and not sent yet</span></template
+              >{{ ' ' }}<span class="quiet small">· {{ t('changedNotSent') }}</span></template
             >
             <Button
               v-if="isOurs && place.episode?.byPress"
@@ -97,7 +99,7 @@ const fixEpisode = (finding: FeedFindingView, episode: FoundEpisode): Promise<vo
               @click="fixEpisode(finding, place.episode)"
             />
           </li>
-          <li v-if="finding.count > shown" class="quiet">and {{ finding.count - shown }} more</li>
+          <li v-if="finding.count > shown" class="quiet">{{ t('countMore', { count: finding.count - shown }) }}</li>
         </ul>
         <p>{{ finding.ifItStays }} {{ finding.fix }}</p>
         <p v-if="isOurs && !finding.places[0]!.item" class="actions">
@@ -110,12 +112,12 @@ const fixEpisode = (finding: FeedFindingView, episode: FoundEpisode): Promise<vo
             @click="fixShow(finding, finding.byPress)"
           />
           <RouterLink v-if="way(finding, null)" :to="way(finding, null)!">{{
-            finding.byPress ? 'Show where' : 'Fix it'
+            finding.byPress ? t('showWhere') : t('fixIt')
           }}</RouterLink>
         </p>
         <ProblemNote v-if="problem?.of === finding.name" :problem="problem" />
         <FoldPanel class="small quiet">
-          <template #line>The rule</template>
+          <template #line>{{ t('theRule') }}</template>
           <p>
             {{ finding.rule }} <cite>{{ finding.source }}.</cite>
           </p>
@@ -124,11 +126,7 @@ const fixEpisode = (finding: FeedFindingView, episode: FoundEpisode): Promise<vo
     </ul>
     <SaveOutlook v-if="open" ref="outlook" :show="open" />
     <p class="quiet" role="status">
-      {{
-        findings.length === 0
-          ? `Nothing to fix. The feed passes all ${rules} checks.`
-          : `The feed passes the other ${well} checks.`
-      }}
+      {{ findings.length === 0 ? t('nothingToFix', { count: rules }) : t('passesOthers', { count: well }) }}
     </p>
   </div>
 </template>

@@ -13,6 +13,7 @@ import FeedFindings from './FeedFindings.vue'
 import FeedReaders from './FeedReaders.vue'
 import FeedStates from './FeedStates.vue'
 import { useFeed } from './feed'
+import { FormattedMessage, t } from './messages'
 
 /** The feed of a show, without a line of XML: whether it is right, what became of it, who has it. */
 const props = defineProps<{ show: string }>()
@@ -36,45 +37,51 @@ const newest = computed(() => overview.value?.readers.filter(({ hasNewest }) => 
 </script>
 
 <template>
-  <PageLayout heading="Feed" :waits-for="!overview && !problem && 'the check of the feed'">
+  <PageLayout :heading="t('feed')" :waits-for="!overview && !problem && t('theFeedCheck')">
     <template #beside>
-      <a v-if="!isPrivate" :href="show.feedAddress" target="_blank">View the raw feed</a>
+      <a v-if="!isPrivate" :href="show.feedAddress" target="_blank">{{ t('viewTheRawFeed') }}</a>
     </template>
     <p v-if="isPrivate">
-      The show is private.
-      <RouterLink :to="{ name: 'private-feeds', params: { show: show.slug } }"
-        >Those who have an address of their own</RouterLink
-      >
-      hear it, and nobody else.
+      <FormattedMessage of="privateToThose">
+        <template #link="{ words }"
+          ><RouterLink :to="{ name: 'private-feeds', params: { show: show.slug } }">{{ words }}</RouterLink></template
+        >
+      </FormattedMessage>
     </p>
-    <CopyField v-else label="Its address" :text="show.feedAddress" />
+    <CopyField v-else :label="t('itsAddress')" :text="show.feedAddress" />
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="overview">
       <p class="quiet">
-        {{ overview.items }} {{ overview.items === 1 ? 'episode' : 'episodes' }}, {{ amount(overview.bytes) }}; changed
-        {{ untilThen(overview.changedAt, now) }}.
+        {{
+          t('feedSize', {
+            count: overview.items,
+            size: amount(overview.bytes),
+            ago: untilThen(overview.changedAt, now),
+          })
+        }}
       </p>
       <section aria-labelledby="right">
-        <h2 class="mb-2 text-l" id="right">Feed check</h2>
+        <h2 class="mb-2 text-l" id="right">{{ t('feedCheck') }}</h2>
         <FeedFindings :findings="overview.findings" :rules="overview.rules" :show="show.slug" is-ours />
         <p v-if="!isPrivate" class="small quiet">
-          These rules check what the feed says.
-          <RouterLink
-            :to="{ name: 'feed-check', params: { show: show.slug }, query: { address: overview.feedAddress } }"
-            >Fetch it as an app would</RouterLink
-          >
-          also fetches it, the audio and the pictures.
+          <FormattedMessage of="feedCheckHint">
+            <template #link="{ words }"
+              ><RouterLink
+                :to="{ name: 'feed-check', params: { show: show.slug }, query: { address: overview!.feedAddress } }"
+                >{{ words }}</RouterLink
+              ></template
+            >
+          </FormattedMessage>
         </p>
       </section>
       <section aria-labelledby="became">
-        <h2 class="mb-2 text-l" id="became">Change history</h2>
+        <h2 class="mb-2 text-l" id="became">{{ t('changeHistory') }}</h2>
         <FeedStates :states="overview.states" :show="show" />
       </section>
       <section v-if="!isPrivate" aria-labelledby="readers">
-        <h2 class="mb-2 text-l" id="readers">Who fetches it</h2>
+        <h2 class="mb-2 text-l" id="readers">{{ t('whoFetchesIt') }}</h2>
         <p v-if="overview.readers.length" class="quiet small">
-          {{ newest }} of {{ overview.readers.length }} have the current version. Addresses are stored without their
-          last part.
+          {{ t('readersUpToDate', { newest, count: overview.readers.length }) }}
         </p>
         <FeedReaders :readers="overview.readers" :show="show" />
       </section>

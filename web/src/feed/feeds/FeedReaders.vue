@@ -4,35 +4,36 @@ import DataTable from 'primevue/datatable'
 import type { FeedReader } from '@contract/feed'
 import type { Show } from '@contract/shows'
 import { shortMoment } from '../../platform/time/times'
+import { t } from './messages'
 
 /** Who fetched the feed of late, and whether they have what it is now. */
 defineProps<{ readers: FeedReader[]; show: Show }>()
 const got = ({ status }: FeedReader): string =>
-  status === 200 ? 'all of it' : status === 304 ? 'that nothing had changed' : `an error (${status})`
+  status === 200 ? t('receivedAll') : status === 304 ? t('receivedUnchanged') : t('receivedError', { status })
 </script>
 
 <template>
   <p v-if="readers.length === 0" class="quiet">
-    Nobody has fetched it yet. Directories fetch it once it is submitted to them, apps when somebody subscribes.
+    {{ t('noReaders') }}
   </p>
-  <DataTable v-else :value="readers" :table-props="{ 'aria-label': 'Who fetches it' }" size="small" data-key="agent">
-    <Column header="Who">
+  <DataTable v-else :value="readers" :table-props="{ 'aria-label': t('whoFetchesIt') }" size="small" data-key="agent">
+    <Column :header="t('who')">
       <template #body="{ data }">
-        {{ data.agent }} <span class="small quiet">from {{ data.address }}</span>
+        {{ data.agent }} <span class="small quiet">{{ t('readerFrom', { address: data.address }) }}</span>
       </template>
     </Column>
-    <Column header="Last fetch">
+    <Column :header="t('lastFetch')">
       <template #body="{ data }"
         ><span class="tabular-nums whitespace-nowrap">{{ shortMoment(data.lastAt, show.zone) }}</span></template
       >
     </Column>
-    <Column header="Received">
+    <Column :header="t('received')">
       <template #body="{ data }">{{ got(data) }}</template>
     </Column>
-    <Column header="Has the newest">
-      <template #body="{ data }">{{ data.hasNewest ? 'Yes' : 'Not yet' }}</template>
+    <Column :header="t('hasTheNewest')">
+      <template #body="{ data }">{{ data.hasNewest ? t('yes') : t('notYet') }}</template>
     </Column>
-    <Column header="Fetches">
+    <Column :header="t('fetches')">
       <template #body="{ data }"
         ><span class="tabular-nums whitespace-nowrap">{{ data.wholeCount + data.sameCount }}</span></template
       >

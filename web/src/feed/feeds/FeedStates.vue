@@ -7,6 +7,7 @@ import { amount } from '@core/words/amounts'
 import { shortMoment } from '../../platform/time/times'
 import FeedComparisonWords from './FeedComparisonWords.vue'
 import { useFeed } from './feed'
+import { t } from './messages'
 
 /** What became of the feed, the newest first; each state can be laid beside the one before. */
 const props = defineProps<{ states: FeedOverview['states']; show: Show }>()
@@ -35,7 +36,7 @@ const hasMore = (at: number): boolean =>
           :aria-expanded="opened === state.id"
           @click="open(state.id)"
         >
-          {{ opened === state.id ? 'Hide' : 'Compare' }}
+          {{ opened === state.id ? t('hide') : t('compare') }}
         </button>
         <FeedComparisonWords v-if="opened === state.id && compared" :comparison="compared.comparison" />
       </div>

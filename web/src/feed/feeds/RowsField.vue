@@ -4,6 +4,7 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { useId } from 'vue'
 import IconButton from '../../platform/parts/IconButton.vue'
+import { t } from './messages'
 
 /** A list of small things, each of a few fields in a line; they come by a press and go by a press. */
 const props = defineProps<{
@@ -47,7 +48,7 @@ const grow = (): void => {
           />
           <span v-if="fault(`${at}.${column.key}`)" class="fault" role="alert">{{ fault(`${at}.${column.key}`) }}</span>
         </div>
-        <IconButton :name="`Remove ${at + 1}: ${label}`" :icon="X" @click="drop(at)" />
+        <IconButton :name="t('removeRow', { number: at + 1, label })" :icon="X" @click="drop(at)" />
       </li>
     </ul>
     <Button type="button" size="small" outlined :label="add" @click="grow" />

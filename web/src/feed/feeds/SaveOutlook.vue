@@ -8,6 +8,7 @@ import { isSameFeed } from '@core/feed/compare'
 import FoldPanel from '../../platform/parts/FoldPanel.vue'
 import FeedComparisonWords from './FeedComparisonWords.vue'
 import { useFeed } from './feed'
+import { t } from './messages'
 
 /** Before a change of a show that has released episodes is saved: what it changes for listeners. */
 const props = defineProps<{ show: Show }>()
@@ -35,20 +36,20 @@ defineExpose({ ask })
   <Dialog
     :visible="isOpen"
     modal
-    header="What this changes for listeners"
+    :header="t('changesForListeners')"
     :style="{ width: 'min(40rem, 94vw)' }"
     @update:visible="close(false)"
   >
     <template v-if="told">
       <p v-for="words in told.words" :key="words">{{ words }}</p>
       <FoldPanel class="more">
-        <template #line>Compare word by word</template>
+        <template #line>{{ t('compareWordByWord') }}</template>
         <FeedComparisonWords :comparison="told.comparison" />
       </FoldPanel>
     </template>
     <template #footer>
-      <Button type="button" label="Cancel" text @click="close(false)" />
-      <Button type="button" label="Save" autofocus @click="close(true)" />
+      <Button type="button" :label="t('cancel')" text @click="close(false)" />
+      <Button type="button" :label="t('save')" autofocus @click="close(true)" />
     </template>
   </Dialog>
 </template>

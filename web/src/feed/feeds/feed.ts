@@ -5,6 +5,7 @@ import type { ShowChange } from '@contract/shows'
 import type { EpisodeText } from '@core/episode/fields'
 import { api } from '../../platform/api'
 import { problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { t } from './messages'
 
 /** The feed of the open show: whether it is right, what became of it, who has it. */
 export const useFeed = defineStore('feed', () => {
@@ -20,7 +21,7 @@ export const useFeed = defineStore('feed', () => {
       overview.value = loaded
       problem.value = null
     } catch (error) {
-      if (turn === turns) problem.value = problemOf(error, 'The feed itself is served all the same.')
+      if (turn === turns) problem.value = problemOf(error, t('feedStillServed'))
     }
   }
   function leave(): void {

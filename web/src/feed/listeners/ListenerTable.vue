@@ -6,6 +6,7 @@ import type { Listener } from '@contract/listeners'
 import CopyButton from '../../platform/parts/CopyButton.vue'
 import { shortMoment } from '../../platform/time/times'
 import { vOpened } from '../../platform/parts/opened'
+import { FormattedMessage, t } from './messages'
 
 /** Who has an address of their own: to what, whether an app fetches it, and what can be done about each. */
 const props = defineProps<{
@@ -34,34 +35,34 @@ function renew(id: string): void {
   <div class="listeners spaced">
     <DataTable
       :value="[...listeners]"
-      :table-props="{ 'aria-label': 'Addresses' }"
+      :table-props="{ 'aria-label': t('addresses') }"
       size="small"
       data-key="id"
       :paginator="listeners.length > 50"
       :rows="50"
       :row-class="data => ({ withdrawn: data.withdrawnAt !== null })"
     >
-      <Column header="Who" field="name" sortable>
+      <Column :header="t('who')" field="name" sortable>
         <template #body="{ data }">
           <span class="name wrap-anywhere">{{ data.name }}</span>
         </template>
       </Column>
-      <Column header="Hears">
+      <Column :header="t('hears')">
         <template #body="{ data }">{{ nameOf(data.strandId) }}</template>
       </Column>
-      <Column header="Last fetched" field="lastAt" sortable>
+      <Column :header="t('lastFetched')" field="lastAt" sortable>
         <template #body="{ data }">
           <template v-if="data.withdrawnAt">
-            <span class="quiet">Withdrawn {{ shortMoment(data.withdrawnAt, zone) }}</span>
+            <span class="quiet">{{ t('withdrawnAt', { moment: shortMoment(data.withdrawnAt, zone) }) }}</span>
           </template>
           <template v-else-if="data.lastAt">
             <span class="figures">{{ shortMoment(data.lastAt, zone) }}</span>
-            <span class="small quiet">{{ ` by ${data.agent}` }}</span>
+            <span class="small quiet">{{ t('fetchedBy', { agent: data.agent }) }}</span>
           </template>
-          <span v-else class="quiet">Not yet</span>
+          <span v-else class="quiet">{{ t('notFetchedYet') }}</span>
         </template>
       </Column>
-      <Column header="Address">
+      <Column :header="t('address')">
         <template #body="{ data }">
           <span class="small flex flex-wrap gap-x-3 gap-y-1">
             <button
@@ -71,22 +72,34 @@ function renew(id: string): void {
               :disabled="busy"
               @click="emit('restore', data.id)"
             >
-              Reactivate<span class="out-of-sight">{{ ` for ${data.name}` }}</span>
+              <FormattedMessage of="reactivateFor" :values="{ name: data.name }"
+                ><template #unseen="{ words }"
+                  ><span class="out-of-sight">{{ words }}</span></template
+                ></FormattedMessage
+              >
             </button>
             <span v-else-if="renewing === data.id" v-opened="() => (renewing = null)" class="actions">
-              <span>Their current address will stop working.</span>
+              <span>{{ t('addressWillEnd') }}</span>
               <button type="button" class="small-button" :disabled="busy" @click="renew(data.id)">
-                Create another
+                {{ t('createAnother') }}
               </button>
-              <button type="button" class="small-button" @click="renewing = null">Cancel</button>
+              <button type="button" class="small-button" @click="renewing = null">{{ t('cancel') }}</button>
             </span>
             <template v-else>
-              <CopyButton :text="data.address" :about="`the address of ${data.name}`" />
+              <CopyButton :text="data.address" :about="t('addressOf', { name: data.name })" />
               <button type="button" class="small-button" @click="renewing = data.id">
-                Renew<span class="out-of-sight">{{ ` for ${data.name}` }}</span>
+                <FormattedMessage of="renewFor" :values="{ name: data.name }"
+                  ><template #unseen="{ words }"
+                    ><span class="out-of-sight">{{ words }}</span></template
+                  ></FormattedMessage
+                >
               </button>
               <button type="button" class="small-button" :disabled="busy" @click="emit('withdraw', data.id)">
-                Withdraw<span class="out-of-sight">{{ ` from ${data.name}` }}</span>
+                <FormattedMessage of="withdrawFrom" :values="{ name: data.name }"
+                  ><template #unseen="{ words }"
+                    ><span class="out-of-sight">{{ words }}</span></template
+                  ></FormattedMessage
+                >
               </button>
             </template>
           </span>
@@ -94,7 +107,7 @@ function renew(id: string): void {
       </Column>
     </DataTable>
     <p v-if="listeners.length > 1" class="small quiet">
-      <CopyButton :text="all" words="Copy all names and addresses" />, a line for each, for a letter to all of them.
+      <CopyButton :text="all" :words="t('copyAll')" />{{ t('copyAllHint') }}
     </p>
   </div>
 </template>

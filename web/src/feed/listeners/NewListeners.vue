@@ -6,6 +6,7 @@ import { computed, ref } from 'vue'
 import { newListeners, type NewListeners } from '@contract/listeners'
 import { faultsOf } from '../../platform/parts/checked'
 import FormField from '../../platform/parts/FormField.vue'
+import { t } from './messages'
 
 /** Gives people an address of their own: a name a line. `to` is what there is to hear: the show, where it is private, and its private strands. */
 const props = defineProps<{ to: readonly { id: string | null; name: string }[]; busy: boolean }>()
@@ -23,7 +24,7 @@ const lines = computed(() =>
 )
 const choices = computed(() => props.to.map(({ id, name }) => ({ value: id ?? wholeShow, name })))
 const hears = computed(() => chosen.value ?? choices.value[0]!.value)
-const words = computed(() => (lines.value.length > 1 ? `Create ${lines.value.length} addresses` : 'Create an address'))
+const words = computed(() => t('createAddresses', { count: lines.value.length || 1 }))
 
 async function add(): Promise<void> {
   const wanted = { names: lines.value, strandId: hears.value === wholeShow ? null : hears.value }
@@ -41,10 +42,10 @@ defineExpose({
 
 <template>
   <form class="form boxed" novalidate @submit.prevent="add">
-    <FormField v-slot="{ id }" label="Who" hint="A line for each; only you see the names." :fault="fault">
-      <Textarea :id="id" v-model="names" rows="3" :invalid="!!fault" placeholder="Odile Brannock" />
+    <FormField v-slot="{ id }" :label="t('who')" :hint="t('listenersHint')" :fault="fault">
+      <Textarea :id="id" v-model="names" rows="3" :invalid="!!fault" :placeholder="t('listenerPlaceholder')" />
     </FormField>
-    <FormField v-if="to.length > 1" v-slot="{ id }" label="Hears">
+    <FormField v-if="to.length > 1" v-slot="{ id }" :label="t('hears')">
       <Select
         :label-id="id"
         :aria-labelledby="`${id}-name`"

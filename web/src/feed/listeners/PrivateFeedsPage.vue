@@ -10,6 +10,7 @@ import { vOpened } from '../../platform/parts/opened'
 import ListenerTable from './ListenerTable.vue'
 import { useListeners } from './listeners'
 import NewListeners from './NewListeners.vue'
+import { t } from './messages'
 
 /** Feeds for people one knows, each with an address of their own. */
 const props = defineProps<{ show: string }>()
@@ -27,13 +28,13 @@ watch(
 )
 
 const to = computed(() => [
-  ...(list.value?.isPrivate ? [{ id: null, name: 'The whole show' }] : []),
+  ...(list.value?.isPrivate ? [{ id: null, name: t('theWholeShow') }] : []),
   ...(list.value?.strands ?? []),
 ])
 const nameOf = (strandId: string | null): string =>
   strandId === null
-    ? 'The whole show'
-    : (list.value?.strands.find(({ id }) => id === strandId)?.name ?? 'A public strand')
+    ? t('theWholeShow')
+    : (list.value?.strands.find(({ id }) => id === strandId)?.name ?? t('publicStrand'))
 
 async function add(wanted: Wanted): Promise<void> {
   if (await listeners.add(show.value.id, wanted)) form.value?.clear()
@@ -44,55 +45,56 @@ async function turn(isPrivate: boolean): Promise<void> {
 </script>
 
 <template>
-  <PageLayout heading="Private feeds" :waits-for="!list && !problem && 'the listeners'">
+  <PageLayout :heading="t('privateFeeds')" :waits-for="!list && !problem && t('theListeners')">
     <template #purpose>
-      For people you know: each has an address of their own with a secret in it, which you can renew or withdraw without
-      affecting anybody else. No directory lists it, and its episodes appear nowhere else.
+      {{ t('privateFeedsHint') }}
     </template>
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="list">
       <section aria-labelledby="what">
-        <h2 class="mb-2 text-l" id="what">What is private</h2>
+        <h2 class="mb-2 text-l" id="what">{{ t('whatIsPrivate') }}</h2>
         <p v-if="list.isPrivate">
-          <strong>The whole show.</strong> Nobody else can reach its feed, its page or its audio.
+          <strong>{{ t('wholeShowIsPrivate') }}</strong> {{ t('nobodyElseReaches') }}
         </p>
         <p v-else-if="list.strands.length">
-          {{ list.strands.length === 1 ? 'One strand' : `${list.strands.length} strands` }}:
-          {{ list.strands.map(({ name }) => name).join(', ') }}. The rest of the show is public.
+          {{
+            t('strandsArePrivate', {
+              count: list.strands.length,
+              names: list.strands.map(({ name }) => name).join(', '),
+            })
+          }}
         </p>
-        <p v-else>Nothing. The show is public.</p>
+        <p v-else>{{ t('nothingIsPrivate') }}</p>
         <div v-if="isTurning" v-opened="() => (isTurning = false)" class="note needs-you mt-2" role="alert">
           <p v-if="list.isPrivate">
-            The show becomes public again: its feed, its page, its audio, and everything that is not in a private
-            strand.
+            {{ t('publicAgainHint') }}
           </p>
           <p v-else>
-            Only the people below will be able to reach its feed, its page and its audio. Directories will drop it, and
-            existing subscribers will get nothing new.
+            {{ t('privateHint') }}
           </p>
           <div class="actions mt-2">
             <Button
               type="button"
-              :label="list.isPrivate ? 'Make it public' : 'Make it private'"
+              :label="list.isPrivate ? t('makeItPublic') : t('makeItPrivate')"
               :loading="busy"
               @click="turn(!list.isPrivate)"
             />
-            <Button type="button" label="Cancel" text @click="isTurning = false" />
+            <Button type="button" :label="t('cancel')" text @click="isTurning = false" />
           </div>
         </div>
         <p v-else class="actions small mt-2">
           <button type="button" class="small-button" @click="isTurning = true">
-            {{ list.isPrivate ? 'Make the show public' : 'Make the whole show private' }}
+            {{ list.isPrivate ? t('makeTheShowPublic') : t('makeTheWholeShowPrivate') }}
           </button>
-          <RouterLink :to="{ name: 'strands', params: { show: show.slug } }">Make a strand private</RouterLink>
+          <RouterLink :to="{ name: 'strands', params: { show: show.slug } }">{{ t('makeAStrandPrivate') }}</RouterLink>
         </p>
       </section>
       <section v-if="to.length" aria-labelledby="new">
-        <h2 class="mb-2 text-l" id="new">Add a listener</h2>
+        <h2 class="mb-2 text-l" id="new">{{ t('addAListener') }}</h2>
         <NewListeners ref="form" :to="to" :busy="busy" @add="add" />
       </section>
       <section v-if="list.listeners.length" aria-labelledby="who">
-        <h2 class="mb-2 text-l" id="who">Listeners</h2>
+        <h2 class="mb-2 text-l" id="who">{{ t('listeners') }}</h2>
         <ListenerTable
           :listeners="list.listeners"
           :name-of="nameOf"

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import type { Preview } from '@contract/preview'
+import { t } from './messages'
 
 /** The item as it will stand in the feed; what comes from the show is marked. */
 defineProps<{ lines: Preview['item'] }>()
 </script>
 
 <template>
-  <div class="item boxed" role="group" aria-label="The feed’s item" tabindex="0">
+  <div class="item boxed" role="group" :aria-label="t('theFeedsItem')" tabindex="0">
     <code v-for="({ line, isInherited }, at) in lines" :key="at" :class="{ inherited: isInherited }" dir="auto"
-      >{{ line }}<span v-if="isInherited" class="mark quiet"> from the show</span></code
+      >{{ line }}<span v-if="isInherited" class="mark quiet"> {{ t('fromTheShow') }}</span></code
     >
   </div>
 </template>

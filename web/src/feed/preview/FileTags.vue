@@ -1,19 +1,24 @@
 <script setup lang="ts">
 import type { Preview } from '@contract/preview'
+import { t } from './messages'
 
 /** The tags that players read in the file, which are written when it is finished. */
 defineProps<{ tags: Preview['tags'] }>()
 </script>
 
 <template>
-  <table aria-label="Tags of the file" class="small">
+  <table :aria-label="t('tagsOfTheFile')" class="small">
     <caption class="quiet">
-      Written into the file when it is finished, and again when they change.
+      {{
+        t('fileTagsHint')
+      }}
     </caption>
     <tbody>
       <tr v-for="({ frame, name, value, isInherited }, at) in tags" :key="at">
         <th scope="row" class="figures font-semibold whitespace-nowrap">{{ name }}</th>
-        <td dir="auto">{{ value }}<span v-if="isInherited" class="quiet"> from the show</span></td>
+        <td dir="auto">
+          {{ value }}<span v-if="isInherited" class="quiet"> {{ t('fromTheShow') }}</span>
+        </td>
         <td class="quiet">{{ frame }}</td>
       </tr>
     </tbody>

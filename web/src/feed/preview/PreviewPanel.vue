@@ -14,6 +14,8 @@ import AppOpened from './AppOpened.vue'
 import FeedItem from './FeedItem.vue'
 import FileTags from './FileTags.vue'
 import { usePreview } from './preview'
+import { locale } from '../../platform/messages'
+import { t } from './messages'
 
 /** How the episode would go out now: in an app's list, opened, as its page, in the feed, in the file. It follows what is saved. */
 const props = defineProps<{ episodeId: string; version: number; soundVersion: number; zone: string }>()
@@ -21,7 +23,13 @@ const emit = defineEmits<{ close: [] }>()
 const preview = usePreview()
 const { seen, problem, pageAddress } = storeToRefs(preview)
 
-const views = { list: 'In a list', opened: 'Opened', page: 'Page', feed: 'Feed', file: 'File' } as const
+const views = {
+  list: t('viewInList'),
+  opened: t('viewOpened'),
+  page: t('viewPage'),
+  feed: t('feed'),
+  file: t('viewFile'),
+} as const
 const view = ref<keyof typeof views>('list')
 
 watch(
@@ -31,35 +39,35 @@ watch(
 )
 
 const sources: Readonly<Record<Preview['inherited'][number], string>> = {
-  'title pattern': 'the pattern of its title',
+  'title pattern': t('titlePattern'),
   artwork: 'artwork',
   author: 'author',
   explicit: 'explicit',
-  link: 'its link, to its page here',
+  link: t('linkToOwnPage'),
 }
-const list = new Intl.ListFormat('en-GB')
+const list = new Intl.ListFormat(locale)
 const inherited = computed(() => list.format((seen.value?.inherited ?? []).map(what => sources[what])))
 const missing = computed(() => {
   if (!seen.value) return ''
   const needs = hindering('release', seen.value.hindrances).map(each => hindranceNeeds[each])
-  return list.format(seen.value.at ? needs : [...needs, 'a moment'])
+  return list.format(seen.value.at ? needs : [...needs, t('aMoment')])
 })
 </script>
 
 <template>
   <aside class="preview" v-opened="() => emit('close')" aria-labelledby="preview-name">
     <header class="flex justify-between items-baseline">
-      <h2 class="text-l" id="preview-name">Preview</h2>
-      <button type="button" class="small-button" @click="emit('close')">Close</button>
+      <h2 class="text-l" id="preview-name">{{ t('preview') }}</h2>
+      <button type="button" class="small-button" @click="emit('close')">{{ t('close') }}</button>
     </header>
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="seen">
       <Tabs id="views" :value="view" class="views" @update:value="value => (view = value as keyof typeof views)">
-        <TabList :pt="{ tabList: { 'aria-label': 'Where it is seen' } }">
+        <TabList :pt="{ tabList: { 'aria-label': t('whereItIsSeen') } }">
           <Tab v-for="(name, key) in views" :key="key" :value="key">{{ name }}</Tab>
         </TabList>
       </Tabs>
-      <p v-if="missing" class="small needs">Still missing: {{ missing }}.</p>
+      <p v-if="missing" class="small needs">{{ t('stillMissing', { missing }) }}</p>
       <div
         :id="`views_tabpanel_${view}`"
         class="flex-1 min-h-0 my-3"
@@ -71,7 +79,7 @@ const missing = computed(() => {
         <iframe
           v-else-if="view === 'page'"
           :src="pageAddress!"
-          title="The public page"
+          :title="t('thePublicPage')"
           sandbox="allow-same-origin allow-scripts"
           loading="lazy"
           @load="event => keepInside(event.target as HTMLIFrameElement, null)"
@@ -79,9 +87,9 @@ const missing = computed(() => {
         <FeedItem v-else-if="view === 'feed'" :lines="seen.item" />
         <FileTags v-else :tags="seen.tags" />
       </div>
-      <p v-if="inherited" class="small quiet">From the show: {{ inherited }}.</p>
+      <p v-if="inherited" class="small quiet">{{ t('inheritedFromShow', { inherited }) }}</p>
     </template>
-    <p v-else-if="!problem" class="quiet" role="status">Loading …</p>
+    <p v-else-if="!problem" class="quiet" role="status">{{ t('loading') }}</p>
   </aside>
 </template>
 

@@ -3,6 +3,7 @@ import { ref, shallowRef } from 'vue'
 import type { Preview } from '@contract/preview'
 import { api } from '../../platform/api'
 import { problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { t } from './messages'
 
 /** The episode on the desk as it would go out now. */
 export const usePreview = defineStore('preview', () => {
@@ -21,7 +22,7 @@ export const usePreview = defineStore('preview', () => {
       problem.value = null
       pageAddress.value = `/api/v1/episodes/${episodeId}/preview/page?${fresh.version}-${fresh.soundVersion}`
     } catch (error) {
-      if (mine === turn) problem.value = problemOf(error, 'What is shown is from before.')
+      if (mine === turn) problem.value = problemOf(error, t('seenFromBefore'))
     }
   }
 

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { useSession } from './session'
 import SignInForm from './SignInForm.vue'
+import { t } from './messages'
 
 /** Over whatever was being done when the session ran out, so that it can go on right there. */
 const sessions = useSession()
@@ -37,9 +38,9 @@ useEventListener('keydown', onKey, { capture: true })
 </script>
 
 <template>
-  <Dialog :visible="isAsked" modal :closable="false" header="Sign in again" :style="{ width: 'min(26rem, 94vw)' }">
+  <Dialog :visible="isAsked" modal :closable="false" :header="t('signInAgain')" :style="{ width: 'min(26rem, 94vw)' }">
     <p class="quiet said">
-      Your session has run out. What you wrote is kept in this window and will be saved when you sign in.
+      {{ t('sessionRunOut') }}
     </p>
     <SignInForm :email="sessions.ranOut?.email" @entered="goOn" />
   </Dialog>

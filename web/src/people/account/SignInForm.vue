@@ -9,6 +9,7 @@ import { faultsOf } from '../../platform/parts/checked'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { problemOf } from '../../platform/parts/problems'
 import { useSession } from './session'
+import { t } from './messages'
 
 /** Email and password; says when they were right. */
 const props = defineProps<{ email?: string }>()
@@ -27,16 +28,16 @@ async function enter(): Promise<void> {
     const [fault] = await faultsOf(firstVisit.value ? newAccount : known, credentials)
     if (fault) {
       problem.value = {
-        title: fault.field === 'email' ? 'The email address is not valid' : 'The password is not valid',
+        title: fault.field === 'email' ? t('emailFaulty') : t('passwordFaulty'),
         detail: fault.rule,
-        todo: 'Correct it and try again.',
+        todo: t('correctAndRetry'),
       }
       return
     }
     await sessions.enter(credentials)
     emit('entered')
   } catch (error) {
-    problem.value = problemOf(error, 'Your words are still here.')
+    problem.value = problemOf(error, t('wordsStillHere'))
   } finally {
     busy.value = false
   }
@@ -46,7 +47,7 @@ async function enter(): Promise<void> {
 <template>
   <form class="spaced gap-4" @submit.prevent="enter">
     <div class="field">
-      <label for="email">Email</label>
+      <label for="email">{{ t('email') }}</label>
       <InputText
         id="email"
         v-model="credentials.email"
@@ -57,7 +58,7 @@ async function enter(): Promise<void> {
       />
     </div>
     <div class="field">
-      <label for="password">Password</label>
+      <label for="password">{{ t('password') }}</label>
       <Password
         v-model="credentials.password"
         input-id="password"
@@ -71,9 +72,9 @@ async function enter(): Promise<void> {
           autofocus: !!email,
         }"
       />
-      <span v-if="firstVisit" class="hint">At least 12 characters. Several random words work well.</span>
+      <span v-if="firstVisit" class="hint">{{ t('passwordHint') }}</span>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
-    <Button type="submit" :label="firstVisit ? 'Create account' : 'Sign in'" :loading="busy" />
+    <Button type="submit" :label="firstVisit ? t('createAccount') : t('signIn')" :loading="busy" />
   </form>
 </template>

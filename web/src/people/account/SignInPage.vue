@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useSession } from './session'
 import SignInForm from './SignInForm.vue'
+import { t } from './messages'
 
 const sessions = useSession()
 const route = useRoute()
@@ -21,13 +22,9 @@ async function goOn(): Promise<void> {
 <template>
   <main class="gate">
     <div class="sheet boxed">
-      <h1 class="text-2xl mb-2">Lake Letter</h1>
+      <h1 class="text-2xl mb-2">{{ t('lakeLetter') }}</h1>
       <p class="quiet">
-        {{
-          firstVisit
-            ? 'This is the first visit. Create the first account. It will own this server.'
-            : 'From a finished episode to every listening app.'
-        }}
+        {{ firstVisit ? t('firstVisit') : t('welcome') }}
       </p>
       <SignInForm class="form" @entered="goOn" />
     </div>

@@ -1,4 +1,5 @@
 import type { Problem } from '@contract/problem'
+import { t } from './messages'
 
 /** An answer that says why not. */
 export class ApiError extends Error {
@@ -44,14 +45,14 @@ function send(method: string, path: string, body: unknown, headers: Record<strin
       isBlob ? timeoutMs * 8 : /\/(address|release|bulk-edits|undo|feed-checks)$/.test(path) ? askingMs : timeoutMs,
     ),
   }).catch(() => {
-    throw new NoAnswer('The server does not answer.')
+    throw new NoAnswer(t('serverSilent'))
   })
 }
 
 async function answerOf<T>(response: Response): Promise<T> {
   if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T
   const problem = (await response.json().catch(() => null)) as Problem | null
-  if (!problem) throw new NoAnswer('The server does not answer as it should.')
+  if (!problem) throw new NoAnswer(t('serverOdd'))
   if (problem.code === 'sign-in-needed') onSignedOut()
   throw new ApiError(problem)
 }

@@ -1,21 +1,23 @@
 <script setup lang="ts">
 import DatePicker from 'primevue/datepicker'
+import { t } from './messages'
+import { locale } from '../messages'
 
 /** Chooses a day, typed or by the sheet that its button opens. The week begins as in the calendar; each day has its whole name, and the chosen one is told as pressed. */
 const day = defineModel<Date | null>({ required: true })
 defineProps<{ inputId?: string; label?: string }>()
 
-const whole = new Intl.DateTimeFormat('en-GB', { dateStyle: 'full' })
+const whole = new Intl.DateTimeFormat(locale, { dateStyle: 'full' })
 interface DayContext {
   date: { day: number; month: number; year: number }
   selected: boolean
 }
 // What the library leaves out or says otherwise than the days are used.
 const told = {
-  dropdown: { 'aria-label': 'Choose a day' },
+  dropdown: { 'aria-label': t('chooseADay') },
   selectMonth: { 'aria-label': null },
   selectYear: { 'aria-label': null },
-  dayView: { 'aria-label': 'Days' },
+  dayView: { 'aria-label': t('days') },
   day: ({ context: { date, selected } }: { context: DayContext }) => ({
     role: 'button',
     'aria-label': whole.format(new Date(date.year, date.month, date.day)),

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { X } from '@lucide/vue'
 import IconButton from './IconButton.vue'
+import { t } from './messages'
 /** A row about a place in the sound: its number, which plays it, what can be set, and what is to be said of it. */
 defineProps<{ place: number; kind: 'chapter' | 'soundbite'; title: string; says: readonly string[]; fault: string }>()
 const emit = defineEmits<{ hear: []; remove: [] }>()
@@ -11,14 +12,14 @@ const emit = defineEmits<{ hear: []; remove: [] }>()
     <button
       type="button"
       class="place figures"
-      :aria-label="`Play ${kind} ${place}, ${title}`"
-      title="Play"
+      :aria-label="t('playPlace', { place: `${kind} ${place}`, title })"
+      :title="t('play')"
       @click="emit('hear')"
     >
       {{ place }}
     </button>
     <slot />
-    <IconButton :name="`Remove ${title || `${kind} ${place}`}`" :icon="X" @click="emit('remove')" />
+    <IconButton :name="t('removeNamed', { name: title || `${kind} ${place}` })" :icon="X" @click="emit('remove')" />
     <slot name="below" />
     <p v-for="words in says" :key="words" class="below small quiet">{{ words }}</p>
     <p v-if="fault" class="fault below text-signal" role="alert">{{ fault }}</p>

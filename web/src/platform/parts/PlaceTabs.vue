@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
+import { t } from './messages'
 
 /** The parts of the place that is open, side by side; nothing where it has one only. */
 const route = useRoute()
@@ -11,7 +12,7 @@ const place = computed(() => route.meta.place)
   <nav
     v-if="place && place.tabs.length > 1"
     class="flex flex-wrap gap-x-1 gap-y-0 border-b border-edge"
-    :aria-label="`Parts of ${place.words}`"
+    :aria-label="t('partsOf', { place: place.words })"
   >
     <RouterLink
       v-for="{ name, words } in place.tabs"

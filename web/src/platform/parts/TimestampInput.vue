@@ -2,6 +2,7 @@
 import InputText from 'primevue/inputtext'
 import { computed, nextTick, ref, watch } from 'vue'
 import { timestampText, readTimestamp } from '@core/words/timestamps'
+import { t } from './messages'
 
 /** A timestamp of a sound, written as people write it: `5:00`, `1:02:09.4`. What is none says so and changes nothing. */
 const props = defineProps<{ ms: number; label: string }>()
@@ -12,7 +13,7 @@ watch(
   ms => (words.value = timestampText(ms)),
 )
 const isFaulty = computed(() => readTimestamp(words.value) === null)
-watch(isFaulty, is => emit('fault', is ? `“${words.value}” is no time, such as 5:00 or 1:02:03.4.` : ''))
+watch(isFaulty, is => emit('fault', is ? t('noTime', { words: words.value }) : ''))
 
 async function keep(): Promise<void> {
   const ms = readTimestamp(words.value)

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import SelectButton from 'primevue/selectbutton'
 import { dayName, type Weekday, weekdays } from '@core/release/rhythm'
+import { t } from './messages'
 
 /** Chooses days of the week. */
 const days = defineModel<Weekday[]>({ required: true })
@@ -16,7 +17,7 @@ const options = weekdays.map(value => ({ value, name: dayName(value).slice(0, 2)
     option-value="value"
     multiple
     :size="size"
-    aria-label="Days of the week"
+    :aria-label="t('daysOfTheWeek')"
     @update:model-value="(chosen: Weekday[]) => (days = weekdays.filter(day => chosen.includes(day)))"
   >
     <template #option="{ option }"

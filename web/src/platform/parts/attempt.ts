@@ -2,6 +2,7 @@ import { nextTick, ref, type Ref } from 'vue'
 import type { z } from 'zod'
 import { faultsOf } from './checked'
 import { notYet, problemOf, type ShownProblem } from './problems'
+import { t } from './messages'
 
 /** Something that the person asks for: whether it goes on, and what stood in its way. `left` says what became of what they did. */
 export function useAttempt(left: string) {
@@ -26,7 +27,7 @@ export function useAttempt(left: string) {
 
 /** A form that is sent as a whole: checked by the contract first, and led to its first field that is wrong. */
 export function useSave(form: Ref<HTMLElement | undefined>) {
-  const { problem, busy, attempt } = useAttempt('What you changed is still here.')
+  const { problem, busy, attempt } = useAttempt(t('changesStillHere'))
   const saved = ref(false)
 
   /** What is wrong with a field; `within` it, too, where it has parts. */

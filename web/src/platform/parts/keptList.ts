@@ -1,10 +1,11 @@
 import { shallowRef } from 'vue'
 import { useAttempt } from './attempt'
+import { t } from './messages'
 
 /** A list of the open show as each answer about it brings it whole, with what went wrong last, and whether something is under way. */
 export function useKeptList<List>() {
   const list = shallowRef<List | null>(null)
-  const { problem, busy, attempt } = useAttempt('Nothing was changed.')
+  const { problem, busy, attempt } = useAttempt(t('nothingWasChanged'))
 
   /** Asks for something that answers with the list; tells whether it was done. */
   const act = (ask: () => Promise<List>): Promise<boolean> =>

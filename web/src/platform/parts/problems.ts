@@ -1,5 +1,6 @@
 import type { Problem } from '@contract/problem'
 import { ApiError } from '../api/client'
+import { t } from './messages'
 
 /** An error as a person is told of it. */
 export type ShownProblem = Pick<Problem, 'title' | 'detail' | 'todo' | 'faults'>
@@ -8,11 +9,11 @@ export type ShownProblem = Pick<Problem, 'title' | 'detail' | 'todo' | 'faults'>
 export const problemOf = (error: unknown, left: string): ShownProblem =>
   error instanceof ApiError
     ? error.problem
-    : { title: 'The server does not answer', detail: left, todo: 'Try again in a moment.' }
+    : { title: t('serverSilentTitle'), detail: left, todo: t('tryAgainInAMoment') }
 
 /** Where the contract's check found faults before anything was sent. */
 export const notYet: ShownProblem = {
-  title: 'Not saved yet',
-  detail: 'Some fields are not valid.',
-  todo: 'Correct the marked fields and save again.',
+  title: t('notSavedYet'),
+  detail: t('someFieldsFaulty'),
+  todo: t('correctAndSave'),
 }

@@ -8,6 +8,7 @@ import FormField from '../parts/FormField.vue'
 import { placeOf, shortMoment } from './times'
 import { type Picked, readPicked } from './wallMoment'
 import { zonesWith } from './zones'
+import { t } from './messages'
 
 /** Chooses a day, a time and whose clock they are meant by; `zones` are those that come first. */
 const picked = defineModel<Picked>({ required: true })
@@ -23,10 +24,10 @@ const set = (part: Partial<Picked>): void => {
 </script>
 
 <template>
-  <FormField v-slot="{ id }" label="Day">
+  <FormField v-slot="{ id }" :label="t('day')">
     <DayPicker :model-value="picked.day" :input-id="id" fluid @update:model-value="day => set({ day })" />
   </FormField>
-  <FormField v-slot="{ id }" label="Time" :fault="read.fault">
+  <FormField v-slot="{ id }" :label="t('time')" :fault="read.fault">
     <InputText
       :id="id"
       :model-value="picked.time"
@@ -37,7 +38,7 @@ const set = (part: Partial<Picked>): void => {
       @update:model-value="time => set({ time: time ?? '' })"
     />
   </FormField>
-  <FormField v-slot="{ id }" label="Time zone">
+  <FormField v-slot="{ id }" :label="t('timeZone')">
     <Select
       :model-value="picked.zone"
       :input-id="id"
@@ -61,10 +62,7 @@ const set = (part: Partial<Picked>): void => {
       :input-id="secondId"
       size="small"
       @update:model-value="second => set({ second })"
-    /><label :for="secondId"
-      >This time occurs twice that day (the clocks change); use the second,
-      {{ shortMoment(read.twice, 'UTC') }} UTC</label
-    >
+    /><label :for="secondId">{{ t('secondOfTwice', { moment: shortMoment(read.twice, 'UTC') }) }}</label>
   </div>
 </template>
 

@@ -1,6 +1,7 @@
 import { DateTime } from 'luxon'
+import { t } from './messages'
+import { locale } from '../messages'
 
-const locale = 'en-GB'
 type Moment = Date | string
 
 const inZone = (at: Moment, zone: string): DateTime =>
@@ -39,14 +40,17 @@ export const timesThere = (at: Moment, zone: string, others: readonly string[]):
   others
     .map(other => {
       const isOtherDay = shortMoment(at, other).slice(0, -7) !== shortMoment(at, zone).slice(0, -7)
-      return `${isOtherDay ? shortMoment(at, other) : timeOfDay(at, other)} in ${placeOf(other)}`
+      return t('timeInPlace', {
+        time: isOtherDay ? shortMoment(at, other) : timeOfDay(at, other),
+        place: placeOf(other),
+      })
     })
     .join(' · ')
 
 /** How far off a moment is: `in 8 days`, `in 25 minutes`, `just now`. */
 export function untilThen(at: Moment, now: Date): string {
-  if (Math.abs(+new Date(at) - +now) < 1000) return 'just now'
+  if (Math.abs(+new Date(at) - +now) < 1000) return t('justNow')
   const hours = Math.floor((+new Date(at) - +now) / 3600_000)
-  if (hours >= 24 && hours < 72) return `in ${hours} hours`
+  if (hours >= 24 && hours < 72) return t('inHours', { hours })
   return inZone(at, 'utc').toRelative({ base: DateTime.fromJSDate(now), locale }) ?? ''
 }

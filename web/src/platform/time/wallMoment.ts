@@ -2,6 +2,7 @@ import { DateTime } from 'luxon'
 import type { WallMoment } from '@contract/episodes'
 import { readLocalMoment } from '@core/release/moment'
 import { readTimeOfDay } from './timeOfDay'
+import { t } from './messages'
 
 /** A moment while it is chosen. The day is as a calendar holds it: its year, month and day are meant, its zone is not. */
 export interface Picked {
@@ -31,16 +32,16 @@ export interface ReadPicked {
 
 export function readPicked({ day, time, zone, second }: Picked): ReadPicked {
   const none = { meant: null, at: null, twice: null }
-  if (!day) return { ...none, fault: 'Choose a day.' }
+  if (!day) return { ...none, fault: t('dayRule') }
   const read = readTimeOfDay(time)
-  if (!read) return { ...none, fault: 'A time such as 06:00.' }
+  if (!read) return { ...none, fault: t('timeRule') }
   const local = `${DateTime.fromJSDate(day).toISODate()}T${read}`
   const moment = readLocalMoment(local, zone)
-  if (moment.kind === 'unreadable') return { ...none, fault: 'A day and a time that there are.' }
+  if (moment.kind === 'unreadable') return { ...none, fault: t('momentRule') }
   if (moment.kind === 'skipped')
     return {
       ...none,
-      fault: `The clock in ${zone} jumps over ${local.slice(11)} on that day; the next time it shows is ${moment.next.slice(11)}.`,
+      fault: t('timeSkipped', { zone, time: local.slice(11), next: moment.next.slice(11) }),
     }
   const twice = moment.kind === 'twice' ? moment.second : null
   const at = twice && second ? twice : moment.at

@@ -16,6 +16,7 @@ import { formatOf, loudnessWords } from '../files/words'
 import { useShelf } from './shelf'
 import { useShows } from '../../show/shows/shows'
 import { vOpened } from '../../platform/parts/opened'
+import { t } from './messages'
 
 /** All files of a show, used or not: listen, use again, download, delete what nobody uses. */
 const props = defineProps<{ show: string }>()
@@ -30,10 +31,10 @@ const heard = ref<string | null>(null)
 const sound = new Audio()
 
 const asWords: Readonly<Record<ShelfFile['usedBy'][number]['as'], string>> = {
-  source: 'source of',
-  finished: 'finished for',
-  delivered: 'goes out with',
-  past: 'went out with',
+  source: t('sourceOf'),
+  finished: t('finishedFor'),
+  delivered: t('goesOutWith'),
+  past: t('wentOutWith'),
 }
 
 async function attempt(act: () => Promise<void>): Promise<void> {
@@ -41,7 +42,7 @@ async function attempt(act: () => Promise<void>): Promise<void> {
   try {
     await act()
   } catch (error) {
-    problem.value = problemOf(error, 'Nothing was changed.')
+    problem.value = problemOf(error, t('nothingWasChanged'))
   }
 }
 onMounted(() => attempt(() => shelves.load(show.value.id)))
@@ -81,100 +82,108 @@ const beginWith = (file: ShelfFile): Promise<void> =>
 </script>
 
 <template>
-  <PageLayout heading="The shelf" width="whole" :waits-for="!shelf && !problem && 'the files'">
+  <PageLayout :heading="t('theShelf')" width="whole" :waits-for="!shelf && !problem && t('theFiles')">
     <template #beside>
       <p v-if="shelf" class="quiet figures">
-        {{ shelf.total }} {{ shelf.total === 1 ? 'file' : 'files' }}, {{ amount(shelf.usedBytes) }} · room for
-        {{ amount(shelf.freeBytes) }} more<template v-if="shelf.unused"> · {{ shelf.unused }} not used</template>
+        {{ t('filesHeld', { count: shelf.total, size: amount(shelf.usedBytes) }) }} ·
+        {{ t('roomLeft', { size: amount(shelf.freeBytes) })
+        }}<template v-if="shelf.unused"> · {{ t('countNotUsed', { count: shelf.unused }) }}</template>
       </p>
     </template>
     <ProblemNote v-if="problem" :problem="problem" />
     <div v-if="shelf && shelf.total === 0" class="first">
-      <h2>No files yet</h2>
-      <p>Drop audio files anywhere on this window: each begins an episode and is kept here.</p>
+      <h2>{{ t('noFilesYet') }}</h2>
+      <p>{{ t('noFilesHint') }}</p>
     </div>
     <template v-else-if="shelf">
       <DataTable
         :value="shelf.files"
-        :table-props="{ 'aria-label': 'Files' }"
+        :table-props="{ 'aria-label': t('files') }"
         data-key="id"
         class="small files"
         size="small"
       >
-        <Column header="File" class="file">
+        <Column :header="t('file')" class="file">
           <template #body="{ data: file }: { data: ShelfFile }">
             <span class="name font-semibold wrap-anywhere">{{ file.name }}</span><br /><span class="quiet"
               >{{ formatOf(file)
-              }}{{ file.origin === 'finish' ? ', finished here' : file.address ? ', hosted elsewhere' : '' }}</span
+              }}{{ file.origin === 'finish' ? t('finishedHere') : file.address ? t('hostedElsewhereToo') : '' }}</span
             >
-            <div v-if="file.uses === 0" class="quiet">not used</div>
+            <div v-if="file.uses === 0" class="quiet">{{ t('notUsed') }}</div>
             <div v-for="use in file.usedBy" :key="use.id">
               <span class="quiet">{{ asWords[use.as] }}</span>{{ ' ' }}
               <RouterLink :to="{ name: 'desk', params: { show: props.show, id: use.id } }"
-                >{{ use.number ? `${use.number} ` : '' }}{{ use.title || 'an untitled episode' }}</RouterLink
+                >{{ use.number ? `${use.number} ` : '' }}{{ use.title || t('untitledInSentence') }}</RouterLink
               >
             </div>
             <div v-if="file.uses > file.usedBy.length" class="quiet figures">
-              and by {{ (file.uses - file.usedBy.length).toLocaleString('en-GB') }} more
+              {{ t('usedByMore', { count: file.uses - file.usedBy.length }) }}
             </div>
           </template>
         </Column>
-        <Column header="Length" class="figures"
+        <Column :header="t('length')" class="figures"
           ><template #body="{ data: file }: { data: ShelfFile }">{{ clock(file.durationMs) }}</template></Column
         >
-        <Column header="Size" class="figures"
+        <Column :header="t('size')" class="figures"
           ><template #body="{ data: file }: { data: ShelfFile }">{{ amount(file.bytes) }}</template></Column
         >
-        <Column header="Loudness" class="figures"
+        <Column :header="t('loudness')" class="figures"
           ><template #body="{ data: file }: { data: ShelfFile }">{{
             file.measurement
               ? loudnessWords(file.measurement.integratedLufs)
               : file.address
-                ? 'not measured'
+                ? t('notMeasured')
                 : file.measuring === 'failed'
-                  ? 'not measurable'
-                  : 'being measured'
+                  ? t('notMeasurable')
+                  : t('beingMeasured')
           }}</template></Column
         >
-        <Column header="Added" class="figures"
+        <Column :header="t('added')" class="figures"
           ><template #body="{ data: file }: { data: ShelfFile }">{{
             shortDay(file.cameAt, show.zone)
           }}</template></Column
         >
         <Column class="acts">
-          <template #header><span class="out-of-sight">Actions</span></template>
+          <template #header
+            ><span class="out-of-sight">{{ t('actions') }}</span></template
+          >
           <template #body="{ data: file }: { data: ShelfFile }">
             <button
               type="button"
               class="small-button"
-              :aria-label="`${heard === file.id ? 'Stop' : 'Listen to'} ${file.name}`"
+              :aria-label="`${heard === file.id ? t('stop') : t('listenTo')} ${file.name}`"
               @click="listen(file)"
             >
-              {{ heard === file.id ? 'Stop' : 'Listen' }}
+              {{ heard === file.id ? t('stop') : t('listen') }}
             </button>
-            <button type="button" class="small-button" :aria-label="`Use again: ${file.name}`" @click="beginWith(file)">
-              Use again
+            <button
+              type="button"
+              class="small-button"
+              :aria-label="t('useAgainNamed', { name: file.name })"
+              @click="beginWith(file)"
+            >
+              {{ t('useAgain') }}
             </button>
             <a
               v-if="!file.address"
               class="small-button"
               :href="`/api/v1/files/${file.id}/download`"
-              :aria-label="`Download ${file.name}`"
-              >Download</a
+              :aria-label="t('downloadNamed', { name: file.name })"
+              >{{ t('download') }}</a
             >
             <template v-if="file.usedBy.length === 0">
               <button
                 v-if="asking !== file.id"
                 type="button"
                 class="small-button"
-                :aria-label="`Delete ${file.name}`"
+                :aria-label="t('deleteNamed', { name: file.name })"
                 @click="asking = file.id"
               >
-                Delete
+                {{ t('delete') }}
               </button>
               <span v-else v-opened="() => (asking = null)" class="actions">
-                <Button type="button" size="small" label="Delete permanently" @click="remove(file)" />
-                <button type="button" class="small-button" @click="asking = null">Cancel</button>
+                <Button type="button" size="small" :label="t('deletePermanently')" @click="remove(file)" />
+                <button type="button" class="small-button" @click="asking = null">{{ t('cancel') }}</button>
               </span>
             </template>
           </template>
@@ -182,7 +191,7 @@ const beginWith = (file: ShelfFile): Promise<void> =>
       </DataTable>
       <p v-if="shelf.after">
         <button type="button" class="small-button" @click="attempt(() => shelves.loadMore(show.id))">
-          Show more of {{ shelf.total - shelf.files.length }} older files
+          {{ t('moreFiles', { count: shelf.total - shelf.files.length }) }}
         </button>
       </p>
     </template>

@@ -9,6 +9,7 @@ import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { problemOf, type ShownProblem } from '../../platform/parts/problems'
 import { formatOf } from '../files/words'
 import { useShelf } from './shelf'
+import { t } from './messages'
 
 /** The files that are here already, to be heard and taken for an episode. */
 const visible = defineModel<boolean>('visible', { required: true })
@@ -25,7 +26,7 @@ onScopeDispose(() => sound.pause())
 async function attempt(act: () => Promise<void>): Promise<void> {
   problem.value = null
   await act().catch((error: unknown) => {
-    problem.value = problemOf(error, 'The shelf cannot be shown now.')
+    problem.value = problemOf(error, t('shelfUnreached'))
   })
 }
 watch(
@@ -48,18 +49,18 @@ function listen(file: ShelfFile): void {
   void sound.play()
 }
 function uses({ uses: count, usedBy }: ShelfFile): string {
-  if (count === 0) return 'not used'
+  if (count === 0) return t('notUsed')
   const others = count - usedBy.length
-  const names = usedBy.map(({ title }) => title || 'an untitled episode')
-  return `used by ${[...names, ...(others > 0 ? [`${others.toLocaleString('en-GB')} more`] : [])].join(', ')}`
+  const names = usedBy.map(({ title }) => title || t('untitledInSentence'))
+  return t('usedBy', { names: [...names, ...(others > 0 ? [t('othersMore', { count: others })] : [])].join(', ') })
 }
 </script>
 
 <template>
-  <Dialog v-model:visible="visible" modal header="From the shelf" :style="{ width: 'min(46rem, 96vw)' }">
+  <Dialog v-model:visible="visible" modal :header="t('fromTheShelf')" :style="{ width: 'min(46rem, 96vw)' }">
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-else-if="shelf && shelf.files.length === 0" class="quiet">
-      The shelf is empty. Whatever you upload for an episode is kept here.
+      {{ t('shelfIsEmpty') }}
     </p>
     <ul v-else-if="shelf" class="files unlisted">
       <li v-for="file in shelf.files" :key="file.id">
@@ -69,11 +70,17 @@ function uses({ uses: count, usedBy }: ShelfFile): string {
             >{{ formatOf(file) }} · {{ clock(file.durationMs) }} · {{ uses(file) }}</span
           >
         </div>
-        <Button :label="heard === file.id ? 'Stop' : 'Listen'" size="small" text @click="listen(file)" />
-        <Button label="Use this file" size="small" outlined @click="emit('take', file.id)" />
+        <Button :label="heard === file.id ? t('stop') : t('listen')" size="small" text @click="listen(file)" />
+        <Button :label="t('useThisFile')" size="small" outlined @click="emit('take', file.id)" />
       </li>
     </ul>
-    <Button v-if="shelf?.after" label="Show more" size="small" text @click="attempt(() => shelves.loadMore(showId))" />
+    <Button
+      v-if="shelf?.after"
+      :label="t('showMore')"
+      size="small"
+      text
+      @click="attempt(() => shelves.loadMore(showId))"
+    />
   </Dialog>
 </template>
 

@@ -3,6 +3,7 @@ import Button from 'primevue/button'
 import InputText from 'primevue/inputtext'
 import { ref } from 'vue'
 import { vOpened } from '../../platform/parts/opened'
+import { t } from './messages'
 
 /** Names the address of a file that lives elsewhere. */
 defineProps<{ busy: boolean; problem: { detail: string } | null }>()
@@ -12,10 +13,12 @@ const address = ref('')
 </script>
 
 <template>
-  <button v-if="!open" type="button" class="small-button" @click="open = true">Use audio hosted elsewhere</button>
+  <button v-if="!open" type="button" class="small-button" @click="open = true">
+    {{ t('useAudioHostedElsewhere') }}
+  </button>
   <form v-else v-opened="() => (open = false)" class="elsewhere spaced" @submit.prevent="emit('address', address)">
     <div class="field">
-      <label for="address">Address of the file</label>
+      <label for="address">{{ t('addressOfTheFile') }}</label>
       <InputText
         id="address"
         v-model="address"
@@ -26,11 +29,11 @@ const address = ref('')
         fluid
       />
       <span v-if="problem" class="fault" role="alert">{{ problem.detail }}</span>
-      <span v-else class="hint">The file itself, public, MP3 or M4A. Apps will fetch it from there.</span>
+      <span v-else class="hint">{{ t('addressHint') }}</span>
     </div>
     <div class="actions">
-      <Button type="submit" size="small" label="Check this address" :loading="busy" :disabled="!address.trim()" />
-      <Button type="button" size="small" text label="Cancel" @click="open = false" />
+      <Button type="submit" size="small" :label="t('checkThisAddress')" :loading="busy" :disabled="!address.trim()" />
+      <Button type="button" size="small" text :label="t('cancel')" @click="open = false" />
     </div>
   </form>
 </template>

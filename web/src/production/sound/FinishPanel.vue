@@ -9,6 +9,7 @@ import { clock } from '@core/words/amounts'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { vOpened } from '../../platform/parts/opened'
 import RecipeEditor from './RecipeEditor.vue'
+import { t } from './messages'
 
 /** From the source to the file that goes out: the recipe, the one press, and how far it is. */
 const recipe = defineModel<Recipe>({ required: true })
@@ -26,19 +27,16 @@ const work = computed(() => props.sound.work)
 const isCurrent = computed(() => props.sound.finishing === 'done' && !props.sound.tagsAreOld)
 const words = computed(() => {
   const { finishing, recipe: wanted } = props.sound
-  if (finishing === 'done')
-    return props.sound.tagsAreOld
-      ? 'Finished, but the tags in the file are out of date: title, number or notes have changed.'
-      : 'Finished. This file will be published.'
-  if (wanted) return 'Not finished yet. It will be released once it is.'
-  return 'Will be published as uploaded.'
+  if (finishing === 'done') return props.sound.tagsAreOld ? t('tagsOutOfDate') : t('finishedTells')
+  if (wanted) return t('notFinishedYet')
+  return t('publishedAsUploaded')
 })
 const label = computed(() =>
   props.sound.finishing === 'done'
     ? props.sound.tagsAreOld
-      ? 'Write the new tags'
-      : 'Finish again'
-    : 'Finish the audio',
+      ? t('writeTheNewTags')
+      : t('finishAgain')
+    : t('finishTheAudio'),
 )
 
 function keepAsUsual(): void {
@@ -51,20 +49,21 @@ function keepAsUsual(): void {
   <div class="finish stacked">
     <div v-if="work" class="work" role="status">
       <span class="small figures"
-        >{{ work.kind === 'measuring' ? 'Measuring the sound' : 'Finishing' }} …
-        {{ Math.round(work.progress * 100) }} %<template v-if="work.secondsLeft !== null"
-          >, {{ clock(work.secondsLeft * 1000) }} left</template
-        ></span
+        >{{ work.kind === 'measuring' ? t('measuringTheSound') : t('finishing') }} …
+        {{ t('percent', { share: Math.round(work.progress * 100) })
+        }}<template v-if="work.secondsLeft !== null">{{
+          t('timeLeft', { time: clock(work.secondsLeft * 1000) })
+        }}</template></span
       >
       <ProgressBar
         :value="Math.round(work.progress * 100)"
         :show-value="false"
-        :aria-label="work.kind === 'measuring' ? 'Measuring' : 'Finishing'"
+        :aria-label="work.kind === 'measuring' ? t('measuring') : t('finishing')"
       />
       <Button
         v-if="work.kind === 'finishing'"
         type="button"
-        label="Cancel"
+        :label="t('cancel')"
         size="small"
         text
         :disabled="busy"
@@ -74,7 +73,7 @@ function keepAsUsual(): void {
     <div v-else class="line flowing gap-x-4 gap-y-1">
       <p class="small" data-testid="finish">{{ words }}</p>
       <button type="button" class="small-button" :aria-expanded="open" @click="open = !open">
-        {{ open ? 'Hide the recipe' : 'Show the recipe' }}
+        {{ open ? t('hideTheRecipe') : t('showTheRecipe') }}
       </button>
       <button
         v-if="sound.recipe && deliverable"
@@ -83,7 +82,7 @@ function keepAsUsual(): void {
         :disabled="busy"
         @click="emit('asUploaded')"
       >
-        Use the uploaded file instead
+        {{ t('useTheUploadedFileInstead') }}
       </button>
       <Button
         type="button"
@@ -98,12 +97,12 @@ function keepAsUsual(): void {
     <div v-if="open && !work" v-opened="() => (open = false)" class="stacked boxed gap-3 px-4 py-3">
       <RecipeEditor v-model="recipe" :duration-ms="sound.source!.durationMs" :can-go-as-it-came="deliverable">
         <template #trim
-          ><button type="button" class="small-button" @click="emit('trim')">Trim the silence</button></template
+          ><button type="button" class="small-button" @click="emit('trim')">{{ t('trimTheSilence') }}</button></template
         >
       </RecipeEditor>
       <div class="actions">
         <button type="button" class="small-button" :disabled="busy" @click="keepAsUsual">
-          {{ kept ? 'Saved as the show’s default' : 'Save as the show’s default' }}
+          {{ kept ? t('savedAsTheShowsDefault') : t('saveAsTheShowsDefault') }}
         </button>
       </div>
     </div>

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { signed } from '@core/words/amounts'
 import type { Sound } from '@contract/sound'
+import { t } from './messages'
 
 /** This episode's loudness beside the last ones: a dot each, the target as a line. */
 const props = defineProps<{ company: Sound['company']; own: number; targetLufs: number }>()
@@ -12,14 +13,17 @@ const others = computed(() =>
   props.company.map(each => ({
     ...each,
     top: place(each.lufs),
-    says: `${each.number ?? ''} ${each.title}: ${signed(each.lufs)} LUFS`.trim(),
+    says: t('loudnessOf', { episode: `${each.number ?? ''} ${each.title}`, lufs: signed(each.lufs) }).trim(),
   })),
 )
 const words = computed(() => {
   const [first] = props.company
   return first
-    ? `The last ${props.company.length === 1 ? 'episode' : `${props.company.length} episodes`}: ${props.company.map(each => signed(each.lufs)).join(', ')} LUFS`
-    : 'No earlier episodes to compare with'
+    ? t('recentLoudness', {
+        count: props.company.length,
+        lufs: props.company.map(each => signed(each.lufs)).join(', '),
+      })
+    : t('noneToCompare')
 })
 </script>
 
@@ -28,18 +32,18 @@ const words = computed(() => {
     <div
       class="strip"
       role="img"
-      :aria-label="`${words}. This one: ${signed(own)} LUFS; the target is ${signed(targetLufs)}.`"
+      :aria-label="t('thisOneCompared', { others: words, lufs: signed(own), target: signed(targetLufs) })"
     >
       <span class="target" />
       <span v-for="each in others" :key="each.id" class="column" :title="each.says"
         ><i :style="{ top: `${each.top}%` }"
       /></span>
-      <span class="column own" :title="`This episode: ${signed(own)} LUFS`"
+      <span class="column own" :title="t('thisEpisodeLoudness', { lufs: signed(own) })"
         ><i :style="{ top: `${place(own)}%` }"
       /></span>
     </div>
     <figcaption class="small quiet" aria-hidden="true">
-      {{ company.length ? 'Recent loudness' : 'Loudness' }}
+      {{ company.length ? t('recentLoudnessTitle') : t('loudness') }}
     </figcaption>
   </figure>
 </template>

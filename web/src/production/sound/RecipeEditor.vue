@@ -7,16 +7,17 @@ import { computed } from 'vue'
 import { levellingOf } from '@core/audio/leveller'
 import { type EncodingName, encodingNames, fadeShapes, oneChannels, type Recipe } from '@core/audio/recipe'
 import { clock } from '@core/words/amounts'
+import { t } from './messages'
 
 /** The recipe of an episode, or the usual one of a show: every value has a sensible beginning. */
 const recipe = defineModel<Recipe>({ required: true })
 const props = defineProps<{ durationMs: number | null; canGoAsItCame: boolean }>()
 
 const encodingWords: Readonly<Record<EncodingName, string>> = {
-  'speech and music': 'Speech and music: MP3, 128 kbit/s, stereo',
-  speech: 'Speech: MP3, 64 kbit/s, mono',
-  m4a: 'M4A: AAC, 128 kbit/s, stereo',
-  'as it came': 'Keep the audio, update the tags only',
+  'speech and music': t('mp3Stereo'),
+  speech: t('mp3Mono'),
+  m4a: t('m4aStereo'),
+  'as it came': t('keepAudio'),
 }
 const encodings = computed(() =>
   encodingNames
@@ -26,9 +27,9 @@ const encodings = computed(() =>
 const untouched = computed(() => recipe.value.encoding === 'as it came')
 const sides = oneChannels.map(value => ({
   value,
-  name: value === 'both sides' ? 'Both sides mixed' : `Only the ${value} side`,
+  name: value === 'both sides' ? t('bothSidesMixed') : t('onlySide', { side: value }),
 }))
-const shapes = fadeShapes.map(value => ({ value, name: value === 'linear' ? 'Linear' : 'Logarithmic' }))
+const shapes = fadeShapes.map(value => ({ value, name: value === 'linear' ? t('linear') : t('logarithmic') }))
 
 const set = (change: Partial<Recipe>): void => {
   recipe.value = { ...recipe.value, ...change }
@@ -37,7 +38,7 @@ const levellingWords = computed(() => {
   const { levelling } = recipe.value
   if (levelling === 0) return ''
   const { thresholdDb, ratio } = levellingOf(levelling)
-  return `over −${Math.abs(Math.round(thresholdDb))} dB, ${ratio.toFixed(1)} to 1`
+  return t('levelledAbove', { threshold: Math.abs(Math.round(thresholdDb)), ratio: ratio.toFixed(1) })
 })
 /** Where it is cut once more if it does not go out as it came after all. */
 let ends: Pick<Recipe, 'fromMs' | 'toMs'> = { fromMs: null, toMs: null }
@@ -52,7 +53,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
 <template>
   <div class="recipe">
     <div class="field">
-      <label id="encoding-name" for="encoding">Published as</label>
+      <label id="encoding-name" for="encoding">{{ t('publishedAs') }}</label>
       <Select
         :model-value="recipe.encoding"
         label-id="encoding"
@@ -66,7 +67,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
     </div>
     <template v-if="!untouched">
       <div v-if="recipe.encoding === 'speech'" class="field">
-        <label id="one-channel-name" for="one-channel">Mono channel</label>
+        <label id="one-channel-name" for="one-channel">{{ t('monoChannel') }}</label>
         <Select
           :model-value="recipe.oneChannel"
           label-id="one-channel"
@@ -79,7 +80,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
         />
       </div>
       <div class="field">
-        <span class="field-name">Loudness</span>
+        <span class="field-name">{{ t('loudness') }}</span>
         <div class="row flowing">
           <span class="check side-by-side"
             ><Checkbox
@@ -88,7 +89,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
               input-id="to-target"
               size="small"
               @update:model-value="(toTarget: boolean) => set({ toTarget })"
-            /><label for="to-target">Normalise to</label></span
+            /><label for="to-target">{{ t('normaliseTo') }}</label></span
           >
           <InputNumber
             :model-value="recipe.targetLufs"
@@ -99,17 +100,17 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
             size="small"
             :disabled="!recipe.toTarget"
             :input-style="{ width: '6rem' }"
-            aria-label="Target loudness in LUFS"
+            :aria-label="t('targetLoudnessInLufs')"
             @update:model-value="value => set({ targetLufs: value ?? -16 })"
           />
         </div>
       </div>
       <div class="field">
         <span id="levelling" class="field-name"
-          >Even out soft and loud speech <span class="quiet">{{ levellingWords }}</span></span
+          >{{ t('evenOutSpeech') }} <span class="quiet">{{ levellingWords }}</span></span
         >
         <div class="row flowing">
-          <span class="small">off</span>
+          <span class="small">{{ t('off') }}</span>
           <Slider
             class="slide"
             :model-value="recipe.levelling"
@@ -119,11 +120,11 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
             aria-labelledby="levelling"
             @update:model-value="value => set({ levelling: Math.round(Number(value) * 100) / 100 })"
           />
-          <span class="small">strong</span>
+          <span class="small">{{ t('strong') }}</span>
         </div>
       </div>
       <div class="field">
-        <label for="ceiling">Peaks at most</label>
+        <label for="ceiling">{{ t('peaksAtMost') }}</label>
         <div class="row flowing">
           <InputNumber
             :model-value="recipe.ceilingDbtp"
@@ -139,22 +140,28 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
         </div>
       </div>
       <div v-if="durationMs !== null" class="field">
-        <span class="field-name">Trim</span>
+        <span class="field-name">{{ t('trim') }}</span>
         <div class="row flowing">
-          <span v-if="isCut" class="figures small"
-            >{{ clock(recipe.fromMs ?? 0) }} to {{ clock(recipe.toMs ?? durationMs) }},
-            {{ clock((recipe.toMs ?? durationMs) - (recipe.fromMs ?? 0)) }} in all</span
-          >
+          <span v-if="isCut" class="figures small">{{
+            t('trimmedTo', {
+              from: clock(recipe.fromMs ?? 0),
+              to: clock(recipe.toMs ?? durationMs),
+              length: clock((recipe.toMs ?? durationMs) - (recipe.fromMs ?? 0)),
+            })
+          }}</span>
           <button v-if="isCut" type="button" class="small-button" @click="set({ fromMs: null, toMs: null })">
-            Undo the trim
+            {{ t('undoTheTrim') }}
           </button>
-          <template v-else><span class="quiet small">Nothing is trimmed.</span><slot name="trim" /></template>
+          <template v-else
+            ><span class="quiet small">{{ t('nothingIsTrimmed') }}</span
+            ><slot name="trim"
+          /></template>
         </div>
       </div>
       <div class="field">
-        <span class="field-name">Fades</span>
+        <span class="field-name">{{ t('fades') }}</span>
         <div class="row flowing">
-          <span>in</span>
+          <span>{{ t('fadeIn') }}</span>
           <InputNumber
             :model-value="recipe.fadeInMs / 1000"
             :min="0"
@@ -163,10 +170,10 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
             suffix=" s"
             size="small"
             :input-style="{ width: '4rem' }"
-            aria-label="Fade in, seconds"
+            :aria-label="t('fadeInSeconds')"
             @update:model-value="value => set({ fadeInMs: Math.round((value ?? 0) * 1000) })"
           />
-          <span>out</span>
+          <span>{{ t('fadeOut') }}</span>
           <InputNumber
             :model-value="recipe.fadeOutMs / 1000"
             :min="0"
@@ -175,7 +182,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
             suffix=" s"
             size="small"
             :input-style="{ width: '4rem' }"
-            aria-label="Fade out, seconds"
+            :aria-label="t('fadeOutSeconds')"
             @update:model-value="value => set({ fadeOutMs: Math.round((value ?? 0) * 1000) })"
           />
           <Select
@@ -185,7 +192,7 @@ const isCut = computed(() => recipe.value.fromMs !== null || recipe.value.toMs !
             option-label="name"
             option-value="value"
             size="small"
-            aria-label="Shape of the fades"
+            :aria-label="t('shapeOfTheFades')"
             @update:model-value="fadeShape => set({ fadeShape })"
           />
         </div>

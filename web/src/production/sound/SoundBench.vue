@@ -16,6 +16,7 @@ import SoundNumbers from './SoundNumbers.vue'
 import { useSoundPlayer } from './player'
 import { usePlaying } from './playing'
 import { useWaveforms } from './waveforms'
+import { t } from './messages'
 
 /** Plays and shows an episode's sound: the source, and the finished file against it at equal loudness. `low` leaves its numbers out. */
 const props = defineProps<{ sound: Sound; source: AudioFile; kept: Stretch | null; low?: boolean }>()
@@ -35,7 +36,7 @@ const tracks = computed(() =>
     lufs: file.measurement?.integratedLufs ?? null,
   })),
 )
-const heardChoices = ['Source', 'Finished'].map((name, index) => ({ name, index }))
+const heardChoices = [t('source'), t('finished')].map((name, index) => ({ name, index }))
 const { current, playing, atMs, unreachable, rate, load, seek, playStretch, toggle, setRate } = useSoundPlayer(
   () => tracks.value,
 )
@@ -109,13 +110,13 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
 
 <template>
   <div class="bench boxed">
-    <Button type="button" class="play" :label="playing ? 'Pause' : 'Play'" outlined @click="toggle" />
+    <Button type="button" class="play" :label="playing ? t('pause') : t('play')" outlined @click="toggle" />
     <div class="waves spaced min-w-0 gap-1">
       <SoundWave
         :waveform="waves.waveforms[source.id] ?? null"
         :duration-ms="source.durationMs"
         :at-ms="sourceMs"
-        label="Playback position"
+        :label="t('playbackPosition')"
         :from-ms="view.fromMs"
         :to-ms="view.toMs"
         :silences="silences"
@@ -134,7 +135,7 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
         :waveform="waves.waveforms[finished.id] ?? null"
         :duration-ms="finished.durationMs"
         :at-ms="sourceMs - startMs"
-        label="Place in the finished sound"
+        :label="t('placeInFinished')"
         :from-ms="view.fromMs - startMs"
         :to-ms="view.toMs - startMs"
         :silences="[]"
@@ -163,10 +164,10 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
           :options="heardChoices"
           option-label="name"
           option-value="index"
-          aria-label="What is heard, both equally loud"
+          :aria-label="t('whatIsHeard')"
           @update:model-value="(index: number) => load(index)"
         />
-        <span class="small quiet">heard equally loud</span>
+        <span class="small quiet">{{ t('heardEquallyLoud') }}</span>
       </div>
       <SoundNumbers v-if="source.measurement" :source="source" :finished="finished" :report="sound.report" />
       <LoudnessStrip
@@ -176,7 +177,7 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
         :target-lufs="target"
       />
     </div>
-    <span v-if="unreachable" class="fault col-span-full">The audio can’t be reached at the moment.</span>
+    <span v-if="unreachable" class="fault col-span-full">{{ t('audioUnreached') }}</span>
   </div>
 </template>
 

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { AudioFile, Sound } from '@contract/sound'
 import { amount, clock } from '@core/words/amounts'
 import { formatOf } from '../files/words'
+import { FormattedMessage, t } from './messages'
 
 /** What the machine found out about a file; nobody types any of it. */
 const props = defineProps<{ audio: AudioFile; alsoIn: Sound['alsoIn']; showSlug: string }>()
@@ -12,10 +13,10 @@ const tags = computed(() => {
   const { title, artist, album, track, year } = props.audio.tags
   return (
     [
-      title && `title “${title}”`,
-      artist && `artist ${artist}`,
-      album && `album ${album}`,
-      track && `track ${track}`,
+      title && t('titleTag', { title }),
+      artist && t('artistTag', { artist }),
+      album && t('albumTag', { album }),
+      track && t('trackTag', { track }),
       year && String(year),
     ]
       .filter(Boolean)
@@ -26,31 +27,36 @@ const tags = computed(() => {
 
 <template>
   <div class="facts small flex gap-3 items-start">
-    <img v-if="audio.pictureAddress" :src="audio.pictureAddress" alt="Picture in the file" width="40" height="40" />
+    <img v-if="audio.pictureAddress" :src="audio.pictureAddress" :alt="t('pictureInTheFile')" width="40" height="40" />
     <div class="flex-1 min-w-0">
       <p>
         <span class="name font-semibold wrap-anywhere">{{ audio.name }}</span>{{ ' ' }}
         <span class="figures">· {{ clock(audio.durationMs) }} · {{ amount(audio.bytes) }} · {{ formatOf(audio) }}</span>
       </p>
-      <p v-if="!audio.address" class="quiet">Tags in the file: {{ tags }}</p>
+      <p v-if="!audio.address" class="quiet">{{ t('tagsInFile', { tags }) }}</p>
       <p v-if="audio.chapters.length" class="quiet">
-        Chapters in the file:
+        {{ t('chaptersInFile') }}
         <template v-for="(chapter, index) in audio.chapters.slice(0, 6)" :key="chapter.fromMs"
           ><template v-if="index">, </template><span class="figures">{{ clock(chapter.fromMs) }}</span>
           {{ chapter.title }}</template
-        ><template v-if="audio.chapters.length > 6"> and {{ audio.chapters.length - 6 }} more</template>
+        ><template v-if="audio.chapters.length > 6">
+          {{ t('countMore', { count: audio.chapters.length - 6 }) }}</template
+        >
       </p>
       <p v-if="alsoIn.length">
-        The same sound is used by
-        <template v-for="(other, index) in alsoIn" :key="other.id"
-          ><template v-if="index">, </template
-          ><RouterLink :to="{ name: 'desk', params: { show: showSlug, id: other.id } }"
-            >{{ other.number ? `${other.number} ` : '' }}{{ other.title || 'an untitled episode' }}</RouterLink
-          ></template
-        >. It is kept once.
+        <FormattedMessage of="sameSoundIn"
+          ><template #episodes
+            ><template v-for="(other, index) in alsoIn" :key="other.id"
+              ><template v-if="index">, </template
+              ><RouterLink :to="{ name: 'desk', params: { show: showSlug, id: other.id } }"
+                >{{ other.number ? `${other.number} ` : '' }}{{ other.title || t('untitledInSentence') }}</RouterLink
+              ></template
+            ></template
+          ></FormattedMessage
+        >
       </p>
     </div>
-    <button type="button" class="small-button" @click="emit('replace')">Replace file</button>
+    <button type="button" class="small-button" @click="emit('replace')">{{ t('replaceFile') }}</button>
   </div>
 </template>
 

@@ -5,6 +5,7 @@ import type { Finding } from '@core/audio/findings'
 import { findingWords } from '@core/audio/findingWords'
 import { severityNames } from '@core/words/severity'
 import FoldPanel from '../../platform/parts/FoldPanel.vue'
+import { t } from './messages'
 
 /** What was found in the sound, the gravest first; notes are folded away. */
 const props = defineProps<{ findings: readonly Finding[]; busy: boolean }>()
@@ -14,11 +15,11 @@ const told = computed(() => props.findings.map(finding => ({ finding, ...finding
 const urgent = computed(() => told.value.filter(({ severity }) => severity !== 'note'))
 const others = computed(() => told.value.filter(({ severity }) => severity === 'note'))
 const fixes: Readonly<Record<NonNullable<Finding['fix']>, string>> = {
-  finish: 'Finish the audio',
-  trim: 'Trim',
-  level: 'Even it out',
-  mono: 'Make it mono',
-  'one side': 'Take the left side',
+  finish: t('finishTheAudio'),
+  trim: t('trim'),
+  level: t('evenItOut'),
+  mono: t('makeItMono'),
+  'one side': t('takeTheLeftSide'),
 }
 </script>
 
@@ -48,13 +49,15 @@ const fixes: Readonly<Record<NonNullable<Finding['fix']>, string>> = {
         type="button"
         size="small"
         text
-        label="Play it"
+        :label="t('playIt')"
         @click="emit('hear', found.finding)"
       />
     </li>
   </ul>
   <FoldPanel v-if="others.length" class="small quietly">
-    <template #line>{{ others.length === 1 ? `Note: ${others[0]!.says}` : `${others.length} notes` }}</template>
+    <template #line>{{
+      others.length === 1 ? t('noteSays', { words: others[0]!.says }) : t('countNotes', { count: others.length })
+    }}</template>
     <ul class="plain spaced">
       <li v-for="found in others" :key="found.code" :data-finding="found.code">
         <template v-if="others.length > 1"
@@ -71,7 +74,7 @@ const fixes: Readonly<Record<NonNullable<Finding['fix']>, string>> = {
           {{ fixes[found.fix] }}
         </button>
         <button v-else-if="found.places.length" type="button" class="small-button" @click="emit('hear', found.finding)">
-          Play it
+          {{ t('playIt') }}
         </button>
       </li>
     </ul>

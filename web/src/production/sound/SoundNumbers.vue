@@ -4,18 +4,22 @@ import type { AudioFile, Sound } from '@contract/sound'
 import { nearEnoughLu } from '@core/audio/finishPlan'
 import { amount, clock } from '@core/words/amounts'
 import { loudnessWords, peakWords } from '../files/words'
+import { t } from './messages'
 
 /** What was measured; with a finished file both, side by side. */
 const props = defineProps<{ source: AudioFile; finished: AudioFile | null; report: Sound['report'] }>()
 
 const rows = computed(() => [
-  { name: 'Loudness', of: (file: AudioFile) => loudnessWords(file.measurement?.integratedLufs ?? null) },
-  { name: 'True peak', of: (file: AudioFile) => peakWords(file.measurement?.truePeakDbtp ?? null) },
-  { name: 'Range', of: (file: AudioFile) => `${(file.measurement?.rangeLu ?? 0).toFixed(1)} LU` },
+  { name: t('loudness'), of: (file: AudioFile) => loudnessWords(file.measurement?.integratedLufs ?? null) },
+  { name: t('truePeak'), of: (file: AudioFile) => peakWords(file.measurement?.truePeakDbtp ?? null) },
+  {
+    name: t('range'),
+    of: (file: AudioFile) => t('loudnessRange', { lu: (file.measurement?.rangeLu ?? 0).toFixed(1) }),
+  },
   ...(props.finished
     ? [
-        { name: 'Length', of: (file: AudioFile) => clock(file.durationMs) },
-        { name: 'Size', of: (file: AudioFile) => amount(file.bytes) },
+        { name: t('length'), of: (file: AudioFile) => clock(file.durationMs) },
+        { name: t('size'), of: (file: AudioFile) => amount(file.bytes) },
       ]
     : []),
 ])
@@ -27,14 +31,15 @@ const done = computed(() => {
   const deepest = Math.max(0, ...reductionsDb)
   return (
     [
-      Math.abs(gainDb) >= 0.05 && `${gainDb > 0 ? 'raised' : 'lowered'} by ${Math.abs(gainDb).toFixed(1)} dB`,
-      deepest > 0.1 && `levelled by up to ${deepest.toFixed(1)} dB`,
-      limitedByDb > 0.1 && `peaks held back by up to ${limitedByDb.toFixed(1)} dB`,
+      Math.abs(gainDb) >= 0.05 &&
+        t('gainBy', { way: gainDb > 0 ? 'up' : 'down', decibels: Math.abs(gainDb).toFixed(1) }),
+      deepest > 0.1 && t('levelledBy', { decibels: deepest.toFixed(1) }),
+      limitedByDb > 0.1 && t('peaksHeldBack', { decibels: limitedByDb.toFixed(1) }),
       Math.abs(missedByLu) > nearEnoughLu &&
-        `${Math.abs(missedByLu).toFixed(1)} LU ${missedByLu < 0 ? 'under' : 'over'} the target, for the ceiling goes first`,
+        t('targetMissed', { lu: Math.abs(missedByLu).toFixed(1), side: missedByLu < 0 ? 'under' : 'over' }),
     ]
       .filter(Boolean)
-      .join(', ') || 'the sound is as it was'
+      .join(', ') || t('soundUntouched')
   )
 })
 /** The levelling as a line that hangs from the top, 12 dB high. */
@@ -47,7 +52,7 @@ const curve = computed(() => {
 
 <template>
   <div class="spaced gap-1 min-w-0 max-w-full">
-    <table aria-label="Loudness" class="figures small" :class="{ lone: !finished }">
+    <table :aria-label="t('loudness')" class="figures small" :class="{ lone: !finished }">
       <thead v-if="finished">
         <tr>
           <td />
@@ -56,7 +61,7 @@ const curve = computed(() => {
       </thead>
       <tbody>
         <tr v-for="(file, index) in files" :key="file.id">
-          <th v-if="finished" scope="row">{{ index === 0 ? 'Source' : 'Finished' }}</th>
+          <th v-if="finished" scope="row">{{ index === 0 ? t('source') : t('finished') }}</th>
           <td v-for="row in rows" :key="row.name">
             <span v-if="!finished" class="quiet name mr-1">{{ row.name }}</span>{{ row.of(file) }}
           </td>
@@ -70,7 +75,7 @@ const curve = computed(() => {
       viewBox="0 0 100 20"
       preserveAspectRatio="none"
       role="img"
-      aria-label="How far loud places were turned down"
+      :aria-label="t('gainReduction')"
     >
       <path :d="curve" />
     </svg>

@@ -19,6 +19,7 @@ import UploadProgress from '../uploads/UploadProgress.vue'
 import { useSound } from './sound'
 import { useAttempt } from '../../platform/parts/attempt'
 import type { Sending } from '../uploads/uploads'
+import { FormattedMessage, t } from './messages'
 
 /** The audio of an episode: on its way, here and measured, finished, or not yet. */
 const props = defineProps<{
@@ -38,7 +39,7 @@ const input = ref<HTMLInputElement>()
 const bench = ref<InstanceType<typeof SoundBench>>()
 const open = ref(false)
 const picking = ref(false)
-const { problem: finishProblem, busy, attempt } = useAttempt('The sound was left as it is.')
+const { problem: finishProblem, busy, attempt } = useAttempt(t('soundUnchanged'))
 
 const audio = computed(() => props.sound.source)
 /** The recipe as it is being written; a change is kept on the server at once where the episode has a recipe already. */
@@ -119,18 +120,18 @@ function pick(): void {
 </script>
 
 <template>
-  <section class="sound stacked" aria-label="Audio">
+  <section class="sound stacked" :aria-label="t('audio')">
     <input
       ref="input"
       class="out-of-sight"
       type="file"
       accept="audio/*,.mp3,.m4a,.wav,.flac,.ogg,.opus"
-      aria-label="Audio file"
+      :aria-label="t('audioFile')"
       tabindex="-1"
       @change="pick"
     />
     <ProblemNote v-if="problem" :problem="problem">
-      <Button type="button" size="small" label="Choose a file" @click="input?.click()" />
+      <Button type="button" size="small" :label="t('chooseAFile')" @click="input?.click()" />
     </ProblemNote>
     <UploadProgress
       v-if="underway"
@@ -140,13 +141,13 @@ function pick(): void {
       @cancel="emit('cancel')"
     />
     <p v-else-if="reading" class="px-4 py-3 bg-accent-wash rounded" role="status">
-      Reading {{ upload!.fileName }}: length, tags, waveform …
+      {{ t('readingFile', { name: upload!.fileName }) }}
     </p>
     <div v-else-if="stranded" class="note needs-you">
-      <h3>The upload of {{ stranded.fileName }} is not finished</h3>
-      <p>Another window may be sending it. If none is, choose the file again.</p>
+      <h3>{{ t('uploadUnfinished', { name: stranded.fileName }) }}</h3>
+      <p>{{ t('uploadUnfinishedHint') }}</p>
       <div class="actions mt-2">
-        <Button type="button" size="small" label="Choose the file" @click="input?.click()" />
+        <Button type="button" size="small" :label="t('chooseTheFile')" @click="input?.click()" />
       </div>
     </div>
     <template v-if="audio">
@@ -169,8 +170,11 @@ function pick(): void {
       <slot />
       <div v-show="whole" class="spaced">
         <p v-if="audio.address" class="small wrap-anywhere">
-          Hosted elsewhere: <a :href="audio.address" target="_blank" rel="noopener">{{ audio.address }}</a>. Apps fetch
-          it from there; it is checked again before the release and daily after that.
+          <FormattedMessage of="hostedElsewhere" :values="{ address: audio.address }"
+            ><template #link="{ words }"
+              ><a :href="words" target="_blank" rel="noopener">{{ words }}</a></template
+            ></FormattedMessage
+          >
         </p>
         <FinishPanel
           v-else
@@ -195,14 +199,13 @@ function pick(): void {
       </div>
     </template>
     <div v-else-if="!underway && !reading && !problem && !stranded" class="empty spaced">
-      <p class="big">Drop the audio anywhere on this window</p>
+      <p class="big">{{ t('dropAudio') }}</p>
       <p class="quiet">
-        Almost any audio file: MP3 and M4A can be published as they are, everything else is encoded here. You can keep
-        writing while it uploads.
+        {{ t('dropAudioHint') }}
       </p>
-      <Button type="button" label="Choose a file" @click="input?.click()" />
+      <Button type="button" :label="t('chooseAFile')" @click="input?.click()" />
       <button type="button" class="small-button" aria-haspopup="dialog" @click="picking = true">
-        Choose from the shelf
+        {{ t('chooseFromTheShelf') }}
       </button>
       <ShelfPicker
         v-model:visible="picking"

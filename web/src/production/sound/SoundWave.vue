@@ -5,6 +5,7 @@ import { columnsOf, curveOf, type Pyramid } from '@core/audio/pyramid'
 import type { Stretch } from '@core/audio/measurement'
 import { useTheme } from '../../platform/theme/theme'
 import { clock, signed } from '@core/words/amounts'
+import { t } from './messages'
 
 /** A waveform with what there is to say about its places: silence hatched, clipped places marked, what is cut off veiled. */
 const props = defineProps<{
@@ -134,8 +135,8 @@ function key(event: KeyboardEvent): void {
       aria-valuemin="0"
       :aria-valuemax="Math.round(durationMs / 1000)"
       :aria-valuenow="Math.round(atMs / 1000)"
-      :aria-valuetext="`${clock(atMs)} of ${clock(durationMs)}`"
-      :title="`The hill behind the waveform: how loud it sounds; the dashed line: ${signed(targetLufs)} LUFS, the target`"
+      :aria-valuetext="t('positionOf', { time: clock(atMs), length: clock(durationMs) })"
+      :title="t('loudnessLegend', { lufs: signed(targetLufs) })"
       @click="press"
       @keydown="key"
     >
@@ -145,14 +146,14 @@ function key(event: KeyboardEvent): void {
         :key="`s${index}`"
         class="silence"
         :style="box(part)"
-        title="Silence"
+        :title="t('silence')"
       />
       <div
         v-for="(part, index) in cut"
         :key="`c${index}`"
         class="cut"
         :style="box(part)"
-        title="Trimmed when it is finished"
+        :title="t('trimmedWhenFinished')"
       />
       <div v-if="atMs >= fromMs && atMs <= toMs" class="place" :style="{ left: `${percent(atMs)}%` }" />
     </div>
@@ -162,8 +163,8 @@ function key(event: KeyboardEvent): void {
       type="button"
       class="mark bare-button"
       :style="{ left: `${percent(place.fromMs)}%` }"
-      :title="`Clipped at ${clock(place.fromMs)}: press to hear it`"
-      :aria-label="`Hear the clipped place at ${clock(place.fromMs)}`"
+      :title="t('clippedAt', { time: clock(place.fromMs) })"
+      :aria-label="t('hearClippedAt', { time: clock(place.fromMs) })"
       @click="emit('mark', place)"
     />
     <slot />

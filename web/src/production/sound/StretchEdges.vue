@@ -2,6 +2,7 @@
 import type { Stretch } from '@core/audio/measurement'
 import { timestampText } from '@core/words/timestamps'
 import { dragAlong, stepMs } from './drag'
+import { t } from './messages'
 
 /** Beginning and end of a stretch in a lane under the waveform, each to be dragged, or moved by keys. */
 const props = defineProps<{
@@ -14,8 +15,8 @@ const props = defineProps<{
 type Edge = keyof Stretch
 const emit = defineEmits<{ drag: [edge: Edge, ms: number]; put: [edge: Edge, ms: number] }>()
 const edges = [
-  { edge: 'fromMs', says: 'Beginning' },
-  { edge: 'toMs', says: 'End' },
+  { edge: 'fromMs', says: t('beginning') },
+  { edge: 'toMs', says: t('end') },
 ] as const
 const isSeen = (ms: number): boolean => ms >= props.view.fromMs && ms <= props.view.toMs
 
@@ -42,12 +43,12 @@ function key(edge: Edge, event: KeyboardEvent): void {
     class="edge"
     :class="edge"
     :style="{ left: `${percent(stretch[edge])}%` }"
-    :aria-label="`${says} of ${name}`"
+    :aria-label="t('edgeOf', { edge: says, name })"
     aria-valuemin="0"
     :aria-valuemax="Math.max(stretch.toMs, view.toMs)"
     :aria-valuenow="stretch[edge]"
     :aria-valuetext="timestampText(stretch[edge])"
-    :title="`${says}, ${timestampText(stretch[edge])}: drag to move`"
+    :title="t('dragEdge', { edge: says, time: timestampText(stretch[edge]) })"
     @pointerdown.stop="event => drag(edge, event)"
     @keydown="event => key(edge, event)"
   />

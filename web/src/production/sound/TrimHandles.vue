@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { clock } from '@core/words/amounts'
 import { dragAlong, stepMs } from './drag'
+import { t } from './messages'
 
 /** Two handles on a waveform: what lies outside them is cut off. */
 const props = defineProps<{
@@ -43,7 +44,7 @@ function key(which: 'from' | 'to', event: KeyboardEvent): void {
     class="handle"
     :class="which"
     :style="{ left: `${percent(which === 'from' ? fromMs : toMs)}%` }"
-    :aria-label="which === 'from' ? 'Where the sound begins' : 'Where the sound ends'"
+    :aria-label="which === 'from' ? t('whereTheSoundBegins') : t('whereTheSoundEnds')"
     :aria-valuemin="0"
     :aria-valuemax="durationMs"
     :aria-valuenow="which === 'from' ? fromMs : toMs"

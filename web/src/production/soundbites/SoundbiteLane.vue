@@ -5,6 +5,7 @@ import type { Soundbite } from '@core/episode/fields'
 import { timestampText } from '@core/words/timestamps'
 import { dragAlong } from '../sound/drag'
 import StretchEdges from '../sound/StretchEdges.vue'
+import { t } from './messages'
 
 /** Soundbites under the waveform: a stretch is drawn over an empty place, one that is there is pressed to hear it, and its edges are dragged. */
 const props = defineProps<{
@@ -46,7 +47,7 @@ function draw(event: PointerEvent): void {
 </script>
 
 <template>
-  <div class="lane" title="Drag over what you want to share" @pointerdown.self="draw">
+  <div class="lane" :title="t('dragOverStretch')" @pointerdown.self="draw">
     <button
       v-for="soundbite in seen"
       :key="soundbite.id"
@@ -55,15 +56,15 @@ function draw(event: PointerEvent): void {
       class="lane-block one-line small"
       :class="{ chosen: soundbite.id === chosenId }"
       :style="boxOf(soundbite)"
-      :title="`${timestampText(soundbite.fromMs)} to ${timestampText(soundbite.toMs)}: press to hear`"
+      :title="t('pressToHear', { from: timestampText(soundbite.fromMs), to: timestampText(soundbite.toMs) })"
       @click="emit('hear', soundbite)"
     >
-      {{ soundbite.title || 'Soundbite' }}
+      {{ soundbite.title || t('soundbite') }}
     </button>
     <StretchEdges
       v-if="chosen"
       :stretch="chosen"
-      :name="chosen.title ? `“${chosen.title}”` : `soundbite ${soundbites.indexOf(chosen) + 1}`"
+      :name="chosen.title ? `“${chosen.title}”` : t('soundbiteNumber', { number: soundbites.indexOf(chosen) + 1 })"
       :view="view"
       :percent="percent"
       @drag="(edge, ms) => emit('drag', chosen!.id, edge, ms)"

@@ -5,6 +5,7 @@ import type { Soundbite } from '@core/episode/fields'
 import { clock } from '@core/words/amounts'
 import PlaceRow from '../../platform/parts/PlaceRow.vue'
 import TimestampInput from '../../platform/parts/TimestampInput.vue'
+import { t } from './messages'
 
 /** One soundbite: from when to when, its title, and its file. */
 const props = defineProps<{
@@ -26,7 +27,7 @@ const emit = defineEmits<{
 }>()
 const faults = ref({ fromMs: '', toMs: '' })
 const fault = computed(() => faults.value.fromMs || faults.value.toMs)
-const name = computed(() => props.soundbite.title || `soundbite ${props.place}`)
+const name = computed(() => props.soundbite.title || t('soundbiteNumber', { number: props.place }))
 </script>
 
 <template>
@@ -45,14 +46,14 @@ const name = computed(() => props.soundbite.title || `soundbite ${props.place}`)
   >
     <TimestampInput
       :ms="soundbite.fromMs"
-      :label="`When ${name} begins`"
+      :label="t('whenBegins', { name })"
       @change="ms => emit('move', 'fromMs', ms)"
       @fault="words => (faults.fromMs = words)"
     />
-    <span class="quiet small">to</span>
+    <span class="quiet small">{{ t('to') }}</span>
     <TimestampInput
       :ms="soundbite.toMs"
-      :label="`When ${name} ends`"
+      :label="t('whenEnds', { name })"
       @change="ms => emit('move', 'toMs', ms)"
       @fault="words => (faults.toMs = words)"
     />
@@ -61,14 +62,14 @@ const name = computed(() => props.soundbite.title || `soundbite ${props.place}`)
       class="title"
       size="small"
       :model-value="soundbite.title"
-      :aria-label="`Title of soundbite ${place}`"
+      :aria-label="t('titleOfSoundbite', { number: place })"
       maxlength="128"
       :placeholder="usual"
       @update:model-value="title => emit('change', { title: title ?? '' })"
     />
-    <a v-if="download" class="small-button" :href="download" :aria-label="`Download ${name} as MP3`" download
-      >Download</a
-    >
+    <a v-if="download" class="small-button" :href="download" :aria-label="t('downloadAsMp3', { name })" download>{{
+      t('download')
+    }}</a>
     <span v-else />
   </PlaceRow>
 </template>

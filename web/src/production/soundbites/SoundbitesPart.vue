@@ -7,6 +7,7 @@ import { timestampText } from '@core/words/timestamps'
 import { wantWords } from '../../show/episodes/wantWords'
 import { usePlaying } from '../sound/playing'
 import SoundbiteRow from './SoundbiteRow.vue'
+import { t } from './messages'
 
 /** Stretches that stand for the episode: apps play them before, and each can be passed on as a short file. */
 const props = defineProps<{
@@ -44,27 +45,26 @@ defineExpose({ focusTitle })
   <div class="stacked">
     <div class="apart">
       <p class="small origin quiet">
-        <template v-if="!hasSound">Add the audio first; soundbites are marked in it.</template>
+        <template v-if="!hasSound">{{ t('addAudioFirst') }}</template>
         <template v-else-if="soundbites.length === 0">
-          None yet. Drag under the waveform to select 15 to 120 seconds that make people want to hear the rest. Apps
-          play it as a preview, the page shows it, and you can share it as an MP3.
+          {{ t('noSoundbites') }}
         </template>
         <template v-else-if="isElsewhere">
-          In the feed and on the page. The audio is hosted elsewhere, so no MP3 can be made of it here.
+          {{ t('soundbitesElsewhere') }}
         </template>
-        <template v-else>In the feed and on the page, and each as a short MP3 to share.</template>
+        <template v-else>{{ t('soundbitesTell') }}</template>
       </p>
       <Button
         v-if="hasSound && playing.player"
         type="button"
         size="small"
         :disabled="isFull"
-        :label="`Mark 30 seconds from ${timestampText(playing.atMs)}`"
+        :label="t('markFrom', { time: timestampText(playing.atMs) })"
         @click="emit('add', playing.atMs)"
       />
     </div>
     <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-    <ol v-if="soundbites.length" ref="list" class="list unlisted" aria-label="Soundbites">
+    <ol v-if="soundbites.length" ref="list" class="list unlisted" :aria-label="t('soundbites')">
       <SoundbiteRow
         v-for="(soundbite, index) in soundbites"
         :key="soundbite.id"
@@ -73,7 +73,7 @@ defineExpose({ focusTitle })
         :is-chosen="soundbite.id === chosenId"
         :says="saysOf(soundbite)"
         :download="downloads[soundbite.id] ?? null"
-        :usual="title || 'The episode’s title'"
+        :usual="title || t('episodeTitle')"
         @choose="emit('choose', soundbite.id)"
         @hear="emit('hear', soundbite)"
         @change="part => emit('change', soundbite.id, part)"

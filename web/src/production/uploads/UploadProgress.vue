@@ -4,6 +4,7 @@ import ProgressBar from 'primevue/progressbar'
 import { computed } from 'vue'
 import { amount, clock } from '@core/words/amounts'
 import type { Sending } from './uploads'
+import { t } from './messages'
 
 const props = defineProps<{ sending: Sending }>()
 const emit = defineEmits<{ pause: []; goOn: []; cancel: [] }>()
@@ -11,13 +12,15 @@ const emit = defineEmits<{ pause: []; goOn: []; cancel: [] }>()
 const percent = computed(() => Math.floor((props.sending.sentBytes / props.sending.bytes) * 100))
 const words = computed(() => {
   const { state, sentBytes, bytes, pace } = props.sending
-  const sent = `${amount(sentBytes)} of ${amount(bytes)}`
-  if (state === 'sent') return `${amount(bytes)} uploaded; reading the file …`
-  if (state === 'here') return `${amount(bytes)} uploaded`
-  if (state === 'queued') return `${amount(bytes)}, waiting`
-  if (state === 'paused') return `${sent}, paused`
-  if (state === 'waiting') return `${sent}. Connection lost. It will resume where it stopped`
-  return pace ? `${sent} · ${amount(pace.bytesPerSecond)}/s · ${clock(pace.secondsLeft * 1000)} left` : sent
+  const sent = t('sentOf', { sent: amount(sentBytes), size: amount(bytes) })
+  if (state === 'sent') return t('uploadedReading', { size: amount(bytes) })
+  if (state === 'here') return t('uploaded', { size: amount(bytes) })
+  if (state === 'queued') return t('uploadWaiting', { size: amount(bytes) })
+  if (state === 'paused') return t('uploadPaused', { sent })
+  if (state === 'waiting') return t('uploadInterrupted', { sent })
+  return pace
+    ? t('uploadPace', { sent, pace: amount(pace.bytesPerSecond), time: clock(pace.secondsLeft * 1000) })
+    : sent
 })
 </script>
 
@@ -27,19 +30,19 @@ const words = computed(() => {
       <strong class="name wrap-anywhere">{{ sending.fileName }}</strong>
       <span class="figures small" role="status">{{ words }}</span>
     </div>
-    <ProgressBar :value="percent" :show-value="false" :aria-label="`Upload of ${sending.fileName}`" />
+    <ProgressBar :value="percent" :show-value="false" :aria-label="t('uploadOf', { name: sending.fileName })" />
     <div v-if="sending.state !== 'sent' && sending.state !== 'here'" class="actions">
       <Button
         v-if="sending.state === 'paused'"
         type="button"
         size="small"
         outlined
-        label="Resume"
+        :label="t('resume')"
         @click="emit('goOn')"
       />
-      <Button v-else type="button" size="small" outlined label="Pause" @click="emit('pause')" />
-      <Button type="button" size="small" text label="Cancel upload" @click="emit('cancel')" />
-      <span class="small quiet">You can keep writing; reloading the page will not interrupt the upload.</span>
+      <Button v-else type="button" size="small" outlined :label="t('pause')" @click="emit('pause')" />
+      <Button type="button" size="small" text :label="t('cancelUpload')" @click="emit('cancel')" />
+      <span class="small quiet">{{ t('keepWriting') }}</span>
     </div>
   </div>
 </template>

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { amount, clock } from '@core/words/amounts'
 import { useShows } from '../../show/shows/shows'
 import { type Sending, useUploads } from './uploads'
+import { t } from './messages'
 
 /** Several files on their way: the whole, each of them, and what can be done about it. */
 defineProps<{ slug: string }>()
@@ -22,29 +23,32 @@ const sentBytes = computed(() => all.value.reduce((sum, each) => sum + each.sent
 const bytes = computed(() => all.value.reduce((sum, each) => sum + each.bytes, 0))
 const words = computed(() => {
   const here = all.value.filter(({ state }) => state === 'here').length
-  if (unfinished.value.length === 0) return `${here} of ${all.value.length} files uploaded`
+  if (unfinished.value.length === 0) return t('filesUploaded', { done: here, total: all.value.length })
   const perSecond = all.value.reduce(
     (sum, { pace, state }) => sum + (state === 'sending' ? (pace?.bytesPerSecond ?? 0) : 0),
     0,
   )
-  const left = perSecond > 0 ? ` · ${clock(((bytes.value - sentBytes.value) / perSecond) * 1000)} left` : ''
-  return `${here} of ${all.value.length} files uploaded · ${amount(sentBytes.value)} of ${amount(bytes.value)}${left}`
+  return [
+    t('filesUploaded', { done: here, total: all.value.length }),
+    t('sentOf', { sent: amount(sentBytes.value), size: amount(bytes.value) }),
+    ...(perSecond > 0 ? [t('timeLeft', { time: clock(((bytes.value - sentBytes.value) / perSecond) * 1000) })] : []),
+  ].join(' · ')
 })
 
 const states: Readonly<Record<Sending['state'], string>> = {
-  queued: 'waiting',
-  sending: 'uploading',
-  paused: 'paused',
-  waiting: 'connection lost; it will resume automatically',
-  sent: 'being read',
-  here: 'is here',
+  queued: t('stateQueued'),
+  sending: t('stateSending'),
+  paused: t('statePaused'),
+  waiting: t('connectionLost'),
+  sent: t('beingRead'),
+  here: t('isHere'),
   refused: '',
 }
 const stateOf = ({ state, problem, sentBytes: sent, bytes: whole }: Sending): string =>
   state === 'refused'
-    ? (problem?.title ?? 'refused')
+    ? (problem?.title ?? t('stateRefused'))
     : state === 'sending'
-      ? `${Math.floor((sent / whole) * 100)} %`
+      ? t('percent', { share: Math.floor((sent / whole) * 100) })
       : states[state]
 const titleOf = ({ episodeId }: Sending): string | null => shows.episode(episodeId)?.title || null
 
@@ -60,21 +64,21 @@ const foldAway = (): void => {
 </script>
 
 <template>
-  <section class="queue spaced mt-4 mx-5 mb-0 px-4 py-3 bg-accent-wash rounded" aria-label="Uploads">
+  <section class="queue spaced mt-4 mx-5 mb-0 px-4 py-3 bg-accent-wash rounded" :aria-label="t('uploads')">
     <div class="line flowing gap-x-3 gap-y-2">
       <p class="figures" role="status">{{ words }}</p>
-      <Button v-if="moving.length" type="button" label="Pause all" size="small" outlined @click="pauseAll" />
-      <Button v-if="paused.length" type="button" label="Resume all" size="small" outlined @click="goOnAll" />
+      <Button v-if="moving.length" type="button" :label="t('pauseAll')" size="small" outlined @click="pauseAll" />
+      <Button v-if="paused.length" type="button" :label="t('resumeAll')" size="small" outlined @click="goOnAll" />
       <button v-if="unfinished.length" type="button" class="small-button" :aria-expanded="open" @click="open = !open">
-        {{ open ? 'Fold' : 'Each of them' }}
+        {{ open ? t('fold') : t('eachOfThem') }}
       </button>
-      <Button v-else type="button" label="Hide" size="small" text @click="foldAway" />
+      <Button v-else type="button" :label="t('hide')" size="small" text @click="foldAway" />
     </div>
     <ProgressBar
       v-if="unfinished.length"
       :value="Math.floor((sentBytes / Math.max(1, bytes)) * 100)"
       :show-value="false"
-      aria-label="All files"
+      :aria-label="t('allFiles')"
     />
     <ol v-if="open" class="small unlisted">
       <li
@@ -94,37 +98,37 @@ const foldAway = (): void => {
             v-if="each.state === 'paused'"
             type="button"
             class="small-button"
-            :aria-label="`Resume with ${each.fileName}`"
+            :aria-label="t('resumeWith', { name: each.fileName })"
             @click="uploads.goOn(each.episodeId)"
           >
-            Resume
+            {{ t('resume') }}
           </button>
           <button
             v-else-if="['queued', 'sending', 'waiting'].includes(each.state)"
             type="button"
             class="small-button"
-            :aria-label="`Pause ${each.fileName}`"
+            :aria-label="t('pauseNamed', { name: each.fileName })"
             @click="uploads.pause(each.episodeId)"
           >
-            Pause
+            {{ t('pause') }}
           </button>
           <button
             v-if="each.state === 'refused'"
             type="button"
             class="small-button"
-            :aria-label="`Try ${each.fileName} again`"
+            :aria-label="t('tryNamedAgain', { name: each.fileName })"
             @click="uploads.retry(each.episodeId)"
           >
-            Try again
+            {{ t('tryAgain') }}
           </button>
           <button
             v-if="!['sent', 'here'].includes(each.state)"
             type="button"
             class="small-button"
-            :aria-label="`Cancel ${each.fileName}`"
+            :aria-label="t('cancelNamed', { name: each.fileName })"
             @click="uploads.cancel(each.episodeId)"
           >
-            Cancel upload
+            {{ t('cancelUpload') }}
           </button>
         </span>
       </li>

@@ -1,5 +1,6 @@
 import type { EpisodeSummary } from '@contract/episodes'
 import type { Sending } from './uploads'
+import { t } from './messages'
 
 type Sendings = Readonly<Record<string, Sending>>
 const stillComing: readonly Sending['state'][] = ['queued', 'sending', 'paused', 'waiting', 'sent']
@@ -8,7 +9,7 @@ const stillComing: readonly Sending['state'][] = ['queued', 'sending', 'paused',
 export const episodeName = (
   { id, title, arriving }: Pick<EpisodeSummary, 'id' | 'title' | 'arriving'>,
   sendings: Sendings,
-): string => title || arriving || sendings[id]?.fileName || 'Untitled episode'
+): string => title || arriving || sendings[id]?.fileName || t('untitledEpisode')
 
 /** Whether an episode's audio is on its way, sent by this window or another one. */
 export const isArriving = (

@@ -10,6 +10,7 @@ import { api } from '../../platform/api'
 import { ApiError, passes } from '../../platform/api/client'
 import { useNews } from '../../platform/news/news'
 import { useSession } from '../../people/account/session'
+import { t } from './messages'
 
 /** An upload that this window sends; `sent` is read by the server next, `here` is an episode's audio. */
 export interface Sending {
@@ -342,15 +343,15 @@ function sendingOf(
 function sizeProblem(file: File, mostBytes: number): Sending['problem'] {
   if (file.size === 0)
     return {
-      title: 'The file is empty',
-      detail: `${file.name} holds 0 bytes.`,
-      todo: 'Check that the export has finished, then choose it again.',
+      title: t('fileEmptyTitle'),
+      detail: t('fileEmpty', { name: file.name }),
+      todo: t('fileEmptyFix'),
     }
   if (file.size <= mostBytes) return null
   return {
-    title: 'The file is too large',
-    detail: `${file.name} has ${amount(file.size)}; at most ${amount(mostBytes)} are taken.`,
-    todo: 'Export it as MP3 at 128 kbit/s; that is plenty.',
+    title: t('fileTooLargeTitle'),
+    detail: t('fileTooLarge', { name: file.name, size: amount(file.size), most: amount(mostBytes) }),
+    todo: t('fileTooLargeFix'),
   }
 }
 
@@ -360,9 +361,9 @@ function problemOf(error: Error | DetailedError): Sending['problem'] {
     return { title, detail, todo }
   } catch {
     return {
-      title: 'The upload could not go on',
-      detail: 'The server no longer knows it.',
-      todo: 'Choose the file again.',
+      title: t('uploadEndedTitle'),
+      detail: t('uploadEnded'),
+      todo: t('chooseAgain'),
     }
   }
 }

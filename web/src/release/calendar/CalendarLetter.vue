@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import { hindranceWords } from '@core/release/readiness'
 import LetterGlyph from '../../platform/parts/LetterGlyph.vue'
 import type { Entry } from './entries'
+import { t } from './messages'
 
 /** An episode or an open slot on a day of the calendar. */
 const props = defineProps<{ entry: Entry; canMove: boolean }>()
@@ -28,9 +29,9 @@ const status = computed(() => episode.value?.status)
       <span class="figures time quiet">{{ time }}</span>
       <span v-if="entry.showName" class="show">{{ entry.showName }}</span>
       <span class="title">{{
-        episode ? `${episode.number ? `${episode.number} ` : ''}${episode.title}` : 'Open slot'
+        episode ? `${episode.number ? `${episode.number} ` : ''}${episode.title}` : t('openSlot')
       }}</span>
-      <span v-if="lacks" class="lacks">it {{ lacks }}</span>
+      <span v-if="lacks" class="lacks">{{ t('itLacks', { lacks }) }}</span>
     </span>
   </button>
 </template>

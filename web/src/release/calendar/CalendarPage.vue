@@ -17,6 +17,7 @@ import { firstDayOf } from '../../platform/time/week'
 import { useCalendar, type CalendarEpisode } from './calendar'
 import DayGrid from './DayGrid.vue'
 import { type Look, looks, type OpenSlot } from './entries'
+import { t } from './messages'
 
 /** What goes out when, by month or as a list, of one show or several; moved by drag or by keys. */
 const props = defineProps<{ show: string }>()
@@ -67,7 +68,7 @@ const following = computed(() => {
   const { next, shows: known } = calendar.shown ?? {}
   if (!next) return null
   const { slug, zone } = known!.find(({ id }) => id === next.showId)!
-  return { id: next.id, slug, title: next.title || 'Untitled episode', when: shortMoment(next.releaseAt!, zone) }
+  return { id: next.id, slug, title: next.title || t('untitledEpisode'), when: shortMoment(next.releaseAt!, zone) }
 })
 
 const chooser = useTemplateRef('chooser')
@@ -87,11 +88,11 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
 <template>
   <section class="page stacked gap-3 px-5 py-4">
     <header class="flowing">
-      <h1>{{ title || 'Calendar' }}</h1>
+      <h1>{{ title || t('calendar') }}</h1>
       <div class="flex gap-1">
-        <Button label="Previous" size="small" outlined @click="grid?.earlier()" />
-        <Button label="Today" size="small" outlined @click="grid?.today()" />
-        <Button label="Next" size="small" outlined @click="grid?.later()" />
+        <Button :label="t('previous')" size="small" outlined @click="grid?.earlier()" />
+        <Button :label="t('today')" size="small" outlined @click="grid?.today()" />
+        <Button :label="t('next')" size="small" outlined @click="grid?.later()" />
       </div>
       <SelectButton
         v-model="look"
@@ -100,7 +101,7 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
         option-value="value"
         :allow-empty="false"
         size="small"
-        aria-label="View"
+        :aria-label="t('view')"
       />
       <MultiSelect
         v-if="others.length"
@@ -108,7 +109,7 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
         :options="choices"
         option-label="name"
         option-value="id"
-        aria-label="Shows"
+        :aria-label="t('shows')"
         size="small"
         class="shows"
         :show-toggle-all="false"
@@ -127,7 +128,7 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
       <LoadingShape
         v-if="!isDrawn && !calendar.problem"
         class="absolute inset-0 content-start"
-        what="the calendar"
+        :what="t('theCalendar')"
         :lines="8"
       />
       <DayGrid
@@ -143,18 +144,17 @@ const inWords = (local: string): string => shortMoment(`${local}:00Z`, 'UTC')
       />
     </div>
     <p v-if="isDrawn && following" class="next">
-      After these days:
+      {{ t('afterTheseDays') }}
       <RouterLink :to="{ name: 'desk', params: { show: following.slug, id: following.id } }">{{
         following.title
       }}</RouterLink>
       {{ following.when }}
     </p>
     <p v-if="isDrawn" class="small quiet">
-      Drag a scheduled episode to another day, or move it with Shift and an arrow: a day to the sides, a week up or
-      down. It keeps its time of day. Days are those of each show’s own zone.
-      <RouterLink :to="{ name: 'you', params: { show: show.slug } }">Have it in your own calendar</RouterLink>
+      {{ t('calendarHint') }}
+      <RouterLink :to="{ name: 'you', params: { show: show.slug } }">{{ t('haveInOwnCalendar') }}</RouterLink>
     </p>
-    <SmallOverlay ref="chooser" label="Fill an open slot">
+    <SmallOverlay ref="chooser" :label="t('fillAnOpenSlot')">
       <SlotChooser v-if="slot" :when="inWords(slot.local)" :drafts="calendar.drafts" @fill="fill" />
     </SmallOverlay>
   </section>

@@ -9,6 +9,7 @@ import type { Calendar, CalendarEpisode } from '@contract/calendar'
 import { currentMoment } from '../../platform/time/now'
 import CalendarLetter from './CalendarLetter.vue'
 import { type Entry, entriesOf, type Look, movedBy, onDay, type OpenSlot } from './entries'
+import { t } from './messages'
 
 /** The days themselves, drawn by a library; every time is the wall time of its show, so the library is told that all is UTC. */
 const props = defineProps<{ look: Look; shown: Calendar | null; firstDay: number }>()
@@ -38,7 +39,7 @@ const canMove = (entry: Entry): boolean => entry.kind === 'episode' && entry.epi
 const events = computed(() =>
   entries.value.map((entry, at) => ({
     id: String(at),
-    title: entry.kind === 'episode' ? entry.episode.title : 'Open slot',
+    title: entry.kind === 'episode' ? entry.episode.title : t('openSlot'),
     start: `${entry.local}:00Z`,
     editable: canMove(entry),
     extendedProps: { entry },
@@ -64,7 +65,7 @@ const options = computed<CalendarOptions>(() => ({
   eventDurationEditable: false,
   eventInteractive: false,
   displayEventTime: false,
-  noEventsContent: 'No releases on these days.',
+  noEventsContent: t('noReleases'),
   dayCellClass: info => `day${info.isToday ? ' today' : ''}${info.isOther ? ' other' : ''}`,
   // The date of a cell as its name would hide what stands in it, and what the library writes at its head is for the eye alone.
   dayCellDidMount: ({ el }) => {
@@ -77,7 +78,7 @@ const options = computed<CalendarOptions>(() => ({
     el.prepend(told)
   },
   dayCellTopClass: 'day-top',
-  dayCellTopContent: info => (info.isToday ? `${info.dayNumberText}, today` : info.dayNumberText),
+  dayCellTopContent: info => (info.isToday ? t('dayToday', { day: info.dayNumberText }) : info.dayNumberText),
   dayHeaderInnerClass: 'day-name',
   listDayHeaderClass: 'list-day',
   eventClass: 'entry',

@@ -5,6 +5,7 @@ import type { EpisodeSummary } from '@contract/episodes'
 import { wallTime } from '@core/release/moment'
 import { api } from '../../platform/api'
 import { problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { t } from './messages'
 
 /** What was moved last, and to where from. */
 interface Moved {
@@ -30,7 +31,7 @@ export const useCalendar = defineStore('calendar', () => {
   async function load(query: { from: string; to: string; shows: readonly string[] }): Promise<void> {
     asked = query
     await refresh().catch((error: unknown) => {
-      problem.value = problemOf(error, 'The calendar is as it was when it was last loaded.')
+      problem.value = problemOf(error, t('calendarIsOld'))
     })
   }
 
@@ -53,7 +54,7 @@ export const useCalendar = defineStore('calendar', () => {
   async function attempt(act: () => Promise<void>): Promise<void> {
     problem.value = null
     await act().catch((error: unknown) => {
-      problem.value = problemOf(error, 'It stays where it was.')
+      problem.value = problemOf(error, t('staysWhereItWas'))
     })
     await refresh().catch(() => undefined)
   }

@@ -1,8 +1,9 @@
 import { DateTime } from 'luxon'
 import type { Calendar, CalendarEpisode } from '@contract/calendar'
 import { wallTime } from '@core/release/moment'
+import { t } from './messages'
 
-export const looks = { month: 'Month', agenda: 'Agenda' } as const
+export const looks = { month: t('month'), agenda: t('agenda') } as const
 export type Look = keyof typeof looks
 export type OpenSlot = Calendar['slots'][number]
 

@@ -12,6 +12,7 @@ import { useShows } from '../../show/shows/shows'
 import { shortMoment } from '../../platform/time/times'
 import { useSession } from '../../people/account/session'
 import { useYou } from './you'
+import { FormattedMessage, t } from './messages'
 
 /** What the person who is signed in is written of, and the address for their own calendar. */
 const props = defineProps<{ show: string }>()
@@ -22,14 +23,14 @@ const confirm = useConfirm()
 const zone = computed(() => shows.bySlug(props.show)!.zone)
 onMounted(you.load)
 
-const states = { waiting: 'waits for the mail server', sent: 'sent', 'given up': 'could not be sent' } as const
+const states = { waiting: t('mailWaits'), sent: t('mailSent'), 'given up': t('mailNotSent') } as const
 
 function askBefore(what: 'renew' | 'drop'): void {
   confirm.require({
-    header: what === 'renew' ? 'Create a new calendar address?' : 'Remove the calendar address?',
-    message: 'Calendars subscribed to the current address will stop updating.',
-    acceptLabel: what === 'renew' ? 'Create another' : 'Delete',
-    rejectLabel: 'Cancel',
+    header: what === 'renew' ? t('renewCalendarQuestion') : t('deleteCalendarQuestion'),
+    message: t('calendarsWillStop'),
+    acceptLabel: what === 'renew' ? t('createAnother') : t('delete'),
+    rejectLabel: t('cancel'),
     rejectProps: { text: true },
     accept: () => void (what === 'renew' ? you.renewAddress() : you.dropAddress()),
   })
@@ -37,12 +38,16 @@ function askBefore(what: 'renew' | 'drop'): void {
 </script>
 
 <template>
-  <PageLayout heading="Mail and calendar" width="narrow" :waits-for="!you.mail && !you.problem && 'your settings'">
+  <PageLayout
+    :heading="t('mailAndCalendar')"
+    width="narrow"
+    :waits-for="!you.mail && !you.problem && t('yourSettings')"
+  >
     <ProblemNote v-if="you.problem" :problem="you.problem" />
     <section v-if="you.mail" class="stacked wrap-anywhere gap-3" aria-labelledby="mail-name">
-      <h2 id="mail-name">Mail to {{ you.mail.to }}</h2>
+      <h2 id="mail-name">{{ t('mailTo', { address: you.mail.to }) }}</h2>
       <p v-if="!you.mail.isSent" class="note">
-        No mail server is set, so no mail is sent. The administrator sets one with SMTP_URL.
+        {{ t('noMailServer') }}
       </p>
       <ul class="choices grid gap-2 m-0 p-0 list-none">
         <li v-for="kind in mailKinds" :key="kind">
@@ -56,7 +61,7 @@ function askBefore(what: 'renew' | 'drop'): void {
         </li>
       </ul>
       <template v-if="you.mail.last.length">
-        <h3>Recent emails</h3>
+        <h3>{{ t('recentEmails') }}</h3>
         <ul class="last small grid gap-2 m-0 p-0 list-none">
           <li v-for="{ id, subject, state, problem, at } in you.mail.last" :key="id">
             <span class="figures quiet">{{ shortMoment(at, zone) }}</span>
@@ -68,32 +73,35 @@ function askBefore(what: 'renew' | 'drop'): void {
         </ul>
       </template>
       <p v-if="sessions.session?.demo?.outboxAddress" class="small">
-        <a :href="sessions.session.demo.outboxAddress" target="_blank">The stand-in outbox</a> shows what arrived.
+        <FormattedMessage of="outboxShows"
+          ><template #link="{ words }"
+            ><a :href="sessions.session.demo.outboxAddress" target="_blank">{{ words }}</a></template
+          ></FormattedMessage
+        >
       </p>
     </section>
 
     <section v-if="you.mail" class="stacked wrap-anywhere gap-3" aria-labelledby="calendar-name">
-      <h2 id="calendar-name">Your own calendar</h2>
+      <h2 id="calendar-name">{{ t('yourOwnCalendar') }}</h2>
       <template v-if="you.calendarAddress">
-        <CopyField label="Address to subscribe to" :text="you.calendarAddress" />
+        <CopyField :label="t('addressToSubscribeTo')" :text="you.calendarAddress" />
         <p class="small quiet">
-          Subscribe to it in your calendar; it lists every planned release and follows changes to them. Anyone with the
-          address can read it.
+          {{ t('calendarAddressHint') }}
         </p>
         <p class="actions flex gap-2">
           <Button
-            label="Create another address"
+            :label="t('createAnotherAddress')"
             size="small"
             outlined
             :disabled="you.busy"
             @click="askBefore('renew')"
           />
-          <Button label="Delete" size="small" text :disabled="you.busy" @click="askBefore('drop')" />
+          <Button :label="t('delete')" size="small" text :disabled="you.busy" @click="askBefore('drop')" />
         </p>
       </template>
       <template v-else>
-        <p class="small">See the release dates of all your shows in your own calendar.</p>
-        <p><Button label="Create a calendar address" outlined :loading="you.busy" @click="you.renewAddress" /></p>
+        <p class="small">{{ t('noCalendarAddressHint') }}</p>
+        <p><Button :label="t('createACalendarAddress')" outlined :loading="you.busy" @click="you.renewAddress" /></p>
       </template>
     </section>
     <ConfirmDialog :style="{ width: 'min(27rem, 92vw)' }" />

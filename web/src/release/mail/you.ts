@@ -4,12 +4,13 @@ import type { MailState } from '@contract/mail'
 import { type MailKind } from '@core/release/notices'
 import { api } from '../../platform/api'
 import { useAttempt } from '../../platform/parts/attempt'
+import { t } from './messages'
 
 /** What concerns the person who is signed in: what they are written of, and the address that their own calendar reads. */
 export const useYou = defineStore('you', () => {
   const mail = shallowRef<MailState | null>(null)
   const calendarAddress = ref<string | null>(null)
-  const { problem, busy, attempt } = useAttempt('Nothing was changed.')
+  const { problem, busy, attempt } = useAttempt(t('nothingWasChanged'))
 
   const load = (): Promise<boolean> =>
     attempt(async () => {

@@ -5,6 +5,7 @@ import type { Episode } from '@contract/episodes'
 import FeedComparisonWords from '../../feed/feeds/FeedComparisonWords.vue'
 import { useFeed } from '../../feed/feeds/feed'
 import SmallOverlay from '../../platform/parts/SmallOverlay.vue'
+import { t } from './messages'
 
 /** What becomes another thing for listeners when the changes are sent; laid beside what they have by a press. */
 const props = defineProps<{ episode: Episode }>()
@@ -25,9 +26,9 @@ watch(
   <span v-if="change" class="small">
     {{ change.words.join(' ') }}
     <button type="button" class="small-button" aria-haspopup="dialog" @click="event => compared!.toggle(event)">
-      Compare
+      {{ t('compare') }}
     </button>
-    <SmallOverlay ref="compared" label="What changes" class="change-to-send">
+    <SmallOverlay ref="compared" :label="t('whatChanges')" class="change-to-send">
       <FeedComparisonWords :comparison="change.comparison" />
     </SmallOverlay>
   </span>

@@ -6,6 +6,8 @@ import { useShows } from '../../show/shows/shows'
 import OutlookPanel from '../table/OutlookPanel.vue'
 import { useTable } from '../table/table'
 import { shortMoment } from '../../platform/time/times'
+import { locale } from '../../platform/messages'
+import { FormattedMessage, t } from './messages'
 
 /** Where dates and numbers disagree, or several go out at one moment: both are shown, and the mend is offered. */
 const props = defineProps<{ show: Show }>()
@@ -23,11 +25,11 @@ type Finding = OrderFindings['findings'][number]
 const shown = 2
 const named = ({ number, title }: Finding['episodes'][number]): string =>
   number === null ? title : `${number} ${title}`
-const list = new Intl.ListFormat('en-GB')
+const list = new Intl.ListFormat(locale)
 const allNamed = ({ episodes, count }: Finding): string =>
   list.format([
     ...episodes.map(each => `“${named(each)}”`),
-    ...(count > episodes.length ? [`${count - episodes.length} more`] : []),
+    ...(count > episodes.length ? [t('othersMore', { count: count - episodes.length })] : []),
   ])
 
 const fix = ({ kind, fix: ids }: Finding): Promise<void> =>
@@ -42,20 +44,28 @@ async function make(): Promise<void> {
   <div v-if="order?.total" class="notes spaced">
     <div v-for="finding in order.findings.slice(0, shown)" :key="finding.fix.join()" class="note">
       <p v-if="finding.kind === 'out of order'">
-        <strong>{{ named(finding.episodes[0]!) }} is dated after {{ named(finding.episodes[1]!) }}:</strong>{{ ' ' }}
-        {{ shortMoment(finding.episodes[0]!.at, show.zone) }}, after
-        {{ shortMoment(finding.episodes[1]!.at, show.zone) }}. Apps list them by date.
+        <FormattedMessage
+          of="datedAfter"
+          :values="{
+            one: named(finding.episodes[0]!),
+            other: named(finding.episodes[1]!),
+            oneAt: shortMoment(finding.episodes[0]!.at, show.zone),
+            otherAt: shortMoment(finding.episodes[1]!.at, show.zone),
+          }"
+        />
         <button type="button" class="small-button" @click="fix(finding)">
-          Put their dates in the order of their numbers
+          {{ t('putInOrder') }}
         </button>
       </p>
       <p v-else>
-        <strong>{{ allNamed(finding) }} have the same moment,</strong>{{ ' ' }}
-        {{ shortMoment(finding.episodes[0]!.at, show.zone) }}. Apps order them at random then.
-        <button type="button" class="small-button" @click="fix(finding)">Move them a minute apart</button>
+        <FormattedMessage
+          of="haveSameMoment"
+          :values="{ episodes: allNamed(finding), moment: shortMoment(finding.episodes[0]!.at, show.zone) }"
+        />
+        <button type="button" class="small-button" @click="fix(finding)">{{ t('moveApart') }}</button>
       </p>
     </div>
-    <p v-if="order.total > shown" class="small quiet">and {{ order.total - shown }} more like this.</p>
+    <p v-if="order.total > shown" class="small quiet">{{ t('moreLikeThis', { count: order.total - shown }) }}</p>
     <OutlookPanel
       :outlook="table.looked?.outlook ?? null"
       :problem="table.problem"

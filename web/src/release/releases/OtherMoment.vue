@@ -11,6 +11,7 @@ import MomentThere from '../../platform/time/MomentThere.vue'
 import { useNow } from '../../platform/time/now'
 import { pickedOf, readPicked } from '../../platform/time/wallMoment'
 import { zonesToChoose } from '../../platform/time/zones'
+import { t } from './messages'
 
 /** Another date of an episode that is out, or the day on which it leaves the feed. Says what apps make of it. */
 const props = defineProps<{ about: 'date' | 'end'; episode: Episode; show: Show; busy: boolean }>()
@@ -38,9 +39,8 @@ const read = computed(() => readPicked(picked.value))
 const fault = computed(() => {
   const { at } = read.value
   if (!at) return undefined
-  if (props.about === 'date')
-    return at > now.value ? 'It has already been released, so its date cannot be in the future.' : undefined
-  return at <= now.value ? 'This is past. To remove it at once, press Remove it now.' : undefined
+  if (props.about === 'date') return at > now.value ? t('pastDateRule') : undefined
+  return at <= now.value ? t('pastEndRule') : undefined
 })
 const isSame = computed(() => read.value.at !== null && +read.value.at === +new Date(first.value ?? 0))
 const effect = computed(() => (props.about === 'date' ? steps.redate.effect : steps.retire.effect))
@@ -54,7 +54,7 @@ const effect = computed(() => (props.about === 'date' ? steps.redate.effect : st
     <MomentFields v-model="picked" :zones="zones" />
     <label v-if="about === 'end'" class="small side-by-side">
       <Checkbox v-model="keepsPage" binary size="small" />
-      Its page and its audio stay at their addresses
+      {{ t('keepsPage') }}
     </label>
     <p class="small" role="status">
       <template v-if="fault"
@@ -71,19 +71,19 @@ const effect = computed(() => (props.about === 'date' ? steps.redate.effect : st
     <div class="actions">
       <Button
         type="submit"
-        :label="about === 'date' ? 'Change the date' : 'Remove at this time'"
+        :label="about === 'date' ? t('changeTheDate') : t('removeAtThisTime')"
         :disabled="!read.at || !!fault || (isSame && keepsPage === episode.keepsPage)"
         :loading="busy"
       />
-      <Button v-if="about === 'end'" type="button" label="Remove it now" outlined @click="emit('now', keepsPage)" />
+      <Button v-if="about === 'end'" type="button" :label="t('removeItNow')" outlined @click="emit('now', keepsPage)" />
       <Button
         v-if="about === 'end' && episode.retireAt"
         type="button"
-        label="Keep it in the feed"
+        :label="t('keepItInTheFeed')"
         outlined
         @click="emit('drop')"
       />
-      <Button type="button" label="Cancel" text @click="emit('cancel')" />
+      <Button type="button" :label="t('cancel')" text @click="emit('cancel')" />
     </div>
   </form>
 </template>

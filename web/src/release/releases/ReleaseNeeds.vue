@@ -1,27 +1,34 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { type Hindrance, hindering } from '@core/release/readiness'
+import { t } from './messages'
 
 /** The three needs of an episode, and which of them are met. */
 const props = defineProps<{ hindrances: readonly Hindrance[]; arriving: boolean }>()
 const audioWords: Readonly<Partial<Record<Hindrance, string>>> = {
-  'being finished': 'is being finished',
-  'not finished': 'is not finished',
-  'other format': 'is in a format that apps cannot play',
+  'being finished': t('audioBeingFinished'),
+  'not finished': t('audioNotFinished'),
+  'other format': t('audioUnplayable'),
 }
 const audioHindrance = computed(() => hindering('release', props.hindrances).find(each => each !== 'no title'))
 const audio = computed(() => {
-  if (!audioHindrance.value) return 'is here'
-  return audioWords[audioHindrance.value] ?? (props.arriving ? 'is uploading' : 'is missing')
+  if (!audioHindrance.value) return t('audioHere')
+  return audioWords[audioHindrance.value] ?? (props.arriving ? t('audioUploading') : t('audioMissing'))
 })
 const hasTitle = computed(() => !props.hindrances.includes('no title'))
 </script>
 
 <template>
   <ul class="unlisted flex flex-wrap gap-x-4 gap-y-1">
-    <li :class="{ met: !audioHindrance }"><strong>Audio</strong> {{ audio }}</li>
-    <li :class="{ met: hasTitle }"><strong>Title</strong> {{ hasTitle ? 'is written' : 'is missing' }}</li>
-    <li><strong>Release time</strong> is up to you</li>
+    <li :class="{ met: !audioHindrance }">
+      <strong>{{ t('audio') }}</strong> {{ audio }}
+    </li>
+    <li :class="{ met: hasTitle }">
+      <strong>{{ t('title') }}</strong> {{ hasTitle ? t('isWritten') : t('audioMissing') }}
+    </li>
+    <li>
+      <strong>{{ t('releaseTime') }}</strong> {{ t('isUpToYou') }}
+    </li>
   </ul>
 </template>
 

@@ -16,6 +16,7 @@ import type { Step } from '../../platform/api'
 import { useAttempt } from '../../platform/parts/attempt'
 import { useDesk } from '../../show/episodes/desk'
 import { vOpened } from '../../platform/parts/opened'
+import { t } from './messages'
 
 /** From draft to released, and what can be done from each status. */
 const props = defineProps<{
@@ -30,7 +31,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ remove: []; look: [] }>()
 const desk = useDesk()
-const { problem, busy, attempt } = useAttempt('The episode was left where it is.')
+const { problem, busy, attempt } = useAttempt(t('episodeUnchanged'))
 const choosing = ref<'time' | 'date' | 'end' | null>(null)
 const confirm = useConfirm()
 
@@ -66,36 +67,32 @@ const step = (name: Step): Promise<boolean> => attempt(() => desk.step(name, pro
 
 const questions = {
   release: {
-    title: 'Release it now?',
-    says: () =>
-      `“${props.title}” goes into the feed of ${props.show.name} at once. Apps download it within hours and keep it, so this cannot be undone.`,
+    title: t('releaseNowQuestion'),
+    says: () => t('releaseNowTells', { title: props.title, show: props.show.name }),
     act: () => release({ kind: 'now' }),
-    label: 'Release now',
+    label: t('releaseNow'),
   },
   back: {
-    title: 'Release now with a past date?',
-    says: () =>
-      `“${props.title}” goes into the feed of ${props.show.name} at once, with a date that is past. Apps download it within hours and keep it, so this cannot be undone.`,
+    title: t('releasePastQuestion'),
+    says: () => t('releasePastTells', { title: props.title, show: props.show.name }),
     act: () => release(meant.value),
-    label: 'Release with this past date',
+    label: t('releaseWithPastDate'),
   },
   retire: {
-    title: 'Remove from the feed?',
-    says: () =>
-      `${steps.retire.effect} Its page and its audio ${keepsPage.value ? 'stay available' : 'will no longer be available'}. You can put it back later.`,
+    title: t('retireQuestion'),
+    says: () => t('retireTells', { effect: steps.retire.effect, keeps: keepsPage.value ? 'yes' : 'no' }),
     act: async () => {
       if (await attempt(() => desk.retire(null, keepsPage.value))) choosing.value = null
     },
-    label: 'Remove it',
+    label: t('removeIt'),
   },
   remove: {
-    title: 'Remove this draft?',
-    says: () =>
-      'It goes from the list, with its words and its audio. Under Episodes, Removed drafts, you find it again.',
+    title: t('removeDraftQuestion'),
+    says: () => t('removeDraftTells'),
     act: async () => {
       await attempt(async () => emit('remove'))
     },
-    label: 'Remove it',
+    label: t('removeIt'),
   },
 } as const
 
@@ -106,7 +103,7 @@ function ask(about: keyof typeof questions): void {
     header: title,
     message: says(),
     acceptLabel: label,
-    rejectLabel: 'Cancel',
+    rejectLabel: t('cancel'),
     rejectProps: { text: true },
     accept: () => void act(),
   })
@@ -114,7 +111,7 @@ function ask(about: keyof typeof questions): void {
 </script>
 
 <template>
-  <section class="bar apart" aria-label="Release">
+  <section class="bar apart" :aria-label="t('release')">
     <ReleaseTime
       v-if="choosing === 'time'"
       v-opened="() => (choosing = null)"
@@ -154,29 +151,29 @@ function ask(about: keyof typeof questions): void {
         <ProblemNote v-if="problem" :problem="problem" />
       </div>
       <div class="acts flowing">
-        <Button label="Preview" text :aria-expanded="isLookedAt" @click="emit('look')" />
+        <Button :label="t('preview')" text :aria-expanded="isLookedAt" @click="emit('look')" />
         <p v-if="show.role !== 'keeper' && !may(show.role, 'make')" class="small quiet">{{ roleWords[show.role] }}</p>
         <template v-else-if="status === 'draft'">
-          <Button label="Remove this draft" text size="small" :disabled="busy" @click="ask('remove')" />
-          <Button label="Choose a time" outlined :disabled="!mayBeScheduled || busy" @click="choosing = 'time'" />
-          <Button label="Release now" :disabled="!mayGoNow || busy" @click="ask('release')" />
+          <Button :label="t('removeThisDraft')" text size="small" :disabled="busy" @click="ask('remove')" />
+          <Button :label="t('chooseATime')" outlined :disabled="!mayBeScheduled || busy" @click="choosing = 'time'" />
+          <Button :label="t('releaseNow')" :disabled="!mayGoNow || busy" @click="ask('release')" />
         </template>
         <template v-else-if="status === 'scheduled'">
-          <Button label="Back to draft" text :disabled="busy" @click="step('unschedule')" />
-          <Button label="Move the time" outlined :disabled="busy" @click="choosing = 'time'" />
-          <Button label="Release now" outlined :disabled="!mayGoNow || busy" @click="ask('release')" />
+          <Button :label="t('backToDraft')" text :disabled="busy" @click="step('unschedule')" />
+          <Button :label="t('moveTheTime')" outlined :disabled="busy" @click="choosing = 'time'" />
+          <Button :label="t('releaseNow')" outlined :disabled="!mayGoNow || busy" @click="ask('release')" />
         </template>
         <template v-else-if="status === 'released'">
-          <Button label="Remove from the feed" text :disabled="busy" @click="choosing = 'end'" />
+          <Button :label="t('removeFromTheFeed')" text :disabled="busy" @click="choosing = 'end'" />
           <Button
             v-if="episode.changedSinceRelease || !saved"
-            label="Publish changes"
+            :label="t('publishChanges')"
             :loading="busy"
             :disabled="!mayGoNow"
             @click="step('send-changes')"
           />
         </template>
-        <Button v-else label="Restore to the feed" outlined :disabled="busy" @click="step('restore')" />
+        <Button v-else :label="t('restoreToTheFeed')" outlined :disabled="busy" @click="step('restore')" />
       </div>
     </template>
     <ConfirmDialog :style="{ width: 'min(27rem, 92vw)' }" />

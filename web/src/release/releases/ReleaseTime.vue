@@ -12,6 +12,7 @@ import { currentMoment, useNow } from '../../platform/time/now'
 import { shortMoment, untilThen } from '../../platform/time/times'
 import { pickedOf, readPicked } from '../../platform/time/wallMoment'
 import { zonesToChoose } from '../../platform/time/zones'
+import { t } from './messages'
 
 /** Chooses a moment: the next open slot of the rhythm, or one on the wall of a zone; says in words what it comes to. */
 const props = defineProps<{
@@ -67,8 +68,8 @@ function set(): void {
 
 <template>
   <form class="when flex flex-wrap gap-x-4 gap-y-2 items-end" @submit.prevent="set">
-    <div v-if="slots.length" class="slots flowing" role="group" aria-label="Open slots">
-      <span class="field-name">Open slots</span>
+    <div v-if="slots.length" class="slots flowing" role="group" :aria-label="t('openSlots')">
+      <span class="field-name">{{ t('openSlots') }}</span>
       <button
         v-for="slot in slots"
         :key="slot.at"
@@ -84,23 +85,22 @@ function set(): void {
     <p v-if="at" class="small" role="status">
       <MomentThere :at="at" :zone="zone" :others="zones.filter(each => each !== zone && each !== 'UTC')" />
       <template v-if="isPast"
-        ><strong>This is in the past: it will be released at once with that date.</strong> Apps sort it there, among
-        what is older.</template
+        ><strong>{{ t('pastNote') }}</strong> {{ t('sortedAmongOlder') }}</template
       >
       <template v-else>{{ untilThen(at, now) }}.</template>
     </p>
     <p v-if="beside" class="small beside" role="status">
-      “{{ beside.title }}” is released at the same time; apps would order the two at random.
-      <button type="button" class="small-button" @click="aMinuteLater">A minute later</button>
+      {{ t('sameTimeAs', { title: beside.title }) }}
+      <button type="button" class="small-button" @click="aMinuteLater">{{ t('aMinuteLater') }}</button>
     </p>
     <div class="actions">
       <Button
         type="submit"
-        :label="isPast ? 'Release with this past date' : 'Schedule'"
+        :label="isPast ? t('releaseWithPastDate') : t('schedule')"
         :disabled="!at"
         :loading="busy"
       />
-      <Button type="button" label="Cancel" text @click="emit('cancel')" />
+      <Button type="button" :label="t('cancel')" text @click="emit('cancel')" />
     </div>
   </form>
 </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { EpisodeSummary } from '@contract/episodes'
+import { t } from './messages'
 
 /** What can go out in an open slot: the drafts that are ready. */
 defineProps<{ when: string; drafts: readonly EpisodeSummary[] }>()
@@ -10,12 +11,12 @@ const emit = defineEmits<{ fill: [draft: EpisodeSummary] }>()
   <div class="chooser spaced">
     <p class="field-name">{{ when }}</p>
     <template v-if="drafts.length">
-      <p class="small">What should be released then?</p>
+      <p class="small">{{ t('whatToReleaseThen') }}</p>
       <button v-for="draft in drafts" :key="draft.id" type="button" class="small-button" @click="emit('fill', draft)">
         {{ draft.number ? `${draft.number} ` : '' }}{{ draft.title }}
       </button>
     </template>
-    <p v-else class="small">No draft is ready for it: an episode needs audio and a title first.</p>
+    <p v-else class="small">{{ t('noDraftReady') }}</p>
   </div>
 </template>
 

@@ -3,16 +3,13 @@ import { computed } from 'vue'
 import type { EpisodeSummary } from '@contract/episodes'
 import LetterGlyph from '../../platform/parts/LetterGlyph.vue'
 import { shortDay, shortMoment } from '../../platform/time/times'
+import { t } from './messages'
 
 /** An episode on the waterline: gone out, or to come, and then to be dragged to another moment. */
 const props = defineProps<{ episode: EpisodeSummary; at: Date; zone: string; isMoving: boolean }>()
 const isComing = computed(() => props.episode.status === 'scheduled')
 const isUnready = computed(() => isComing.value && props.episode.hindrances.length > 0)
-const hint = computed(() =>
-  isComing.value
-    ? `${props.episode.title}: drag it to another moment, or Shift and an arrow to the next open slot`
-    : props.episode.title,
-)
+const hint = computed(() => (isComing.value ? t('dragLetter', { title: props.episode.title }) : props.episode.title))
 </script>
 
 <template>
@@ -28,7 +25,7 @@ const hint = computed(() =>
         ><span v-if="episode.number" class="number quiet font-normal">{{ episode.number }}</span
         >{{ ' ' }}{{ episode.title }}</span
       >
-      <strong v-if="isUnready">not ready</strong>
+      <strong v-if="isUnready">{{ t('notReady') }}</strong>
       <span class="figures quiet whitespace-nowrap">{{
         isComing ? shortMoment(at, zone) : shortDay(at, zone)
       }}</span></span

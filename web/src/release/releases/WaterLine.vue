@@ -12,6 +12,7 @@ import { useNow } from '../../platform/time/now'
 import { dayInYear, shortMoment, timeOfDay } from '../../platform/time/times'
 import SlotChooser from './SlotChooser.vue'
 import WaterLetter from './WaterLetter.vue'
+import { t } from './messages'
 
 type OpenSlot = SlotList['slots'][number]
 
@@ -144,10 +145,12 @@ function fill(draft: EpisodeSummary): void {
 </script>
 
 <template>
-  <section class="line" aria-label="Waterline">
+  <section class="line" :aria-label="t('waterline')">
     <div ref="strip" class="strip boxed" :style="{ '--lines': lines, '--slot-lines': slotLines }">
       <div class="water" :style="{ width: `${percent(now)}%` }" aria-hidden="true" />
-      <span class="now figures small quiet" :style="{ left: `${percent(now)}%` }">Now, {{ timeOfDay(now, zone) }}</span>
+      <span class="now figures small quiet" :style="{ left: `${percent(now)}%` }">{{
+        t('nowAt', { time: timeOfDay(now, zone) })
+      }}</span>
       <WaterLetter
         v-for="{ episode, left, lane } in letters"
         :key="episode.id"
@@ -170,15 +173,15 @@ function fill(draft: EpisodeSummary): void {
         type="button"
         class="slot figures quiet small"
         :style="{ left: `${left}px`, '--lane': lane }"
-        :aria-label="`Open slot, ${shortMoment(slot.at, zone)}`"
+        :aria-label="t('openSlotAt', { moment: shortMoment(slot.at, zone) })"
         aria-haspopup="dialog"
-        :title="`Open: ${shortMoment(slot.at, zone)}`"
+        :title="t('openAt', { moment: shortMoment(slot.at, zone) })"
         @click="event => choose(slot, event)"
       >
         {{ dayInYear(slot.at, zone) }}
       </button>
     </div>
-    <SmallOverlay ref="chooser" label="Fill an open slot">
+    <SmallOverlay ref="chooser" :label="t('fillAnOpenSlot')">
       <SlotChooser v-if="chosen" :when="shortMoment(chosen.at, zone)" :drafts="drafts" @fill="fill" />
     </SmallOverlay>
   </section>

@@ -15,6 +15,7 @@ import MovedNote from './MovedNote.vue'
 import NeedsNow from './NeedsNow.vue'
 import OrderNotes from './OrderNotes.vue'
 import WaterLine from './WaterLine.vue'
+import { FormattedMessage, t } from './messages'
 
 /** The waterline of the open show, what was just moved along it, and the way back. */
 const props = defineProps<{ show: Show }>()
@@ -38,6 +39,12 @@ const gone = computed(() => shows.near?.released.episodes ?? [])
 const coming = computed(() => shows.near?.scheduled.episodes ?? [])
 /** What is held waits for somebody; the next one is ahead. */
 const next = computed(() => coming.value.find(({ releaseAt }) => new Date(releaseAt!) > now.value))
+const nextWhen = computed(() => {
+  const { zone, listenerZones } = props.show
+  const at = next.value!.releaseAt!
+  const there = timesThere(at, zone, listenerZones)
+  return t('nextWhen', { moment: longMoment(at, zone), zone, there, isThere: there ? 'yes' : 'no' })
+})
 const ready = computed(
   () => shows.near?.draft.episodes.filter(({ hindrances }) => hindering('schedule', hindrances).length === 0) ?? [],
 )
@@ -47,7 +54,7 @@ async function attempt(act: () => Promise<unknown>): Promise<void> {
   try {
     await act()
   } catch (error) {
-    problem.value = problemOf(error, 'It stays where it was.')
+    problem.value = problemOf(error, t('staysWhereItWas'))
     await shows.loadEpisodes().catch(() => undefined)
   }
 }
@@ -67,23 +74,25 @@ async function putBack(): Promise<void> {
 </script>
 
 <template>
-  <LoadingShape v-if="!slots" what="the open slots" :lines="8" />
+  <LoadingShape v-if="!slots" :what="t('theOpenSlots')" :lines="8" />
   <div v-else class="stacked">
     <p v-if="next" class="next">
-      <span class="field-name">Next out</span>{{ ' ' }}
-      <RouterLink :to="{ name: 'desk', params: { show: show.slug, id: next.id } }">{{ next.title }}</RouterLink>,
-      {{ longMoment(next.releaseAt!, show.zone) }} in {{ show.zone
-      }}{{ show.listenerZones.length ? `, ${timesThere(next.releaseAt!, show.zone, show.listenerZones)}` : '' }}.
-      <template v-if="next.hindrances.length">It is <strong>not ready</strong>.</template>
-      <template v-else>It is ready.</template>
+      <span class="field-name">{{ t('nextOut') }}</span>{{ ' ' }}
+      <RouterLink :to="{ name: 'desk', params: { show: show.slug, id: next.id } }">{{ next.title }}</RouterLink>{{
+        nextWhen
+      }}
+      <FormattedMessage v-if="next.hindrances.length" of="isNotReady" />
+      <template v-else>{{ t('itIsReady') }}</template>
     </p>
     <p v-else-if="show.rhythm && slots[0]" class="next needs-you">
-      Nothing is scheduled. The next open slot is {{ longMoment(slots[0].at, show.zone) }}.
+      {{ t('nothingScheduledNextSlot', { moment: longMoment(slots[0].at, show.zone) }) }}
     </p>
     <p v-else-if="!show.rhythm" class="next">
-      Nothing is scheduled.
-      <RouterLink :to="{ name: 'rhythm', params: { show: show.slug } }">Set a release schedule</RouterLink> to see open
-      slots here.
+      <FormattedMessage of="nothingScheduledNoRhythm">
+        <template #link="{ words }"
+          ><RouterLink :to="{ name: 'rhythm', params: { show: show.slug } }">{{ words }}</RouterLink></template
+        >
+      </FormattedMessage>
     </p>
     <WaterLine
       :show="show.slug"

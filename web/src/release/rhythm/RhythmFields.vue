@@ -10,6 +10,7 @@ import DayPicker from '../../platform/parts/DayPicker.vue'
 import FormField from '../../platform/parts/FormField.vue'
 import WeekdayButtons from '../../platform/parts/WeekdayButtons.vue'
 import { readTimeOfDay } from '../../platform/time/timeOfDay'
+import { t } from './messages'
 
 /** What a rhythm is made of. */
 const rhythm = defineModel<Rhythm>({ required: true })
@@ -19,9 +20,9 @@ const set = (part: Partial<Rhythm>): void => {
   rhythm.value = { ...rhythm.value, ...part }
 }
 const units = [
-  { value: 'day', name: 'Days' },
-  { value: 'week', name: 'Weeks' },
-  { value: 'month', name: 'Months' },
+  { value: 'day', name: t('days') },
+  { value: 'week', name: t('weeks') },
+  { value: 'month', name: t('months') },
 ]
 function setUnit(unit: Rhythm['unit']): void {
   const { days, nth, monthDay } = rhythm.value
@@ -31,8 +32,8 @@ function setUnit(unit: Rhythm['unit']): void {
 }
 const dayOptions = weekdays.map(value => ({ value, name: dayName(value).slice(0, 2), whole: dayName(value) }))
 const whichOptions = [
-  ...ordinals.map(nth => ({ value: String(nth), name: `The ${ordinalName(nth)}` })),
-  { value: 'day', name: 'A day of the month' },
+  ...ordinals.map(nth => ({ value: String(nth), name: t('ordinalDay', { ordinal: ordinalName(nth) }) })),
+  { value: 'day', name: t('aDayOfTheMonth') },
 ]
 const which = computed(() => (rhythm.value.nth === null ? 'day' : String(rhythm.value.nth)))
 function setWhich(value: string): void {
@@ -47,7 +48,7 @@ watch(
     if (readTimeOfDay(time.value) !== text) time.value = text
   },
 )
-const timeFault = computed(() => (readTimeOfDay(time.value) ? undefined : 'A time such as 06:00.'))
+const timeFault = computed(() => (readTimeOfDay(time.value) ? undefined : t('timeRule')))
 function setTime(): void {
   const read = readTimeOfDay(time.value)
   if (read) set({ time: read })
@@ -59,7 +60,7 @@ const dayOf = (date: Date): string => DateTime.fromJSDate(date).toISODate()!
 <template>
   <div class="rhythm spaced gap-3">
     <div class="row">
-      <FormField v-slot="{ id }" label="Every" :fault="fault('every')">
+      <FormField v-slot="{ id }" :label="t('every')" :fault="fault('every')">
         <InputNumber
           :input-id="id"
           :model-value="rhythm.every"
@@ -76,17 +77,17 @@ const dayOf = (date: Date): string => DateTime.fromJSDate(date).toISODate()!
         option-label="name"
         option-value="value"
         :allow-empty="false"
-        aria-label="Unit"
+        :aria-label="t('unit')"
         @update:model-value="setUnit"
       />
     </div>
     <div v-if="rhythm.unit === 'week'">
-      <span class="field-name block">On</span>
+      <span class="field-name block">{{ t('on') }}</span>
       <WeekdayButtons :model-value="rhythm.days" @update:model-value="days => set({ days })" />
-      <span v-if="rhythm.days.length === 0" class="hint block">Choose the day, or the days, of the week.</span>
+      <span v-if="rhythm.days.length === 0" class="hint block">{{ t('weekdaysRule') }}</span>
     </div>
     <div v-else-if="rhythm.unit === 'month'" class="row">
-      <FormField v-slot="{ id }" label="Which">
+      <FormField v-slot="{ id }" :label="t('which')">
         <Select
           :input-id="id"
           :model-value="which"
@@ -97,7 +98,7 @@ const dayOf = (date: Date): string => DateTime.fromJSDate(date).toISODate()!
           @update:model-value="setWhich"
         />
       </FormField>
-      <FormField v-if="rhythm.nth !== null" v-slot="{ id }" label="Day" :fault="fault('days')">
+      <FormField v-if="rhythm.nth !== null" v-slot="{ id }" :label="t('day')" :fault="fault('days')">
         <Select
           :input-id="id"
           :model-value="rhythm.days[0]"
@@ -108,13 +109,7 @@ const dayOf = (date: Date): string => DateTime.fromJSDate(date).toISODate()!
           @update:model-value="(day: Weekday) => set({ days: [day] })"
         />
       </FormField>
-      <FormField
-        v-else
-        v-slot="{ id }"
-        label="Day"
-        :fault="fault('monthDay')"
-        hint="Months without that day are skipped."
-      >
+      <FormField v-else v-slot="{ id }" :label="t('day')" :fault="fault('monthDay')" :hint="t('monthDayHint')">
         <InputNumber
           :input-id="id"
           :model-value="rhythm.monthDay"
@@ -127,14 +122,14 @@ const dayOf = (date: Date): string => DateTime.fromJSDate(date).toISODate()!
       </FormField>
     </div>
     <div class="row begin">
-      <FormField v-slot="{ id }" :label="`Time in ${zone}`" :fault="timeFault ?? fault('time')">
+      <FormField v-slot="{ id }" :label="t('timeInZone', { zone })" :fault="timeFault ?? fault('time')">
         <InputText :id="id" v-model="time" class="time" inputmode="numeric" autocomplete="off" @input="setTime" />
       </FormField>
       <FormField
         v-slot="{ id }"
-        label="Counted from"
+        :label="t('countedFrom')"
         :fault="fault('from')"
-        :hint="rhythm.every > 1 ? `Every ${rhythm.every} ${rhythm.unit}s from here on.` : ''"
+        :hint="rhythm.every > 1 ? t('everyFromHere', { every: rhythm.every, unit: rhythm.unit }) : ''"
       >
         <DayPicker
           :model-value="dateOf(rhythm.from)"

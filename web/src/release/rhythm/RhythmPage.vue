@@ -16,6 +16,7 @@ import { currentMoment } from '../../platform/time/now'
 import { zonesWith } from '../../platform/time/zones'
 import RhythmFields from './RhythmFields.vue'
 import SlotDates from './SlotDates.vue'
+import { t } from './messages'
 
 /** When a show usually goes out, and where its listeners are when it does. */
 const props = defineProps<{ show: string }>()
@@ -68,22 +69,21 @@ const leaveOut = (day: string): void => {
 </script>
 
 <template>
-  <PageLayout heading="Rhythm">
+  <PageLayout :heading="t('rhythm')">
     <template #purpose>
-      When episodes are usually released, in the time zone {{ show.zone }}. Each release is offered the next open slot;
-      episodes already scheduled stay where they are.
+      {{ t('rhythmHint', { zone: show.zone }) }}
     </template>
     <div class="halves">
       <div ref="form" class="stacked gap-4 content-start">
         <RhythmFields v-model="rhythm" :zone="show.zone" :fault="field => fault(`rhythm.${field}`, true)" />
         <fieldset class="spaced m-0 p-0 border-0">
-          <legend class="field-name p-0">Where most listeners are</legend>
-          <p class="small quiet">Release times then also show the time there.</p>
+          <legend class="field-name p-0">{{ t('whereMostListenersAre') }}</legend>
+          <p class="small quiet">{{ t('listenerZonesHint') }}</p>
           <FormField
             v-for="at in [0, 1]"
             :key="at"
             v-slot="{ id }"
-            :label="at === 0 ? 'Time zone' : 'Another one'"
+            :label="at === 0 ? t('timeZone') : t('anotherOne')"
             :fault="fault(`listenerZones.${at}`)"
           >
             <Select
@@ -92,7 +92,7 @@ const leaveOut = (day: string): void => {
               :options="zones"
               filter
               show-clear
-              placeholder="Nowhere else"
+              :placeholder="t('nowhereElse')"
               :aria-labelledby="`${id}-name`"
             />
           </FormField>
@@ -101,15 +101,13 @@ const leaveOut = (day: string): void => {
         <div class="actions">
           <Button
             type="button"
-            label="Save"
+            :label="t('save')"
             :loading="busy"
             :disabled="!isWhole && show.rhythm !== null"
             @click="keep"
           />
-          <Button v-if="show.rhythm" type="button" label="Remove rhythm" text :disabled="busy" @click="drop" />
-          <span v-if="saved" class="quiet" role="status">{{
-            show.rhythm ? 'Saved.' : 'The show has no rhythm now.'
-          }}</span>
+          <Button v-if="show.rhythm" type="button" :label="t('removeRhythm')" text :disabled="busy" @click="drop" />
+          <span v-if="saved" class="quiet" role="status">{{ show.rhythm ? t('savedNote') : t('noRhythmNow') }}</span>
         </div>
       </div>
       <SlotDates

@@ -3,6 +3,7 @@ import { type Rhythm, rhythmWords } from '@core/release/rhythm'
 import type { Slot } from '@core/release/slots'
 import { shortDay } from '../../platform/time/times'
 import MomentThere from '../../platform/time/MomentThere.vue'
+import { t } from './messages'
 
 /** A rhythm in words, with its next dates, any of which can be left out. */
 defineProps<{
@@ -17,33 +18,33 @@ const dayOf = (local: string): string => local.slice(0, 10)
 </script>
 
 <template>
-  <section class="boxed px-5 py-4 self-start" aria-label="The next dates">
-    <p class="words" role="status">{{ isWhole ? rhythmWords(rhythm) : 'On which days?' }}</p>
+  <section class="boxed px-5 py-4 self-start" :aria-label="t('theNextDates')">
+    <p class="words" role="status">{{ isWhole ? rhythmWords(rhythm) : t('onWhichDays') }}</p>
     <ol v-if="slots.length" class="grid gap-2 mt-3 mx-0 mb-0 p-0 list-none">
       <li v-for="slot in slots" class="flex gap-3 justify-between items-baseline" :key="slot.local">
         <MomentThere :at="slot.at" :zone="zone" :others="listenerZones" />
         <button
           type="button"
           class="small-button"
-          :aria-label="`Skip: ${shortDay(slot.at, zone)}`"
+          :aria-label="t('skipNamed', { day: shortDay(slot.at, zone) })"
           @click="emit('leaveOut', dayOf(slot.local))"
         >
-          Skip
+          {{ t('skip') }}
         </button>
       </li>
     </ol>
     <template v-if="rhythm.leftOut.length">
-      <h2 class="mt-3 text-m">Skipped</h2>
+      <h2 class="mt-3 text-m">{{ t('skipped') }}</h2>
       <ul class="grid gap-2 mt-3 mx-0 mb-0 p-0 list-none">
         <li v-for="day in rhythm.leftOut" class="flex gap-3 justify-between items-baseline" :key="day">
           <span>{{ shortDay(`${day}T12:00:00Z`, 'UTC') }}</span>
           <button
             type="button"
             class="small-button"
-            :aria-label="`Don’t skip: ${shortDay(`${day}T12:00:00Z`, 'UTC')}`"
+            :aria-label="t('unskipNamed', { day: shortDay(`${day}T12:00:00Z`, 'UTC') })"
             @click="emit('bringBack', day)"
           >
-            Don’t skip
+            {{ t('unskip') }}
           </button>
         </li>
       </ul>

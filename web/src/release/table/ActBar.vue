@@ -11,6 +11,7 @@ import TagsField from '../../words/writing/TagsField.vue'
 import { type ActName, acts, changeOf, type Filled, type LaidOut } from './acts'
 import LayoutFields from './LayoutFields.vue'
 import WholeNumber from '../../platform/parts/WholeNumber.vue'
+import { t } from './messages'
 
 /** What to do with the episodes that are chosen; nothing happens before it was looked at. */
 const props = defineProps<{
@@ -61,9 +62,9 @@ const choices = computed(() =>
     .map(([value, name]) => ({ value, name })),
 )
 const explicitChoices = [
-  { name: 'As the show', value: null },
-  { name: 'No', value: false },
-  { name: 'Yes', value: true },
+  { name: t('asTheShow'), value: null },
+  { name: t('no'), value: false },
+  { name: t('yes'), value: true },
 ]
 
 function look(): void {
@@ -74,12 +75,12 @@ function look(): void {
 </script>
 
 <template>
-  <section class="bar flowing" aria-label="What to do with them">
+  <section class="bar flowing" :aria-label="t('whatToDoWithThem')">
     <p class="figures">
-      <strong>{{ rows.length.toLocaleString('en-GB') }} chosen</strong>{{ ' ' }}
-      <button type="button" class="small-button" @click="emit('none')">None</button>
+      <strong>{{ t('countChosen', { count: rows.length }) }}</strong>{{ ' ' }}
+      <button type="button" class="small-button" @click="emit('none')">{{ t('none') }}</button>
     </p>
-    <Select v-model="act" :options="choices" option-label="name" option-value="value" aria-label="What to do" />
+    <Select v-model="act" :options="choices" option-label="name" option-value="value" :aria-label="t('whatToDo')" />
     <div class="filled">
       <LayoutFields v-if="act === 'lay out'" v-model="filled.laid" :has-rhythm="nextSlot !== null" />
       <TagsField
@@ -87,7 +88,7 @@ function look(): void {
         v-model="filled.tags"
         :used="tags"
         :usual="[]"
-        label="Which tags"
+        :label="t('whichTags')"
       />
       <PeopleField
         v-else-if="act === 'add people' || act === 'remove people'"
@@ -98,9 +99,9 @@ function look(): void {
         v-else-if="act === 'season'"
         id="act-season"
         v-model="filled.season"
-        label="Season"
+        :label="t('season')"
         :max="9999"
-        placeholder="none"
+        :placeholder="t('noSeason')"
       />
       <SelectButton
         v-else-if="act === 'explicit'"
@@ -109,19 +110,19 @@ function look(): void {
         option-label="name"
         option-value="value"
         :allow-empty="false"
-        aria-label="Explicit"
+        :aria-label="t('explicit')"
         size="small"
       />
       <WholeNumber
         v-else-if="act === 'renumber' || act === 'renumber on'"
         id="act-from"
         v-model="from"
-        label="The first one is number"
+        :label="t('firstNumber')"
         :max="99999"
-        hint="in order of release"
+        :hint="t('inOrderOfRelease')"
       />
     </div>
-    <Button label="Preview the changes" :disabled="!change" :loading="busy" @click="look" />
+    <Button :label="t('previewTheChanges')" :disabled="!change" :loading="busy" @click="look" />
   </section>
 </template>
 

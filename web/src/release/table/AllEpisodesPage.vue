@@ -21,6 +21,8 @@ import SpellingsNote from './SpellingsNote.vue'
 import { useTable } from './table'
 import TableFilters from './TableFilters.vue'
 import TableRows from './TableRows.vue'
+import { locale } from '../../platform/messages'
+import { t } from './messages'
 
 /** All episodes of a show: found, narrowed, ordered, and changed many at once. What is asked for stands in the address. */
 const props = defineProps<{ show: string }>()
@@ -94,7 +96,7 @@ async function takeBack(id: string, episodes?: string[]): Promise<void> {
   await table.takeBack(show.value.id, id, episodes)
   await table.loadMade(show.value.id).catch(() => undefined)
 }
-const count = (number: number): string => number.toLocaleString('en-GB')
+const count = (number: number): string => number.toLocaleString(locale)
 const isNarrowed = computed(() =>
   (['find', 'status', 'season', 'kind', 'tag', 'lacks'] as const).some(name => query.value[name] !== undefined),
 )
@@ -112,18 +114,19 @@ async function make(): Promise<void> {
   <section class="all">
     <div class="spaced pt-4 px-5 pb-3">
       <header class="flowing-text gap-x-4 gap-y-1">
-        <h1>Episodes</h1>
+        <h1>{{ t('episodes') }}</h1>
         <p v-if="rows" class="quiet figures" role="status">
-          <template v-if="total === 0 && isNarrowed">None found</template
-          ><template v-else
-            >{{ count(total) }} {{ total === 1 ? 'episode' : 'episodes' }}{{ isNarrowed ? ' found' : '' }}</template
-          >
+          <template v-if="total === 0 && isNarrowed">{{ t('noneFound') }}</template><template v-else>{{
+            isNarrowed ? t('episodesFound', { count: total }) : t('countEpisodes', { count: total })
+          }}</template>
         </p>
         <p v-if="after && 'done' in after" class="side-by-side gap-3 ms-auto" role="status">
-          {{ count(after.done.changed) }} changed.
+          {{ t('countChanged', { count: count(after.done.changed) }) }}
           <Button
             v-if="selection.length"
-            :label="selection.length === 1 ? 'Undo the chosen one' : `Undo the ${count(selection.length)} chosen`"
+            :label="
+              selection.length === 1 ? t('undoChosenOne') : t('undoCountChosen', { count: count(selection.length) })
+            "
             size="small"
             outlined
             :loading="busy"
@@ -134,12 +137,16 @@ async function make(): Promise<void> {
               )
             "
           />
-          <Button label="Undo all" size="small" outlined :loading="busy" @click="takeBack(after.done.id)" />
+          <Button :label="t('undoAll')" size="small" outlined :loading="busy" @click="takeBack(after.done.id)" />
         </p>
         <p v-else-if="after" class="side-by-side gap-3 ms-auto" role="status">
-          {{ after.takenBack.changed === 1 ? 'One is' : `${count(after.takenBack.changed)} are` }} as before.
+          {{ t('countAsBefore', { count: after.takenBack.changed }) }}
           <template v-if="after.takenBack.left.length">
-            Note: {{ after.takenBack.left.map(({ title, why }) => `${title || 'Untitled'} (${why})`).join(' ') }}
+            {{
+              t('noteLeft', {
+                left: after.takenBack.left.map(({ title, why }) => `${title || t('untitled')} (${why})`).join(' '),
+              })
+            }}
           </template>
         </p>
         <MadeChanges v-if="isReady && made.length" :made="made" :zone="show.zone" :busy="busy" @take-back="takeBack" />
@@ -150,7 +157,7 @@ async function make(): Promise<void> {
       </template>
       <ProblemNote v-if="problem && !looked" :problem="problem" />
     </div>
-    <LoadingShape v-if="!isReady" class="px-5" what="the episodes" :lines="12" />
+    <LoadingShape v-if="!isReady" class="px-5" :what="t('theEpisodes')" :lines="12" />
     <TableRows
       v-if="rows && isReady"
       v-model:selection="selection"
@@ -164,12 +171,10 @@ async function make(): Promise<void> {
     >
       <template #empty>
         <p v-if="isNarrowed" class="p-5 text-m">
-          {{
-            isEmptied ? 'All of them have been changed, and none matches any more.' : 'No episodes match these filters.'
-          }}
-          <button type="button" class="small-button" @click="query = {}">Show all episodes</button>
+          {{ isEmptied ? t('allChanged') : t('noneMatchFilters') }}
+          <button type="button" class="small-button" @click="query = {}">{{ t('showAllEpisodes') }}</button>
         </p>
-        <p v-else class="p-5 text-m">No episodes yet. Drop audio anywhere on this window, or press New episode.</p>
+        <p v-else class="p-5 text-m">{{ t('noEpisodesHint') }}</p>
       </template>
     </TableRows>
     <ActBar

@@ -9,6 +9,7 @@ import DayPicker from '../../platform/parts/DayPicker.vue'
 import WeekdayButtons from '../../platform/parts/WeekdayButtons.vue'
 import { readTimeOfDay } from '../../platform/time/timeOfDay'
 import type { LaidOut } from './acts'
+import { t } from './messages'
 
 /** How chosen episodes are laid out over time. */
 const laid = defineModel<LaidOut>({ required: true })
@@ -25,19 +26,19 @@ const ways = [
   { name: 'up to', value: 'up to' },
 ]
 const aparts = computed(() => [
-  ...(props.hasRhythm ? [{ name: 'one per slot', value: 'slots' }] : []),
-  { name: 'on days of the week', value: 'weekdays' },
-  { name: 'every so many days', value: 'days' },
+  ...(props.hasRhythm ? [{ name: t('onePerSlot'), value: 'slots' }] : []),
+  { name: t('onWeekdays'), value: 'weekdays' },
+  { name: t('everyFewDays'), value: 'days' },
 ])
 const orders = [
-  { name: 'by number', value: 'number' },
-  { name: 'by file name', value: 'file name' },
-  { name: 'as they were chosen', value: 'as listed' },
+  { name: t('byNumber'), value: 'number' },
+  { name: t('byFileName'), value: 'file name' },
+  { name: t('asChosen'), value: 'as listed' },
 ]
 </script>
 
 <template>
-  <div class="flex flex-wrap gap-2 items-center" role="group" aria-label="Dates of the series">
+  <div class="flex flex-wrap gap-2 items-center" role="group" :aria-label="t('datesOfTheSeries')">
     <SelectButton
       :model-value="laid.way"
       :options="ways"
@@ -45,16 +46,16 @@ const orders = [
       option-value="value"
       :allow-empty="false"
       size="small"
-      aria-label="From a day on, or up to one"
+      :aria-label="t('fromOrUpTo')"
       @update:model-value="way => set({ way })"
     />
-    <DayPicker v-model="day" :input-style="{ width: '9.5rem' }" label="Day" />
+    <DayPicker v-model="day" :input-style="{ width: '9.5rem' }" :label="t('day')" />
     <Select
       :model-value="laid.apart"
       :options="aparts"
       option-label="name"
       option-value="value"
-      aria-label="Interval"
+      :aria-label="t('interval')"
       @update:model-value="apart => set({ apart })"
     />
     <template v-if="laid.apart !== 'slots'">
@@ -65,24 +66,24 @@ const orders = [
         @update:model-value="days => set({ weekdays: days })"
       />
       <label v-else class="flex flex-wrap gap-2 items-center"
-        >every
+        >{{ t('every') }}
         <InputNumber
           :model-value="laid.every"
           :min="1"
           :max="366"
-          aria-label="Every so many days"
+          :aria-label="t('everySoManyDays')"
           :input-style="{ width: '4rem' }"
           @update:model-value="every => set({ every: every ?? 1 })"
         />
-        {{ laid.every === 1 ? 'day' : 'days' }}</label
+        {{ t('unitDays', { count: laid.every }) }}</label
       >
       <label class="flex flex-wrap gap-2 items-center"
-        >at
+        >{{ t('atTime') }}
         <InputText
           :model-value="laid.time"
           :invalid="readTimeOfDay(laid.time) === null"
           :style="{ width: '5rem' }"
-          aria-label="Time"
+          :aria-label="t('time')"
           @update:model-value="time => set({ time: time ?? '' })"
         />
       </label>
@@ -92,7 +93,7 @@ const orders = [
       :options="orders"
       option-label="name"
       option-value="value"
-      aria-label="In which order"
+      :aria-label="t('inWhichOrder')"
       @update:model-value="order => set({ order })"
     />
   </div>

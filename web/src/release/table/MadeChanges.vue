@@ -3,6 +3,7 @@ import { useTemplateRef } from 'vue'
 import type { BulkEditHistory } from '@contract/bulkEdits'
 import SmallOverlay from '../../platform/parts/SmallOverlay.vue'
 import { dayAndTime } from '../../platform/time/times'
+import { t } from './messages'
 
 /** What was done to many before, each with the way back. */
 defineProps<{ made: BulkEditHistory['changes']; zone: string; busy: boolean }>()
@@ -10,20 +11,20 @@ const emit = defineEmits<{ 'take-back': [id: string] }>()
 const list = useTemplateRef('list')
 
 const names: Readonly<Record<BulkEditHistory['changes'][number]['kind'], string>> = {
-  'add tags': 'Tags added',
-  'remove tags': 'Tags removed',
-  'merge tags': 'Tag spellings made the same',
-  'add people': 'People added',
-  'remove people': 'People removed',
-  'merge people': 'Name spellings made the same',
-  season: 'Season set',
-  explicit: 'Explicit set',
-  renumber: 'Renumbered',
-  'to draft': 'Returned to draft',
-  remove: 'Removed',
-  'lay out': 'Dates set',
-  'dates by number': 'Dates put in the order of numbers',
-  'minute apart': 'Moved a minute apart',
+  'add tags': t('tagsAdded'),
+  'remove tags': t('tagsRemoved'),
+  'merge tags': t('tagsMerged'),
+  'add people': t('peopleAdded'),
+  'remove people': t('peopleRemoved'),
+  'merge people': t('peopleMerged'),
+  season: t('seasonSet'),
+  explicit: t('explicitSet'),
+  renumber: t('renumbered'),
+  'to draft': t('returnedToDraft'),
+  remove: t('removed'),
+  'lay out': t('datesSet'),
+  'dates by number': t('datesByNumber'),
+  'minute apart': t('movedAMinuteApart'),
 }
 function takeBack(id: string): void {
   list.value!.hide()
@@ -33,14 +34,14 @@ function takeBack(id: string): void {
 
 <template>
   <button type="button" class="small-button" aria-haspopup="dialog" @click="event => list!.toggle(event)">
-    Earlier bulk changes
+    {{ t('earlierBulkChanges') }}
   </button>
-  <SmallOverlay ref="list" label="Earlier bulk changes">
+  <SmallOverlay ref="list" :label="t('earlierBulkChanges')">
     <ul class="made small unlisted spaced">
       <li v-for="{ id, kind, changed, at } in made" :key="id">
         <span class="figures quiet">{{ dayAndTime(at, zone) }}</span>
-        <span>{{ names[kind] }}, {{ changed }} {{ changed === 1 ? 'episode' : 'episodes' }}</span>
-        <button type="button" class="small-button" :disabled="busy" @click="takeBack(id)">Undo</button>
+        <span>{{ names[kind] }}, {{ t('countEpisodes', { count: changed }) }}</span>
+        <button type="button" class="small-button" :disabled="busy" @click="takeBack(id)">{{ t('undo') }}</button>
       </li>
     </ul>
   </SmallOverlay>

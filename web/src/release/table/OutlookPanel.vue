@@ -8,6 +8,7 @@ import type { BulkEditPreview } from '@contract/bulkEdits'
 import { steps } from '@core/release/status'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import type { ShownProblem } from '../../platform/parts/problems'
+import { FormattedMessage, t } from './messages'
 
 /** What a change of many would make of each, before it is made. */
 const props = defineProps<{
@@ -25,7 +26,7 @@ function moved(from: number, to: number): void {
   ids.splice(to, 0, id!)
   emit('order', ids)
 }
-const episodes = (count: number): string => `${count.toLocaleString('en-GB')} ${count === 1 ? 'episode' : 'episodes'}`
+
 const changing = computed(() => props.outlook?.changes.length ?? 0)
 </script>
 
@@ -33,25 +34,23 @@ const changing = computed(() => props.outlook?.changes.length ?? 0)
   <Dialog
     :visible="outlook !== null"
     modal
-    header="What will change"
+    :header="t('whatWillChange')"
     :style="{ width: 'min(52rem, 96vw)' }"
     @update:visible="emit('leave')"
   >
     <template v-if="outlook">
       <ProblemNote v-if="problem" :problem="problem" />
-      <p v-if="changing === 0">Nothing would change.</p>
+      <p v-if="changing === 0">{{ t('nothingWouldChange') }}</p>
       <p v-if="outlook.atOnce" class="note needs-you">
-        <strong>{{ episodes(outlook.atOnce) }} {{ outlook.atOnce === 1 ? 'goes' : 'go' }} out at once,</strong> because
-        {{ outlook.atOnce === 1 ? 'its date is' : 'their dates are' }} past. Apps fetch them within hours and keep them.
+        <FormattedMessage of="atOnce" :values="{ count: outlook.atOnce }" />
       </p>
       <p v-if="outlook.redated" class="note">
-        <strong>{{ episodes(outlook.redated) }} that {{ outlook.redated === 1 ? 'is' : 'are' }} out already</strong>
-        {{ outlook.redated === 1 ? 'gets' : 'get' }} another date. {{ steps.redate.effect }}
+        <FormattedMessage of="redated" :values="{ count: outlook.redated }" /> {{ steps.redate.effect }}
       </p>
       <DataTable
         v-if="changing > 0"
         class="small outlook"
-        :table-props="{ 'aria-label': 'What changes' }"
+        :table-props="{ 'aria-label': t('whatChanges') }"
         :value="outlook.changes"
         data-key="id"
         size="small"
@@ -61,9 +60,11 @@ const changing = computed(() => props.outlook?.changes.length ?? 0)
         @row-reorder="({ dragIndex, dropIndex }) => moved(dragIndex, dropIndex)"
       >
         <Column v-if="isOrdered" row-reorder :style="{ width: '2.5rem' }">
-          <template #header><span class="out-of-sight">Drag</span></template>
+          <template #header
+            ><span class="out-of-sight">{{ t('drag') }}</span></template
+          >
         </Column>
-        <Column v-if="isOrdered" header="Place" :style="{ width: '7.5rem' }">
+        <Column v-if="isOrdered" :header="t('place')" :style="{ width: '7.5rem' }">
           <template #body="{ data, index }"
             ><span class="places figures side-by-side"
               >{{ index + 1
@@ -71,7 +72,7 @@ const changing = computed(() => props.outlook?.changes.length ?? 0)
                 type="button"
                 class="small-button"
                 :disabled="index === 0 || busy"
-                :aria-label="`Earlier: ${data.title}`"
+                :aria-label="t('moveEarlier', { title: data.title })"
                 @click="moved(index, index - 1)"
               >
                 ↑</button
@@ -79,7 +80,7 @@ const changing = computed(() => props.outlook?.changes.length ?? 0)
                 type="button"
                 class="small-button"
                 :disabled="index === changing - 1 || busy"
-                :aria-label="`Later: ${data.title}`"
+                :aria-label="t('moveLater', { title: data.title })"
                 @click="moved(index, index + 1)"
               >
                 ↓
@@ -87,33 +88,39 @@ const changing = computed(() => props.outlook?.changes.length ?? 0)
             ></template
           >
         </Column>
-        <Column field="title" header="Episode">
-          <template #body="{ data }">{{ data.title || 'Untitled episode' }}</template>
+        <Column field="title" :header="t('episode')">
+          <template #body="{ data }">{{ data.title || t('untitledEpisode') }}</template>
         </Column>
-        <Column field="before" header="Now" class="figures">
+        <Column field="before" :header="t('now')" class="figures">
           <template #body="{ data }"
             ><span :title="data.before">{{ data.before || '–' }}</span></template
           >
         </Column>
-        <Column field="after" header="Then" class="figures">
+        <Column field="after" :header="t('then')" class="figures">
           <template #body="{ data }"
             ><strong :title="data.after">{{ data.after || '–' }}</strong></template
           >
         </Column>
       </DataTable>
-      <p v-if="outlook.same" class="quiet small">{{ episodes(outlook.same) }} have it so already.</p>
+      <p v-if="outlook.same" class="quiet small">{{ t('sameAlready', { count: outlook.same }) }}</p>
       <template v-if="outlook.refused.length">
-        <h3>Left as they are</h3>
+        <h3>{{ t('leftAsTheyAre') }}</h3>
         <ul class="refused small">
           <li v-for="{ id, title, why } in outlook.refused" :key="id">
-            {{ title || 'Untitled episode' }}: <span class="quiet">{{ why }}</span>
+            {{ title || t('untitledEpisode') }}: <span class="quiet">{{ why }}</span>
           </li>
         </ul>
       </template>
     </template>
     <template #footer>
-      <Button label="Cancel" text @click="emit('leave')" />
-      <Button v-if="changing" :label="`Change ${episodes(changing)}`" :loading="busy" autofocus @click="emit('make')" />
+      <Button :label="t('cancel')" text @click="emit('leave')" />
+      <Button
+        v-if="changing"
+        :label="t('changeEpisodes', { count: changing })"
+        :loading="busy"
+        autofocus
+        @click="emit('make')"
+      />
     </template>
   </Dialog>
 </template>

@@ -5,6 +5,7 @@ import Select from 'primevue/select'
 import { computed } from 'vue'
 import { type Lack, type TableQuery, tableStatuses } from '@contract/table'
 import { columns as known, type TableColumn, tableColumns } from './columns'
+import { t } from './messages'
 
 /** What the table is narrowed to, and which columns it has. */
 const query = defineModel<Partial<TableQuery>>({ required: true })
@@ -12,32 +13,36 @@ const chosen = defineModel<TableColumn[]>('columns', { required: true })
 const props = defineProps<{ seasons: readonly number[]; tags: readonly string[] }>()
 
 const statusNames: Readonly<Record<(typeof tableStatuses)[number], string>> = {
-  draft: 'Drafts',
-  scheduled: 'Scheduled',
-  released: 'Released',
-  retired: 'Retired',
-  changed: 'Unpublished changes',
-  removed: 'Removed drafts',
+  draft: t('drafts'),
+  scheduled: t('scheduled'),
+  released: t('released'),
+  retired: t('retired'),
+  changed: t('unpublishedChanges'),
+  removed: t('removedDrafts'),
 }
 const lackNames: Readonly<Record<Lack, string>> = {
-  audio: 'No audio',
-  title: 'No title',
-  number: 'No number',
-  hook: 'No hook',
-  notes: 'No notes',
-  tags: 'Fewer than two tags',
-  people: 'No people',
+  audio: t('noAudio'),
+  title: t('noTitle'),
+  number: t('noNumber'),
+  hook: t('noHook'),
+  notes: t('noNotes'),
+  tags: t('fewerThanTwoTags'),
+  people: t('noPeople'),
 }
-const kinds = { full: 'Full', trailer: 'Trailer', bonus: 'Bonus' } as const
+const kinds = { full: t('full'), trailer: t('trailer'), bonus: t('bonus') } as const
 const choicesOf = (names: Readonly<Record<string, string>>) =>
   Object.entries(names).map(([value, name]) => ({ value, name }))
 
 const filters = computed(() => [
-  { field: 'status', name: 'Status', options: choicesOf(statusNames) },
-  { field: 'lacks', name: 'Missing', options: choicesOf(lackNames) },
-  { field: 'season', name: 'Season', options: props.seasons.map(value => ({ value, name: `Season ${value}` })) },
-  { field: 'kind', name: 'Kind', options: choicesOf(kinds) },
-  { field: 'tag', name: 'Tag', options: props.tags.map(value => ({ value, name: value })) },
+  { field: 'status', name: t('status'), options: choicesOf(statusNames) },
+  { field: 'lacks', name: t('missing'), options: choicesOf(lackNames) },
+  {
+    field: 'season',
+    name: t('season'),
+    options: props.seasons.map(value => ({ value, name: t('seasonNumber', { number: value }) })),
+  },
+  { field: 'kind', name: t('kind'), options: choicesOf(kinds) },
+  { field: 'tag', name: t('tag'), options: props.tags.map(value => ({ value, name: value })) },
 ])
 const narrow = (field: string, value: unknown): void => {
   query.value = { ...query.value, [field]: value || undefined }
@@ -51,8 +56,8 @@ const columnChoices = tableColumns.map(value => ({ value, name: known[value].nam
       class="find"
       type="search"
       :model-value="query.find ?? ''"
-      placeholder="Words or a number"
-      aria-label="Search titles, notes, tags and people"
+      :placeholder="t('searchPlaceholder')"
+      :aria-label="t('searchHint')"
       @update:model-value="words => narrow('find', words)"
     />
     <Select
@@ -77,9 +82,9 @@ const columnChoices = tableColumns.map(value => ({ value, name: known[value].nam
       option-value="value"
       :show-toggle-all="false"
       :max-selected-labels="0"
-      selected-items-label="Columns"
-      placeholder="Columns"
-      aria-label="Columns"
+      :selected-items-label="t('columns')"
+      :placeholder="t('columns')"
+      :aria-label="t('columns')"
       size="small"
     />
   </form>

@@ -6,6 +6,7 @@ import type { Show } from '@contract/shows'
 import LetterGlyph from '../../platform/parts/LetterGlyph.vue'
 import { cellWords, hasFigures } from './cells'
 import { columns, type TableColumn } from './columns'
+import { t } from './messages'
 
 /** The rows themselves: thousands can be scrolled through, chosen and opened. */
 const selection = defineModel<TableRow[]>('selection', { required: true })
@@ -68,7 +69,7 @@ const shownColumns = computed(() => {
   const [leading, others] = [props.chosen.filter(isLeading), props.chosen.filter(name => !isLeading(name))]
   return [...leading, 'title' as const, ...others]
 })
-const title = { name: 'Title', order: 'title', widthRem: 14.5 } as const
+const title = { name: t('title'), order: 'title', widthRem: 14.5 } as const
 const heading = (name: TableColumn | 'title') => (name === 'title' ? title : columns[name])
 const widthRem = computed(() => shownColumns.value.reduce((sum, name) => sum + heading(name).widthRem, 3))
 const sortOf = (name: TableColumn | 'title') =>
@@ -78,7 +79,7 @@ const sortOf = (name: TableColumn | 'title') =>
 <template>
   <div ref="box" class="box" tabindex="-1">
     <table
-      aria-label="Episodes"
+      :aria-label="t('episodes')"
       class="rows small"
       :aria-rowcount="rows.length + 1"
       :style="{ minWidth: `${widthRem}rem`, '--row': `${rowHeight}px` }"
@@ -89,7 +90,7 @@ const sortOf = (name: TableColumn | 'title') =>
             <label class="pick">
               <input
                 type="checkbox"
-                aria-label="Choose all"
+                :aria-label="t('chooseAll')"
                 :checked="isAll"
                 :indeterminate="!isAll && ids.size > 0"
                 @change="selection = isAll ? [] : [...rows]"
@@ -122,7 +123,7 @@ const sortOf = (name: TableColumn | 'title') =>
             <label class="pick">
               <input
                 type="checkbox"
-                :aria-label="`Choose ${rows[index]!.title || 'untitled episode'}`"
+                :aria-label="t('chooseNamed', { title: rows[index]!.title || t('untitledInSentence') })"
                 :checked="ids.has(rows[index]!.id)"
                 @click="event => choose(index, (event.target as HTMLInputElement).checked, event.shiftKey)"
               />
@@ -143,15 +144,17 @@ const sortOf = (name: TableColumn | 'title') =>
             <span v-else class="line side-by-side min-w-0">
               <LetterGlyph :status="rows[index]!.status" />
               <template v-if="areRemoved">
-                <span class="cut one-line block">{{ rows[index]!.title || 'Untitled episode' }}</span>
-                <button type="button" class="small-button" @click="emit('restore', rows[index]!.id)">Restore it</button>
+                <span class="cut one-line block">{{ rows[index]!.title || t('untitledEpisode') }}</span>
+                <button type="button" class="small-button" @click="emit('restore', rows[index]!.id)">
+                  {{ t('restoreIt') }}
+                </button>
               </template>
               <RouterLink
                 v-else
                 class="cut one-line block"
                 :title="rows[index]!.title"
                 :to="{ name: 'desk', params: { show: show.slug, id: rows[index]!.id } }"
-                >{{ rows[index]!.title || rows[index]!.arriving || 'Untitled episode' }}</RouterLink
+                >{{ rows[index]!.title || rows[index]!.arriving || t('untitledEpisode') }}</RouterLink
               >
             </span>
           </td>

@@ -3,20 +3,21 @@ import type { BulkEdit } from '@core/episode/bulkEdit'
 import type { Layout } from '@core/release/layout'
 import type { Weekday } from '@core/release/rhythm'
 import { readTimeOfDay } from '../../platform/time/timeOfDay'
+import { t } from './messages'
 
 /** What can be done with the episodes that were chosen, as it is offered. */
 export const acts = {
-  'lay out': 'Schedule as a series',
-  'add tags': 'Add tags',
-  'remove tags': 'Remove tags',
-  'add people': 'Add people',
-  'remove people': 'Remove people',
-  season: 'Set the season',
-  explicit: 'Set explicit',
-  renumber: 'Renumber',
-  'renumber on': 'Renumber from here on',
-  'to draft': 'Return to draft',
-  remove: 'Remove',
+  'lay out': t('scheduleAsASeries'),
+  'add tags': t('addTags'),
+  'remove tags': t('removeTags'),
+  'add people': t('addPeople'),
+  'remove people': t('removePeople'),
+  season: t('setTheSeason'),
+  explicit: t('setExplicit'),
+  renumber: t('renumber'),
+  'renumber on': t('renumberFromHereOn'),
+  'to draft': t('returnToDraft'),
+  remove: t('remove'),
 } as const
 export type ActName = keyof typeof acts
 

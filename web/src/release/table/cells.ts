@@ -2,16 +2,17 @@ import type { TableRow } from '@contract/table'
 import { clock } from '@core/words/amounts'
 import { shortDay, shortMoment } from '../../platform/time/times'
 import type { TableColumn } from './columns'
+import { t } from './messages'
 
-const kinds = { full: 'Full', trailer: 'Trailer', bonus: 'Bonus' } as const
+const kinds = { full: t('full'), trailer: t('trailer'), bonus: t('bonus') } as const
 
 function standsAt({ status, releaseAt, changedSinceRelease }: TableRow, zone: string): string {
-  if (status === 'draft') return 'Draft'
-  if (status === 'scheduled') return `Scheduled, ${shortMoment(releaseAt!, zone)}`
+  if (status === 'draft') return t('draft')
+  if (status === 'scheduled') return t('scheduledAt', { moment: shortMoment(releaseAt!, zone) })
   const day = shortDay(releaseAt!, zone)
   return status === 'retired'
-    ? `Retired, was ${day}`
-    : `Released ${day}${changedSinceRelease ? ', unpublished changes' : ''}`
+    ? t('retiredOn', { day })
+    : t(changedSinceRelease ? 'releasedOnAndChanged' : 'releasedOn', { day })
 }
 
 /** What stands in a column of a row; moments are told in the show’s zone. */
@@ -32,7 +33,7 @@ export function cellWords(row: TableRow, column: TableColumn, zone: string): str
     case 'people':
       return [...new Set(row.people.map(({ name }) => name))].join(', ')
     case 'explicit':
-      return row.explicit === null ? 'as the show' : row.explicit ? 'yes' : 'no'
+      return row.explicit === null ? t('asTheShowInSentence') : row.explicit ? t('yesInSentence') : t('noInSentence')
     case 'lacks':
       return row.lacks.join(', ')
     case 'written':

@@ -1,17 +1,18 @@
 import type { TableOrder } from '@contract/table'
+import { t } from './messages'
 
 /** The columns that can be chosen, and how wide each is at least; the title is always there. */
 export const columns = {
-  number: { name: 'Number', order: 'number', widthRem: 5.25 },
-  season: { name: 'Season', order: 'season', widthRem: 5.25 },
-  kind: { name: 'Kind', order: null, widthRem: 6.5 },
-  date: { name: 'Status', order: 'date', widthRem: 12.75 },
-  length: { name: 'Length', order: 'length', widthRem: 5 },
-  tags: { name: 'Tags', order: null, widthRem: 9 },
-  people: { name: 'People', order: null, widthRem: 11 },
-  explicit: { name: 'Explicit', order: null, widthRem: 6.5 },
-  lacks: { name: 'Missing', order: null, widthRem: 9 },
-  written: { name: 'Last changed', order: 'written', widthRem: 10.5 },
+  number: { name: t('number'), order: 'number', widthRem: 5.25 },
+  season: { name: t('season'), order: 'season', widthRem: 5.25 },
+  kind: { name: t('kind'), order: null, widthRem: 6.5 },
+  date: { name: t('status'), order: 'date', widthRem: 12.75 },
+  length: { name: t('length'), order: 'length', widthRem: 5 },
+  tags: { name: t('tags'), order: null, widthRem: 9 },
+  people: { name: t('people'), order: null, widthRem: 11 },
+  explicit: { name: t('explicit'), order: null, widthRem: 6.5 },
+  lacks: { name: t('missing'), order: null, widthRem: 9 },
+  written: { name: t('lastChanged'), order: 'written', widthRem: 10.5 },
 } as const satisfies Record<string, { name: string; order: TableOrder | null; widthRem: number }>
 export type TableColumn = keyof typeof columns
 export const tableColumns = Object.keys(columns) as readonly TableColumn[]

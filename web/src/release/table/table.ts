@@ -12,6 +12,7 @@ import type {
 import type { BulkEdit } from '@core/episode/bulkEdit'
 import { api } from '../../platform/api'
 import { problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { t } from './messages'
 
 type Asked = Partial<TableQuery>
 /** A change of many that is being looked at before it is made. */
@@ -51,7 +52,7 @@ export const useTable = defineStore('table', () => {
   /** What is done to some; meanwhile nothing else can be. A list that is asked for stands in nobody's way. */
   async function work(act: () => Promise<void>): Promise<void> {
     busy.value = true
-    await attempt(act, 'Nothing was changed.')
+    await attempt(act, t('nothingWasChanged'))
     busy.value = false
   }
 
@@ -91,7 +92,7 @@ export const useTable = defineStore('table', () => {
     await attempt(async () => {
       const first = await api.table(showId, { ...query, limit: firstRows })
       if (show(first)) await rest(showId, query, first, show)
-    }, 'The list is as it was when it was last loaded.')
+    }, t('listIsOld'))
   }
 
   /** Takes over what has changed, all at once, so that nothing jumps. */

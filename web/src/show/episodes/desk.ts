@@ -9,6 +9,7 @@ import { api, type Step } from '../../platform/api'
 import { ApiError, passes } from '../../platform/api/client'
 import { oneByOne } from '../../platform/saving/oneByOne'
 import { dropUnsent, keepUnsent, takeUnsent } from './outbox'
+import { t } from './messages'
 
 /** Where the writing is: on the server, on its way, held up (and tried again), waiting for a choice between two, or refused as it stands. */
 export type Saving = 'saved' | 'unsaved' | 'waiting' | 'undecided' | 'refused'
@@ -317,8 +318,8 @@ export const useDesk = defineStore('desk', () => {
 const unsavedProblem = {
   type: 'about:blank',
   code: 'not-saved',
-  title: 'Not everything is saved yet',
+  title: t('notAllSavedTitle'),
   status: 0,
-  detail: 'What you wrote is not on the server yet, so the episode was left where it is.',
-  todo: 'Wait until it says “Saved”, then try again.',
+  detail: t('notAllSaved'),
+  todo: t('notAllSavedFix'),
 }

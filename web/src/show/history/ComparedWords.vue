@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { compareWords } from '@core/history/compare'
+import { t } from './messages'
 
 /** Two texts as one: what is only in the earlier one is struck out, what is only in the later one underlined. */
 const props = defineProps<{ earlier: string; later: string }>()
@@ -10,7 +11,7 @@ const tags = { both: 'span', earlier: 'del', later: 'ins' } as const
 </script>
 
 <template>
-  <p v-if="isSame" class="quiet">The text is the same; only the formatting differs.</p>
+  <p v-if="isSame" class="quiet">{{ t('onlyFormattingDiffers') }}</p>
   <p v-else class="words" dir="auto">
     <component :is="tags[piece.in]" v-for="(piece, at) in pieces" :key="at" class="piece">{{ piece.words }}</component>
   </p>

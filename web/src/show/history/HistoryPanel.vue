@@ -11,6 +11,7 @@ import { dayAndTime } from '../../platform/time/times'
 import ComparedWords from './ComparedWords.vue'
 import { useHistory } from './history'
 import { sentence, whoIs } from './words'
+import { FormattedMessage, t } from './messages'
 
 /** What the episode was, against what is on the desk now, and the way back to any of it. */
 const visible = defineModel<boolean>('visible', { required: true })
@@ -22,11 +23,11 @@ const { states, chosen, problem } = storeToRefs(history)
 watch(visible, isVisible => isVisible && void history.open(props.episodeId), { immediate: true })
 
 const acts: Readonly<Record<PastState['act'], string>> = {
-  begun: 'Created',
-  written: 'Edited',
-  'filled in': 'Filled in',
-  'many at once': 'Changed with others',
-  'kept aside': 'Not applied',
+  begun: t('created'),
+  written: t('edited'),
+  'filled in': t('actFilledIn'),
+  'many at once': t('actManyAtOnce'),
+  'kept aside': t('actKeptAside'),
 }
 const what = ({ act, fields }: PastState): string =>
   act === 'begun' ? acts.begun : `${acts[act]}: ${fields.map(name => known[name as EpisodeField].name).join(', ')}`
@@ -46,17 +47,17 @@ const part = (names: readonly EpisodeField[]): Partial<EpisodeText> =>
   <Dialog
     v-model:visible="visible"
     modal
-    header="History"
+    :header="t('history')"
     class="history"
     :style="{ width: 'min(66rem, 96vw)', height: 'min(44rem, 92vh)' }"
   >
     <ProblemNote v-if="problem" :problem="problem" />
-    <LoadingShape v-else-if="!states" what="the history" />
+    <LoadingShape v-else-if="!states" :what="t('theHistory')" />
     <p v-else-if="states.length === 0" class="quiet">
-      Nothing was written here in the last 90 days. Changes from now on are kept for 90 days.
+      {{ t('nothingWritten') }}
     </p>
     <div v-else class="panes">
-      <ol class="states unlisted spaced" aria-label="Earlier states, newest first">
+      <ol class="states unlisted spaced" :aria-label="t('earlierStatesNewestFirst')">
         <li v-for="state in states" :key="state.id">
           <button
             type="button"
@@ -66,31 +67,37 @@ const part = (names: readonly EpisodeField[]): Partial<EpisodeText> =>
             <span class="when figures">{{ dayAndTime(state.at, zone) }}</span>
             <span class="small one-line quiet text-end">{{ whoIs(state.by) }}</span>
             <span class="small quiet col-span-full"
-              >{{ what(state) }}<strong v-if="state.isSent"> · went out</strong></span
+              >{{ what(state) }}<strong v-if="state.isSent"> · {{ t('wentOut') }}</strong></span
             >
           </button>
         </li>
       </ol>
-      <section v-if="chosen && then" class="compared spaced" aria-label="What was different then">
+      <section v-if="chosen && then" class="compared spaced" :aria-label="t('whatWasDifferentThen')">
         <header class="apart items-center">
           <p>
             <strong>{{ dayAndTime(chosen.at, zone) }}</strong>{{ ' '
             }}<span class="quiet"
-              >against the desk now: <del class="piece">only then</del>, <ins class="piece">only now</ins></span
+              ><FormattedMessage of="againstDesk"
+                ><template #del="{ words }"
+                  ><del class="piece">{{ words }}</del></template
+                ><template #ins="{ words }"
+                  ><ins class="piece">{{ words }}</ins></template
+                ></FormattedMessage
+              ></span
             >
           </p>
           <Button
             v-if="others.length > 1"
-            label="Restore everything"
+            :label="t('restoreEverything')"
             size="small"
             @click="emit('bring', part(others))"
           />
         </header>
-        <p v-if="others.length === 0" class="quiet" role="status">Nothing has changed since then.</p>
+        <p v-if="others.length === 0" class="quiet" role="status">{{ t('nothingChangedSince') }}</p>
         <article v-for="name in others" :key="name">
           <header class="apart items-center">
             <h3>{{ sentence(known[name].name) }}</h3>
-            <Button label="Restore this" size="small" outlined @click="emit('bring', part([name]))" />
+            <Button :label="t('restoreThis')" size="small" outlined @click="emit('bring', part([name]))" />
           </header>
           <ComparedWords :earlier="shown(name, then)" :later="shown(name, text)" />
         </article>

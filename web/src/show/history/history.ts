@@ -3,6 +3,7 @@ import { ref, shallowRef } from 'vue'
 import type { PastState, PastText } from '@contract/history'
 import { api } from '../../platform/api'
 import { problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { t } from './messages'
 
 /** The states that an episode had, and the one that is looked at. */
 export const useHistory = defineStore('history', () => {
@@ -14,7 +15,7 @@ export const useHistory = defineStore('history', () => {
   async function attempt(act: () => Promise<void>): Promise<void> {
     problem.value = null
     await act().catch((error: unknown) => {
-      problem.value = problemOf(error, 'The history cannot be shown right now; nothing is lost.')
+      problem.value = problemOf(error, t('historyUnreached'))
     })
   }
 

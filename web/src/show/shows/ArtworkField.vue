@@ -9,6 +9,7 @@ import { problemOf } from '../../platform/parts/problems'
 import { ApiError } from '../../platform/api/client'
 import { vOpened } from '../../platform/parts/opened'
 import { useShows } from './shows'
+import { t } from './messages'
 
 /** Chooses the artwork: as it is, or the square that is cut from it. `without` says what is so where none is chosen. */
 const props = defineProps<{ address: string | null; fault?: string; without: string }>()
@@ -44,7 +45,7 @@ async function send(crop?: Crop): Promise<void> {
     forget()
     emit('chosen', picture)
   } catch (error) {
-    problem.value = problemOf(error, 'The picture was not sent.')
+    problem.value = problemOf(error, t('pictureNotSent'))
     offered.value =
       error instanceof ApiError && error.problem.crop ? (error.problem as unknown as typeof offered.value) : null
   } finally {
@@ -55,23 +56,20 @@ async function send(crop?: Crop): Promise<void> {
 
 <template>
   <div class="field grid-cols-1">
-    <span class="field-name" id="artwork-name">Artwork</span>
+    <span class="field-name" id="artwork-name">{{ t('artwork') }}</span>
     <div class="flowing gap-x-4 gap-y-3">
-      <img v-if="props.address && !offered" :src="props.address" alt="The artwork now" width="240" height="240" />
+      <img v-if="props.address && !offered" :src="props.address" :alt="t('theArtworkNow')" width="240" height="240" />
       <div v-else-if="!offered" class="blank" aria-hidden="true" />
       <div class="choose spaced">
         <Button
           type="button"
-          :label="props.address ? 'Choose another picture' : 'Choose a picture'"
+          :label="props.address ? t('chooseAnotherPicture') : t('chooseAPicture')"
           outlined
           :loading="busy"
           aria-describedby="artwork-hint"
           @click="input?.click()"
         />
-        <span id="artwork-hint" class="hint"
-          >Square, at least 1400 px; JPEG, PNG or WebP. Most people see it as a thumbnail, so use little text.
-          {{ without }}</span
-        >
+        <span id="artwork-hint" class="hint">{{ t('artworkHint', { without }) }}</span>
         <span v-if="props.fault" class="fault">{{ props.fault }}</span>
       </div>
     </div>

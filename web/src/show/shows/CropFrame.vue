@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { Cropper, type CropperResult } from 'vue-advanced-cropper'
 import 'vue-advanced-cropper/dist/style.css'
 import { artworkRule, type Crop } from '@core/show/artwork'
+import { t } from './messages'
 
 /** Shows a square of a picture, which can be moved and made smaller: by hand, or along the picture with the slider's keys. */
 const props = defineProps<{ picture: string; widthPx: number; heightPx: number; why: string; busy: boolean }>()
@@ -39,7 +40,7 @@ const usual = ({ imageSize: { width, height } }: { imageSize: { width: number; h
 
 <template>
   <div class="note needs-you min-w-0 max-w-full">
-    <p>{{ why }} You can crop it to a square:</p>
+    <p>{{ t('cropIt', { why }) }}</p>
     <Cropper
       ref="cropper"
       class="picture"
@@ -53,7 +54,7 @@ const usual = ({ imageSize: { width, height } }: { imageSize: { width: number; h
       @change="take"
     />
     <div v-if="slackPx > 0" class="flowing gap-x-4 gap-y-2 mb-3">
-      <span id="move-the-square">Move the square</span>
+      <span id="move-the-square">{{ t('moveTheSquare') }}</span>
       <Slider
         class="slide"
         :model-value="offsetPx"
@@ -64,8 +65,8 @@ const usual = ({ imageSize: { width, height } }: { imageSize: { width: number; h
       />
     </div>
     <div class="actions">
-      <Button type="button" label="Crop" :loading="busy" @click="emit('cut', crop)" />
-      <Button type="button" label="Cancel" text @click="emit('cancel')" />
+      <Button type="button" :label="t('crop')" :loading="busy" @click="emit('cut', crop)" />
+      <Button type="button" :label="t('cancel')" text @click="emit('cancel')" />
     </div>
   </div>
 </template>

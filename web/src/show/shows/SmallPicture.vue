@@ -5,6 +5,7 @@ import type { PictureSubject } from '@contract/shows'
 import IconButton from '../../platform/parts/IconButton.vue'
 import { useShows } from './shows'
 import { problemOf } from '../../platform/parts/problems'
+import { t } from './messages'
 
 /** A small picture that can be brought, changed and taken away: of a person, of a chapter, for the top of pages. */
 const pictureId = defineModel<string | null>({ required: true })
@@ -24,7 +25,7 @@ async function bring(): Promise<void> {
   try {
     pictureId.value = (await shows.addSmallPicture(file, props.of)).id
   } catch (error) {
-    emit('problem', `${file.name}: ${problemOf(error, 'The picture was not sent.').detail}`)
+    emit('problem', `${file.name}: ${problemOf(error, t('pictureNotSent')).detail}`)
   } finally {
     busy.value = false
   }
@@ -38,21 +39,21 @@ async function bring(): Promise<void> {
       class="frame quiet"
       :class="{ round: of === 'person' }"
       :disabled="busy"
-      :aria-label="address ? `Another picture of ${name}` : `A picture of ${name}`"
-      :title="address ? 'Choose another picture' : 'Choose a picture: JPEG, PNG or WebP'"
+      :aria-label="address ? t('otherPictureOf', { name }) : t('pictureOf', { name })"
+      :title="address ? t('chooseAnotherPicture') : t('choosePictureFormats')"
       @click="input?.click()"
     >
       <img v-if="address" :src="address" alt="" />
       <span v-else aria-hidden="true">{{ busy ? '…' : '+' }}</span>
     </button>
-    <IconButton v-if="address" :name="`Remove the picture of ${name}`" :icon="X" @click="pictureId = null" />
+    <IconButton v-if="address" :name="t('removePictureOf', { name })" :icon="X" @click="pictureId = null" />
     <input
       ref="input"
       class="out-of-sight"
       type="file"
       accept="image/jpeg,image/png,image/webp"
       tabindex="-1"
-      :aria-label="`File of the picture of ${name}`"
+      :aria-label="t('pictureFileOf', { name })"
       @change="bring"
     />
   </span>

@@ -1,4 +1,5 @@
 import { siteLanguageOf } from '@core/site/languages'
+import { t } from './messages'
 
 const codes = [
   'ar',
@@ -73,6 +74,6 @@ export const languages = codes
 /** In which language the public pages of a show in a language say what is on their buttons and labels. */
 export function siteLanguageHint(language: string): string {
   const own = siteLanguageOf(language)
-  if (own) return `Buttons and labels on the public pages are in ${names.of(own)}, too.`
-  return `Buttons and labels on the public pages are in English: they aren’t available in ${names.of(language) ?? language} yet.`
+  if (own) return t('siteLanguageKnown', { language: names.of(own) ?? own })
+  return t('siteLanguageUnknown', { language: names.of(language) ?? language })
 }

@@ -12,6 +12,7 @@ import { strandAddress, type StrandWay } from '@core/feed/strands'
 import ArtworkField from '../shows/ArtworkField.vue'
 import { faultsOf } from '../../platform/parts/checked'
 import FormField from '../../platform/parts/FormField.vue'
+import { t } from './messages'
 
 /** What a strand is called, which episodes belong to it, and what it says otherwise than the show. */
 const props = defineProps<{ strand: Strand | null; feedAddress: string; busy: boolean; taken: string | undefined }>()
@@ -31,10 +32,10 @@ const isSlugTouched = ref(props.strand !== null)
 const address = computed(() => (isSlugTouched.value ? facts.slug : slugFrom(facts.name)))
 const faults = ref<Record<string, string>>({})
 const ways: { name: string; way: StrandWay; asks: string | null }[] = [
-  { name: 'with a tag', way: 'tag', asks: 'The tag' },
-  { name: 'of a season', way: 'season', asks: 'The number of the season' },
-  { name: 'of a kind', way: 'kind', asks: 'Full, trailer or bonus' },
-  { name: 'chosen by hand', way: 'hand', asks: null },
+  { name: t('withATag'), way: 'tag', asks: t('theTag') },
+  { name: t('ofASeason'), way: 'season', asks: t('theNumberOfTheSeason') },
+  { name: t('ofAKind'), way: 'kind', asks: t('fullTrailerOrBonus') },
+  { name: t('chosenByHand'), way: 'hand', asks: null },
 ]
 const asks = computed(() => ways.find(({ way }) => way === facts.goesBy)!.asks)
 
@@ -57,15 +58,15 @@ async function save(): Promise<void> {
 
 <template>
   <form class="form boxed" novalidate @submit.prevent="save">
-    <FormField v-slot="{ id }" label="Name" :fault="faults.name">
+    <FormField v-slot="{ id }" :label="t('name')" :fault="faults.name">
       <InputText :id="id" v-model="facts.name" :invalid="!!faults.name" autofocus />
     </FormField>
     <FormField
       v-if="!strand"
       v-slot="{ id }"
-      label="Web address"
+      :label="t('webAddress')"
       :fault="faults.slug ?? taken"
-      :hint="`Its permanent feed address: ${strandAddress(feedAddress, address || '…')}`"
+      :hint="t('feedAddressHint', { address: strandAddress(feedAddress, address || '…') })"
     >
       <InputText
         :id="id"
@@ -79,7 +80,7 @@ async function save(): Promise<void> {
         "
       />
     </FormField>
-    <FormField v-slot="{ id }" label="Episodes">
+    <FormField v-slot="{ id }" :label="t('episodes')">
       <Select
         v-model="facts.goesBy"
         :label-id="id"
@@ -92,26 +93,29 @@ async function save(): Promise<void> {
     <FormField v-if="asks" v-slot="{ id }" :label="asks" :fault="faults.value">
       <InputText :id="id" v-model="facts.value" :invalid="!!faults.value" />
     </FormField>
-    <FormField v-slot="{ id }" class="wide" label="Description" hint="Empty: the show’s." :fault="faults.description">
+    <FormField
+      v-slot="{ id }"
+      class="wide"
+      :label="t('description')"
+      :hint="t('showDescription')"
+      :fault="faults.description"
+    >
       <Textarea :id="id" v-model="facts.description" rows="2" :invalid="!!faults.description" />
     </FormField>
     <ArtworkField
       class="wide"
-      without="Uses the show’s artwork if empty."
+      :without="t('usesShowArtwork')"
       :address="artworkAddress"
       :fault="faults.artworkId"
       @chosen="takeArtwork"
     />
     <label class="wide check flex gap-2 items-start">
       <Checkbox v-model="facts.isPrivate" binary />
-      <span
-        >Private: only for people you give their own address. Its episodes appear nowhere else, neither in the show’s
-        feed nor on its page.</span
-      >
+      <span>{{ t('privateStrandHint') }}</span>
     </label>
     <div class="wide actions">
-      <Button type="submit" :label="strand ? 'Save' : 'Create strand'" :loading="busy" />
-      <Button type="button" label="Cancel" text @click="emit('cancel')" />
+      <Button type="submit" :label="strand ? t('save') : t('createStrand')" :loading="busy" />
+      <Button type="button" :label="t('cancel')" text @click="emit('cancel')" />
     </div>
   </form>
 </template>

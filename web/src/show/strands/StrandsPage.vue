@@ -11,6 +11,7 @@ import { useShows } from '../shows/shows'
 import { vOpened } from '../../platform/parts/opened'
 import StrandForm from './StrandForm.vue'
 import { useStrands } from './strands'
+import { FormattedMessage, t } from './messages'
 
 /** Groups of a show's episodes, each with a feed of its own. */
 const props = defineProps<{ show: string }>()
@@ -30,7 +31,7 @@ watch(
 const choices = computed(() =>
   (list.value?.episodes ?? []).map(({ id, title, number }) => ({
     id,
-    words: `${number === null ? '' : `${number} `}${title || 'Without a title'}`,
+    words: `${number === null ? '' : `${number} `}${title || t('withoutATitle')}`,
   })),
 )
 const taken = computed(() => problem.value?.faults?.find(({ field }) => field === 'slug')?.rule)
@@ -41,18 +42,16 @@ async function save(strand: Strand | null, { slug, ...facts }: NewStrand): Promi
     : await strands.create(show.value.id, { slug, ...facts })
   if (isSaved) open.value = null
 }
-const goesBy = ({ goesBy: way, value }: Strand): string =>
-  ({ hand: 'chosen by hand', season: `season ${value}`, tag: `tag “${value}”`, kind: `kind ${value}` })[way]
+const goesBy = ({ goesBy: way, value }: Strand): string => t('goesBy', { way, value: value ?? '' })
 </script>
 
 <template>
-  <PageLayout heading="Strands" :waits-for="!list && !problem && 'the strands'">
+  <PageLayout :heading="t('strands')" :waits-for="!list && !problem && t('theStrands')">
     <template #beside>
-      <Button v-if="open !== 'new'" type="button" label="New strand" @click="open = 'new'" />
+      <Button v-if="open !== 'new'" type="button" :label="t('newStrand')" @click="open = 'new'" />
     </template>
     <template #purpose>
-      A strand is a chosen group of episodes with a feed of its own: a season, a language, the best ones to start with.
-      An episode is the same in all of them.
+      {{ t('strandsHint') }}
     </template>
     <StrandForm
       v-if="open === 'new'"
@@ -65,7 +64,7 @@ const goesBy = ({ goesBy: way, value }: Strand): string =>
       @cancel="open = null"
     />
     <ProblemNote v-if="problem && !taken" :problem="problem" />
-    <p v-if="list?.strands.length === 0 && open !== 'new'" class="quiet">There is none yet. Most shows need none.</p>
+    <p v-if="list?.strands.length === 0 && open !== 'new'" class="quiet">{{ t('noStrands') }}</p>
     <section
       v-for="strand in list?.strands ?? []"
       :key="strand.id"
@@ -86,23 +85,26 @@ const goesBy = ({ goesBy: way, value }: Strand): string =>
         <img
           class="flex-none rounded"
           :src="strand.artworkAddress"
-          :alt="`Artwork of ${strand.name}`"
+          :alt="t('artworkOf', { name: strand.name })"
           width="72"
           height="72"
         />
         <div class="facts spaced flex-1 min-w-0 justify-items-start">
           <h2 class="text-l wrap-anywhere" :id="strand.id">{{ strand.name }}</h2>
           <p class="quiet small">
-            {{ goesBy(strand) }} · {{ strand.released }} {{ strand.released === 1 ? 'episode is' : 'episodes are' }} out
+            {{ t('strandHolds', { by: goesBy(strand), count: strand.released }) }}
           </p>
           <p v-if="strand.description">{{ strand.description }}</p>
           <p v-if="strand.isPrivate">
-            Private: it goes to
-            <RouterLink :to="{ name: 'private-feeds', params: { show: show.slug } }"
-              >those who have an address of their own</RouterLink
-            >.
+            <FormattedMessage of="privateToThose"
+              ><template #link="{ words }"
+                ><RouterLink :to="{ name: 'private-feeds', params: { show: show.slug } }">{{
+                  words
+                }}</RouterLink></template
+              ></FormattedMessage
+            >
           </p>
-          <CopyField v-else label="Address of its feed" :text="strand.feedAddress" />
+          <CopyField v-else :label="t('addressOfItsFeed')" :text="strand.feedAddress" />
           <MultiSelect
             v-if="strand.goesBy === 'hand'"
             :model-value="strand.episodeIds"
@@ -111,26 +113,24 @@ const goesBy = ({ goesBy: way, value }: Strand): string =>
             option-value="id"
             filter
             :max-selected-labels="2"
-            :selected-items-label="'{0} episodes'"
-            placeholder="Choose its episodes"
-            :aria-label="`Episodes of ${strand.name}`"
+            :selected-items-label="t('countChosen')"
+            :placeholder="t('chooseItsEpisodes')"
+            :aria-label="t('episodesOf', { name: strand.name })"
             :virtual-scroller-options="{ itemSize: 38 }"
             @update:model-value="ids => strands.choose(strand.id, ids)"
           />
           <div v-if="parting === strand.id" v-opened="() => (parting = null)" class="note needs-you" role="alert">
             <p>
-              Its feed will stop working and subscribers will get no new episodes. Its episodes stay{{
-                strand.isPrivate ? ', and become public; the listeners’ own addresses stop working' : ''
-              }}.
+              {{ t('deleteStrandTells', { private: strand.isPrivate ? 'yes' : 'no' }) }}
             </p>
             <div class="actions">
-              <Button type="button" label="Delete" :loading="busy" @click="strands.remove(strand.id)" />
-              <Button type="button" label="Cancel" text @click="parting = null" />
+              <Button type="button" :label="t('delete')" :loading="busy" @click="strands.remove(strand.id)" />
+              <Button type="button" :label="t('cancel')" text @click="parting = null" />
             </div>
           </div>
           <div v-else class="actions small">
-            <button type="button" class="small-button" @click="open = strand.id">Change it</button>
-            <button type="button" class="small-button" @click="parting = strand.id">Delete</button>
+            <button type="button" class="small-button" @click="open = strand.id">{{ t('changeIt') }}</button>
+            <button type="button" class="small-button" @click="parting = strand.id">{{ t('delete') }}</button>
           </div>
         </div>
       </template>

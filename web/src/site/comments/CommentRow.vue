@@ -4,12 +4,13 @@ import Textarea from 'primevue/textarea'
 import { ref } from 'vue'
 import type { Comment, CommentChange } from '@contract/comments'
 import { dateWords } from '@core/release/moment'
+import { t } from './messages'
 
 /** What somebody wrote, and what can be done with it. */
 const props = defineProps<{ comment: Comment; zone: string; busy: boolean }>()
 const emit = defineEmits<{ change: [wanted: Omit<CommentChange, 'version'>] }>()
 const answer = ref<string | null>(null)
-const stateWords = { waiting: 'Waiting to be read', shown: 'Shown', hidden: 'Hidden' } as const
+const stateWords = { waiting: t('waitingToBeRead'), shown: t('shown'), hidden: t('hidden') } as const
 
 function save(): void {
   emit('change', { answer: answer.value, state: 'shown' })
@@ -23,34 +24,32 @@ const begin = (): void => {
 <template>
   <li class="stacked py-4 border-t border-edge" :class="{ away: comment.state === 'hidden' }">
     <p class="small quiet">
-      <b dir="auto">{{ comment.name }}</b> to
+      <b dir="auto">{{ comment.name }}</b> {{ t('commentTo') }}
       <a v-if="comment.episode.pageAddress" :href="comment.episode.pageAddress" target="_blank">{{
         comment.episode.title
       }}</a>
       <template v-else>{{ comment.episode.title }}</template>
       · {{ dateWords(new Date(comment.cameAt), zone) }} ·
       <span :class="{ needs: comment.state === 'waiting' }">{{ stateWords[comment.state] }}</span>
-      <template v-if="comment.links">
-        · {{ comment.links === 1 ? 'one link' : `${comment.links} links` }} in it</template
-      >
-      <template v-if="comment.isBanned"> · blocked</template>
+      <template v-if="comment.links"> · {{ t('linksInIt', { count: comment.links }) }}</template>
+      <template v-if="comment.isBanned"> · {{ t('blocked') }}</template>
     </p>
     <p class="words m-0 whitespace-pre-line wrap-anywhere" dir="auto">{{ comment.words }}</p>
     <blockquote v-if="comment.answer && answer === null" class="words m-0 whitespace-pre-line wrap-anywhere" dir="auto">
       {{ comment.answer }}
     </blockquote>
     <form v-if="answer !== null" class="spaced" @submit.prevent="save">
-      <Textarea v-model="answer" rows="3" auto-resize aria-label="Your answer" maxlength="3000" />
+      <Textarea v-model="answer" rows="3" auto-resize :aria-label="t('yourAnswer')" maxlength="3000" />
       <div class="actions">
-        <Button type="submit" size="small" label="Answer and show both" :disabled="busy" />
-        <Button type="button" size="small" text label="Cancel" @click="answer = null" />
+        <Button type="submit" size="small" :label="t('answerAndShowBoth')" :disabled="busy" />
+        <Button type="button" size="small" text :label="t('cancel')" @click="answer = null" />
       </div>
     </form>
     <div v-else class="actions">
       <Button
         v-if="comment.state !== 'shown'"
         size="small"
-        label="Show"
+        :label="t('show')"
         :outlined="comment.state === 'hidden'"
         :disabled="busy"
         @click="emit('change', { state: 'shown' })"
@@ -59,14 +58,14 @@ const begin = (): void => {
         v-if="comment.state !== 'hidden'"
         size="small"
         outlined
-        label="Hide"
+        :label="t('hide')"
         :disabled="busy"
         @click="emit('change', { state: 'hidden' })"
       />
       <Button
         size="small"
         text
-        :label="comment.answer ? 'Change the answer' : 'Answer'"
+        :label="comment.answer ? t('changeTheAnswer') : t('answer')"
         :disabled="busy"
         @click="begin"
       />
@@ -74,7 +73,7 @@ const begin = (): void => {
         v-if="comment.isBanned"
         size="small"
         text
-        label="Unblock"
+        :label="t('unblock')"
         :disabled="busy"
         @click="emit('change', { isBanned: false })"
       />
@@ -82,7 +81,7 @@ const begin = (): void => {
         v-else
         size="small"
         text
-        label="Block this writer"
+        :label="t('blockThisWriter')"
         :disabled="busy"
         @click="emit('change', { isBanned: true, state: 'hidden' })"
       />

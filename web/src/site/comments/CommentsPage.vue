@@ -10,6 +10,7 @@ import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { useShows } from '../../show/shows/shows'
 import CommentRow from './CommentRow.vue'
 import { useComments } from './comments'
+import { t } from './messages'
 
 /** Comments: read here first, and shown on the episode's page when the maker says so. */
 const props = defineProps<{ show: string }>()
@@ -19,10 +20,10 @@ const { list, problem, busy } = storeToRefs(comments)
 const show = computed(() => shows.bySlug(props.show)!)
 
 const states: readonly { words: string; state: CommentState | undefined }[] = [
-  { words: 'All', state: undefined },
-  { words: 'Waiting', state: 'waiting' },
-  { words: 'Shown', state: 'shown' },
-  { words: 'Hidden', state: 'hidden' },
+  { words: t('all'), state: undefined },
+  { words: t('waiting'), state: 'waiting' },
+  { words: t('shown'), state: 'shown' },
+  { words: t('hidden'), state: 'hidden' },
 ]
 const chosen = ref(states[0]!)
 watch(
@@ -34,8 +35,10 @@ watch(
 </script>
 
 <template>
-  <PageLayout heading="Site" width="narrow" :waits-for="!list && !problem && 'the comments'">
-    <template #beside><a :href="show.pageAddress" target="_blank">As visitors see it</a></template>
+  <PageLayout :heading="t('site')" width="narrow" :waits-for="!list && !problem && t('theComments')">
+    <template #beside
+      ><a :href="show.pageAddress" target="_blank">{{ t('asVisitorsSeeIt') }}</a></template
+    >
     <ProblemNote v-if="problem" :problem="problem" />
     <template v-if="list">
       <p class="open side-by-side gap-3">
@@ -45,11 +48,10 @@ watch(
           :disabled="busy"
           @update:model-value="isOpen => comments.open(show.id, isOpen)"
         />
-        <label for="takes">Listeners may write to episodes, without an account</label>
+        <label for="takes">{{ t('listenersMayWrite') }}</label>
       </p>
       <p class="small quiet">
-        You read everything before anybody else does. No address of theirs is kept, only what tells one from another, so
-        that you can block somebody.
+        {{ t('commentsHint') }}
       </p>
       <template v-if="list.takesComments || list.comments.length || chosen.state">
         <header class="row flowing gap-4">
@@ -58,14 +60,16 @@ watch(
             :options="[...states]"
             option-label="words"
             :allow-empty="false"
-            aria-label="Which"
+            :aria-label="t('which')"
             size="small"
           />
-          <span v-if="list.waiting" class="waiting urgent">{{ list.waiting }} to read</span>
-          <a class="small-button ms-auto" :href="`/api/v1/shows/${show.id}/comments.csv`" download>Export as CSV</a>
+          <span v-if="list.waiting" class="waiting urgent">{{ t('countToRead', { count: list.waiting }) }}</span>
+          <a class="small-button ms-auto" :href="`/api/v1/shows/${show.id}/comments.csv`" download>{{
+            t('exportAsCsv')
+          }}</a>
         </header>
         <p v-if="list.comments.length === 0" class="quiet">
-          {{ chosen.state ? 'None of these.' : 'No comments yet.' }}
+          {{ chosen.state ? t('noneOfThese') : t('noCommentsYet') }}
         </p>
         <ol class="unlisted">
           <CommentRow
@@ -77,7 +81,7 @@ watch(
             @change="wanted => comments.change(comment, wanted)"
           />
         </ol>
-        <Button v-if="list.after" label="Older ones" text @click="comments.more(show.id, chosen.state)" />
+        <Button v-if="list.after" :label="t('olderOnes')" text @click="comments.more(show.id, chosen.state)" />
       </template>
     </template>
   </PageLayout>

@@ -10,6 +10,7 @@ import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { useShows } from '../../show/shows/shows'
 import { vOpened } from '../../platform/parts/opened'
 import { useCustomDomain } from './customDomain'
+import { FormattedMessage, t } from './messages'
 
 /** A host name of the show's own, proved, so that nobody takes another's. */
 const props = defineProps<{ show: string }>()
@@ -39,70 +40,68 @@ async function leave(): Promise<void> {
 </script>
 
 <template>
-  <PageLayout heading="Site" width="narrow" :waits-for="!domain && !problem && 'the domain'">
-    <template #beside><a :href="show.pageAddress" target="_blank">As visitors see it</a></template>
-    <h2>Custom domain</h2>
+  <PageLayout :heading="t('site')" width="narrow" :waits-for="!domain && !problem && t('theDomain')">
+    <template #beside
+      ><a :href="show.pageAddress" target="_blank">{{ t('asVisitorsSeeIt') }}</a></template
+    >
+    <h2>{{ t('customDomain') }}</h2>
     <p class="quiet">
-      If you have a domain, the show’s pages and its feed can live there. The current addresses redirect to the new
-      ones, and apps follow the feed.
+      {{ t('domainHint') }}
     </p>
     <ProblemNote v-if="problem && !fault" :problem="problem" />
     <template v-if="domain">
       <p v-if="domain.hostName">
-        The show lives at <b>{{ domain.hostName }}</b>.
+        <FormattedMessage of="livesAt" :values="{ host: domain.hostName }" />
       </p>
       <template v-if="domain.claim">
         <p>
-          Add two entries where <b>{{ domain.claim.host }}</b> is managed, then check again. It can take an hour until
-          they are visible everywhere.
+          <FormattedMessage of="addTwoEntries" :values="{ host: domain.claim.host }" />
         </p>
         <ol>
           <li class="my-3">
-            <CopyField label="A CNAME record that points here" :text="domain.leadsTo" />
+            <CopyField :label="t('cnameRecord')" :text="domain.leadsTo" />
           </li>
           <li class="my-3">
-            A TXT record that proves the domain is yours:
-            <CopyField label="Its name" :text="domain.claim.record" />
-            <CopyField label="Value" :text="domain.claim.word" />
+            {{ t('txtRecord') }}
+            <CopyField :label="t('itsName')" :text="domain.claim.record" />
+            <CopyField :label="t('value')" :text="domain.claim.word" />
             <p class="small quiet">
-              Or, while the domain points to a web server of yours, a file there that contains just this value:
-              {{ domain.claim.file }}
+              {{ t('proofFileHint', { file: domain.claim.file }) }}
             </p>
           </li>
         </ol>
         <div class="actions">
-          <Button label="Check again" :loading="busy" @click="prove" />
-          <Button label="Cancel" text :disabled="busy" @click="leave" />
+          <Button :label="t('checkAgain')" :loading="busy" @click="prove" />
+          <Button :label="t('cancel')" text :disabled="busy" @click="leave" />
         </div>
       </template>
       <form v-else class="spaced" @submit.prevent="claim">
         <FormField
           v-slot="{ id }"
-          :label="domain.hostName ? 'Another one' : 'Host name'"
+          :label="domain.hostName ? t('anotherOne') : t('hostName')"
           :fault="fault"
-          hint="Such as reeds.example.org"
+          :hint="t('hostNameHint')"
         >
           <InputText :id="id" v-model="name" autocapitalize="none" spellcheck="false" />
         </FormField>
         <div class="actions">
-          <Button type="submit" label="How to verify it" :disabled="name.trim() === '' || busy" />
+          <Button type="submit" :label="t('howToVerifyIt')" :disabled="name.trim() === '' || busy" />
           <Button
             v-if="domain.hostName && !isLeaving"
             type="button"
             text
-            label="Stop using this domain"
+            :label="t('stopUsingThisDomain')"
             @click="isLeaving = true"
           />
         </div>
       </form>
       <div v-if="isLeaving" v-opened="() => (isLeaving = false)" class="note needs-you" role="alert">
         <p>
-          Pages and feed will be back at this server’s address. Anyone who only knows {{ domain.hostName }} will find
-          nothing there.
+          {{ t('stopUsingTells', { host: domain.hostName! }) }}
         </p>
         <div class="actions">
-          <Button type="button" label="Stop using it" :loading="busy" @click="leave" />
-          <Button type="button" label="Keep it" text @click="isLeaving = false" />
+          <Button type="button" :label="t('stopUsingIt')" :loading="busy" @click="leave" />
+          <Button type="button" :label="t('keepIt')" text @click="isLeaving = false" />
         </div>
       </div>
     </template>

@@ -6,6 +6,7 @@ import type { OwnPage, OwnPageChange } from '@contract/ownPages'
 import FormField from '../../platform/parts/FormField.vue'
 import NotesEditor from '../../words/writing/NotesEditor.vue'
 import { vOpened } from '../../platform/parts/opened'
+import { t } from './messages'
 
 const props = defineProps<{
   page: OwnPage
@@ -30,20 +31,20 @@ watch([title, content], () => emit('write', { title: title.value, content: conte
     v-opened="() => emit('close')"
     @submit.prevent="emit('save', { version: page.version, title, content })"
   >
-    <FormField v-slot="{ id }" label="Title">
+    <FormField v-slot="{ id }" :label="t('title')">
       <InputText :id="id" v-model="title" maxlength="120" />
     </FormField>
     <NotesEditor
       v-model="content"
       without-fields
       :revision="0"
-      label="Content"
-      placeholder="Bold, italic, links, lists."
+      :label="t('content')"
+      :placeholder="t('contentPlaceholder')"
     />
-    <p v-if="unsaved" class="small quiet">What you wrote last time, and did not save, is still here.</p>
+    <p v-if="unsaved" class="small quiet">{{ t('unsavedWordsHere') }}</p>
     <div class="actions">
-      <Button type="submit" label="Save" :loading="busy" :disabled="title.trim() === ''" />
-      <Button type="button" label="Cancel" text @click="emit('cancel')" />
+      <Button type="submit" :label="t('save')" :loading="busy" :disabled="title.trim() === ''" />
+      <Button type="button" :label="t('cancel')" text @click="emit('cancel')" />
     </div>
   </form>
 </template>

@@ -10,6 +10,7 @@ import { useShows } from '../../show/shows/shows'
 import { vOpened } from '../../platform/parts/opened'
 import OwnPageForm from './OwnPageForm.vue'
 import { useOwnPages } from './ownPages'
+import { t } from './messages'
 
 /** Pages beside those that every site has: about, contact, whatever there is to say. */
 const props = defineProps<{ show: string }>()
@@ -45,19 +46,21 @@ function leave(id: string): void {
 </script>
 
 <template>
-  <PageLayout heading="Site" width="narrow" :waits-for="!list && !problem && 'the pages'">
-    <template #beside><a :href="show.pageAddress" target="_blank">As visitors see it</a></template>
+  <PageLayout :heading="t('site')" width="narrow" :waits-for="!list && !problem && t('thePages')">
+    <template #beside
+      ><a :href="show.pageAddress" target="_blank">{{ t('asVisitorsSeeIt') }}</a></template
+    >
     <p class="quiet">
-      Who you are, how to contact you, how to support you. Linked beside “How to listen” on every page.
+      {{ t('ownPagesHint') }}
     </p>
     <ProblemNote v-if="problem" :problem="problem" />
     <form class="new flex gap-3 items-end" @submit.prevent="create">
-      <FormField v-slot="{ id }" label="Title of a new page">
-        <InputText :id="id" v-model="title" maxlength="120" placeholder="About" />
+      <FormField v-slot="{ id }" :label="t('titleOfNewPage')">
+        <InputText :id="id" v-model="title" maxlength="120" :placeholder="t('titlePlaceholder')" />
       </FormField>
-      <Button type="submit" label="Create page" :disabled="title.trim() === '' || busy" />
+      <Button type="submit" :label="t('createPage')" :disabled="title.trim() === '' || busy" />
     </form>
-    <p v-if="list?.pages.length === 0" class="quiet">There is none yet. Most sites need one or two.</p>
+    <p v-if="list?.pages.length === 0" class="quiet">{{ t('noPages') }}</p>
     <section v-for="page in list?.pages ?? []" :key="page.id" class="spaced" :aria-labelledby="page.id">
       <OwnPageForm
         v-if="open === page.id"
@@ -73,18 +76,18 @@ function leave(id: string): void {
         <h2 :id="page.id">{{ page.title }}</h2>
         <p class="actions small quiet">
           <a v-if="page.content" :href="page.address" target="_blank">{{ page.address }}</a>
-          <template v-else>{{ page.address }}: public as soon as it has content</template>
+          <template v-else>{{ t('publicWithContent', { address: page.address }) }}</template>
         </p>
         <div v-if="parting === page.id" v-opened="() => (parting = null)" class="note needs-you" role="alert">
-          <p>The page and its contents will be deleted and its address will stop working.</p>
+          <p>{{ t('deletePageTells') }}</p>
           <div class="actions">
-            <Button type="button" label="Delete" :loading="busy" @click="pages.remove(page.id)" />
-            <Button type="button" label="Cancel" text @click="parting = null" />
+            <Button type="button" :label="t('delete')" :loading="busy" @click="pages.remove(page.id)" />
+            <Button type="button" :label="t('cancel')" text @click="parting = null" />
           </div>
         </div>
         <div v-else class="actions small">
-          <button type="button" class="small-button" @click="write(page.id)">Edit</button>
-          <button type="button" class="small-button" @click="parting = page.id">Delete</button>
+          <button type="button" class="small-button" @click="write(page.id)">{{ t('edit') }}</button>
+          <button type="button" class="small-button" @click="parting = page.id">{{ t('delete') }}</button>
         </div>
       </template>
     </section>

@@ -6,18 +6,19 @@ import type { SharedEpisode } from '@contract/sharing'
 import type { Show } from '@contract/shows'
 import { embedCode, type EmbedTheme, embedHeight, embedQuery } from '@core/site/embed'
 import CopyField from '../../platform/parts/CopyField.vue'
+import { t } from './messages'
 
 /** A player for another page: what is in it, its colours and its size, seen as it will be, and the code for it. */
 const props = defineProps<{ show: Show; episode: SharedEpisode }>()
 
 const contents = [
-  { what: 'episode', words: 'This episode' },
-  { what: 'show', words: 'The newest ones' },
+  { what: 'episode', words: t('thisEpisode') },
+  { what: 'show', words: t('theNewestOnes') },
 ] as const
 const schemes = [
-  { scheme: null, words: 'As the device' },
-  { scheme: 'light', words: 'Light' },
-  { scheme: 'dark', words: 'Dark' },
+  { scheme: null, words: t('asTheDevice') },
+  { scheme: 'light', words: t('light') },
+  { scheme: 'dark', words: t('dark') },
 ] as const
 const what = ref<'episode' | 'show'>('episode')
 const scheme = ref<EmbedTheme['scheme']>(null)
@@ -51,7 +52,7 @@ const code = computed(() =>
         option-label="words"
         option-value="what"
         :allow-empty="false"
-        aria-label="What is in it"
+        :aria-label="t('whatIsInIt')"
         size="small"
       />
       <SelectButton
@@ -60,19 +61,19 @@ const code = computed(() =>
         option-label="words"
         option-value="scheme"
         :allow-empty="false"
-        aria-label="Light or dark"
+        :aria-label="t('lightOrDark')"
         size="small"
       />
       <label class="wish flex gap-2 items-center">
         <input type="checkbox" :checked="accent !== null" @change="accent = accent === null ? '#12495f' : null" />
-        Custom colour
+        {{ t('customColour') }}
       </label>
-      <input v-if="accent !== null" v-model="accent" type="color" aria-label="Colour" />
+      <input v-if="accent !== null" v-model="accent" type="color" :aria-label="t('colour')" />
       <label class="wish flex gap-2 items-center">
-        Width
+        {{ t('width') }}
         <select v-model="width">
-          <option :value="null">as wide as there is room</option>
-          <option v-for="px in [320, 480, 600, 800]" :key="px" :value="px">{{ px }} px</option>
+          <option :value="null">{{ t('widthFull') }}</option>
+          <option v-for="px in [320, 480, 600, 800]" :key="px" :value="px">{{ t('widthPx', { width: px }) }}</option>
         </select>
       </label>
     </div>
@@ -80,12 +81,12 @@ const code = computed(() =>
       class="max-w-full border-0"
       ref="frame"
       :src="address"
-      title="The player as it will be"
+      :title="t('playerPreview')"
       :style="{ width: width ? `${width}px` : '100%' }"
       :height="width === null && told !== null && what === 'episode' ? told : size.height"
     />
-    <CopyField label="Code for the page" :text="code" />
-    <p class="small quiet">Sites that turn links into players (oEmbed) only need the address of the episode’s page.</p>
+    <CopyField :label="t('codeForThePage')" :text="code" />
+    <p class="small quiet">{{ t('oembedHint') }}</p>
   </div>
 </template>
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import QRCode from 'qrcode'
 import { ref, watch } from 'vue'
+import { t } from './messages'
 
 /** The square that a phone's camera reads, to be put on a card or a poster. */
 const props = defineProps<{ address: string }>()
@@ -15,10 +16,10 @@ watch(
 
 <template>
   <figure class="flex gap-3 items-center m-0">
-    <img v-if="picture" class="rounded" :src="picture" :alt="`QR code of ${address}`" width="140" height="140" />
+    <img v-if="picture" class="rounded" :src="picture" :alt="t('qrCodeOf', { address })" width="140" height="140" />
     <figcaption class="small">
-      Scan it with a phone’s camera to open the episode.
-      <a class="small-button" :href="picture" download="qr.png">Download</a>
+      {{ t('scanIt') }}
+      <a class="small-button" :href="picture" download="qr.png">{{ t('download') }}</a>
     </figcaption>
   </figure>
 </template>

@@ -13,6 +13,7 @@ import EmbedMaker from './EmbedMaker.vue'
 import QrPicture from './QrPicture.vue'
 import ShareTemplates from './ShareTemplates.vue'
 import { useSharing } from './sharing'
+import { t } from './messages'
 
 /** Word of an episode, ready to be passed on: a text for each place, its picture, a square for phones, a player for other pages. */
 const props = defineProps<{ show: string }>()
@@ -34,7 +35,7 @@ watch(
 const chosen = computed(() => episodes.value?.find(({ id }) => id === chosenId.value) ?? null)
 const isEditing = ref(false)
 
-const places: Readonly<Record<SharePlace, string>> = { post: 'A post', forum: 'A forum', mail: 'A mail' }
+const places: Readonly<Record<SharePlace, string>> = { post: t('aPost'), forum: t('aForum'), mail: t('aMail') }
 const texts = computed(() =>
   chosen.value
     ? sharePlaces.map(place => ({ place, text: filledShareText(show.value.shareTexts[place], chosen.value!.values) }))
@@ -48,15 +49,17 @@ const passOn = (text: string): void => {
 </script>
 
 <template>
-  <PageLayout heading="Site" :waits-for="!episodes && !problem && 'the episodes'">
-    <template #beside><a :href="show.pageAddress" target="_blank">As visitors see it</a></template>
+  <PageLayout :heading="t('site')" :waits-for="!episodes && !problem && t('theEpisodes')">
+    <template #beside
+      ><a :href="show.pageAddress" target="_blank">{{ t('asVisitorsSeeIt') }}</a></template
+    >
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="episodes?.length === 0" class="quiet">
-      Nothing has been released yet. Once it is, you’ll find texts here for announcing it, ready to copy.
+      {{ t('nothingToShare') }}
     </p>
     <template v-if="chosen">
       <div class="field">
-        <label id="shared-episode-name" for="shared-episode">Episode</label>
+        <label id="shared-episode-name" for="shared-episode">{{ t('episode') }}</label>
         <Select
           v-model="chosenId"
           label-id="shared-episode"
@@ -68,14 +71,16 @@ const passOn = (text: string): void => {
       </div>
       <div class="columns">
         <section class="spaced content-start" aria-labelledby="texts">
-          <h2 id="texts">Texts</h2>
+          <h2 id="texts">{{ t('texts') }}</h2>
           <article v-for="{ place, text } in texts" :key="place">
             <h3>{{ places[place] }}</h3>
             <pre>{{ text }}</pre>
             <p class="actions small">
               <CopyButton :text="text" :about="places[place].toLowerCase()" />
-              <a v-if="place === 'mail'" :href="mailLink(text)">Open as email</a>
-              <button v-else-if="hasSheet" type="button" class="small-button" @click="passOn(text)">Share</button>
+              <a v-if="place === 'mail'" :href="mailLink(text)">{{ t('openAsEmail') }}</a>
+              <button v-else-if="hasSheet" type="button" class="small-button" @click="passOn(text)">
+                {{ t('share') }}
+              </button>
             </p>
           </article>
           <button
@@ -84,7 +89,7 @@ const passOn = (text: string): void => {
             :aria-expanded="isEditing"
             @click="isEditing = !isEditing"
           >
-            {{ isEditing ? 'Keep the texts as they are' : 'Edit these texts' }}
+            {{ isEditing ? t('keepTexts') : t('editTheseTexts') }}
           </button>
           <ShareTemplates
             v-if="isEditing"
@@ -94,14 +99,16 @@ const passOn = (text: string): void => {
           />
         </section>
         <section class="spaced content-start" aria-labelledby="pictures">
-          <h2 id="pictures">Pictures</h2>
-          <img :src="chosen.pictureAddress" alt="Link preview image" width="1200" height="630" class="card" />
-          <p class="small"><a class="small-button" :href="chosen.pictureAddress" download>Download</a></p>
+          <h2 id="pictures">{{ t('pictures') }}</h2>
+          <img :src="chosen.pictureAddress" :alt="t('linkPreviewImage')" width="1200" height="630" class="card" />
+          <p class="small">
+            <a class="small-button" :href="chosen.pictureAddress" download>{{ t('download') }}</a>
+          </p>
           <QrPicture :address="chosen.pageAddress" />
         </section>
       </div>
       <section class="spaced content-start" aria-labelledby="embed">
-        <h2 id="embed">A player in another page</h2>
+        <h2 id="embed">{{ t('playerElsewhere') }}</h2>
         <EmbedMaker :show="show" :episode="chosen" />
       </section>
     </template>

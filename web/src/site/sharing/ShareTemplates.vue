@@ -8,17 +8,18 @@ import FormField from '../../platform/parts/FormField.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { useAttempt } from '../../platform/parts/attempt'
 import { useShows } from '../../show/shows/shows'
+import { t } from './messages'
 
 /** The show's own words for each place, with fields for what differs. */
 const props = defineProps<{ show: Show }>()
 const emit = defineEmits<{ saved: [] }>()
 const shows = useShows()
 const texts = reactive({ ...props.show.shareTexts })
-const { problem, busy, attempt } = useAttempt('What you wrote is still here.')
+const { problem, busy, attempt } = useAttempt(t('unsavedWordsHere'))
 const names: Readonly<Record<SharePlace, string>> = {
-  post: 'A post',
-  forum: 'A forum',
-  mail: 'A mail: the first line is its subject',
+  post: t('aPost'),
+  forum: t('aForum'),
+  mail: t('mailWithSubject'),
 }
 
 const fieldWords = shareFields.map(name => `{${name}}`).join(' ')
@@ -32,7 +33,7 @@ async function save(): Promise<void> {
 <template>
   <form class="spaced gap-3" @submit.prevent="save">
     <ProblemNote v-if="problem" :problem="problem" />
-    <p class="small quiet">Filled in for each episode: {{ fieldWords }}. Lines with an empty field are left out.</p>
+    <p class="small quiet">{{ t('templatesHint', { fields: fieldWords }) }}</p>
     <FormField
       v-for="place in sharePlaces"
       :key="place"
@@ -44,7 +45,7 @@ async function save(): Promise<void> {
     </FormField>
     <Button
       type="submit"
-      label="Use these texts"
+      :label="t('useTheseTexts')"
       :loading="busy"
       :disabled="sharePlaces.some(place => shareTextFault(texts[place]) !== null)"
     />

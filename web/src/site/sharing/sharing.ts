@@ -3,6 +3,7 @@ import { ref, shallowRef } from 'vue'
 import type { SharedEpisode } from '@contract/sharing'
 import { api } from '../../platform/api'
 import { problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { t } from './messages'
 
 /** Episodes of the open show of which word can be passed on. */
 export const useSharing = defineStore('sharing', () => {
@@ -14,7 +15,7 @@ export const useSharing = defineStore('sharing', () => {
       episodes.value = (await api.sharing(showId, { first })).episodes
       problem.value = null
     } catch (error) {
-      problem.value = problemOf(error, 'What is here is from before.')
+      problem.value = problemOf(error, t('seenFromBefore'))
     }
   }
   return { episodes, problem, load }

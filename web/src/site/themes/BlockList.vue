@@ -4,19 +4,20 @@ import Checkbox from 'primevue/checkbox'
 import { nextTick, ref } from 'vue'
 import type { Block, BlockKind } from '@core/site/siteTheme'
 import IconButton from '../../platform/parts/IconButton.vue'
+import { t } from './messages'
 
 /** What stands on the show's page, in its order: switched on and off, and moved by buttons or the keys on them. */
 const props = defineProps<{ blocks: readonly Block[] }>()
 const emit = defineEmits<{ change: [blocks: Block[]] }>()
 
 const names: Readonly<Record<BlockKind, string>> = {
-  subscribe: 'Subscribe',
-  episodes: 'Episodes',
-  seasons: 'Seasons',
-  tags: 'What it is about (tags)',
-  people: 'People',
-  about: 'About the show',
-  comments: 'Comments',
+  subscribe: t('subscribe'),
+  episodes: t('episodes'),
+  seasons: t('seasons'),
+  tags: t('aboutTags'),
+  people: t('people'),
+  about: t('aboutTheShow'),
+  comments: t('comments'),
 }
 const list = ref<HTMLElement>()
 
@@ -48,9 +49,14 @@ async function move(at: number, by: -1 | 1): Promise<void> {
         @update:model-value="isOn => set(at, isOn)"
       />
       <label class="flex-1" :for="`block-${block.kind}`" :class="{ quiet: !block.isOn }">{{ names[block.kind] }}</label>
-      <IconButton :name="`Move up: ${names[block.kind]}`" :icon="ArrowUp" :disabled="at === 0" @click="move(at, -1)" />
       <IconButton
-        :name="`Move down: ${names[block.kind]}`"
+        :name="t('moveUp', { name: names[block.kind] })"
+        :icon="ArrowUp"
+        :disabled="at === 0"
+        @click="move(at, -1)"
+      />
+      <IconButton
+        :name="t('moveDown', { name: names[block.kind] })"
         :icon="ArrowDown"
         :disabled="at === blocks.length - 1"
         @click="move(at, 1)"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { paletteOf, type Seeds } from '@core/site/palette'
+import { t } from './messages'
 
 /** The two colours that pages are built on: those of the artwork, or chosen ones; and what becomes of them where they could not be read. */
 const props = defineProps<{ colours: Seeds | null; found: Seeds }>()
@@ -8,23 +9,23 @@ const emit = defineEmits<{ change: [colours: Seeds | null] }>()
 const seeds = computed(() => props.colours ?? props.found)
 const shown = computed(() => paletteOf(seeds.value, 'light'))
 const fields = [
-  { name: 'accent', words: 'Buttons and links', shows: 'accent' },
-  { name: 'band', words: 'Band at the top', shows: 'deep' },
+  { name: 'accent', words: t('buttonColour'), shows: 'accent' },
+  { name: 'band', words: t('bandColour'), shows: 'deep' },
 ] as const
 </script>
 
 <template>
   <fieldset class="m-0 p-0 border-0">
-    <legend class="p-0 font-semibold text-s">Colours</legend>
+    <legend class="p-0 font-semibold text-s">{{ t('colours') }}</legend>
     <label class="way">
       <input type="radio" name="colours" :checked="colours === null" @change="emit('change', null)" />
-      From the artwork
+      {{ t('fromTheArtwork') }}
       <span class="swatch" :style="{ background: found.accent }" />
       <span class="swatch" :style="{ background: found.band }" />
     </label>
     <label class="way">
       <input type="radio" name="colours" :checked="colours !== null" @change="emit('change', { ...found })" />
-      Chosen
+      {{ t('chosen') }}
     </label>
     <template v-if="colours">
       <p v-for="{ name, words, shows } in fields" :key="name" class="chosen">
@@ -36,7 +37,7 @@ const fields = [
           @input="event => emit('change', { ...colours!, [name]: (event.target as HTMLInputElement).value })"
         />
         <span v-if="shown[shows] !== colours[name]" class="small quiet">
-          <span class="swatch" :style="{ background: shown[shows] }" /> adjusted so that it can be read
+          <span class="swatch" :style="{ background: shown[shows] }" /> {{ t('adjustedToBeRead') }}
         </span>
       </p>
     </template>

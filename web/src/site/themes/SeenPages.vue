@@ -3,14 +3,15 @@ import { useElementSize } from '@vueuse/core'
 import SelectButton from 'primevue/selectbutton'
 import { computed, ref } from 'vue'
 import { keepInside } from '../../platform/parts/insideFrame'
+import { t } from './messages'
 
 /** The pages as they would look, as wide as a desktop, made smaller until it fits, or as a phone. */
 defineProps<{ address: string | null; pageAddress: string }>()
 const emit = defineEmits<{ open: [path: string] }>()
 
 const widths = [
-  { px: 1280, words: 'Desktop' },
-  { px: 390, words: 'Phone' },
+  { px: 1280, words: t('desktop') },
+  { px: 390, words: t('phone') },
 ]
 const px = ref(widths[0]!.px)
 const stage = ref<HTMLElement>()
@@ -21,14 +22,14 @@ const scale = computed(() => Math.min(1, width.value / px.value))
 <template>
   <section class="seen flex flex-col gap-3 min-h-0" aria-labelledby="seen-name">
     <header class="flex items-center justify-between">
-      <h2 id="seen-name">As it would look</h2>
+      <h2 id="seen-name">{{ t('asItWouldLook') }}</h2>
       <SelectButton
         v-model="px"
         :options="widths"
         option-label="words"
         option-value="px"
         :allow-empty="false"
-        aria-label="Width"
+        :aria-label="t('width')"
         size="small"
       />
     </header>
@@ -36,7 +37,7 @@ const scale = computed(() => Math.min(1, width.value / px.value))
       <iframe
         v-if="address"
         :src="address"
-        title="The show’s pages"
+        :title="t('theShowsPages')"
         sandbox="allow-same-origin allow-scripts"
         :style="{
           width: `${px}px`,

@@ -17,6 +17,7 @@ import LoadingShape from '../../platform/parts/LoadingShape.vue'
 import PageHead from '../../platform/parts/PageHead.vue'
 import PlaceTabs from '../../platform/parts/PlaceTabs.vue'
 import SeenPages from './SeenPages.vue'
+import { t } from './messages'
 
 /** How the show's pages look, seen while it is changed; visitors see it once it is taken over. */
 const props = defineProps<{ show: string }>()
@@ -31,12 +32,12 @@ watch(
 )
 
 const layoutNames: Readonly<Record<Layout, { name: string; words: string }>> = {
-  shore: { name: 'Shore', words: 'a band of water above the paper' },
-  letter: { name: 'Letter', words: 'one narrow column, for reading' },
-  quay: { name: 'Quay', words: 'the show at the side, episodes as cards' },
-  horizon: { name: 'Horizon', words: 'a wide view, episodes as an index' },
+  shore: { name: t('shore'), words: t('shoreTells') },
+  letter: { name: t('letter'), words: t('letterTells') },
+  quay: { name: t('quay'), words: t('quayTells') },
+  horizon: { name: t('horizon'), words: t('horizonTells') },
 }
-const faceNames: Readonly<Record<Face, string>> = { literata: 'Serif', 'public-sans': 'Sans serif' }
+const faceNames: Readonly<Record<Face, string>> = { literata: t('serif'), 'public-sans': t('sansSerif') }
 const path = ref('')
 const pictureProblem = ref('')
 /** Another address for each version, so that the frame loads it again. */
@@ -50,30 +51,30 @@ const address = computed(
 <template>
   <div class="themes">
     <section class="stacked gap-3 content-start overflow-y-auto pe-2" aria-labelledby="site-name">
-      <PageHead id="site-name" heading="Site"
-        ><a :href="show.pageAddress" target="_blank">As visitors see it</a></PageHead
+      <PageHead id="site-name" :heading="t('site')"
+        ><a :href="show.pageAddress" target="_blank">{{ t('asVisitorsSeeIt') }}</a></PageHead
       >
       <PlaceTabs />
       <ProblemNote v-if="problem" :problem="problem" />
-      <LoadingShape v-if="!tried && !problem" what="the look" :lines="8" />
+      <LoadingShape v-if="!tried && !problem" :what="t('theLook')" :lines="8" />
       <template v-if="themes && tried">
         <div class="actions">
-          <Button label="Publish the look" :disabled="!differs || busy" @click="store.step('take-over')" />
-          <Button v-if="differs" label="Discard" text :disabled="busy" @click="store.step('leave')" />
+          <Button :label="t('publishTheLook')" :disabled="!differs || busy" @click="store.step('take-over')" />
+          <Button v-if="differs" :label="t('discard')" text :disabled="busy" @click="store.step('leave')" />
           <Button
             v-else-if="themes.former"
-            label="Restore the previous look"
+            :label="t('restoreThePreviousLook')"
             text
             :disabled="busy"
             @click="store.step('put-back')"
           />
         </div>
         <p class="small quiet" role="status">
-          {{ differs ? 'This is a preview. Visitors still see the previous look.' : 'This is what visitors see.' }}
+          {{ differs ? t('lookIsPreview') : t('lookIsPublic') }}
         </p>
         <p v-if="!siteLanguageOf(show.language)" class="small quiet">{{ siteLanguageHint(show.language) }}</p>
         <fieldset class="layouts spaced m-0 p-0 border-0 gap-1">
-          <legend class="p-0 font-semibold text-s">Layout</legend>
+          <legend class="p-0 font-semibold text-s">{{ t('layout') }}</legend>
           <label v-for="layout in layouts" :key="layout" :class="{ chosen: tried.layout === layout }">
             <input
               class="out-of-sight"
@@ -88,14 +89,14 @@ const address = computed(
           </label>
         </fieldset>
         <fieldset class="faces m-0 p-0 border-0">
-          <legend class="p-0 font-semibold text-s">Typeface</legend>
+          <legend class="p-0 font-semibold text-s">{{ t('typeface') }}</legend>
           <label v-for="(name, face) in faceNames" :key="face">
             <input type="radio" name="face" :checked="tried.face === face" @change="store.change({ face })" />
             {{ name }}
           </label>
         </fieldset>
         <ColourChoice :colours="tried.colours" :found="themes.found" @change="colours => store.change({ colours })" />
-        <FormField label="Picture at the top" :fault="pictureProblem || undefined" hint="A wide one; optional.">
+        <FormField :label="t('pictureAtTheTop')" :fault="pictureProblem || undefined" :hint="t('aWideOneOptional')">
           <SmallPicture
             :model-value="tried.headerPictureId"
             of="header"
@@ -105,7 +106,7 @@ const address = computed(
           />
         </FormField>
         <div class="field">
-          <span class="field-name">On the show’s page</span>
+          <span class="field-name">{{ t('onTheShowsPage') }}</span>
           <BlockList :blocks="tried.blocks" @change="blocks => store.change({ blocks })" />
         </div>
       </template>

@@ -4,6 +4,7 @@ import type { ShowTheme } from '@contract/siteThemes'
 import type { SiteTheme } from '@core/site/siteTheme'
 import { api } from '../../platform/api'
 import { problemOf, type ShownProblem } from '../../platform/parts/problems'
+import { t } from './messages'
 
 const savesAfterMs = 300
 
@@ -32,7 +33,7 @@ export const useSiteTheme = defineStore('site-theme', () => {
         take(await ask())
         problem.value = null
       } catch (error) {
-        problem.value = problemOf(error, 'What you changed is still here.')
+        problem.value = problemOf(error, t('changesStillHere'))
       } finally {
         busy.value = false
       }

@@ -3,6 +3,7 @@ import type { Chapter } from '@core/episode/fields'
 import type { Stretch } from '@core/audio/measurement'
 import { timestampText } from '@core/words/timestamps'
 import { dragAlong, stepMs } from '../../production/sound/drag'
+import { t } from './messages'
 
 /** Chapters under the waveform: a press on an empty place makes one, one that is there is dragged, or heard by a press. */
 const props = defineProps<{
@@ -42,7 +43,7 @@ function key(chapter: Chapter, event: KeyboardEvent): void {
 </script>
 
 <template>
-  <div class="lane" title="Click where a chapter begins" @click.self="press">
+  <div class="lane" :title="t('clickWhereChapterBegins')" @click.self="press">
     <button
       v-for="(chapter, index) in chapters"
       v-show="chapter.fromMs >= view.fromMs && chapter.fromMs <= view.toMs"
@@ -51,12 +52,12 @@ function key(chapter: Chapter, event: KeyboardEvent): void {
       role="slider"
       class="flag figures small"
       :style="{ left: `${percent(chapter.fromMs)}%` }"
-      :aria-label="`Chapter ${index + 1}, ${chapter.title || 'without a title'}`"
+      :aria-label="t('chapterNamed', { number: index + 1, title: chapter.title || t('withoutTitle') })"
       aria-valuemin="0"
       :aria-valuemax="durationMs"
       :aria-valuenow="chapter.fromMs"
       :aria-valuetext="timestampText(chapter.fromMs)"
-      :title="`${timestampText(chapter.fromMs)} ${chapter.title}: drag to move, press to hear`"
+      :title="t('dragChapter', { time: timestampText(chapter.fromMs), title: chapter.title })"
       @pointerdown="event => drag(chapter, event)"
       @keydown="event => key(chapter, event)"
     >

@@ -8,13 +8,14 @@ import PlaceRow from '../../platform/parts/PlaceRow.vue'
 import TimestampInput from '../../platform/parts/TimestampInput.vue'
 import SmallPicture from '../../show/shows/SmallPicture.vue'
 import { vOpened } from '../../platform/parts/opened'
+import { t } from './messages'
 
 /** One chapter: when, its title, and folded away what only some have. */
 const props = defineProps<{ chapter: Chapter; place: number; isHeard: boolean; says: readonly string[] }>()
 const emit = defineEmits<{ change: [part: Partial<Chapter>]; remove: []; hear: []; next: [] }>()
 const open = ref(false)
 const pictureProblem = ref('')
-const name = computed(() => props.chapter.title || `chapter ${props.place}`)
+const name = computed(() => props.chapter.title || t('chapterNumber', { number: props.place }))
 const whenFault = ref('')
 const addressFault = ref('')
 const has = computed(() => [
@@ -23,10 +24,10 @@ const has = computed(() => [
   ...(props.chapter.isListed ? [] : ['hidden']),
 ])
 
-const moreWords = computed(() => (has.value.length > 0 ? has.value.join(', ') : 'More'))
+const moreWords = computed(() => (has.value.length > 0 ? has.value.join(', ') : t('more')))
 function setAddress(address: string): void {
   const isBad = address !== '' && !isWebAddress(address)
-  addressFault.value = isBad ? `“${address}” is no web address.` : ''
+  addressFault.value = isBad ? t('noWebAddress', { address }) : ''
   if (!isBad) emit('change', { address: address || null })
 }
 </script>
@@ -46,7 +47,7 @@ function setAddress(address: string): void {
   >
     <TimestampInput
       :ms="chapter.fromMs"
-      :label="`When ${name} begins`"
+      :label="t('whenBegins', { name })"
       @change="fromMs => emit('change', { fromMs })"
       @fault="words => (whenFault = words)"
     />
@@ -54,8 +55,8 @@ function setAddress(address: string): void {
       class="title"
       size="small"
       :model-value="chapter.title"
-      :aria-label="`Title of chapter ${place}`"
-      placeholder="What it is about"
+      :aria-label="t('titleOfChapter', { number: place })"
+      :placeholder="t('titlePlaceholder')"
       @update:model-value="title => emit('change', { title: title ?? '' })"
       @keydown.enter.prevent="emit('next')"
     />
@@ -63,7 +64,7 @@ function setAddress(address: string): void {
       type="button"
       class="small-button"
       :aria-expanded="open"
-      :aria-label="`${moreWords} about ${name}`"
+      :aria-label="t('moreAbout', { more: moreWords, name })"
       @click="open = !open"
     >
       {{ moreWords }}
@@ -76,8 +77,8 @@ function setAddress(address: string): void {
           type="url"
           :model-value="chapter.address ?? ''"
           :invalid="!!addressFault"
-          :aria-label="`Link of ${name}`"
-          placeholder="https:// (a link that goes with it)"
+          :aria-label="t('linkOf', { name })"
+          :placeholder="t('linkPlaceholder')"
           @change="(event: Event) => setAddress((event.target as HTMLInputElement).value.trim())"
         />
         <SmallPicture
@@ -93,7 +94,7 @@ function setAddress(address: string): void {
             :model-value="chapter.isListed"
             @update:model-value="isListed => emit('change', { isListed })"
           />
-          Shown in lists of chapters</label
+          {{ t('shownInLists') }}</label
         >
         <span v-if="addressFault || pictureProblem" class="fault" role="alert">{{
           addressFault || pictureProblem

@@ -13,6 +13,7 @@ import { usePlaying } from '../../production/sound/playing'
 import { vOpened } from '../../platform/parts/opened'
 import ChapterRow from './ChapterRow.vue'
 import { chapterActs } from './chapters'
+import { t } from './messages'
 
 /** The chapters of the episode, by the clock of its source. */
 const text = defineModel<EpisodeText>({ required: true })
@@ -39,7 +40,7 @@ const heardId = computed(() => told.value.chapters.findLast(({ fromMs }) => from
 const marks = computed(() => marksIn(pasted.value))
 const takeWords = computed(() => {
   const { length } = marks.value
-  return length === 0 ? 'Add them' : length === 1 ? 'Add one chapter' : `Add ${length} chapters`
+  return length === 0 ? t('addThem') : length === 1 ? t('addOneChapter') : t('addChapters', { count: length })
 })
 const saysOf = ({ id }: Chapter): string[] => props.wants.filter(want => want.id === id).map(wantWords)
 const isInNotes = computed(() => text.value.notes.includes('{chapters}'))
@@ -83,23 +84,26 @@ defineExpose({ focusTitle })
     <div class="apart">
       <p class="small origin quiet">
         <template v-if="told.origin === 'notes'">
-          From the times in the notes; they change as the notes do.
-          <button type="button" class="small-button" @click="acts.keepAsOwn">Edit separately from the notes</button>
+          {{ t('fromNotes') }}
+          <button type="button" class="small-button" @click="acts.keepAsOwn">
+            {{ t('editSeparatelyFromTheNotes') }}
+          </button>
         </template>
         <template v-else-if="told.origin === 'file'">
-          From the file’s own tags.
-          <button type="button" class="small-button" @click="acts.keepAsOwn">Edit separately from the notes</button>
+          {{ t('fromFile') }}
+          <button type="button" class="small-button" @click="acts.keepAsOwn">
+            {{ t('editSeparatelyFromTheNotes') }}
+          </button>
         </template>
         <template v-else-if="told.origin === 'own'">
-          {{ told.chapters.length === 1 ? 'One chapter' : `${told.chapters.length} chapters` }}, the episode’s own.
-          <button type="button" class="small-button" @click="follow">Use the notes and file again</button>
+          {{ t('ownChapters', { count: told.chapters.length }) }}
+          <button type="button" class="small-button" @click="follow">{{ t('useNotesAgain') }}</button>
         </template>
         <template v-else>
-          None yet, and none are needed. Times in the notes, such as “5:00 The letter”, become chapters by themselves.
+          {{ t('noChapters') }}
         </template>
         <template v-if="beginsMs > 0 && told.chapters.length">
-          The first {{ timestampText(beginsMs) }} will be trimmed when it is finished, so for listeners these times come
-          that much earlier.
+          {{ t('beginningTrimmed', { time: timestampText(beginsMs) }) }}
         </template>
       </p>
       <div class="actions">
@@ -107,7 +111,7 @@ defineExpose({ focusTitle })
           v-if="playing.player"
           type="button"
           size="small"
-          :label="`Mark ${timestampText(playing.atMs)}`"
+          :label="t('markAt', { time: timestampText(playing.atMs) })"
           title="Alt C"
           aria-keyshortcuts="Alt+C"
           @click="mark"
@@ -116,7 +120,7 @@ defineExpose({ focusTitle })
           type="button"
           size="small"
           outlined
-          label="Paste times"
+          :label="t('pasteTimes')"
           :aria-expanded="pasting"
           @click="pasting = !pasting"
         />
@@ -125,7 +129,7 @@ defineExpose({ focusTitle })
           type="button"
           size="small"
           text
-          label="List them in the notes"
+          :label="t('listInNotes')"
           @click="listInNotes"
         />
       </div>
@@ -135,18 +139,16 @@ defineExpose({ focusTitle })
         v-model="pasted"
         rows="4"
         fluid
-        aria-label="Times and titles, a line for each"
-        placeholder="5:00 The letter from the lock-keeper&#10;12:30 What the bellows said"
+        :aria-label="t('timesAndTitles')"
+        :placeholder="t('timesPlaceholder')"
       />
       <div class="actions">
         <Button type="submit" size="small" :label="takeWords" :disabled="marks.length === 0" />
-        <span v-if="pasted.trim() && marks.length === 0" class="fault" role="alert"
-          >There is no time in it, such as 5:00 or 1:02:03.</span
-        >
+        <span v-if="pasted.trim() && marks.length === 0" class="fault" role="alert">{{ t('noTimeInIt') }}</span>
       </div>
     </form>
     <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-    <ol v-if="told.chapters.length" ref="list" class="list unlisted" aria-label="Chapters">
+    <ol v-if="told.chapters.length" ref="list" class="list unlisted" :aria-label="t('chapters')">
       <ChapterRow
         v-for="(chapter, index) in told.chapters"
         :key="chapter.id"

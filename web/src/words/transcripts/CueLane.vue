@@ -4,6 +4,7 @@ import type { Stretch } from '@core/audio/measurement'
 import { type Cue, isTimed } from '@core/transcript/cue'
 import type { CueEdge } from '@core/transcript/edit'
 import StretchEdges from '../../production/sound/StretchEdges.vue'
+import { t } from './messages'
 
 /** The cues under the waveform, as far as they are seen: a press jumps to one, and the chosen one has edges to drag. */
 const props = defineProps<{
@@ -50,13 +51,13 @@ const boxOf = ({ fromMs, toMs }: Stretch) => {
     <StretchEdges
       v-if="chosen"
       :stretch="chosen"
-      :name="`cue ${cues.indexOf(chosen) + 1}`"
+      :name="t('cueNumber', { number: cues.indexOf(chosen) + 1 })"
       :view="view"
       :percent="percent"
       @drag="(edge, ms) => emit('drag', chosen!.id, edge, ms)"
       @put="(edge, ms) => emit('put', chosen!.id, edge, ms)"
     />
-    <span v-if="seen.length > mostDrawn" class="small quiet">{{ seen.length }} cues; closer, each is seen.</span>
+    <span v-if="seen.length > mostDrawn" class="small quiet">{{ t('zoomForCues', { count: seen.length }) }}</span>
   </div>
 </template>
 

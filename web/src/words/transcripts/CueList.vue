@@ -9,6 +9,7 @@ import type { CueFindingCode } from '@core/transcript/findings'
 import { usePlaying } from '../../production/sound/playing'
 import CueRow from './CueRow.vue'
 import { useTranscript } from './transcript'
+import { t } from './messages'
 
 /** The cues themselves: thousands can be scrolled through and written in; the one that is heard stays in sight. */
 const chosenId = defineModel<string | undefined>('chosenId', { required: true })
@@ -102,7 +103,7 @@ defineExpose({ goTo, focusAt, change, chosenWords })
 </script>
 
 <template>
-  <div ref="box" class="cues boxed" role="list" aria-label="Cues" tabindex="-1">
+  <div ref="box" class="cues boxed" role="list" :aria-label="t('cues')" tabindex="-1">
     <div class="all relative" :style="{ height: `${virtual.getTotalSize()}px` }">
       <div
         v-for="row in rows"

@@ -7,6 +7,7 @@ import type { CueFindingCode } from '@core/transcript/findings'
 import { timestampText, readTimestamp } from '@core/words/timestamps'
 import IconButton from '../../platform/parts/IconButton.vue'
 import { findingNames, findingWords } from './words'
+import { t } from './messages'
 
 /** One cue: when, who and what. Enter splits it where the cursor is, Backspace at its beginning joins it to the one before. */
 const props = defineProps<{ cue: Cue; place: number; isHeard: boolean; codes: readonly CueFindingCode[] }>()
@@ -29,7 +30,7 @@ watch(
   },
   { immediate: true },
 )
-const name = computed(() => `cue ${props.place + 1}`)
+const name = computed(() => t('cueNumber', { number: props.place + 1 }))
 const says = computed(() => props.codes.map(code => findingNames[code]).join(' · '))
 const why = computed(() => props.codes.map(code => findingWords[code]).join(' '))
 const doubts = computed(() => doubtfulWords(props.cue))
@@ -74,8 +75,8 @@ function onKey(event: KeyboardEvent): void {
     <button
       type="button"
       class="place figures quiet small"
-      :aria-label="`Play ${name}`"
-      title="Play"
+      :aria-label="t('playNamed', { name })"
+      :title="t('play')"
       @click="emit('hear')"
     >
       {{ place + 1 }}
@@ -83,14 +84,14 @@ function onKey(event: KeyboardEvent): void {
     <input
       v-model="from"
       class="time figures"
-      :aria-label="`When ${name} begins`"
+      :aria-label="t('whenBegins', { name })"
       @change="setTime('fromMs')"
       @keydown.enter.prevent="setTime('fromMs')"
     />
     <input
       v-model="to"
       class="time figures"
-      :aria-label="`When ${name} ends`"
+      :aria-label="t('whenEnds', { name })"
       @change="setTime('toMs')"
       @keydown.enter.prevent="setTime('toMs')"
     />
@@ -98,8 +99,8 @@ function onKey(event: KeyboardEvent): void {
       class="speaker"
       list="transcript-speakers"
       :value="cue.speaker ?? ''"
-      :aria-label="`Who says ${name}`"
-      placeholder="Who"
+      :aria-label="t('whoSays', { name })"
+      :placeholder="t('who')"
       maxlength="120"
       @change="event => emit('change', { speaker: (event.target as HTMLInputElement).value.trim() || null }, '')"
     />
@@ -107,14 +108,14 @@ function onKey(event: KeyboardEvent): void {
       class="text"
       :rows="lines"
       :value="cue.text"
-      :aria-label="`Words of ${name}`"
+      :aria-label="t('wordsOf', { name })"
       maxlength="5000"
       @input="event => emit('change', { text: (event.target as HTMLTextAreaElement).value }, cue.id)"
       @keydown="onKey"
     />
     <span class="flex">
-      <IconButton :name="`Move ${name} and all after`" :icon="ArrowRightToLine" @click="emit('shift')" />
-      <IconButton :name="`Remove ${name}`" :icon="X" @click="emit('remove')" />
+      <IconButton :name="t('moveAndAfter', { name })" :icon="ArrowRightToLine" @click="emit('shift')" />
+      <IconButton :name="t('removeNamed', { name })" :icon="X" @click="emit('remove')" />
     </span>
     <p v-if="says" class="says small quiet" :title="why">
       {{ says }}
@@ -124,7 +125,7 @@ function onKey(event: KeyboardEvent): void {
         class="small-button"
         @click="emit('change', { sure: undefined }, '')"
       >
-        Mark as correct
+        {{ t('markAsCorrect') }}
       </button>
       <button
         v-for="{ words, at } in doubts"
@@ -133,7 +134,7 @@ function onKey(event: KeyboardEvent): void {
         class="small-button"
         @click="emit('change', accepted(cue, at), '')"
       >
-        “{{ words }}” is right
+        {{ t('wordsAreRight', { words }) }}
       </button>
     </p>
   </div>

@@ -4,6 +4,7 @@ import InputText from 'primevue/inputtext'
 import { computed, ref, watch } from 'vue'
 import type { Cue } from '@core/transcript/cue'
 import { findWords, replaceWords } from '@core/transcript/edit'
+import { t } from './messages'
 
 /** Finds words in all cues, and puts others in their place one by one, or everywhere. */
 const props = defineProps<{ cues: readonly Cue[] }>()
@@ -40,14 +41,14 @@ const replaceAll = (): void => emit('change', replaceWords(props.cues, found.val
 
 <template>
   <form class="find flowing" @submit.prevent="step(1)">
-    <InputText v-model="words" size="small" aria-label="Words to find" placeholder="Find" autofocus />
-    <InputText v-model="by" size="small" aria-label="Replace with" placeholder="Replace with" />
-    <Button type="submit" size="small" outlined label="Next" :disabled="!found.length" />
+    <InputText v-model="words" size="small" :aria-label="t('wordsToFind')" :placeholder="t('find')" autofocus />
+    <InputText v-model="by" size="small" :aria-label="t('replaceWith')" :placeholder="t('replaceWith')" />
+    <Button type="submit" size="small" outlined :label="t('next')" :disabled="!found.length" />
     <Button
       type="button"
       size="small"
       outlined
-      label="Replace this one"
+      :label="t('replaceThisOne')"
       :disabled="!found.length"
       @click="replaceOne"
     />
@@ -55,17 +56,17 @@ const replaceAll = (): void => emit('change', replaceWords(props.cues, found.val
       type="button"
       size="small"
       text
-      :label="`Replace all ${found.length || ''}`"
+      :label="t('replaceAll', { count: found.length || '' })"
       :disabled="!found.length"
       @click="replaceAll"
     />
     <span v-if="words" class="small quiet" role="status">
       <template v-if="around"
-        >{{ Math.min(at, found.length - 1) + 1 }} of {{ found.length }}: …{{ around.before
+        >{{ t('foundPlace', { place: Math.min(at, found.length - 1) + 1, total: found.length }) }} …{{ around.before
         }}<mark class="bg-accent-wash text-inherit font-semibold">{{ around.hit }}</mark
         >{{ around.behind }}…</template
       >
-      <template v-else>Not found.</template>
+      <template v-else>{{ t('notFound') }}</template>
     </span>
   </form>
 </template>

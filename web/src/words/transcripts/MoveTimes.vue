@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue'
 import { type Cue, isTimed } from '@core/transcript/cue'
 import { shiftCues, stretchCues } from '@core/transcript/edit'
 import { timestampText, readTimestamp } from '@core/words/timestamps'
+import { t } from './messages'
 
 /** Moves cues in time: one, it and all after, or all of them between two moments, as for a transcript of another cut. */
 const props = defineProps<{ cues: readonly Cue[]; chosenId: string | undefined; atMs: number }>()
@@ -51,24 +52,24 @@ function stretch(): void {
 
 <template>
   <div class="move small spaced">
-    <form v-if="chosen" class="flowing" aria-label="Move" @submit.prevent="shift('all after')">
-      <span>Cue {{ cues.indexOf(chosen) + 1 }} begins at {{ timestampText(chosen.fromMs) }}. It should begin at</span>
-      <InputText v-model="when" size="small" class="when figures" aria-label="When it should begin" />
+    <form v-if="chosen" class="flowing" :aria-label="t('move')" @submit.prevent="shift('all after')">
+      <span>{{ t('cueBeginsAt', { number: cues.indexOf(chosen) + 1, time: timestampText(chosen.fromMs) }) }}</span>
+      <InputText v-model="when" size="small" class="when figures" :aria-label="t('whenItShouldBegin')" />
       <button type="button" class="small-button" @click="when = timestampText(atMs)">
-        now ({{ timestampText(atMs) }})
+        {{ t('nowAt', { time: timestampText(atMs) }) }}
       </button>
-      <Button type="submit" size="small" outlined label="Move it and all after" :disabled="to === null" />
-      <Button type="button" size="small" text label="This cue only" :disabled="to === null" @click="shift('one')" />
+      <Button type="submit" size="small" outlined :label="t('moveItAndAfter')" :disabled="to === null" />
+      <Button type="button" size="small" text :label="t('thisCueOnly')" :disabled="to === null" @click="shift('one')" />
     </form>
-    <form v-if="timed.length > 1" class="flowing" aria-label="Stretch" @submit.prevent="stretch">
-      <span>From a different edit? The first cue should begin at</span>
-      <InputText v-model="first" size="small" class="when figures" aria-label="When the first cue should begin" />
-      <span>and the last one at</span>
-      <InputText v-model="last" size="small" class="when figures" aria-label="When the last cue should begin" />
-      <Button type="submit" size="small" outlined label="Adjust all cues in between" />
+    <form v-if="timed.length > 1" class="flowing" :aria-label="t('stretch')" @submit.prevent="stretch">
+      <span>{{ t('firstCueBegins') }}</span>
+      <InputText v-model="first" size="small" class="when figures" :aria-label="t('whenFirstBegins')" />
+      <span>{{ t('lastCueBegins') }}</span>
+      <InputText v-model="last" size="small" class="when figures" :aria-label="t('whenLastBegins')" />
+      <Button type="submit" size="small" outlined :label="t('adjustBetween')" />
       <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
     </form>
-    <p v-if="!timed.length" class="quiet">No cue has a time yet.</p>
+    <p v-if="!timed.length" class="quiet">{{ t('noCueHasTime') }}</p>
   </div>
 </template>
 

@@ -5,6 +5,7 @@ import Textarea from 'primevue/textarea'
 import { ref } from 'vue'
 import { transcriptEndings } from '@core/transcript/cue'
 import { languages } from '../../show/shows/languages'
+import { t } from './messages'
 
 /** Where a transcript comes from: a file, or words that are pasted. */
 const language = defineModel<string>('language', { required: true })
@@ -24,8 +25,7 @@ function pick(): void {
 <template>
   <div class="new spaced" data-draft>
     <p>
-      A transcript lets people read along and find your episode in search. Bring a file in WebVTT, SubRip, JSON, HTML,
-      LRC, SubStation Alpha or plain text, or paste the text; it is published on the page and in the feed.
+      {{ t('newTranscriptHint') }}
     </p>
     <div class="actions">
       <Select
@@ -35,15 +35,15 @@ function pick(): void {
         option-value="code"
         filter
         size="small"
-        aria-label="Language of the transcript"
+        :aria-label="t('languageOfTheTranscript')"
       />
-      <Button type="button" size="small" label="Choose a file" :loading="busy" @click="input?.click()" />
+      <Button type="button" size="small" :label="t('chooseAFile')" :loading="busy" @click="input?.click()" />
       <Button
         v-if="transcriptionHost"
         type="button"
         size="small"
         outlined
-        label="Create a draft"
+        :label="t('createADraft')"
         :disabled="busy || !hasAudio"
         @click="emit('draft')"
       />
@@ -52,31 +52,27 @@ function pick(): void {
         class="out-of-sight"
         type="file"
         :accept="[...transcriptEndings, 'text/vtt', 'text/plain'].join()"
-        aria-label="File of the transcript"
+        :aria-label="t('fileOfTheTranscript')"
         tabindex="-1"
         @change="pick"
       />
     </div>
     <p v-if="transcriptionHost" class="small quiet">
-      {{
-        hasAudio
-          ? `For a draft, the transcription service at ${transcriptionHost} receives the audio. You correct its draft before it is published.`
-          : 'A draft can be made as soon as the audio is here.'
-      }}
+      {{ hasAudio ? t('draftHint', { transcriptionHost }) : t('draftNeedsAudio') }}
     </p>
     <Textarea
       v-model="words"
       rows="4"
       fluid
-      aria-label="Words of the transcript"
-      placeholder="Tove: Is it the reed?&#10;&#10;Benno: It is never the reed."
+      :aria-label="t('wordsOfTheTranscript')"
+      :placeholder="t('wordsPlaceholder')"
     />
     <div class="actions">
       <Button
         type="button"
         size="small"
         outlined
-        label="Use this text"
+        :label="t('useThisText')"
         :disabled="!words.trim() || busy"
         @click="take"
       />

@@ -3,6 +3,7 @@ import InputText from 'primevue/inputtext'
 import { computed } from 'vue'
 import type { Cue } from '@core/transcript/cue'
 import { renameSpeaker, speakersIn } from '@core/transcript/edit'
+import { t } from './messages'
 
 /** Who speaks, each renamed everywhere at once; the episode's people are offered. */
 const props = defineProps<{ cues: readonly Cue[] }>()
@@ -24,12 +25,12 @@ function rename(name: string, to: string): void {
         size="small"
         :model-value="name"
         list="transcript-speakers"
-        :aria-label="`Name of ${name}`"
+        :aria-label="t('nameOf', { name })"
         maxlength="120"
         @change="(event: Event) => rename(name, (event.target as HTMLInputElement).value)"
       />
-      <span class="quiet">{{ count === 1 ? 'once' : `${count} times` }}</span>
+      <span class="quiet">{{ t('countTimes', { count }) }}</span>
     </label>
-    <p v-if="!speakers.length" class="quiet">No speakers yet. Write a name before the words of a cue.</p>
+    <p v-if="!speakers.length" class="quiet">{{ t('noSpeakers') }}</p>
   </div>
 </template>

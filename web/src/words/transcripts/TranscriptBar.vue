@@ -3,23 +3,24 @@ import { storeToRefs } from 'pinia'
 import { computed } from 'vue'
 import { useTranscript } from './transcript'
 import { languageName } from './words'
+import { t } from './messages'
 
 /** Which of the episode's transcripts is open, whether it is kept, and the way back from what was done to it. */
 const emit = defineEmits<{ add: [] }>()
 const transcript = useTranscript()
 const { list, open, cues, saving, canUndo, canRedo } = storeToRefs(transcript)
 const savingWords = {
-  saved: 'Saved',
-  unsaved: 'Saving …',
-  waiting: 'Not saved yet; trying again',
-  refused: 'Not saved',
+  saved: t('saved'),
+  unsaved: t('saving'),
+  waiting: t('notSavedRetrying'),
+  refused: t('notSaved'),
 } as const
-const count = computed(() => (cues.value.length === 1 ? 'One cue' : `${cues.value.length.toLocaleString('en')} cues`))
+const count = computed(() => t('countCues', { count: cues.value.length }))
 </script>
 
 <template>
   <div class="bar">
-    <span class="languages" role="group" aria-label="Languages">
+    <span class="languages" role="group" :aria-label="t('languages')">
       <button
         v-for="each in list"
         :key="each.id"
@@ -28,15 +29,15 @@ const count = computed(() => (cues.value.length === 1 ? 'One cue' : `${cues.valu
         :aria-pressed="each.id === open?.id"
         @click="transcript.show(each.id)"
       >
-        {{ languageName(each.language) }}{{ each.isSpoken ? ', spoken' : '' }}
+        {{ languageName(each.language) }}{{ each.isSpoken ? t('andSpoken') : '' }}
       </button>
-      <button type="button" class="small-button" @click="emit('add')">Another file or language</button>
+      <button type="button" class="small-button" @click="emit('add')">{{ t('anotherFileOrLanguage') }}</button>
     </span>
     <span class="small quiet figures" role="status" data-testid="cues-saving"
       >{{ count }} · {{ savingWords[saving] }}</span
     >
-    <button type="button" class="small-button" :disabled="!canUndo" @click="transcript.undo">Undo</button>
-    <button type="button" class="small-button" :disabled="!canRedo" @click="transcript.redo">Redo</button>
+    <button type="button" class="small-button" :disabled="!canUndo" @click="transcript.undo">{{ t('undo') }}</button>
+    <button type="button" class="small-button" :disabled="!canRedo" @click="transcript.redo">{{ t('redo') }}</button>
   </div>
 </template>
 

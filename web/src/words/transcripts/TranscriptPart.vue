@@ -24,6 +24,7 @@ import TranscriptBar from './TranscriptBar.vue'
 import TranscriptNotes from './TranscriptNotes.vue'
 import TranscriptTools, { type TranscriptTool } from './TranscriptTools.vue'
 import { useTranscript } from './transcript'
+import { t } from './messages'
 
 /** What is said, corrected against the sound. */
 const props = defineProps<{ showLanguage: string; people: readonly string[] }>()
@@ -37,7 +38,7 @@ const { pauses } = useDeskCues()
 const language = ref(props.showLanguage.toLowerCase())
 const isAdding = ref(false)
 const tool = ref<TranscriptTool | null>(null)
-const { problem: bringProblem, busy, attempt } = useAttempt('The transcript was left as it is.')
+const { problem: bringProblem, busy, attempt } = useAttempt(t('transcriptUnchanged'))
 const removed = ref<string | null>(null)
 const cueList = ref<InstanceType<typeof CueList>>()
 
@@ -165,8 +166,8 @@ defineExpose({ bring, goTo })
   <div class="stacked" data-draft @keydown.capture="onUndo">
     <datalist id="transcript-speakers"><option v-for="name in speakers" :key="name" :value="name" /></datalist>
     <p v-if="removed" class="note" role="status">
-      The transcript was removed.
-      <button type="button" class="small-button" @click="restore(removed)">Restore it</button>
+      {{ t('transcriptRemoved') }}
+      <button type="button" class="small-button" @click="restore(removed)">{{ t('restoreIt') }}</button>
     </p>
     <DraftState
       v-if="drafting.draft"
@@ -222,16 +223,13 @@ defineExpose({ bring, goTo })
       <p v-if="problem || bringProblem" class="fault" role="alert">{{ problem || bringProblem?.detail }}</p>
       <CueList ref="cueList" v-model:chosen-id="chosenId" :codes-of="codesOf" @move="moveTimes" />
       <p class="small quiet">
-        Enter splits, Backspace at the beginning joins, Shift Enter breaks a line<template
-          v-if="isTimedAny && playing.player"
-          >; Alt P plays and pauses, Alt B goes back 3 s, Alt S is slower ({{ playing.player.rate }}×)</template
-        >.
+        {{ isTimedAny && playing.player ? t('cueAndPlayKeys', { rate: playing.player.rate }) : t('cueKeys') }}
       </p>
     </template>
-    <LoadingShape v-else-if="!transcript.isLoaded" what="the transcript" :lines="8" />
+    <LoadingShape v-else-if="!transcript.isLoaded" :what="t('theTranscript')" :lines="8" />
     <template v-else>
       <button v-if="isAdding" type="button" class="small-button justify-self-start" @click="isAdding = false">
-        Back to the transcript
+        {{ t('backToTheTranscript') }}
       </button>
       <NewTranscript
         v-model:language="language"

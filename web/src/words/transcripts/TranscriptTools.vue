@@ -2,6 +2,7 @@
 import Button from 'primevue/button'
 import type { TranscriptSummary } from '@contract/transcripts'
 import type { TranscriptFormat } from '@core/transcript/formats'
+import { t } from './messages'
 
 /** What can be done to a transcript as a whole. */
 export type TranscriptTool = 'find' | 'times' | 'speakers'
@@ -16,9 +17,9 @@ defineProps<{
 }>()
 const emit = defineEmits<{ align: []; next: []; before: []; spoken: []; remove: [] }>()
 const tools: { name: TranscriptTool; label: string }[] = [
-  { name: 'find', label: 'Find' },
-  { name: 'times', label: 'Move times' },
-  { name: 'speakers', label: 'Who speaks' },
+  { name: 'find', label: t('find') },
+  { name: 'times', label: t('moveTimes') },
+  { name: 'speakers', label: t('whoSpeaks') },
 ]
 const formatNames = { vtt: 'WebVTT', srt: 'SubRip', json: 'JSON', html: 'HTML', txt: 'text' } as const
 </script>
@@ -39,18 +40,18 @@ const formatNames = { vtt: 'WebVTT', srt: 'SubRip', json: 'JSON', html: 'HTML', 
         v-if="canAlign"
         size="small"
         :outlined="open.isTimed"
-        :label="open.isTimed ? 'Sync again' : 'Sync with the audio'"
-        title="Finds when each sentence is said; what somebody has set stays"
+        :label="open.isTimed ? t('syncAgain') : t('syncWithTheAudio')"
+        :title="t('syncHint')"
         :loading="open.alignment === 'working'"
         :disabled="busy || open.alignment === 'working'"
         @click="emit('align')"
       />
       <button v-if="places" type="button" class="small-button" @click="emit('next')">
-        {{ places === 1 ? '1 warning' : `${places} warnings` }}
+        {{ t('countWarnings', { count: places }) }}
       </button>
     </span>
     <span class="small files flex flex-wrap gap-1 items-center justify-between">
-      Download:
+      {{ t('downloadAs') }}
       <a
         v-for="format in formats"
         :key="format"
@@ -60,12 +61,12 @@ const formatNames = { vtt: 'WebVTT', srt: 'SubRip', json: 'JSON', html: 'HTML', 
         >{{ formatNames[format] }}</a
       >
       <button v-if="open.hasBefore" type="button" class="small-button" @click="emit('before')">
-        The version before this
+        {{ t('theVersionBeforeThis') }}
       </button>
       <button v-if="!open.isSpoken" type="button" class="small-button" @click="emit('spoken')">
-        This is the spoken language
+        {{ t('isSpokenLanguage') }}
       </button>
-      <button type="button" class="small-button" @click="emit('remove')">Remove</button>
+      <button type="button" class="small-button" @click="emit('remove')">{{ t('remove') }}</button>
     </span>
   </div>
 </template>

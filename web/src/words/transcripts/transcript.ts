@@ -9,6 +9,7 @@ import { ApiError, passes } from '../../platform/api/client'
 import { oneByOne } from '../../platform/saving/oneByOne'
 import { unsentBox } from '../../platform/saving/unsent'
 import type { Saving } from '../../show/episodes/desk'
+import { t } from './messages'
 
 const pauseMs = 700
 const retryMs = 2_000
@@ -92,11 +93,8 @@ export const useTranscript = defineStore('transcript', () => {
     put(whole)
     const left = unsent.take(id, Date.now())
     if (!left) return
-    if (left.version === whole.version) change(spliced(whole.cues, left), 'what was not sent')
-    else
-      remarks.value = [
-        'Something was written here in another window before it could be sent, and has been changed since.',
-      ]
+    if (left.version === whole.version) change(spliced(whole.cues, left), t('unsentPlace'))
+    else remarks.value = [t('keptAside')]
   }
 
   /** Changes the cues; what is done under one name in a row is undone together. */

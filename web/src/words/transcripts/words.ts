@@ -1,29 +1,30 @@
 import type { CueFindingCode } from '@core/transcript/findings'
+import { t } from './messages'
 
 /** What each finding says, and what happens if it stays. */
 export const findingWords: Readonly<Record<CueFindingCode, string>> = {
-  overlap: 'It begins before the one above has ended; players show both, or one.',
-  backwards: 'It ends before it begins. Players skip it.',
-  'past-end': 'It ends after the audio does.',
-  empty: 'It says nothing.',
-  fast: 'More than people can read in its time (about 20 letters a second).',
-  'long-line': 'Longer than two lines of 42 characters; screens cut it off, or it covers the picture.',
-  silent: 'Hardly anything is heard there.',
-  unsaid: 'After it something is heard for six seconds or more that no cue has.',
-  doubtful: 'The machine was not sure here: listen, and look.',
+  overlap: t('cueOverlapsTells'),
+  backwards: t('cueGoesBackTells'),
+  'past-end': t('cueAfterEndTells'),
+  empty: t('cueEmptyTells'),
+  fast: t('cueFastTells'),
+  'long-line': t('cueLongTells'),
+  silent: t('cueOverSilenceTells'),
+  unsaid: t('speechWithoutCueTells'),
+  doubtful: t('cueUnsureTells'),
 }
 
 /** The same in a word or two. */
 export const findingNames: Readonly<Record<CueFindingCode, string>> = {
   overlap: 'overlaps',
-  backwards: 'goes back',
-  'past-end': 'after the end',
+  backwards: t('goesBack'),
+  'past-end': t('afterTheEnd'),
   empty: 'empty',
-  fast: 'fast to read',
+  fast: t('fastToRead'),
   'long-line': 'long',
-  silent: 'over silence',
-  unsaid: 'speech after this has no cue',
-  doubtful: 'not sure: listen',
+  silent: t('overSilence'),
+  unsaid: t('speechWithoutCue'),
+  doubtful: t('cueUnsure'),
 }
 
 const names = new Intl.DisplayNames('en', { type: 'language' })

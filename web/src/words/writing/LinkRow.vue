@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { isMisspelt } from '@core/notes/addresses'
 import { vOpened } from '../../platform/parts/opened'
+import { t } from './messages'
 
 /** Asks for the address of a link; what is typed without a scheme gets one. */
 const props = defineProps<{ first: string }>()
@@ -16,7 +17,7 @@ function set(): void {
     : /^(https?:\/\/|mailto:)/i.test(given) || given === ''
       ? given
       : `https://${given}`
-  if (href !== '' && isMisspelt(href)) fault.value = `“${given}” is no web or email address.`
+  if (href !== '' && isMisspelt(href)) fault.value = t('addressRule', { given })
   else emit('set', href)
 }
 </script>
@@ -27,10 +28,10 @@ function set(): void {
     v-opened.always="() => emit('leave')"
     @submit.prevent="set"
   >
-    <label for="link-address">Address of the link</label>
-    <input id="link-address" v-model="address" type="text" inputmode="url" placeholder="example.org/page" />
-    <button type="submit" class="small-button">Apply</button>
-    <button type="button" class="small-button" @click="emit('leave')">Cancel</button>
+    <label for="link-address">{{ t('addressOfTheLink') }}</label>
+    <input id="link-address" v-model="address" type="text" inputmode="url" :placeholder="t('addressPlaceholder')" />
+    <button type="submit" class="small-button">{{ t('apply') }}</button>
+    <button type="button" class="small-button" @click="emit('leave')">{{ t('cancel') }}</button>
     <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
   </form>
 </template>

@@ -6,6 +6,7 @@ import { computed, ref } from 'vue'
 import { type Link } from '@core/episode/fields'
 import { readLinks } from '@core/notes/links'
 import IconButton from '../../platform/parts/IconButton.vue'
+import { t } from './messages'
 
 /** Links that lie ready for the notes: the show's usual ones and this episode's. */
 const links = defineModel<Link[]>({ required: true })
@@ -23,7 +24,7 @@ function take(): void {
 
 <template>
   <div class="field">
-    <span id="links-name" class="field-name">{{ label ?? 'Saved links' }}</span>
+    <span id="links-name" class="field-name">{{ label ?? t('savedLinks') }}</span>
     <ul
       v-if="links.length || usual.length"
       class="links small unlisted flex flex-wrap gap-x-4 gap-y-1"
@@ -34,7 +35,7 @@ function take(): void {
           {{ link.words || link.address }}
         </button>
         <IconButton
-          :name="`Remove ${link.words || link.address}`"
+          :name="t('removeNamed', { name: link.words || link.address })"
           :icon="X"
           @click="links = links.filter(each => each !== link)"
         />
@@ -47,7 +48,7 @@ function take(): void {
         <button type="button" class="small-button" :title="link.address" @click="emit('insert', link)">
           {{ link.words || link.address }}
         </button>
-        <span class="quiet">usual</span>
+        <span class="quiet">{{ t('usual') }}</span>
       </li>
     </ul>
     <form class="new flex gap-2 items-start" @submit.prevent="take">
@@ -55,16 +56,16 @@ function take(): void {
         v-model="pasted"
         rows="1"
         auto-resize
-        aria-label="New links"
-        placeholder="Words, address; a line for each"
+        :aria-label="t('newLinks')"
+        :placeholder="t('linksPlaceholder')"
       />
-      <Button type="submit" label="Add" size="small" outlined :disabled="read.links.length === 0" />
+      <Button type="submit" :label="t('add')" size="small" outlined :disabled="read.links.length === 0" />
     </form>
-    <span v-if="read.unread.length && pasted.includes('\n')" class="fault" role="alert"
-      >No address in: “{{ read.unread[0]!.slice(0, 60) }}”.</span
-    >
+    <span v-if="read.unread.length && pasted.includes('\n')" class="fault" role="alert">{{
+      t('noAddressIn', { line: read.unread[0]!.slice(0, 60) })
+    }}</span>
     <span v-else-if="props.fault" class="fault" role="alert">{{ props.fault }}</span>
-    <span v-else class="hint">Click a link to insert it at the cursor in the notes.</span>
+    <span v-else class="hint">{{ t('linksHint') }}</span>
   </div>
 </template>
 

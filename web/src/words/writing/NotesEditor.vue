@@ -13,6 +13,7 @@ import FieldMenu from './FieldMenu.vue'
 import LinkRow from './LinkRow.vue'
 import { moveBlock, MovedBlocks } from './movedBlocks'
 import { putContent } from './putContent'
+import { t } from './messages'
 
 /** Show notes: bold, italic, links and lists, which is what every app can draw. */
 const notes = defineModel<string>({ required: true })
@@ -37,11 +38,11 @@ const editor = useEditor({
     notesKit(props.undoneByPage ? { undoRedo: false } : {}),
     MovedBlocks,
     Placeholder.configure({
-      placeholder: props.placeholder ?? 'What is this episode about? Lists show only the first sentence.',
+      placeholder: props.placeholder ?? t('notesPlaceholder'),
     }),
   ],
   editorProps: {
-    attributes: { 'aria-label': props.label ?? 'Show notes', role: 'textbox', 'aria-multiline': 'true', id: 'notes' },
+    attributes: { 'aria-label': props.label ?? t('showNotes'), role: 'textbox', 'aria-multiline': 'true', id: 'notes' },
     transformPastedHTML: pastedNotes,
     // Said to be done, it is left to the browser.
     handleDOMEvents: { keydown: (_view, { key }) => key === 'Tab' },
@@ -61,18 +62,18 @@ watch(
 
 const named = computed(() => {
   const names = fieldsIn(notes.value).map(name => `{${name}}`)
-  return names.length > 0 ? `${names.join(', ')} ${names.length === 1 ? 'is' : 'are'}` : ''
+  return names.length > 0 ? t('filledInWhenPublished', { fields: names.join(', '), count: names.length }) : ''
 })
 
 const tools = computed(() => {
   const chain = () => editor.value!.chain().focus()
   return [
-    { name: 'Heading', icon: Heading, mark: 'heading', act: () => chain().toggleHeading({ level: 3 }).run() },
-    { name: 'Bold', icon: Bold, mark: 'bold', act: () => chain().toggleBold().run() },
-    { name: 'Italic', icon: Italic, mark: 'italic', act: () => chain().toggleItalic().run() },
-    { name: 'Bulleted list', icon: List, mark: 'bulletList', act: () => chain().toggleBulletList().run() },
-    { name: 'Numbered list', icon: ListOrdered, mark: 'orderedList', act: () => chain().toggleOrderedList().run() },
-    { name: 'Link', icon: LinkIcon, mark: 'link', act: () => (linking.value = true) },
+    { name: t('heading'), icon: Heading, mark: 'heading', act: () => chain().toggleHeading({ level: 3 }).run() },
+    { name: t('bold'), icon: Bold, mark: 'bold', act: () => chain().toggleBold().run() },
+    { name: t('italic'), icon: Italic, mark: 'italic', act: () => chain().toggleItalic().run() },
+    { name: t('bulletedList'), icon: List, mark: 'bulletList', act: () => chain().toggleBulletList().run() },
+    { name: t('numberedList'), icon: ListOrdered, mark: 'orderedList', act: () => chain().toggleOrderedList().run() },
+    { name: t('link'), icon: LinkIcon, mark: 'link', act: () => (linking.value = true) },
   ]
 })
 
@@ -131,8 +132,8 @@ function leaveLink(): void {
 <template>
   <div class="field">
     <div class="apart items-center gap-3">
-      <span class="field-name">{{ label ?? 'Notes' }}</span>
-      <div v-if="editor" class="flex flex-wrap gap-1" role="toolbar" aria-label="Formatting">
+      <span class="field-name">{{ label ?? t('notes') }}</span>
+      <div v-if="editor" class="flex flex-wrap gap-1" role="toolbar" :aria-label="t('formatting')">
         <template v-if="!isSource">
           <IconButton
             v-for="{ name, icon, mark, act } in tools"
@@ -145,14 +146,14 @@ function leaveLink(): void {
           <IconButton
             name="Move up"
             :icon="ArrowUp"
-            tip="Move up (Alt ↑)"
+            :tip="t('moveUp')"
             aria-keyshortcuts="Alt+ArrowUp"
             @click="moveBlock(editor, 'up')"
           />
           <IconButton
             name="Move down"
             :icon="ArrowDown"
-            tip="Move down (Alt ↓)"
+            :tip="t('moveDown')"
             aria-keyshortcuts="Alt+ArrowDown"
             @click="moveBlock(editor, 'down')"
           />
@@ -166,13 +167,13 @@ function leaveLink(): void {
       v-if="isSource"
       v-model="notes"
       class="source"
-      aria-label="HTML of the notes"
+      :aria-label="t('htmlOfNotes')"
       spellcheck="false"
       rows="12"
     />
     <EditorContent v-show="!isSource" class="paper" :editor="editor" />
     <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
-    <span v-else-if="named" class="hint">{{ named }} filled in wherever the notes are published.</span>
+    <span v-else-if="named" class="hint">{{ named }}</span>
   </div>
 </template>
 

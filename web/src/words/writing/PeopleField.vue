@@ -11,6 +11,7 @@ import { type PersonRole, roleGroups } from '@core/people/roles'
 import { fold } from '@core/words/fold'
 import IconButton from '../../platform/parts/IconButton.vue'
 import SmallPicture from '../../show/shows/SmallPicture.vue'
+import { t } from './messages'
 
 /** Who has a part in the episode, out of the show's book of people or new. */
 const people = defineModel<Person[]>({ required: true })
@@ -28,9 +29,11 @@ const groups = Object.entries(roleGroups).map(([group, roles]) => ({
 }))
 
 const mistake = computed(() => {
-  if (address.value && !isWebAddress(address.value)) return `“${address.value}” is no web address.`
+  if (address.value && !isWebAddress(address.value)) return t('noWebAddress', { address: address.value })
   const key = personKey({ name: name.value, role: role.value })
-  return people.value.some(each => personKey(each) === key) ? `${name.value} is here as ${role.value} already.` : ''
+  return people.value.some(each => personKey(each) === key)
+    ? t('personIsHere', { name: name.value, role: role.value })
+    : ''
 })
 
 function find(words: string): void {
@@ -68,7 +71,7 @@ const remove = (index: number): void => {
 
 <template>
   <div class="field">
-    <span id="people-name" class="field-name">People</span>
+    <span id="people-name" class="field-name">{{ t('people') }}</span>
     <ul v-if="people.length" class="people mt-0 mx-0 mb-2 p-0 list-none" aria-labelledby="people-name">
       <li v-for="(person, index) in people" :key="personKey(person)">
         <SmallPicture
@@ -87,17 +90,17 @@ const remove = (index: number): void => {
           option-label="name"
           option-value="name"
           size="small"
-          :aria-label="`Role of ${person.name}`"
+          :aria-label="t('roleOf', { name: person.name })"
           @update:model-value="(changed: PersonRole) => change(index, { role: changed })"
         />
         <a v-if="person.address" class="small one-line" :href="person.address" target="_blank" rel="noopener">{{
           person.address.replace(/^https?:\/\//, '')
         }}</a>
-        <span v-else class="small quiet one-line">no link</span>
-        <IconButton :name="`Remove ${person.name}`" :icon="X" @click="remove(index)" />
+        <span v-else class="small quiet one-line">{{ t('noLink') }}</span>
+        <IconButton :name="t('removeNamed', { name: person.name })" :icon="X" @click="remove(index)" />
       </li>
     </ul>
-    <form class="new flex flex-wrap gap-2" aria-label="Add a person" @submit.prevent="add">
+    <form class="new flex flex-wrap gap-2" :aria-label="t('addAPerson')" @submit.prevent="add">
       <AutoComplete
         v-model="name"
         class="name"
@@ -107,8 +110,8 @@ const remove = (index: number): void => {
         option-label="name"
         :delay="80"
         :show-empty-message="false"
-        placeholder="Name"
-        aria-label="Name"
+        :placeholder="t('name')"
+        :aria-label="t('name')"
         @complete="({ query }) => find(query)"
         @option-select="({ value }) => choose(value)"
       />
@@ -119,21 +122,21 @@ const remove = (index: number): void => {
         option-group-children="roles"
         option-label="name"
         option-value="name"
-        aria-label="Role"
+        :aria-label="t('role')"
       />
       <InputText
         v-model="address"
         class="address"
         type="url"
-        placeholder="https:// (if there is a page)"
-        aria-label="Address"
+        :placeholder="t('pagePlaceholder')"
+        :aria-label="t('address')"
       />
-      <Button type="submit" label="Add" outlined :disabled="!name || !!mistake" />
+      <Button type="submit" :label="t('add')" outlined :disabled="!name || !!mistake" />
     </form>
     <span v-if="mistake || fault || pictureProblem" class="fault" role="alert">{{
       mistake || fault || pictureProblem
     }}</span>
-    <span v-else class="hint">Shown on the page, in the feed (podcast:person) and in the file.</span>
+    <span v-else class="hint">{{ t('peopleHint') }}</span>
   </div>
 </template>
 

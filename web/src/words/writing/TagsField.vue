@@ -6,6 +6,7 @@ import { readTags, tagKey } from '@core/tags/tags'
 import { fold } from '@core/words/fold'
 import IconButton from '../../platform/parts/IconButton.vue'
 import FormField from '../../platform/parts/FormField.vue'
+import { t } from './messages'
 
 /** Tags, completed from those that the show has used; the show's usual ones are a press away. */
 const tags = defineModel<string[]>({ required: true })
@@ -32,17 +33,16 @@ const remove = (tag: string): void => {
 </script>
 
 <template>
-  <FormField
-    v-slot="{ id }"
-    :label="label ?? 'Tags'"
-    :fault="fault"
-    hint="Separate with commas. Shown on the page, in the feed and in the file."
-  >
+  <FormField v-slot="{ id }" :label="label ?? t('tags')" :fault="fault" :hint="t('tagsHint')">
     <div class="row flowing">
-      <ul v-if="tags.length" class="tags unlisted flex flex-wrap gap-2" :aria-label="`${label ?? 'Tags'} that are set`">
+      <ul
+        v-if="tags.length"
+        class="tags unlisted flex flex-wrap gap-2"
+        :aria-label="t('tagsSet', { tags: label ?? t('tags') })"
+      >
         <li v-for="tag in tags" :key="tag">
           {{ tag }}
-          <IconButton :name="`Remove ${tag}`" :icon="X" @click="remove(tag)" />
+          <IconButton :name="t('removeNamed', { name: tag })" :icon="X" @click="remove(tag)" />
         </li>
       </ul>
       <AutoComplete
@@ -54,7 +54,7 @@ const remove = (tag: string): void => {
         :suggestions="found"
         :delay="80"
         :show-empty-message="false"
-        :placeholder="tags.length ? 'Another' : 'reed organs, workshops …'"
+        :placeholder="tags.length ? t('anotherTag') : t('tagsPlaceholder')"
         @complete="({ query }) => find(query)"
         @option-select="({ value }) => take(value)"
         @blur="take(typed)"
@@ -64,7 +64,7 @@ const remove = (tag: string): void => {
     </div>
   </FormField>
   <p v-if="offered.length" class="usual small flowing-text gap-x-3 gap-y-1">
-    <span class="quiet">Usual:</span>
+    <span class="quiet">{{ t('usualTags') }}</span>
     <button v-for="tag in offered" :key="tag" type="button" class="small-button" @click="take(tag)">
       {{ tag }}
     </button>
