@@ -12,6 +12,7 @@ const waiting = { poll: { timeout: 90_000 } }
 
 /** Files that take a minute or more: begun first, so that at the end none of them is waited for alone. */
 const longest = [
+  'e2e/places',
   'e2e/kills',
   'e2e/accessibility',
   'e2e/mishaps',

@@ -40,7 +40,7 @@ export const openWindows = async (): Promise<Page[]> =>
 /** One Chromium for all files of a worker; it ends with the worker. */
 const sharedBrowser = (): Promise<Browser> =>
   (launched ??= chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: '/usr/bin/chromium-headless-shell',
     args: [
       '--no-sandbox',
       '--disable-gpu',

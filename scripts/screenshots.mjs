@@ -13,7 +13,7 @@ const underway = new WeakMap()
 /** Draws the pictures in docs/screenshots anew, from a demo that has just been filled and runs (`npm run demo -- --fresh`). */
 await main(async () => {
   const browser = await chromium.launch({
-    executablePath: findProgram('chromium') ?? undefined,
+    executablePath: findProgram('chromium-headless-shell') ?? undefined,
     args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking'],
   })
   try {

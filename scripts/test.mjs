@@ -102,7 +102,7 @@ await main(async () => {
     'ffprobe',
     'espeak-ng',
     'flite',
-    'chromium',
+    'chromium-headless-shell',
     'xmllint',
     'nginx',
   ])

@@ -30,7 +30,7 @@ import { focusField } from '../../platform/parts/fields'
 import LoadingShape from '../../platform/parts/LoadingShape.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { problemOf, type ShownProblem } from '../../platform/parts/problems'
-import { ApiError } from '../../platform/api/client'
+import { isMissing } from '../../platform/api/client'
 import { transcriptEnding } from '@core/transcript/cue'
 import { useShows } from '../../show/shows/shows'
 import { useUploads } from '../../production/uploads/uploads'
@@ -100,7 +100,7 @@ async function load(): Promise<void> {
     await Promise.all([desk.open(props.id), sounds.open(props.id), transcript.load(props.id), drafting.load(props.id)])
     isLoaded.value = true
   } catch (error) {
-    if (error instanceof ApiError && error.problem.status === 404) missing.value = true
+    if (isMissing(error)) missing.value = true
     else problem.value = problemOf(error, t('episodeUnchanged'))
   }
 }

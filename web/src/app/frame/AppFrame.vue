@@ -14,7 +14,7 @@ import { useSession } from '../../people/account/session'
 import LoadingShape from '../../platform/parts/LoadingShape.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { problemOf, type ShownProblem } from '../../platform/parts/problems'
-import { ApiError } from '../../platform/api/client'
+import { isMissing } from '../../platform/api/client'
 import { onNews, useNews } from '../../platform/news/news'
 import { useShows } from '../../show/shows/shows'
 import { firstDayOf } from '../../platform/time/week'
@@ -55,7 +55,7 @@ async function load(): Promise<void> {
     await shows.openAt(props.show)
     missing.value = false
   } catch (error) {
-    if (error instanceof ApiError && error.problem.status === 404) missing.value = true
+    if (isMissing(error)) missing.value = true
     else problem.value = problemOf(error, t('showsUnchanged'))
   }
 }

@@ -40,7 +40,7 @@ const placeTargets = computed<Target[]>(() =>
   Object.values(places).flatMap(place =>
     place.tabs.map(({ name, words: part }) => ({
       key: name,
-      words: place.tabs.length === 1 || part === 'The feed' ? part : `${place.words}: ${part}`,
+      words: place.tabs.length === 1 || name === 'feed' ? part : `${place.words}: ${part}`,
       what: t('opensIt'),
       go: () => open(name),
     })),

@@ -15,6 +15,13 @@ export class NoAnswer extends Error {}
 export const passes = (error: unknown): boolean =>
   error instanceof NoAnswer || (error instanceof ApiError && error.problem.status >= 500)
 
+const isAnswered = (error: unknown, status: number): boolean =>
+  error instanceof ApiError && error.problem.status === status
+/** Whether what was asked for is not there. */
+export const isMissing = (error: unknown): boolean => isAnswered(error, 404)
+/** Whether the session has run out, so that what was sent waits for a sign-in. */
+export const isSignedOut = (error: unknown): boolean => isAnswered(error, 401)
+
 let onSignedOut: () => void = () => undefined
 /** Says what to do when the server finds the session has run out. */
 export const whenSignedOut = (act: () => void): void => {

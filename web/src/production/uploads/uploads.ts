@@ -7,7 +7,7 @@ import type { Problem } from '@contract/problem'
 import { pace, type Progress, recent } from '@core/upload/pace'
 import { amount } from '@core/words/amounts'
 import { api } from '../../platform/api'
-import { ApiError, passes } from '../../platform/api/client'
+import { type ApiError, isSignedOut, passes } from '../../platform/api/client'
 import { useNews } from '../../platform/news/news'
 import { useSession } from '../../people/account/session'
 import { t } from './messages'
@@ -150,8 +150,7 @@ export const useUploads = defineStore('uploads', () => {
         await api.createEpisode(beginsIn!, { id: episodeId })
         return null
       } catch (error) {
-        const isSignedOut = error instanceof ApiError && error.problem.status === 401
-        if (!passes(error) && !isSignedOut) return (error as ApiError).problem
+        if (!passes(error) && !isSignedOut(error)) return (error as ApiError).problem
         patch(episodeId, { state: 'waiting' })
         await new Promise(resolve => setTimeout(resolve, beginAgainMs))
       }

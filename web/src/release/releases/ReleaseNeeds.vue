@@ -13,7 +13,7 @@ const audioWords: Readonly<Partial<Record<Hindrance, string>>> = {
 const audioHindrance = computed(() => hindering('release', props.hindrances).find(each => each !== 'no title'))
 const audio = computed(() => {
   if (!audioHindrance.value) return t('audioHere')
-  return audioWords[audioHindrance.value] ?? (props.arriving ? t('audioUploading') : t('audioMissing'))
+  return audioWords[audioHindrance.value] ?? (props.arriving ? t('audioUploading') : t('isMissing'))
 })
 const hasTitle = computed(() => !props.hindrances.includes('no title'))
 </script>
@@ -24,7 +24,7 @@ const hasTitle = computed(() => !props.hindrances.includes('no title'))
       <strong>{{ t('audio') }}</strong> {{ audio }}
     </li>
     <li :class="{ met: hasTitle }">
-      <strong>{{ t('title') }}</strong> {{ hasTitle ? t('isWritten') : t('audioMissing') }}
+      <strong>{{ t('title') }}</strong> {{ hasTitle ? t('isWritten') : t('isMissing') }}
     </li>
     <li>
       <strong>{{ t('releaseTime') }}</strong> {{ t('isUpToYou') }}

@@ -6,7 +6,7 @@ import { mergeTexts } from '@core/episode/merge'
 import { differingFields, type EpisodeField, episodeFields, type EpisodeText } from '@core/episode/fields'
 import { doneAgain, type Stroke, undone, withStroke } from '@core/episode/strokes'
 import { api, type Step } from '../../platform/api'
-import { ApiError, passes } from '../../platform/api/client'
+import { ApiError, isSignedOut, passes } from '../../platform/api/client'
 import { oneByOne } from '../../platform/saving/oneByOne'
 import { dropUnsent, keepUnsent, takeUnsent } from './outbox'
 import { t } from './messages'
@@ -195,7 +195,7 @@ export const useDesk = defineStore('desk', () => {
   }
 
   function takeFailure(error: unknown): void {
-    if (passes(error) || (error instanceof ApiError && error.problem.status === 401)) {
+    if (passes(error) || isSignedOut(error)) {
       saving.value = 'waiting'
       keepUnsent(episode.value!.id, {
         serverText: episode.value!.text,

@@ -5,7 +5,7 @@ import type { Cue } from '@core/transcript/cue'
 import { doubtfulPlaces } from '@core/transcript/doubtful'
 import { mergeCues, type Splice, spliceBetween, spliced } from '@core/transcript/splice'
 import { api } from '../../platform/api'
-import { ApiError, passes } from '../../platform/api/client'
+import { ApiError, isSignedOut, passes } from '../../platform/api/client'
 import { oneByOne } from '../../platform/saving/oneByOne'
 import { unsentBox } from '../../platform/saving/unsent'
 import type { Saving } from '../../show/episodes/desk'
@@ -168,7 +168,7 @@ export const useTranscript = defineStore('transcript', () => {
       plan(pauseMs)
     } catch (error) {
       if (open.value?.id !== target.id) return
-      if (passes(error) || (error instanceof ApiError && error.problem.status === 401)) {
+      if (passes(error) || isSignedOut(error)) {
         saving.value = 'waiting'
         timer = setTimeout(() => void send(), retryMs)
       } else if (!(error instanceof ApiError)) throw error
