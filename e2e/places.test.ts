@@ -67,6 +67,10 @@ it.each([
       .getByRole('link')
       .evaluateAll(links => links.filter(link => link.scrollWidth > link.clientWidth).map(link => link.textContent))
     expect(cut).toEqual([])
+    const lines = await page
+      .locator('.letter .time')
+      .evaluateAll(times => times.map(time => time.getClientRects().length))
+    expect(lines.filter(each => each > 1)).toEqual([])
   }
   await page.setViewportSize({ width: 1280, height: 800 })
 })

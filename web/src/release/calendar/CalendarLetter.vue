@@ -76,6 +76,7 @@ const status = computed(() => episode.value?.status)
 }
 .time {
   margin-inline-end: 0.5ch;
+  white-space: nowrap;
 }
 .show {
   margin-inline-end: 0.5ch;
@@ -94,5 +95,13 @@ const status = computed(() => episode.value?.status)
 }
 .letter:hover .title {
   text-decoration: underline;
+}
+@media (max-width: 620px) {
+  /* A day of a month on a phone is as wide as a time of day. */
+  .day .letter {
+    display: block;
+    padding-inline: 1px;
+    font-size: 0.68rem;
+  }
 }
 </style>

@@ -50,7 +50,7 @@ const count = computed(() => t('countCues', { count: cues.value.length }))
   align-items: center;
 }
 .languages {
-  flex: 1;
+  flex: 1 1 14rem;
   column-gap: var(--space-2);
 }
 .language {
