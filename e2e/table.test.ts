@@ -109,8 +109,13 @@ it('two windows renumber at once: the later one is told, and looks again', async
   // What it shows now is what is true now.
   await other.getByRole('dialog').getByText('101', { exact: true }).waitFor()
   await other.getByRole('button', { name: 'Cancel' }).click()
+  // What is said of it comes and goes beside the heading, and moves nothing.
+  const top = async (): Promise<number> => (await page.locator('.rows').boundingBox())!.y
+  const before = await top()
   await page.getByRole('button', { name: 'Undo all' }).click()
   await page.getByText('8 are as before.').waitFor()
+  await page.getByRole('button', { name: 'Earlier bulk changes' }).waitFor({ state: 'detached' })
+  expect(await top()).toBe(before)
   await other.close()
 })
 

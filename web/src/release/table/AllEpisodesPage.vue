@@ -113,7 +113,7 @@ async function make(): Promise<void> {
 <template>
   <section class="all">
     <div class="spaced pt-4 px-5 pb-3">
-      <header class="flowing-text gap-x-4 gap-y-1">
+      <header class="head flowing-text gap-x-4 gap-y-1">
         <h1>{{ t('episodes') }}</h1>
         <p v-if="rows" class="quiet figures" role="status">
           <template v-if="total === 0 && isNarrowed">{{ t('noneFound') }}</template><template v-else>{{
@@ -206,5 +206,9 @@ async function make(): Promise<void> {
   flex: 1 1 0;
   flex-direction: column;
   min-height: 0;
+}
+/* What is said of a change comes and goes with its buttons. */
+.head {
+  min-height: 3rem;
 }
 </style>
