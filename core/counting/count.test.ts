@@ -1,0 +1,212 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { count, type Fetch, type FileSound, type OpenDownloads, refusalOf, type Step, stillOpen } from './count'
+
+// 128 kbit/s: 16,000 bytes a second, 960,000 a minute; 50,000 bytes of tags and artwork at the head.
+const sounds: Readonly<Record<string, FileSound>> = {
+  long: { audio: [50_000, 20_000_000], minuteBytes: 960_000 },
+  short: { audio: [1_000, 320_999], minuteBytes: 960_000 },
+  replaced: { audio: [0, 9_999_999], minuteBytes: 960_000 },
+}
+const soundOf = (fileId: string): FileSound | undefined => sounds[fileId]
+
+const fetch = (part: Partial<Omit<Fetch, 'at'>> & { at?: string } = {}): Fetch => ({
+  episodeId: '36',
+  fileId: 'long',
+  method: 'GET',
+  status: 200,
+  bytesSent: 20_000_001,
+  range: null,
+  who: 'Ilse',
+  isRobot: false,
+  ...part,
+  at: new Date(part.at ?? '2026-11-20T06:10:00Z'),
+})
+const sumOf = (steps: readonly Step[]): Record<string, number> => {
+  const sums: Record<string, number> = {}
+  for (const { episodeId, hour, by } of steps) {
+    const key = `${episodeId} ${hour.toISOString().slice(0, 13)}`
+    sums[key] = (sums[key] ?? 0) + by
+  }
+  return Object.fromEntries(
+    Object.entries(sums)
+      .filter(([, sum]) => sum !== 0)
+      .toSorted(),
+  )
+}
+const counted = (fetches: readonly Fetch[]): Record<string, number> => sumOf(count(new Map(), fetches, soundOf).steps)
+
+/** Each rule of the guidelines that is applied here (version 2.2, from memory), with lines that were counted by hand. */
+describe('counted by hand', () => {
+  it.each<[string, Fetch[], number]>([
+    ['the whole file', [fetch()], 1],
+    ['a minute of it', [fetch({ bytesSent: 1_010_000 })], 1],
+    ['a byte less than a minute', [fetch({ bytesSent: 1_009_999 })], 0],
+    ['the tags and the artwork, and little sound', [fetch({ bytesSent: 900_000 })], 0],
+    [
+      'a minute in two pieces',
+      [
+        fetch({ status: 206, range: [0, 529_999], bytesSent: 530_000 }),
+        fetch({ status: 206, range: [530_000, 1_009_999], bytesSent: 480_000 }),
+      ],
+      1,
+    ],
+    [
+      'half a minute twice',
+      [
+        fetch({ status: 206, range: [50_000, 529_999], bytesSent: 480_000 }),
+        fetch({ status: 206, range: [50_000, 529_999], bytesSent: 480_000 }),
+      ],
+      0,
+    ],
+    ['a minute from the middle', [fetch({ status: 206, range: [5_000_000, 5_959_999], bytesSent: 960_000 })], 1],
+    [
+      'the first two bytes, by which a player looks whether there are ranges',
+      [fetch({ status: 206, range: [0, 1], bytesSent: 2 })],
+      0,
+    ],
+    ['a range that was broken off', [fetch({ status: 206, range: [50_000, 20_000_000], bytesSent: 400_000 })], 0],
+    ['a range that a proxy sent', [fetch({ status: 206, range: [50_000, 1_009_999], bytesSent: null })], 1],
+    ['all of a sound that is shorter than a minute', [fetch({ fileId: 'short', bytesSent: 321_000 })], 1],
+    ['nearly all of it', [fetch({ fileId: 'short', bytesSent: 320_999 })], 0],
+    ['the same again on that day', [fetch(), fetch({ at: '2026-11-20T23:59:59Z' })], 1],
+    ['the same again on the next day', [fetch(), fetch({ at: '2026-11-21T00:00:00Z' })], 2],
+    ['two people', [fetch(), fetch({ who: 'Benno' })], 2],
+    ['two episodes', [fetch(), fetch({ episodeId: '35' })], 2],
+    [
+      'half of one file and half of the one that took its place',
+      [fetch({ bytesSent: 530_000 }), fetch({ fileId: 'replaced', bytesSent: 480_000 })],
+      0,
+    ],
+    ['one file and the one that took its place', [fetch(), fetch({ fileId: 'replaced' })], 1],
+    ['asked by HEAD', [fetch({ method: 'HEAD' })], 0],
+    ['unchanged since', [fetch({ status: 304, bytesSent: 0 })], 0],
+    ['not found', [fetch({ status: 404 })], 0],
+    ['a robot', [fetch({ isRobot: true })], 0],
+    ['a file that is not known', [fetch({ fileId: 'gone' })], 0],
+    ['nothing, though it was answered', [fetch({ bytesSent: 0 })], 0],
+    ['a range that runs backwards', [fetch({ status: 206, range: [2_000_000, 1_000_000] })], 0],
+    ['a range beyond the end', [fetch({ status: 206, range: [30_000_000, 40_000_000], bytesSent: 10_000_001 })], 0],
+  ])('%s', (_what, fetches, wanted) => {
+    expect(Object.values(counted(fetches)).reduce((sum, each) => sum + each, 0)).toBe(wanted)
+  })
+
+  it('a download belongs to the hour of its first fetch, also where that line comes late', () => {
+    const [late, early] = [fetch({ at: '2026-11-20T07:01:00Z' }), fetch({ at: '2026-11-20T06:59:00Z', bytesSent: 10 })]
+    expect(counted([late, early])).toEqual({ '36 2026-11-20T06': 1 })
+    const first = count(new Map(), [late], soundOf)
+    expect(sumOf(first.steps)).toEqual({ '36 2026-11-20T07': 1 })
+    expect(count(first.open, [early], soundOf).steps.map(({ by }) => by)).toEqual([-1, 1])
+  })
+
+  it('what does not count says why', () => {
+    const why = (part: Parameters<typeof fetch>[0]): unknown => refusalOf(fetch(part), soundOf(part?.fileId ?? 'long'))
+    expect(why({ isRobot: true, method: 'HEAD' })).toBe('robot')
+    expect(why({ method: 'HEAD' })).toBe('only asked')
+    expect(why({ status: 304 })).toBe('unchanged')
+    expect(why({ status: 416 })).toBe('not answered')
+    expect(why({ fileId: 'gone' })).toBe('unknown file')
+    expect(why({})).toBeNull()
+  })
+})
+
+describe('the same sums', () => {
+  const some = fc.record({
+    minute: fc.nat(4_000),
+    episodeId: fc.constantFrom('35', '36'),
+    fileId: fc.constantFrom('long', 'short', 'replaced', 'gone'),
+    method: fc.constantFrom('GET' as const, 'GET' as const, 'GET' as const, 'HEAD' as const),
+    status: fc.constantFrom(200, 206, 206, 304),
+    from: fc.nat(1_500_000),
+    length: fc.nat(700_000),
+    who: fc.constantFrom('Ilse', 'Benno', 'Odile'),
+    isRobot: fc.constantFrom(false, false, false, true),
+  })
+  const log = fc.array(some, { maxLength: 60 }).map(lines =>
+    lines.map(({ minute, from, length, ...line }): Fetch => ({
+      ...line,
+      at: new Date(Date.parse('2026-11-19T00:00:00Z') + minute * 60_000),
+      bytesSent: length,
+      range: [from, from + length - 1],
+    })),
+  )
+  const inStretches = (fetches: readonly Fetch[], lengths: readonly number[]): Record<string, number> => {
+    let [open, at]: [OpenDownloads, number] = [new Map(), 0]
+    const steps: Step[] = []
+    for (const length of [...lengths, fetches.length]) {
+      const done = count(open, fetches.slice(at, at + length), soundOf)
+      steps.push(...done.steps)
+      ;[open, at] = [done.open, at + length]
+    }
+    return sumOf(steps)
+  }
+
+  it('in whatever stretches the log is counted', () => {
+    fc.assert(
+      fc.property(log, fc.array(fc.nat(9), { maxLength: 12 }), (fetches, lengths) => {
+        expect(inStretches(fetches, lengths)).toEqual(counted(fetches))
+      }),
+    )
+  })
+
+  it('in whatever order its lines come, and where each comes twice', () => {
+    fc.assert(
+      fc.property(log, fc.infiniteStream(fc.nat()), (fetches, numbers) => {
+        const shuffled = fetches
+          .map(each => [numbers.next().value as number, each] as const)
+          .toSorted(([one], [other]) => one - other)
+          .map(([, each]) => each)
+        expect(counted([...shuffled, ...fetches])).toEqual(counted(fetches))
+      }),
+    )
+  })
+
+  it('a second way: by sets of single bytes', () => {
+    const step = 10_000
+    fc.assert(
+      fc.property(log, fetches => {
+        // All on a grid, so that sets stay small.
+        const onGrid = fetches.map(each => ({
+          ...each,
+          range: [
+            Math.floor(each.range![0] / step) * step,
+            Math.floor(each.range![0] / step) * step + Math.floor(each.bytesSent! / step) * step - 1,
+          ] as const,
+          bytesSent: Math.floor(each.bytesSent! / step) * step,
+        }))
+        const cells = new Map<string, Set<string>>()
+        for (const { method, status, isRobot, fileId, range, at, episodeId, who } of onGrid) {
+          if (method !== 'GET' || ![200, 206].includes(status) || isRobot || fileId === 'gone') continue
+          const key = `${at.toISOString().slice(0, 10)} ${episodeId} ${who}`
+          if (!cells.has(key)) cells.set(key, new Set())
+          for (let byte = range[0]; byte <= range[1]; byte += step) cells.get(key)!.add(`${fileId} ${byte}`)
+        }
+        const bytesOf = (set: Set<string>, file: string): number => {
+          const [first, last] = sounds[file]!.audio
+          return [...set]
+            .filter(each => each.startsWith(`${file} `))
+            .map(each => Number(each.split(' ')[1]))
+            .reduce((sum, byte) => sum + Math.max(0, Math.min(byte + step - 1, last) - Math.max(byte, first) + 1), 0)
+        }
+        const wanted = [...cells.values()].filter(
+          set =>
+            bytesOf(set, 'long') >= 960_000 || bytesOf(set, 'short') >= 320_000 || bytesOf(set, 'replaced') >= 960_000,
+        ).length
+        expect(Object.values(counted(onGrid)).reduce((sum, each) => sum + each, 0)).toBe(wanted)
+      }),
+    )
+  })
+})
+
+describe('a day', () => {
+  it('is complete two hours after its end, and closed then', () => {
+    const { open } = count(new Map(), [fetch(), fetch({ at: '2026-11-21T01:00:00Z' })], soundOf)
+    expect([...stillOpen(open, new Date('2026-11-21T01:59:59Z')).values()].map(({ day }) => day)).toEqual([
+      '2026-11-20',
+      '2026-11-21',
+    ])
+    expect([...stillOpen(open, new Date('2026-11-21T02:00:00Z')).values()].map(({ day }) => day)).toEqual([
+      '2026-11-21',
+    ])
+  })
+})
