@@ -67,6 +67,7 @@ it.each([
       .getByRole('link')
       .evaluateAll(links => links.filter(link => link.scrollWidth > link.clientWidth).map(link => link.textContent))
     expect(cut).toEqual([])
+    if (path === '/calendar') await page.locator('.letter').first().waitFor()
     const lines = await page
       .locator('.letter .time')
       .evaluateAll(times => times.map(time => time.getClientRects().length))

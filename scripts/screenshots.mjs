@@ -1,7 +1,7 @@
 import { join } from 'node:path'
 import { chromium } from 'playwright-core'
 import sharp from 'sharp'
-import { findProgram } from './setup/debian.mjs'
+import { needPrograms } from './setup/debian.mjs'
 import { Halt, main } from './setup/halt.mjs'
 import { root } from './setup/place.mjs'
 
@@ -12,8 +12,9 @@ const underway = new WeakMap()
 
 /** Draws the pictures in docs/screenshots anew, from a demo that has just been filled and runs (`npm run demo -- --fresh`). */
 await main(async () => {
+  needPrograms(['chromium-headless-shell'])
   const browser = await chromium.launch({
-    executablePath: findProgram('chromium-headless-shell') ?? undefined,
+    executablePath: '/usr/bin/chromium-headless-shell',
     args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking'],
   })
   try {

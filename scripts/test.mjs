@@ -32,31 +32,12 @@ const clock = () => (moment ? { CLOCK_OFFSET_MS: String(+moment - Date.now()) } 
 
 function run(name, program, parameters, environment = {}) {
   console.log(`\n— ${name}`)
-  return ended([process.execPath, join(root, 'node_modules', program), ...parameters], {
-    stdio: ['ignore', 'inherit', 'inherit'],
-    env: { ...process.env, ...environment },
-  })
-}
-
-/** Runs beside what else is run, with what that leaves of the processors, and says all at its end. */
-async function runBeside(name, program, parameters) {
-  let said = ''
-  const ok = await ended(
-    ['nice', '-n', '19', process.execPath, join(root, 'node_modules', program), ...parameters],
-    { stdio: ['ignore', 'pipe', 'pipe'] },
-    piece => {
-      said += piece
-    },
-  )
-  console.log(`\n— ${name}\n${said}`)
-  count(name, ok)
-}
-
-function ended([program, ...parameters], options, hear) {
   return new Promise(resolve => {
-    const child = spawn(program, parameters, { cwd: root, ...options })
-    child.stdout?.on('data', hear)
-    child.stderr?.on('data', hear)
+    const child = spawn(process.execPath, [join(root, 'node_modules', program), ...parameters], {
+      cwd: root,
+      stdio: ['ignore', 'inherit', 'inherit'],
+      env: { ...process.env, ...environment },
+    })
     running.add(child)
     child.once('close', code => {
       running.delete(child)
@@ -132,25 +113,23 @@ await main(async () => {
   const parts = new Parts()
   parts.stopOnSignals()
   try {
-    // Nothing waits for these, and the tests wait for each other here and there.
-    const beside = areChosen
-      ? []
-      : [
-          runBeside('types', 'vue-tsc/bin/vue-tsc.js', [
-            '--noEmit',
-            '--incremental',
-            '--tsBuildInfoFile',
-            join(folder, 'types'),
-          ]),
-          runBeside('lint', 'oxlint/bin/oxlint', ['--type-aware']),
-          runBeside('lint', 'eslint/bin/eslint.js', ['.', '--max-warnings', '0']),
-        ]
+    if (!areChosen)
+      await Promise.all([
+        run('types', 'vue-tsc/bin/vue-tsc.js', [
+          '--noEmit',
+          '--incremental',
+          '--tsBuildInfoFile',
+          join(folder, 'types'),
+        ]).then(ok => count('types', ok)),
+        run('lint', 'oxlint/bin/oxlint', ['--type-aware'])
+          .then(async ok => (await run('lint', 'eslint/bin/eslint.js', ['.', '--max-warnings', '0'])) && ok)
+          .then(ok => count('lint', ok)),
+      ])
     await tests('unit')
     const database = parts.add(await startDatabase(folder, { isThrowAway: true }))
     if (moment) console.log(`\nIt is ${moment.toISOString()}.`)
     await tests('server', { DATABASE_URL: database.url, ...clock() })
     await tests('journeys', clock())
-    await Promise.all(beside)
   } finally {
     await parts.stop()
   }

@@ -11,10 +11,5 @@ export const useMessages = (): SiteMessages => inject(messagesKey)!
 export const FormattedMessage: FunctionalComponent<{ of: MessageKey; values?: MessageValues }> = (
   { of, values = {} },
   { slots },
-) =>
-  useMessages().parts(
-    of,
-    values,
-    Object.fromEntries(Object.entries(slots).map(([name, draw]) => [name, (words: string) => draw!({ words })])),
-  )
+) => useMessages().parts(of, values, slots)
 FormattedMessage.props = ['of', 'values']

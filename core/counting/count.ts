@@ -60,9 +60,9 @@ export interface Counted {
 const hourMs = 3600_000
 
 /** A day is over for counting so long after its end: until then lines may come late. */
-export const completeAfterMs = 2 * hourMs
+const completeAfterMs = 2 * hourMs
 
-export const dayOf = (at: Date): string => at.toISOString().slice(0, 10)
+const dayOf = (at: Date): string => at.toISOString().slice(0, 10)
 const hourOf = (at: Date): Date => new Date(Math.floor(+at / hourMs) * hourMs)
 const keyOf = ({ episodeId, at, who }: Fetch): string => `${dayOf(at)} ${episodeId} ${who}`
 
@@ -88,7 +88,7 @@ function sentSpan({ range, bytesSent }: Fetch, { audio }: FileSound): Span | nul
  * Whether it is a download by now. Guidelines: a minute of the sound, or all of it where it is shorter, in however many pieces;
  * what was fetched twice counts once; tags and pictures at the head of a file are no sound.
  */
-export const isDownload = ({ spans }: OpenDownload, soundOf: (fileId: string) => FileSound | undefined): boolean =>
+const isDownload = ({ spans }: OpenDownload, soundOf: (fileId: string) => FileSound | undefined): boolean =>
   Object.entries(spans).some(([fileId, of]) => {
     const sound = soundOf(fileId)
     if (!sound) return false

@@ -2,8 +2,8 @@ import { IntlMessageFormat } from 'intl-messageformat'
 
 /** What stands in a message for its names. */
 export type MessageValues = Readonly<Record<string, string | number>>
-/** What stands for a tag: made of the words in it. */
-export type MessageTags<Part> = Readonly<Record<string, (words: string) => Part>>
+/** What stands for a tag, made of the words in it: as a slot of a component is drawn. */
+export type MessageTags<Part> = Readonly<Record<string, ((given: { words: string }) => Part) | undefined>>
 
 /**
  * The messages of one language, to be filled in.
@@ -25,7 +25,7 @@ export function createMessages<Key extends string>(texts: Readonly<Record<Key, s
     /** A message in parts, some of them made by what stands for its tags. */
     parts<Part>(key: Key, values: MessageValues, tags: MessageTags<Part>): (string | Part)[] {
       const made = Object.entries(tags).map(
-        ([name, make]) => [name, (words: string[]) => make(words.join(''))] as const,
+        ([name, make]) => [name, (words: string[]) => make!({ words: words.join('') })] as const,
       )
       return [formatOf(key).format<Part>({ ...values, ...Object.fromEntries(made) } as never)].flat() as (
         string | Part

@@ -32,6 +32,7 @@ const acts = computed(() => [
     keys: 'Ctrl Z',
     aria: 'Control+Z',
     what: lastOf(props.done),
+    nothing: t('nothingToUndo'),
     act: () => emit('undo'),
   },
   {
@@ -40,6 +41,7 @@ const acts = computed(() => [
     keys: 'Ctrl Shift Z',
     aria: 'Control+Shift+Z',
     what: lastOf(props.taken),
+    nothing: t('nothingToRedo'),
     act: () => emit('redo'),
   },
 ])
@@ -77,11 +79,11 @@ useEventListener('beforeinput', onInput, { capture: true })
     <div class="flowing gap-x-4 gap-y-1 ms-auto">
       <SaveWord :saving="saving" :saved-at="savedAt" :zone="zone" />
       <IconButton
-        v-for="{ name, icon, keys, aria, what, act } in acts"
+        v-for="{ name, icon, keys, aria, what, nothing, act } in acts"
         :key="name"
         :name="name"
         :icon="icon"
-        :tip="what ? `${name}: ${what} (${keys})` : t('nothingTo', { act: name.toLowerCase() })"
+        :tip="what ? `${name}: ${what} (${keys})` : nothing"
         :disabled="!what"
         :aria-keyshortcuts="aria"
         @click="act"

@@ -34,8 +34,12 @@ const count = (number: number): string => number.toLocaleString(locale)
     <span v-if="first" dir="auto">{{ t('inPhoneList', { sentence: first }) }}</span>
     <span v-else>{{ t('phoneListEmpty') }}</span>
     <span class="figures" :class="{ over: bytes > mostDescriptionBytes }" data-testid="bytes">
-      {{ t('bytesInFeed', { bytes: count(bytes), most: count(mostDescriptionBytes) })
-      }}<template v-if="bytes > mostDescriptionBytes">{{ t('cutByApps') }}</template>
+      {{
+        t(bytes > mostDescriptionBytes ? 'moreBytesThanApps' : 'bytesInFeed', {
+          bytes: count(bytes),
+          most: count(mostDescriptionBytes),
+        })
+      }}
     </span>
   </p>
 </template>

@@ -28,7 +28,7 @@ const at = (moment: string): string => shortMoment(moment, props.show.zone)
     </p>
     <template v-else-if="listing.state === 'in review'">
       <p class="wrap-anywhere" role="status">
-        <FormattedMessage of="inReviewSince" :values="{ moment: at(listing.since) }" />
+        <FormattedMessage of="inReviewSince" :values="{ moment: at(listing.since) }" />{{ ' ' }}
         <template v-if="listing.isClosed">{{ t('nobodyReviewsToday') }}</template>
       </p>
       <p v-if="directory.reviewDays" class="quiet wrap-anywhere">
@@ -40,7 +40,7 @@ const at = (moment: string): string => shortMoment(moment, props.show.zone)
     </p>
     <template v-else>
       <p class="wrap-anywhere" role="status">
-        <FormattedMessage of="listedSince" :values="{ moment: at(listing.since) }" />
+        <FormattedMessage of="listedSince" :values="{ moment: at(listing.since) }" />{{ ' ' }}
         <a v-if="listing.listingAddress" :href="listing.listingAddress" target="_blank">{{ t('viewTheListing') }}</a>
       </p>
       <p v-if="listing.lacks.length === 0" class="wrap-anywhere">{{ t('hasAll', { count: listing.has }) }}</p>

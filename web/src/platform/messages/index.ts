@@ -18,11 +18,7 @@ export function studioMessages<OwnKey extends string>(own: Readonly<Record<OwnKe
   const FormattedMessage: FunctionalComponent<{ of: OwnKey | SharedKey; values?: MessageValues }> = (
     { of, values = {} },
     { slots },
-  ) =>
-    parts<VNode | VNode[]>(of, values, {
-      strong: words => h('strong', words),
-      ...Object.fromEntries(Object.entries(slots).map(([name, draw]) => [name, (words: string) => draw!({ words })])),
-    })
+  ) => parts<VNode | VNode[]>(of, values, { strong: ({ words }) => h('strong', words), ...slots })
   FormattedMessage.props = ['of', 'values']
 
   return { t, FormattedMessage }

@@ -31,7 +31,7 @@ function usesIn(script: string): Use[] {
       const [key, values] = node.arguments
       const places = !values
         ? []
-        : ts.isObjectLiteralExpression(values)
+        : ts.isObjectLiteralExpression(values) && !values.properties.some(ts.isSpreadAssignment)
           ? values.properties.map(({ name }) => `{${name!.getText()}}`)
           : null
       for (const one of keysIn(key!)) uses.push({ key: one, places })
@@ -99,6 +99,29 @@ describe('what the studio says', () => {
       lacks: places === null || !text ? [] : placesIn(text, locale).filter(place => !places.includes(place)),
     }))
     expect(lacking.filter(({ lacks }) => lacks.length > 0)).toEqual([])
+  })
+
+  it('stands apart from what follows it in its line: of a space that is broken over lines nothing is left', () => {
+    const isElement = (node?: TemplateNode): boolean =>
+      node !== undefined && 'props' in node && !node.props.some(({ name }) => name === 'else')
+    const stuck = (node: TemplateNode): string[] => {
+      if (!('tag' in node)) return []
+      const { tag, children } = node
+      const here = children.filter(
+        (child, at) =>
+          /^(p|li|span)$/.test(tag) &&
+          'tag' in child &&
+          child.tag === 'FormattedMessage' &&
+          isElement(children[at + 1]),
+      )
+      return [...here.map(({ loc }) => loc.source.split('\n')[0]!), ...children.flatMap(stuck)]
+    }
+    const found = Object.entries(sources).flatMap(([path, source]) =>
+      (path.endsWith('.vue') ? (parse(source).descriptor.template?.ast?.children ?? []) : [])
+        .flatMap(stuck)
+        .map(message => `${path} ${message}`),
+    )
+    expect(found).toEqual([])
   })
 
   it('has no message that nothing says', () => {

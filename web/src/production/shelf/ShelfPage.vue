@@ -151,7 +151,7 @@ const beginWith = (file: ShelfFile): Promise<void> =>
             <button
               type="button"
               class="small-button"
-              :aria-label="`${heard === file.id ? t('stop') : t('listenTo')} ${file.name}`"
+              :aria-label="heard === file.id ? t('stopNamed', { name: file.name }) : t('listenTo', { name: file.name })"
               @click="listen(file)"
             >
               {{ heard === file.id ? t('stop') : t('listen') }}

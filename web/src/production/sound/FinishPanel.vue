@@ -24,6 +24,13 @@ const kept = ref(false)
 
 const deliverable = computed(() => isDeliverable(props.sound.source!.type))
 const work = computed(() => props.sound.work)
+const progress = computed(() => {
+  const { kind, progress: share, secondsLeft } = work.value!
+  const values = { kind, share: Math.round(share * 100) }
+  return secondsLeft === null
+    ? t('progress', values)
+    : t('progressWithTime', { ...values, time: clock(secondsLeft * 1000) })
+})
 const isCurrent = computed(() => props.sound.finishing === 'done' && !props.sound.tagsAreOld)
 const words = computed(() => {
   const { finishing, recipe: wanted } = props.sound
@@ -48,13 +55,7 @@ function keepAsUsual(): void {
 <template>
   <div class="finish stacked">
     <div v-if="work" class="work" role="status">
-      <span class="small figures"
-        >{{ work.kind === 'measuring' ? t('measuringTheSound') : t('finishing') }} …
-        {{ t('percent', { share: Math.round(work.progress * 100) })
-        }}<template v-if="work.secondsLeft !== null">{{
-          t('timeLeft', { time: clock(work.secondsLeft * 1000) })
-        }}</template></span
-      >
+      <span class="small figures">{{ progress }}</span>
       <ProgressBar
         :value="Math.round(work.progress * 100)"
         :show-value="false"

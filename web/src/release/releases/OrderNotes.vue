@@ -52,7 +52,7 @@ async function make(): Promise<void> {
             oneAt: shortMoment(finding.episodes[0]!.at, show.zone),
             otherAt: shortMoment(finding.episodes[1]!.at, show.zone),
           }"
-        />
+        />{{ ' ' }}
         <button type="button" class="small-button" @click="fix(finding)">
           {{ t('putInOrder') }}
         </button>
@@ -61,7 +61,7 @@ async function make(): Promise<void> {
         <FormattedMessage
           of="haveSameMoment"
           :values="{ episodes: allNamed(finding), moment: shortMoment(finding.episodes[0]!.at, show.zone) }"
-        />
+        />{{ ' ' }}
         <button type="button" class="small-button" @click="fix(finding)">{{ t('moveApart') }}</button>
       </p>
     </div>

@@ -41,9 +41,9 @@ const coming = computed(() => shows.near?.scheduled.episodes ?? [])
 const next = computed(() => coming.value.find(({ releaseAt }) => new Date(releaseAt!) > now.value))
 const nextWhen = computed(() => {
   const { zone, listenerZones } = props.show
-  const at = next.value!.releaseAt!
-  const there = timesThere(at, zone, listenerZones)
-  return t('nextWhen', { moment: longMoment(at, zone), zone, there, isThere: there ? 'yes' : 'no' })
+  const { title, releaseAt } = next.value!
+  const there = timesThere(releaseAt!, zone, listenerZones)
+  return { title, moment: longMoment(releaseAt!, zone), zone, there, isThere: there ? 'yes' : 'no' }
 })
 const ready = computed(
   () => shows.near?.draft.episodes.filter(({ hindrances }) => hindering('schedule', hindrances).length === 0) ?? [],
@@ -77,10 +77,16 @@ async function putBack(): Promise<void> {
   <LoadingShape v-if="!slots" :what="t('theOpenSlots')" :lines="8" />
   <div v-else class="stacked">
     <p v-if="next" class="next">
-      <span class="field-name">{{ t('nextOut') }}</span>{{ ' ' }}
-      <RouterLink :to="{ name: 'desk', params: { show: show.slug, id: next.id } }">{{ next.title }}</RouterLink>{{
-        nextWhen
-      }}
+      <FormattedMessage of="nextOut" :values="nextWhen">
+        <template #label="{ words }"
+          ><span class="field-name">{{ words }}</span></template
+        >
+        <template #link="{ words }"
+          ><RouterLink :to="{ name: 'desk', params: { show: show.slug, id: next.id } }">{{
+            words
+          }}</RouterLink></template
+        > </FormattedMessage
+      >{{ ' ' }}
       <FormattedMessage v-if="next.hindrances.length" of="isNotReady" />
       <template v-else>{{ t('itIsReady') }}</template>
     </p>

@@ -4,7 +4,7 @@ import Textarea from 'primevue/textarea'
 import { ref } from 'vue'
 import type { Comment, CommentChange } from '@contract/comments'
 import { dateWords } from '@core/release/moment'
-import { t } from './messages'
+import { FormattedMessage, t } from './messages'
 
 /** What somebody wrote, and what can be done with it. */
 const props = defineProps<{ comment: Comment; zone: string; busy: boolean }>()
@@ -24,11 +24,15 @@ const begin = (): void => {
 <template>
   <li class="stacked py-4 border-t border-edge" :class="{ away: comment.state === 'hidden' }">
     <p class="small quiet">
-      <b dir="auto">{{ comment.name }}</b> {{ t('commentTo') }}
-      <a v-if="comment.episode.pageAddress" :href="comment.episode.pageAddress" target="_blank">{{
-        comment.episode.title
-      }}</a>
-      <template v-else>{{ comment.episode.title }}</template>
+      <FormattedMessage of="nameToEpisode" :values="{ name: comment.name, title: comment.episode.title }">
+        <template #writer="{ words }"
+          ><b dir="auto">{{ words }}</b></template
+        >
+        <template #episode="{ words }"
+          ><a v-if="comment.episode.pageAddress" :href="comment.episode.pageAddress" target="_blank">{{ words }}</a
+          ><template v-else>{{ words }}</template></template
+        >
+      </FormattedMessage>
       · {{ dateWords(new Date(comment.cameAt), zone) }} ·
       <span :class="{ needs: comment.state === 'waiting' }">{{ stateWords[comment.state] }}</span>
       <template v-if="comment.links"> · {{ t('linksInIt', { count: comment.links }) }}</template>
