@@ -53,12 +53,31 @@ export const useNews = defineStore('news', () => {
 
 const closeMs = 120
 
+/** The same, but once at a time: what is wanted meanwhile is done once more behind, so that no older answer comes after a newer one. */
+function onceAtATime(act: () => Promise<unknown>): () => Promise<void> {
+  let [isUnderWay, isWanted] = [false, false]
+  return async () => {
+    isWanted = true
+    if (isUnderWay) return
+    isUnderWay = true
+    try {
+      while (isWanted) {
+        isWanted = false
+        await act()
+      }
+    } finally {
+      isUnderWay = false
+    }
+  }
+}
+
 /**
  * Does something whenever news concerns it, once for news that come close together, and when a window that was hidden is
- * looked at again. While the stream is down it is done every `whileDownMs`.
+ * looked at again; never twice at the same time. While the stream is down it is done every `whileDownMs`.
  */
 export function onNews(concerns: (news: News) => boolean, act: () => Promise<unknown>, whileDownMs = 3_000): void {
   const news = useNews()
+  const actNow = onceAtATime(act)
   let soon: ReturnType<typeof setTimeout> | undefined
   let timer: ReturnType<typeof setInterval> | undefined
   let isMissed = false
@@ -67,7 +86,7 @@ export function onNews(concerns: (news: News) => boolean, act: () => Promise<unk
     isMissed = document.visibilityState !== 'visible'
     // What cannot be had at this moment is asked for again: the news of it was all there is.
     if (!isMissed)
-      act().catch(error => {
+      actNow().catch(error => {
         if (passes(error)) later(againMs)
       })
   }
