@@ -63,6 +63,7 @@ const districts = {
     release: ['mail', 'releases', 'calendar', 'bulkEdits'],
     site: ['comments', 'pages', 'themes', 'ownPages', 'sharing', 'customDomains'],
     feed: ['delivery', 'feeds', 'checking', 'directories', 'listeners', 'preview'],
+    numbers: ['counting', 'figures'],
     app: ['health', 'clockOffset', 'studio', 'retention'],
     testing: [],
   },

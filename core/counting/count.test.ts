@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { count, type Fetch, type FileSound, type OpenDownloads, refusalOf, type Step, stillOpen } from './count'
+import { count, type Fetch, type FileSound, isComplete, type ListenerDays, refusalOf, type Step } from './count'
 
 // 128 kbit/s: 16,000 bytes a second, 960,000 a minute; 50,000 bytes of tags and artwork at the head.
 const sounds: Readonly<Record<string, FileSound>> = {
@@ -11,6 +11,7 @@ const sounds: Readonly<Record<string, FileSound>> = {
 const soundOf = (fileId: string): FileSound | undefined => sounds[fileId]
 
 const fetch = (part: Partial<Omit<Fetch, 'at'>> & { at?: string } = {}): Fetch => ({
+  showId: 'bellows',
   episodeId: '36',
   fileId: 'long',
   method: 'GET',
@@ -19,13 +20,18 @@ const fetch = (part: Partial<Omit<Fetch, 'at'>> & { at?: string } = {}): Fetch =
   range: null,
   who: 'Ilse',
   isRobot: false,
+  isHosted: false,
+  isPrefetch: false,
+  times: 1,
+  traits: { app: 'Kelp', device: 'phone', place: 'SE', source: 'feed' },
   ...part,
   at: new Date(part.at ?? '2026-11-20T06:10:00Z'),
 })
 const sumOf = (steps: readonly Step[]): Record<string, number> => {
   const sums: Record<string, number> = {}
-  for (const { episodeId, hour, by } of steps) {
-    const key = `${episodeId} ${hour.toISOString().slice(0, 13)}`
+  for (const { episodeId, hour, traits, refusal, by } of steps) {
+    if (refusal) continue
+    const key = `${episodeId} ${hour.toISOString().slice(0, 13)} ${traits.source}`
     sums[key] = (sums[key] ?? 0) + by
   }
   return Object.fromEntries(
@@ -83,6 +89,8 @@ describe('counted by hand', () => {
     ['unchanged since', [fetch({ status: 304, bytesSent: 0 })], 0],
     ['not found', [fetch({ status: 404 })], 0],
     ['a robot', [fetch({ isRobot: true })], 0],
+    ['a data centre', [fetch({ isHosted: true })], 0],
+    ['before anybody pressed play', [fetch({ isPrefetch: true })], 0],
     ['a file that is not known', [fetch({ fileId: 'gone' })], 0],
     ['nothing, though it was answered', [fetch({ bytesSent: 0 })], 0],
     ['a range that runs backwards', [fetch({ status: 206, range: [2_000_000, 1_000_000] })], 0],
@@ -93,20 +101,40 @@ describe('counted by hand', () => {
 
   it('a download belongs to the hour of its first fetch, also where that line comes late', () => {
     const [late, early] = [fetch({ at: '2026-11-20T07:01:00Z' }), fetch({ at: '2026-11-20T06:59:00Z', bytesSent: 10 })]
-    expect(counted([late, early])).toEqual({ '36 2026-11-20T06': 1 })
+    expect(counted([late, early])).toEqual({ '36 2026-11-20T06 feed': 1 })
     const first = count(new Map(), [late], soundOf)
-    expect(sumOf(first.steps)).toEqual({ '36 2026-11-20T07': 1 })
-    expect(count(first.open, [early], soundOf).steps.map(({ by }) => by)).toEqual([-1, 1])
+    expect(sumOf(first.steps)).toEqual({ '36 2026-11-20T07 feed': 1 })
+    expect(count(first.days, [early], soundOf).steps.map(({ by }) => by)).toEqual([-1, 1])
   })
 
-  it('what does not count says why', () => {
+  it('what does not count says why, the gravest first; of several the one that came nearest', () => {
     const why = (part: Parameters<typeof fetch>[0]): unknown => refusalOf(fetch(part), soundOf(part?.fileId ?? 'long'))
     expect(why({ isRobot: true, method: 'HEAD' })).toBe('robot')
-    expect(why({ method: 'HEAD' })).toBe('only asked')
+    expect(why({ isHosted: true, isPrefetch: true })).toBe('hosted')
+    expect(why({ isPrefetch: true })).toBe('prefetch')
+    expect(why({ method: 'HEAD' })).toBe('head')
     expect(why({ status: 304 })).toBe('unchanged')
-    expect(why({ status: 416 })).toBe('not answered')
-    expect(why({ fileId: 'gone' })).toBe('unknown file')
+    expect(why({ status: 416 })).toBe('no-answer')
+    expect(why({ fileId: 'gone' })).toBe('unknown-file')
     expect(why({})).toBeNull()
+    const ofDay = (fetches: Fetch[]): unknown =>
+      [...count(new Map(), fetches, soundOf).days.values()].map(({ refusal, fetches: times }) => [refusal, times])
+    expect(ofDay([fetch({ method: 'HEAD', times: 3 })])).toEqual([['head', 3]])
+    expect(ofDay([fetch({ bytesSent: 9 }), fetch({ method: 'HEAD' })])).toEqual([['under-a-minute', 2]])
+    expect(ofDay([fetch({ method: 'HEAD' }), fetch()])).toEqual([[null, 2]])
+  })
+
+  it('a download has the traits of its first fetch, also where that line comes late', () => {
+    const [late, early] = [
+      fetch({ at: '2026-11-20T06:50:00Z' }),
+      fetch({ at: '2026-11-20T06:40:00Z', traits: { app: 'Kelp', device: 'phone', place: 'SE', source: 'page' } }),
+    ]
+    const first = count(new Map(), [late], soundOf)
+    const steps = count(first.days, [early], soundOf).steps
+    expect(steps.map(({ by, traits }) => [by, traits.source])).toEqual([
+      [-1, 'feed'],
+      [1, 'page'],
+    ])
   })
 })
 
@@ -124,19 +152,21 @@ describe('the same sums', () => {
   })
   const log = fc.array(some, { maxLength: 60 }).map(lines =>
     lines.map(({ minute, from, length, ...line }): Fetch => ({
+      ...fetch(),
       ...line,
+      traits: { app: 'Kelp', device: 'phone', place: 'SE', source: from % 2 ? 'page' : 'feed' },
       at: new Date(Date.parse('2026-11-19T00:00:00Z') + minute * 60_000),
       bytesSent: length,
       range: [from, from + length - 1],
     })),
   )
   const inStretches = (fetches: readonly Fetch[], lengths: readonly number[]): Record<string, number> => {
-    let [open, at]: [OpenDownloads, number] = [new Map(), 0]
+    let [open, at]: [ListenerDays, number] = [new Map(), 0]
     const steps: Step[] = []
     for (const length of [...lengths, fetches.length]) {
       const done = count(open, fetches.slice(at, at + length), soundOf)
       steps.push(...done.steps)
-      ;[open, at] = [done.open, at + length]
+      ;[open, at] = [done.days, at + length]
     }
     return sumOf(steps)
   }
@@ -199,14 +229,8 @@ describe('the same sums', () => {
 })
 
 describe('a day', () => {
-  it('is complete two hours after its end, and closed then', () => {
-    const { open } = count(new Map(), [fetch(), fetch({ at: '2026-11-21T01:00:00Z' })], soundOf)
-    expect([...stillOpen(open, new Date('2026-11-21T01:59:59Z')).values()].map(({ day }) => day)).toEqual([
-      '2026-11-20',
-      '2026-11-21',
-    ])
-    expect([...stillOpen(open, new Date('2026-11-21T02:00:00Z')).values()].map(({ day }) => day)).toEqual([
-      '2026-11-21',
-    ])
+  it('is complete two hours after its end', () => {
+    expect(isComplete('2026-11-20', new Date('2026-11-21T01:59:59Z'))).toBe(false)
+    expect(isComplete('2026-11-20', new Date('2026-11-21T02:00:00Z'))).toBe(true)
   })
 })

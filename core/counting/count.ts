@@ -1,3 +1,4 @@
+import type { Device } from './programs'
 import { coveredBytes, type Span, withSpan } from './spans'
 
 /**
@@ -5,9 +6,23 @@ import { coveredBytes, type Span, withSpan } from './spans'
  * memory; each rule is named where it is applied).
  */
 
+/** Where a fetch came from. What the studio plays is never asked for at these addresses. */
+export const sources = ['feed', 'page', 'frame', 'private'] as const
+export type Source = (typeof sources)[number]
+
+/** What is told apart in sums, and tells nobody. */
+export interface Traits {
+  app: string
+  device: Device
+  /** A country (ISO 3166-1 alpha-2), with a region behind a stroke where it is known; null where nothing is. */
+  place: string | null
+  source: Source
+}
+
 /** What was asked for and answered, of an episode's audio. */
 export interface Fetch {
   at: Date
+  showId: string
   episodeId: string
   /** The file that was sent; an episode can get another one. */
   fileId: string
@@ -20,6 +35,13 @@ export interface Fetch {
   /** Stands for an address and a program, and for no longer than its day. */
   who: string
   isRobot: boolean
+  /** Whether it came from a data centre. */
+  isHosted: boolean
+  /** Whether a browser asked before anybody pressed play, and said so. */
+  isPrefetch: boolean
+  /** How many such lines were one. */
+  times: number
+  traits: Traits
 }
 
 /** The sound in a file: where it lies, tags and pictures at its head left out, and how many bytes of it are a minute. */
@@ -28,53 +50,103 @@ export interface FileSound {
   minuteBytes: number
 }
 
-/** Why a fetch is not one that a download can be made of. */
-export type Refusal = 'only asked' | 'not answered' | 'unchanged' | 'robot' | 'unknown file'
+/** Why no download is made of fetches, the first that holds. */
+export const refusals = [
+  'robot',
+  'hosted',
+  'prefetch',
+  'unknown-file',
+  'head',
+  'unchanged',
+  'no-answer',
+  'under-a-minute',
+] as const
+export type Refusal = (typeof refusals)[number]
 
 /** What one listener has fetched of an episode on a day (UTC): until a minute of it is there it is no download. */
-export interface OpenDownload {
+export interface ListenerDay {
+  showId: string
   episodeId: string
   day: string
   who: string
   /** By file. */
   spans: Readonly<Record<string, readonly Span[]>>
-  /** Of its earliest fetch: the download belongs to that hour. */
+  /** Of its earliest fetch: the download belongs to that hour, and has its traits. */
   firstAt: Date
+  lastAt: Date
+  traits: Traits
+  fetches: number
+  /** Null for a download. */
+  refusal: Refusal | null
 }
 
-/** A download more or, where one turns out to have begun in another hour, fewer. */
+/**
+ * One more that a listener, an episode and a day came to: a download, or a refusal. Where it turns out to be another, or to have
+ * begun in another hour or elsewhere, what it was is one fewer.
+ */
 export interface Step {
+  showId: string
   episodeId: string
-  /** Its beginning (UTC). */
+  /** The beginning of its hour (UTC). */
   hour: Date
+  traits: Traits
+  /** Null for a download. */
+  refusal: Refusal | null
   by: 1 | -1
 }
 
-export type OpenDownloads = ReadonlyMap<string, OpenDownload>
+export type ListenerDays = ReadonlyMap<string, ListenerDay>
 
 export interface Counted {
-  open: OpenDownloads
+  /** What it was given, and what was changed or added. */
+  days: ListenerDays
+  /** Keys of what was changed or added. */
+  changed: ReadonlySet<string>
   steps: Step[]
 }
 
 const hourMs = 3600_000
+const dayMs = 24 * hourMs
 
-/** A day is over for counting so long after its end: until then lines may come late. */
+/** A day is complete so long after its end: until then lines come late as a rule. */
 const completeAfterMs = 2 * hourMs
 
-const dayOf = (at: Date): string => at.toISOString().slice(0, 10)
-const hourOf = (at: Date): Date => new Date(Math.floor(+at / hourMs) * hourMs)
-const keyOf = ({ episodeId, at, who }: Fetch): string => `${dayOf(at)} ${episodeId} ${who}`
+const dayStarts = new Map<number, string>()
+/** The UTC day of a moment, as ISO 8601 writes it. */
+export function dayOf(at: Date): string {
+  const number = Math.floor(+at / dayMs)
+  let day = dayStarts.get(number)
+  if (day === undefined) {
+    if (dayStarts.size > 1_000) dayStarts.clear()
+    day = new Date(number * dayMs).toISOString().slice(0, 10)
+    dayStarts.set(number, day)
+  }
+  return day
+}
+export const hourOf = (at: Date): Date => new Date(Math.floor(+at / hourMs) * hourMs)
+/** What is one for counting: a listener, an episode, a day. */
+export const listenerDayKey = ({ episodeId, day, who }: Pick<ListenerDay, 'episodeId' | 'day' | 'who'>): string =>
+  `${day} ${episodeId} ${who}`
+
+/** Whether all that is usual has come in of a day. */
+export const isComplete = (day: string, now: Date): boolean =>
+  +now >= Date.parse(`${day}T00:00:00Z`) + dayMs + completeAfterMs
 
 /** Why a fetch cannot be of a download; null where it can. */
-export function refusalOf({ method, status, isRobot }: Fetch, sound: FileSound | undefined): Refusal | null {
+export function refusalOf(
+  { method, status, isRobot, isHosted, isPrefetch }: Fetch,
+  sound: FileSound | undefined,
+): Refusal | null {
   // Guidelines: robots and data centres are taken out before anything is counted.
   if (isRobot) return 'robot'
+  if (isHosted) return 'hosted'
+  // Guidelines: what a page loads before anybody presses play is left out.
+  if (isPrefetch) return 'prefetch'
+  if (!sound) return 'unknown-file'
   // Guidelines: only GET; HEAD asks what there would be.
-  if (method !== 'GET') return 'only asked'
+  if (method !== 'GET') return 'head'
   if (status === 304) return 'unchanged'
-  if (status !== 200 && status !== 206) return 'not answered'
-  return sound ? null : 'unknown file'
+  return status === 200 || status === 206 ? null : 'no-answer'
 }
 
 /** The bytes of the file that went out; null where none did. */
@@ -88,7 +160,7 @@ function sentSpan({ range, bytesSent }: Fetch, { audio }: FileSound): Span | nul
  * Whether it is a download by now. Guidelines: a minute of the sound, or all of it where it is shorter, in however many pieces;
  * what was fetched twice counts once; tags and pictures at the head of a file are no sound.
  */
-const isDownload = ({ spans }: OpenDownload, soundOf: (fileId: string) => FileSound | undefined): boolean =>
+const hasMinute = (spans: ListenerDay['spans'], soundOf: (fileId: string) => FileSound | undefined): boolean =>
   Object.entries(spans).some(([fileId, of]) => {
     const sound = soundOf(fileId)
     if (!sound) return false
@@ -96,47 +168,82 @@ const isDownload = ({ spans }: OpenDownload, soundOf: (fileId: string) => FileSo
     return wanted > 0 && coveredBytes(of, sound.audio) >= wanted
   })
 
+/** The same whichever of two comes first. */
+const words = ({ app, device, place, source }: Traits): string => `${app} ${device} ${place} ${source}`
+const isEarlier = (one: Fetch, { firstAt, traits }: ListenerDay): boolean =>
+  +one.at === +firstAt ? words(one.traits) < words(traits) : one.at < firstAt
+
+function withFetch(before: ListenerDay | undefined, fetch: Fetch, sound: FileSound | undefined): ListenerDay {
+  const refused = refusalOf(fetch, sound)
+  const sent = refused ? null : sentSpan(fetch, sound!)
+  const refusal = refused ?? 'under-a-minute'
+  const { at, fileId } = fetch
+  if (!before)
+    return {
+      showId: fetch.showId,
+      episodeId: fetch.episodeId,
+      day: dayOf(at),
+      who: fetch.who,
+      spans: sent ? { [fileId]: [sent] } : {},
+      firstAt: at,
+      lastAt: at,
+      traits: fetch.traits,
+      fetches: fetch.times,
+      refusal,
+    }
+  const isFirst = isEarlier(fetch, before)
+  return {
+    ...before,
+    spans: sent ? { ...before.spans, [fileId]: withSpan(before.spans[fileId] ?? [], sent) } : before.spans,
+    firstAt: isFirst ? at : before.firstAt,
+    lastAt: at > before.lastAt ? at : before.lastAt,
+    traits: isFirst ? fetch.traits : before.traits,
+    fetches: before.fetches + fetch.times,
+    refusal: before.refusal && refusals[Math.max(refusals.indexOf(before.refusal), refusals.indexOf(refusal))]!,
+  }
+}
+
+const isSame = (one: ListenerDay, other: ListenerDay): boolean =>
+  one.refusal === other.refusal &&
+  +hourOf(one.firstAt) === +hourOf(other.firstAt) &&
+  words(one.traits) === words(other.traits)
+
+const stepOf = ({ showId, episodeId, firstAt, traits, refusal }: ListenerDay, by: Step['by']): Step => ({
+  showId,
+  episodeId,
+  hour: hourOf(firstAt),
+  traits,
+  refusal,
+  by,
+})
+
 /**
  * Counts a stretch of the log after what was counted before: the sum of all steps is the same however the log is cut into
- * stretches, in whatever order its lines come, and however often one comes again (but for who fetches one file in more pieces than
- * are told apart). Guidelines: one download for each listener, episode and day.
+ * stretches, and in whatever order its lines come (but for who fetches one file in more pieces than are told apart).
+ * Guidelines: one download for each listener, episode and day.
  *
- * @param open what was fetched before, of days that are not over
+ * @param before what the same listeners fetched before on those days
  */
 export function count(
-  open: OpenDownloads,
+  before: ListenerDays,
   fetches: readonly Fetch[],
   soundOf: (fileId: string) => FileSound | undefined,
 ): Counted {
-  const now = new Map(open)
-  const touched = new Map<string, OpenDownload | undefined>()
+  const days = new Map(before)
+  const changed = new Set<string>()
   for (const fetch of fetches) {
-    const sound = soundOf(fetch.fileId)
-    const sent = !refusalOf(fetch, sound) && sentSpan(fetch, sound!)
-    if (!sent) continue
-    const key = keyOf(fetch)
-    const before = now.get(key)
-    if (!touched.has(key)) touched.set(key, before)
-    now.set(key, {
-      episodeId: fetch.episodeId,
-      day: dayOf(fetch.at),
-      who: fetch.who,
-      spans: { ...before?.spans, [fetch.fileId]: withSpan(before?.spans[fetch.fileId] ?? [], sent) },
-      firstAt: before && before.firstAt < fetch.at ? before.firstAt : fetch.at,
-    })
+    const key = listenerDayKey({ episodeId: fetch.episodeId, day: dayOf(fetch.at), who: fetch.who })
+    days.set(key, withFetch(days.get(key), fetch, soundOf(fetch.fileId)))
+    changed.add(key)
   }
-  const steps = [...touched].flatMap(([key, before]): Step[] => {
-    const after = now.get(key)!
-    const [was, is] = [before && isDownload(before, soundOf) && before, isDownload(after, soundOf) && after]
-    if (was && is && +hourOf(was.firstAt) === +hourOf(is.firstAt)) return []
-    return [
-      ...(was ? [{ episodeId: was.episodeId, hour: hourOf(was.firstAt), by: -1 as const }] : []),
-      ...(is ? [{ episodeId: is.episodeId, hour: hourOf(is.firstAt), by: 1 as const }] : []),
-    ]
-  })
-  return { open: now, steps }
+  const steps: Step[] = []
+  for (const key of changed) {
+    const now = days.get(key)!
+    if (now.refusal && hasMinute(now.spans, soundOf)) days.set(key, { ...now, refusal: null })
+    const [was, is] = [before.get(key), days.get(key)!]
+    if (was && isSame(was, is)) continue
+    if (was) steps.push(stepOf(was, -1))
+    steps.push(stepOf(is, 1))
+  }
+  return { days, changed, steps }
 }
-
-/** What is left open once the days that are complete by a moment are closed. */
-export const stillOpen = (open: OpenDownloads, now: Date): OpenDownloads =>
-  new Map([...open].filter(([, { day }]) => +now < Date.parse(`${day}T00:00:00Z`) + 24 * hourMs + completeAfterMs))

@@ -5,10 +5,10 @@ import { slugFrom } from '../address/slug'
 import { isWebAddress } from '../address/web'
 import { cleanName, cleanWords, commentFault, linksIn } from '../comments/comment'
 import { prefillFrom } from '../episode/prefill'
+import { readProgram } from '../counting/programs'
 import { patternFault, patternTitle } from '../episode/titlePattern'
 import { firstSentence } from '../episode/wants'
 import { addressesIn } from '../feed/addresses'
-import { agentName } from '../feed/agents'
 import { feedText } from '../feed/bytes'
 import { checkFeed } from '../feed/check'
 import { compareFeeds, comparisonWords } from '../feed/compare'
@@ -142,5 +142,5 @@ export const readings: Readonly<Record<string, Reading>> = {
   'phrases that are found': words => hasPhrases(tokensOf(words), readQuery('“a b” “x x x”')),
   'words on a line': words => [fold(words), oneLine(words), cut(words, 40), letters(words), cutForList(words, 40)],
   'words at edges': words => [trimmed(words, ' -.'), withoutEmptyLines(words), xmlSafe(words)],
-  moments: words => [readTimestamp(words), readHttpDate(words), agentName(words)],
+  moments: words => [readTimestamp(words), readHttpDate(words), readProgram(words)],
 }

@@ -1,3 +1,4 @@
+import { startCounting } from '../numbers/counting/counter'
 import { startProxyLog } from '../feed/delivery/proxyLog'
 import { jobList } from './jobList'
 import { reporter } from './openPlatform'
@@ -17,6 +18,7 @@ export function startBackground(platform: Platform): Repeated {
     startReleaseClock(platform, report),
     startUploadWatch(platform, report),
     ...(mediaAccelLog ? [startProxyLog(platform, mediaAccelLog, report)] : []),
+    startCounting(platform, report),
     startRetention(platform, report),
   ]
   return {

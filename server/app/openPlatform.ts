@@ -6,7 +6,7 @@ import type { Clock } from '../platform/clock'
 import type { Configuration } from '../platform/configuration'
 import { openDatabase } from './openDatabase'
 import { migrate } from '../platform/database/migrate'
-import { deliveryLog } from '../platform/deliveries/log'
+import { openDeliveries } from '../platform/deliveries/open'
 import { createEvents } from '../platform/events/events'
 import { createJobs } from '../platform/jobs/jobs'
 import { openDiskStore } from '../platform/storage/diskStore'
@@ -61,7 +61,7 @@ export async function openPlatform(configuration: Configuration, clock: Clock): 
     media: await openDiskStore(resolve(configuration.mediaDir)),
     jobs: createJobs(database, clock, events, reporter(log)),
     events,
-    deliveries: deliveryLog(database, clock, reporter(log)),
+    ...openDeliveries(configuration, database, clock, reporter(log)),
     siteAssets: await readSiteAssets(configuration.webDir),
   }
 }

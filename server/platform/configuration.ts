@@ -30,6 +30,9 @@ const schema = z.object({
     .regex(/^(\/[\w.-]+)+\/$/, 'The part of an address where the proxy finds the stored files, such as /stored/.')
     .optional(),
   MEDIA_ACCEL_LOG: z.string().min(1).optional(),
+  LOG_DAYS: z.coerce.number().int().min(7).max(3_650).default(90),
+  PLACES_FILE: z.string().min(1).optional(),
+  PROGRAMS_FILE: z.string().min(1).optional(),
   RUN_JOBS: z.enum(['yes', 'no']).default('yes'),
   LISTENER_URL: z.url().optional(),
   TRANSCRIPTION_URL: z.url({ protocol: /^https?$/ }).optional(),
@@ -82,6 +85,12 @@ export interface Configuration {
   mediaAccel: string | null
   /** The log in which that proxy notes what it delivered; null where none is read. */
   mediaAccelLog: string | null
+  /** So many days what single listeners fetched is kept, and then the month that it is of goes. */
+  logDays: number
+  /** A table of places that is taken instead of the one that ships. */
+  placesFile: string | null
+  /** A list of programs, robots and data centres that is taken instead of the one that ships. */
+  programsFile: string | null
   /** Whether the server runs jobs and the release clock itself; where it does not, workers do. */
   runsJobs: boolean
   logLevel: string
@@ -132,6 +141,9 @@ export function readConfiguration(environment: NodeJS.ProcessEnv): Configuration
     cacheBytes: data.CACHE_BYTES,
     mediaAccel: data.MEDIA_ACCEL ?? null,
     mediaAccelLog: data.MEDIA_ACCEL_LOG ?? null,
+    logDays: data.LOG_DAYS,
+    placesFile: data.PLACES_FILE ?? null,
+    programsFile: data.PROGRAMS_FILE ?? null,
     runsJobs: data.RUN_JOBS === 'yes',
     logLevel: data.LOG_LEVEL,
     trustProxy: data.TRUST_PROXY === 'true' ? 1 : Number(data.TRUST_PROXY) || 0,

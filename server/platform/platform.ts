@@ -4,6 +4,7 @@ import type { SiteAssets } from '@site/pages'
 import type { Clock } from './clock'
 import type { Configuration } from './configuration'
 import type { DeliveryLog } from './deliveries/log'
+import type { Askers } from './deliveries/open'
 import type { Events } from './events/events'
 import type { Jobs } from './jobs/jobs'
 import type { MediaStore } from './storage/store'
@@ -18,6 +19,8 @@ export interface Platform {
   jobs: Jobs
   events: Events
   deliveries: DeliveryLog
+  /** What tells the log, and whoever brings one in, who was answered. */
+  askers: Askers
   /** Addresses of what the public pages load in the browser. */
   siteAssets: SiteAssets
 }

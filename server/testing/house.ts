@@ -19,7 +19,7 @@ import { openDatabase } from '../app/openDatabase'
 import { migrate } from '../platform/database/migrate'
 import { transact } from '../platform/database/transact'
 import { Episode as EpisodeRow } from '../show/episodes/models'
-import { deliveryLog } from '../platform/deliveries/log'
+import { openDeliveries } from '../platform/deliveries/open'
 import { createEvents } from '../platform/events/events'
 import { jobList } from '../app/jobList'
 import { createJobs } from '../platform/jobs/jobs'
@@ -88,7 +88,7 @@ export async function openHouse(environment: Record<string, string> = {}): Promi
     media: await openDiskStore(folder),
     jobs: createJobs(database, clock, events, report),
     events,
-    deliveries: deliveryLog(database, clock, report),
+    ...openDeliveries(configuration, database, clock, report),
     siteAssets: {
       script: '/assets/site.js',
       styles: ['/assets/site.css'],

@@ -2,6 +2,8 @@ import { isUnused } from '../../media/pictures/uses'
 import { Op, QueryTypes } from 'sequelize'
 import { historyMs } from '@core/history/thin'
 import { transact } from '../../platform/database/transact'
+import { keepMonths } from '../../platform/database/months'
+import { keyLifeMs } from '../../platform/deliveries/dayKeys'
 import { Job } from '../../platform/jobs/models'
 import type { JobDefinition, Payloads } from '../../platform/jobs/kinds'
 import { blobKeeper } from '../../platform/storage/blobs'
@@ -22,6 +24,7 @@ const outdated: readonly { statement: string; ageMs: number }[] = [
   { statement: "DELETE FROM jobs WHERE state = 'failed' AND run_after < ?", ageMs: 90 * dayMs },
   { statement: 'DELETE FROM events WHERE at < ?', ageMs: dayMs },
   { statement: 'DELETE FROM sessions WHERE expires_at < ?', ageMs: 0 },
+  { statement: 'DELETE FROM day_keys WHERE made_at < ?', ageMs: keyLifeMs },
   { statement: 'DELETE FROM rate_counts WHERE since < ?', ageMs: dayMs },
   { statement: 'DELETE FROM past_deliveries WHERE until < ?', ageMs: dayMs },
   { statement: 'DELETE FROM episode_states WHERE saved_at < ?', ageMs: historyMs },
@@ -44,7 +47,7 @@ const showsBehind = `SELECT s.id FROM shows s LEFT JOIN search_shows w ON w.show
 
 /** What is not needed any more goes: finished jobs, old news, sessions that ran out, pictures and bytes that nobody holds. */
 export function retention(platform: Platform) {
-  const { database, clock, jobs } = platform
+  const { database, clock, jobs, configuration } = platform
   const blobs = blobKeeper(platform)
 
   const before = (ageMs: number): Date => new Date(+clock.now() - ageMs)
@@ -113,6 +116,8 @@ export function retention(platform: Platform) {
             database.query(`${statement} LIMIT ${mostAtOnce}`, { replacements: [before(ageMs)], transaction }),
           )
         }
+        for (const table of ['delivery_log', 'listener_days', 'feed_days'])
+          await keepMonths(database, table, clock.now(), before(configuration.logDays * dayMs))
         await dropUnusedPictures()
         await dropUnaskedSoundbites()
         await blobs.clear()

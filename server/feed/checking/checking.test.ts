@@ -335,7 +335,7 @@ describe('the feed of a show', () => {
     await get('Tide Reader/2.2', { 'if-none-match': String(first.headers.etag) })
     await get('Mozilla/5.0 (X11)')
     const agents = async () => (await overview()).readers.map(({ agent }) => agent)
-    await expect.poll(agents).toEqual(expect.arrayContaining(['A browser', 'Tide Reader']))
+    await expect.poll(agents).toEqual(expect.arrayContaining(['Web browser', 'Tide Reader']))
     expect((await overview()).readers).toEqual(
       expect.arrayContaining([
         expect.objectContaining({
@@ -345,7 +345,7 @@ describe('the feed of a show', () => {
           sameCount: 1,
           hasNewest: true,
         }),
-        expect.objectContaining({ agent: 'A browser', status: 200 }),
+        expect.objectContaining({ agent: 'Web browser', status: 200 }),
       ]),
     )
     house.clock.moveBy(60_000)

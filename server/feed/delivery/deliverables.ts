@@ -17,6 +17,7 @@ import { singleFlight } from '../../platform/singleFlight'
 /** What an address delivers, with the headers that each of its answers has. */
 export interface Deliverable extends Delivery {
   showId: string
+  fileId: string
   head: Head
   etag: string
   /** Until when a file that was replaced still answers; null for the current one. */
@@ -117,6 +118,7 @@ export async function readDeliverables(episodeId: string, audience: Audience, no
           {
             ...delivery,
             showId: episode.showId,
+            fileId: file.id,
             head: headOf({ ...fileHeaders(delivery), ...publicAccess, ...nosniff }),
             etag: etagOf(file.fingerprint),
             until,

@@ -11,7 +11,6 @@ import { Episode } from '../../show/episodes/models'
 import { createEvents } from '../../platform/events/events'
 import { AudioFile } from '../../media/files/models'
 import { type House, openHouse, sounds, type WholeEpisode } from '../../testing/house'
-import { shortenedAddress } from '../../platform/deliveries/address'
 import { type DeliveryEntry, unpack } from '../../platform/deliveries/lines'
 
 let house: House
@@ -176,14 +175,16 @@ describe('the log of deliveries', () => {
     return all.flat()
   }
 
-  it('tells time, episode, bytes, range, program and the address without its end; a HEAD is no delivery', async () => {
+  it('tells time, file, method, bytes, range, program, source, and who it was without an address', async () => {
     for (const [path, init] of [
       [url, { headers: { 'user-agent': 'Pocket wireless/3', range: 'bytes=10-19' } }],
-      [url, { method: 'HEAD' }],
+      [`${url}?from=page`, { headers: { 'user-agent': 'Pocket wireless/3', 'sec-purpose': 'prefetch' } }],
+      [`${url}?from=elsewhere`, { method: 'HEAD' }],
     ] as const) {
       await (await fetch(`http://127.0.0.1:${port}${path}`, init)).arrayBuffer()
     }
-    const [part] = (await entries()).slice(-1)
+    const [part, page, head] = (await entries()).slice(-3)
+    const file = await AudioFile.findOne({ where: { showId: released.showId }, rejectOnEmpty: true })
     expect(part).toEqual({
       at: house.clock.now(),
       kind: 'media',
@@ -193,8 +194,17 @@ describe('the log of deliveries', () => {
       bytesSent: 10,
       range: { start: 10, end: 19 },
       agent: 'Pocket wireless/3',
-      address: '127.0.0.0',
+      who: expect.stringMatching(/^[\da-f]{16}$/) as string,
+      fileId: file.id,
+      method: 'GET',
+      source: 'feed',
+      place: null,
+      isHosted: false,
+      isPrefetch: false,
     })
+    expect(page).toMatchObject({ source: 'page', isPrefetch: true, who: part!.who })
+    expect(head).toMatchObject({ source: 'feed', method: 'HEAD', bytesSent: 0 })
+    expect(head!.who).not.toBe(part!.who)
   })
 
   it('tells of a feed in one line what the same program got within a second', async () => {
@@ -213,7 +223,7 @@ describe('the log of deliveries', () => {
       showId: released.showId,
       episodeId: null,
       range: null,
-      address: '127.0.0.0',
+      source: 'feed',
       bytesSent: Number(headers.get('content-length')),
     }
     const ofFeed = async () => (await entries()).filter(({ kind, agent }) => kind === 'feed' && agent !== 'node')
@@ -269,10 +279,3 @@ describe('the log of deliveries', () => {
     expect((await entries()).length).toBe(before + 1)
   })
 })
-
-it.each([
-  ['192.0.2.77', '192.0.2.0'],
-  ['::ffff:192.0.2.77', '192.0.2.0'],
-  ['2001:db8:1:2:3:4:5:6', '2001:db8:1::'],
-  ['unknown', ''],
-])('the address %s is kept as %s', (address, kept) => expect(shortenedAddress(address)).toBe(kept))

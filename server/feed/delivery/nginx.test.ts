@@ -134,26 +134,36 @@ describe('what nginx notes', () => {
     return all.filter(({ agent }) => agent.startsWith(beginning))
   }
 
-  it('comes into the log of deliveries, with the bytes that went out; a HEAD is no delivery', async () => {
+  it('comes into the log of deliveries, with the bytes that went out, and whom they went to without an address', async () => {
     // nginx goes by the clock of the world, whatever that of the tests is.
     const now = (): number => performance.timeOrigin + performance.now()
     const began = now()
     await fetched('First "wireless" é')
     await fetched('First', { range: 'bytes=10-19' })
     await fetched('First', {}, 'HEAD')
-    await expect.poll(() => entries('First')).toHaveLength(2)
-    const [all, part] = await entries('First')
+    await (await fetch(`${base}${path}?from=frame`, { headers: { 'user-agent': 'First' } })).arrayBuffer()
+    await expect.poll(() => entries('First')).toHaveLength(4)
+    const [all, part, head, frame] = await entries('First')
+    const { showId, sound } = await house.get(episodeId)
     expect(all).toEqual({
       at: expect.any(Date) as Date,
       kind: 'media',
-      showId: (await house.get(episodeId)).showId,
+      showId,
       episodeId,
+      fileId: sound.source!.id,
+      method: 'GET',
       status: 200,
       bytesSent: whole.length,
       range: null,
       agent: 'First "wireless" é',
-      address: '127.0.0.0',
+      who: expect.stringMatching(/^[\da-f]{16}$/) as string,
+      source: 'feed',
+      place: null,
+      isHosted: false,
+      isPrefetch: false,
     })
+    expect(head).toMatchObject({ method: 'HEAD', bytesSent: 0 })
+    expect(frame).toMatchObject({ source: 'frame', bytesSent: whole.length })
     // The world may put its clock right meanwhile.
     expect(+all!.at).toBeGreaterThanOrEqual(began - 1000)
     expect(+all!.at).toBeLessThanOrEqual(now())

@@ -3,11 +3,11 @@ import { hostname } from 'node:os'
 import { QueryTypes, type Transaction } from 'sequelize'
 import { z } from 'zod'
 import { transact } from '../../platform/database/transact'
-import { Episode } from '../../show/episodes/models'
 import type { Platform } from '../../platform/platform'
 import { repeat, type Repeated } from '../../platform/repeat'
-import { shortenedAddress } from '../../platform/deliveries/address'
-import { type DeliveryEntry, keepLines, packed } from '../../platform/deliveries/lines'
+import type { LogLine } from '@core/counting/logs/line'
+import { keepLines, packed } from '../../platform/deliveries/lines'
+import { logEntries } from './logEntries'
 
 const everyMs = 2_000
 const mostBytesAtOnce = 4 * 1024 * 1024
@@ -27,7 +27,6 @@ const noted = z.object({
   agent: z.string(),
   address: z.string(),
 })
-type Noted = z.infer<typeof noted>
 
 /** How far a log was read: `readBytes` of the file that `inode` is. */
 interface Place {
@@ -39,7 +38,8 @@ interface Place {
  * Takes what a proxy noted of its deliveries into the log of deliveries, each line once: how far it has read is written down
  * together with what it read. The log may be put aside as `….1` and begun anew at any time, as logrotate does.
  */
-export function proxyLog({ database, clock }: Pick<Platform, 'database' | 'clock'>, path: string) {
+export function proxyLog(platform: Pick<Platform, 'database' | 'clock' | 'askers'>, path: string) {
+  const { database, clock } = platform
   const name = `${hostname()}:${path}`
 
   /** Takes in the next lines; tells whether there may be more. */
@@ -53,26 +53,13 @@ export function proxyLog({ database, clock }: Pick<Platform, 'database' | 'clock
     const place = { inode: row.inode, readBytes: Number(row.readBytes) }
     const chunk = await nextChunk(path, place)
     if (!chunk) return false
-    const entries = await entriesOf(chunk.lines, transaction)
+    const entries = await logEntries(platform, chunk.lines.flatMap(readLine), transaction)
     for (const batch of packed(entries)) await keepLines(database, clock.now(), batch, transaction)
     await database.query('UPDATE proxy_logs SET inode = ?, read_bytes = ? WHERE name = ?', {
       replacements: [chunk.now.inode, chunk.now.readBytes, name],
       transaction,
     })
     return true
-  }
-
-  async function entriesOf(lines: readonly string[], transaction: Transaction): Promise<DeliveryEntry[]> {
-    // HEAD delivers nothing, and is not counted (common practice, no source).
-    const gets = lines.flatMap(readLine).filter(({ method }) => method === 'GET')
-    const ids = [...new Set(gets.flatMap(({ path }) => episodeIn(path) ?? []))]
-    const episodes = await Episode.findAll({ where: { id: ids }, attributes: ['id', 'showId'], transaction })
-    const showOf = new Map(episodes.map(({ id, showId }) => [id, showId]))
-    return gets.flatMap(line => {
-      const episodeId = episodeIn(line.path)
-      const showId = episodeId && showOf.get(episodeId)
-      return showId ? [entryOf(line, showId, episodeId)] : []
-    })
   }
 
   return {
@@ -88,7 +75,7 @@ export function proxyLog({ database, clock }: Pick<Platform, 'database' | 'clock
 
 /** Looks into the proxy's log every two seconds. */
 export function startProxyLog(
-  platform: Pick<Platform, 'database' | 'clock'>,
+  platform: Pick<Platform, 'database' | 'clock' | 'askers'>,
   path: string,
   report: (error: unknown) => void,
 ): Repeated {
@@ -144,32 +131,19 @@ async function inodeOf(path: string): Promise<string | null> {
   }
 }
 
-function readLine(line: string): Noted[] {
+function readLine(line: string): LogLine[] {
   try {
-    return [noted.parse(JSON.parse(line))]
+    const { at, range, ...read } = noted.parse(JSON.parse(line))
+    const [, start, end] = /^bytes (\d+)-(\d+)\//.exec(range) ?? []
+    return [
+      {
+        ...read,
+        at: new Date(Math.round(at * 1000)),
+        range: start && end ? { start: Number(start), end: Number(end) } : null,
+      },
+    ]
   } catch {
     // Half a line, from a proxy that was killed.
     return []
-  }
-}
-
-const episodeIn = (path: string): string | null => /^\/media\/([\da-f-]{36})\//.exec(path)?.[1] ?? null
-
-function entryOf(
-  { at, status, bytesSent, range, agent, address }: Noted,
-  showId: string,
-  episodeId: string,
-): DeliveryEntry {
-  const [, start, end] = /^bytes (\d+)-(\d+)\//.exec(range) ?? []
-  return {
-    at: new Date(Math.round(at * 1000)),
-    kind: 'media',
-    showId,
-    episodeId,
-    status,
-    bytesSent,
-    range: start && end ? { start: Number(start), end: Number(end) } : null,
-    agent,
-    address: shortenedAddress(address),
   }
 }

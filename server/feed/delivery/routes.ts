@@ -7,6 +7,7 @@ import type { Platform } from '../../platform/platform'
 import type { FastPath } from '../../platform/http/fastPath'
 import { deliverableFiles } from './deliverables'
 import type { MediaSender } from './send'
+import { sourceIn } from './source'
 
 /** Delivered files, without sign-in: audio of released episodes and public pictures, each at an address that never changes its content. */
 export const deliveryRoutes =
@@ -19,7 +20,7 @@ export const deliveryRoutes =
     for (const url of ['/media/:episodeId/:name', '/media/artwork/:name'])
       app.options(url, (_request, reply) => preflight(reply))
 
-    app.route<{ Params: { episodeId: string; name: string } }>({
+    app.route<{ Params: { episodeId: string; name: string }; Querystring: { from?: unknown } }>({
       method: ['GET', 'HEAD'],
       url: '/media/:episodeId/:name',
       async handler(request, reply) {
@@ -31,16 +32,16 @@ export const deliveryRoutes =
           throw new AppError('not-found', 'No released episode has this file.')
         }
         reply.hijack()
-        send(request.raw, reply.raw, episodeId, file)
+        send(request.raw, reply.raw, { episodeId, file, source: sourceIn(request.query.from) })
       },
     })
 
     fast.add((request, response) => {
-      const [, episodeId, name] = /^\/media\/([\da-f-]{36})\/([\w.-]+)$/.exec(request.url!) ?? []
+      const [, episodeId, name, from] = /^\/media\/([\da-f-]{36})\/([\w.-]+)(?:\?from=(\w+))?$/.exec(request.url!) ?? []
       if (!episodeId || (request.method !== 'GET' && request.method !== 'HEAD')) return false
       const file = files.atHand(episodeId, name!)
       if (!file) return false
-      send(request, response, episodeId, file)
+      send(request, response, { episodeId, file, source: sourceIn(from) })
       return true
     })
 

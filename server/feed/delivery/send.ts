@@ -1,4 +1,5 @@
 import type { IncomingMessage, ServerResponse } from 'node:http'
+import type { Source } from '@core/counting/count'
 import { type Answer, answerTo } from '../../platform/storage/deliver'
 import { headOf } from '../../platform/storage/head'
 import { storedPieces } from '../../platform/storage/pieces'
@@ -21,7 +22,11 @@ export function mediaSender({
 
   return {
     close: (): void => pieces.close(),
-    send(request: IncomingMessage, response: ServerResponse, episodeId: string, file: Deliverable): void {
+    send(
+      request: IncomingMessage,
+      response: ServerResponse,
+      { episodeId, file, source }: { episodeId: string; file: Deliverable; source: Source },
+    ): void {
       const shownAt = mediaAccel && media.shownAt(file.sha256)
       const { status, head, part } = shownAt ? handedOn(file, mediaAccel + shownAt) : answerTo(request, file, file.head)
       response.writeHead(status, [...head])
@@ -29,6 +34,8 @@ export function mediaSender({
         kind: 'media' as const,
         showId: file.showId,
         episodeId,
+        fileId: file.fileId,
+        source,
         address: asker(request),
         status,
         part,
@@ -37,8 +44,8 @@ export function mediaSender({
       const follow = (handedOver: number | null): void => deliveries.follow(delivery, request, response, handedOver)
       if (!part) {
         response.end()
-        // HEAD delivers nothing, and is not counted (common practice, no source).
-        if (request.method !== 'HEAD') follow(shownAt ? null : 0)
+        // A proxy asks by HEAD whether a file may go out, and notes by itself what went.
+        if (!shownAt || request.method !== 'HEAD') follow(shownAt ? null : 0)
         return
       }
       const handedOver = sendPart(response, pieces, { sha256: file.sha256, fileBytes: file.bytes, ...part })

@@ -1,9 +1,9 @@
 import { QueryTypes, type Sequelize } from 'sequelize'
 import type { FeedReader } from '@contract/feed'
-import { agentName } from '@core/feed/agents'
+import { readProgram } from '@core/counting/programs'
 import type { Platform } from '../../platform/platform'
 import { shortenedAddress } from '../../platform/deliveries/address'
-import type { DeliveryEntry } from '../../platform/deliveries/lines'
+import type { Noted } from '../../platform/deliveries/lines'
 
 const everyMs = 1_000
 /** Of more different ones within a second only the log of deliveries knows. */
@@ -44,7 +44,7 @@ export function feedReaders({ database, deliveries, log }: Pick<Platform, 'datab
     const rows = [...waiting.values()].sort((one, other) => +one.at - +other.at)
     waiting = new Map()
     if (rows.length === 0) return
-    for (const row of rows) deliveries.add(entryOf(row))
+    for (const row of rows) deliveries.add(notedOf(row))
     try {
       await database.query(
         `INSERT INTO feed_readers (show_id, name, agent, address, first_at, last_at, status, has_at, whole_count, same_count)
@@ -56,7 +56,7 @@ export function feedReaders({ database, deliveries, log }: Pick<Platform, 'datab
           replacements: rows.map(({ showId, name, userAgent, address, at, status, hasIt, times }) => [
             showId,
             name,
-            agentName(userAgent),
+            readProgram(userAgent).name,
             shortenedAddress(address),
             at,
             at,
@@ -81,7 +81,7 @@ export function feedReaders({ database, deliveries, log }: Pick<Platform, 'datab
       if (known) {
         known.times++
         known.at = fetched.at
-      } else if (waiting.size >= mostWaiting) deliveries.add(entryOf({ ...fetched, times: 1 }))
+      } else if (waiting.size >= mostWaiting) deliveries.add(notedOf({ ...fetched, times: 1 }))
       else {
         waiting.set(key, { ...fetched, times: 1 })
         timer ??= setTimeout(() => (writing = writing.then(write)), everyMs)
@@ -96,16 +96,20 @@ export function feedReaders({ database, deliveries, log }: Pick<Platform, 'datab
   }
 }
 
-const entryOf = ({ showId, at, status, bytes, userAgent, address, times }: Waiting): DeliveryEntry => ({
+const notedOf = ({ showId, at, status, bytes, userAgent, address, times }: Waiting): Noted => ({
   at,
   kind: 'feed',
   showId,
   episodeId: null,
+  fileId: null,
+  method: 'GET',
   status,
   bytesSent: bytes,
   range: null,
   agent: userAgent,
-  address: shortenedAddress(address),
+  address,
+  source: 'feed',
+  isPrefetch: false,
   ...(times > 1 && { times }),
 })
 

@@ -89,7 +89,7 @@ export const ownAddressRoutes =
         const file = (await readDeliverables(episode, audience, clock.now())).get(name)
         if (!file || file.showId !== show.id) throw nothingThere()
         reply.hijack()
-        send(request.raw, reply.raw, episode, ofOne(file))
+        send(request.raw, reply.raw, { episodeId: episode, file: ofOne(file), source: 'private' })
       },
     })
 

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import { v7 as uuidV7 } from 'uuid'
 import type { ListenerList, NewListeners } from '@contract/listeners'
-import { agentName } from '@core/feed/agents'
+import { readProgram } from '@core/counting/programs'
 import type { Scope } from '../../people/access/scope'
 import { badInput } from '../../platform/http/errors'
 import { listenerBase, secretLetters } from '../feeds/service'
@@ -82,7 +82,7 @@ export function listenerService({ configuration, clock }: Pick<Platform, 'config
     async noteFetch({ id, lastAt }: FeedListener, userAgent: string): Promise<void> {
       const now = clock.now()
       if (lastAt && +now - +lastAt < noteEveryMs) return
-      await FeedListener.update({ lastAt: now, agent: agentName(userAgent) }, { where: { id } })
+      await FeedListener.update({ lastAt: now, agent: readProgram(userAgent).name }, { where: { id } })
     },
   }
 }

@@ -1,14 +1,18 @@
 import type { IncomingMessage, ServerResponse } from 'node:http'
 import type { Sequelize } from 'sequelize'
 import type { Clock } from '../clock'
-import { shortenedAddress } from './address'
-import { type DeliveryEntry, keepLines, Lines } from './lines'
+import type { Source } from '@core/counting/count'
+import type { DayKeys } from './dayKeys'
+import { keepLines, Lines, type Noted } from './lines'
+import type { ListenerReader } from './listener'
 
 /** What is being answered to whom. */
 export interface Delivery {
   kind: 'media' | 'feed'
   showId: string
   episodeId: string | null
+  fileId: string | null
+  source: Source
   /** Of whoever asked, as the server sees it. */
   address: string
   status: number
@@ -20,16 +24,18 @@ export interface Delivery {
 const everyMs = 1_000
 /** What waits while the database is away, and no more: some 16 MB. */
 const mostBatches = 32
+/** What waits for the key of a new day, which comes with the next answer of the database. */
+const mostKeyless = 20_000
 
 export interface DeliveryLog {
   /**
    * Notes an answer as soon as the line has taken all that was handed over of it, or it is broken off: when, of what, how many
-   * bytes, which range, to which program, to which address without its end. `handedOver` are the bytes of its body; null where
-   * a proxy sends them, which does not tell how many.
+   * bytes, which range, to which program, and to whom, under the key of the day. `handedOver` are the bytes of its body; null
+   * where a proxy sends them, which does not tell how many.
    */
   follow(delivery: Delivery, request: IncomingMessage, response: ServerResponse, handedOver: number | null): void
   /** Notes an answer that has gone out. */
-  add(entry: DeliveryEntry): void
+  add(noted: Noted): void
   /** Writes down what waits. */
   flush(): Promise<void>
   stop(): Promise<void>
@@ -39,14 +45,30 @@ export interface DeliveryLog {
  * The log of deliveries, from which numbers are counted: written in batches, off the way of the requests. A process that is
  * killed loses the last second of it.
  */
-export function deliveryLog(database: Sequelize, clock: Clock, report: (error: unknown) => void): DeliveryLog {
+export function deliveryLog(
+  database: Sequelize,
+  clock: Clock,
+  { keys, listeners }: { keys: DayKeys; listeners: ListenerReader },
+  report: (error: unknown) => void,
+): DeliveryLog {
   /** The last is written to. */
   const waiting: Lines[] = []
   let lost = 0
   let timer: NodeJS.Timeout | undefined
   let writing: Promise<void> = Promise.resolve()
 
-  function note(entry: DeliveryEntry): void {
+  /** In the first moments of a day, until its key has come. */
+  let keyless: Noted[] = []
+
+  function note(noted: Noted): void {
+    const key = keys.atHand(noted.at)
+    if (key) add(noted, key)
+    else if (keyless.length < mostKeyless) keyless.push(noted)
+    else lost++
+    timer ??= setTimeout(() => void flush(), everyMs)
+  }
+
+  function add({ address, ...entry }: Noted, key: Buffer): void {
     if (waiting.length === 0 || waiting.at(-1)!.isFull) {
       if (waiting.length >= mostBatches) {
         lost++
@@ -54,14 +76,22 @@ export function deliveryLog(database: Sequelize, clock: Clock, report: (error: u
       }
       waiting.push(new Lines())
     }
-    waiting.at(-1)!.add(entry)
-    timer ??= setTimeout(() => void flush(), everyMs)
+    waiting.at(-1)!.add({ ...entry, ...listeners.of(address, entry.agent, key) })
+  }
+
+  async function addKeyless(): Promise<void> {
+    for (let [next] = keyless; next; [next] = keyless) {
+      const key = await keys.of(next.at)
+      add(next, key)
+      keyless.shift()
+    }
   }
 
   async function flushNow(): Promise<void> {
     clearTimeout(timer)
     timer = undefined
     try {
+      await addKeyless()
       for (let batch = waiting.shift(); batch; batch = waiting.shift()) {
         try {
           await keepLines(database, clock.now(), batch)
@@ -87,10 +117,9 @@ export function deliveryLog(database: Sequelize, clock: Clock, report: (error: u
     add: note,
     follow(delivery, request, response, handedOver) {
       const at = clock.now()
-      const agent = request.headers['user-agent'] ?? ''
       const waitingBytes = (): number => (response.writableFinished ? 0 : response.writableLength)
       const noteNow = (): void =>
-        note(entryOf(delivery, at, agent, handedOver && Math.max(0, handedOver - waitingBytes())))
+        note(notedOf(delivery, at, request, handedOver && Math.max(0, handedOver - waitingBytes())))
       // Most answers are short, and are on the line at once; only of longer ones the end must be waited for.
       if (!handedOver || response.destroyed || waitingBytes() === 0) noteNow()
       else response.once('close', noteNow)
@@ -102,21 +131,25 @@ export function deliveryLog(database: Sequelize, clock: Clock, report: (error: u
   }
 }
 
-function entryOf(
-  { kind, showId, episodeId, status, part, isRange, address }: Delivery,
+function notedOf(
+  { part, isRange, ...delivery }: Delivery,
   at: Date,
-  agent: string,
+  { method, headers }: IncomingMessage,
   bytesSent: number | null,
-): DeliveryEntry {
+): Noted {
   return {
+    ...delivery,
     at,
-    kind,
-    showId,
-    episodeId,
-    status,
+    method: method === 'HEAD' ? 'HEAD' : 'GET',
     bytesSent,
     range: isRange ? part : null,
-    agent,
-    address: shortenedAddress(address),
+    agent: headers['user-agent'] ?? '',
+    isPrefetch: isPrefetch(headers),
   }
 }
+
+/** Browsers say so, each in its way. */
+const isPrefetch = (headers: IncomingMessage['headers']): boolean =>
+  [headers['sec-purpose'], headers.purpose, headers['x-moz']].some(
+    purpose => typeof purpose === 'string' && /\bprefetch\b/.test(purpose),
+  )

@@ -1,0 +1,41 @@
+import { LRUCache } from 'lru-cache'
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize'
+
+/** What has another name beyond so many is told together: whoever makes names up is not to fill the house with them. */
+const mostLabels = 50_000
+const otherLabel = 'Other'
+const longestLabel = 80
+
+/** Numbers that stand for names of programs and places in the tables of sums. */
+export function labels(database: Sequelize) {
+  const known = new LRUCache<string, number>({ max: mostLabels })
+
+  async function read(texts: readonly string[], transaction: Transaction): Promise<void> {
+    const rows = await database.query<{ id: number; text: string }>('SELECT id, text FROM labels WHERE text IN (?)', {
+      replacements: [texts],
+      type: QueryTypes.SELECT,
+      transaction,
+    })
+    for (const { id, text } of rows) known.set(text, id)
+  }
+
+  return async (given: Iterable<string>, transaction: Transaction): Promise<(text: string) => number> => {
+    const cut = (text: string): string => text.slice(0, longestLabel)
+    const missing = (): string[] => [...new Set([otherLabel, ...[...given].map(cut)])].filter(text => !known.has(text))
+    if (missing().length > 0) await read(missing(), transaction)
+    const unheard = missing()
+    if (unheard.length > 0) {
+      const [row] = await database.query<{ count: number | bigint }>('SELECT COUNT(*) AS count FROM labels', {
+        type: QueryTypes.SELECT,
+        transaction,
+      })
+      const kept = unheard.slice(0, Math.max(1, mostLabels - Number(row!.count)))
+      await database.query(`INSERT IGNORE INTO labels (text) VALUES ${kept.map(() => '(?)').join(', ')}`, {
+        replacements: kept,
+        transaction,
+      })
+      await read(kept, transaction)
+    }
+    return text => known.get(cut(text)) ?? known.get(otherLabel)!
+  }
+}

@@ -1,0 +1,128 @@
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize'
+import {
+  dayOf,
+  type Fetch,
+  type ListenerDay,
+  listenerDayKey,
+  type ListenerDays,
+  refusals,
+  sources,
+} from '@core/counting/count'
+import { devices } from '@core/counting/programs'
+import { inParts, sqlPlain, sqlText, sqlTime } from './literals'
+
+/** Of one listener so many fetches of an episode are kept for a day; of further ones only that there were. */
+export const mostFetchesKept = 100
+
+/** A fetch as it is kept: when, how, with which answer, what was asked for and sent, and how many times. */
+export type KeptFetch = [
+  at: number,
+  method: Fetch['method'],
+  status: number,
+  range: Fetch['range'],
+  bytesSent: number | null,
+  times: number,
+]
+
+/** Of what is kept for a day, who it is: not more than is needed to ask for it. */
+export type Asked = Pick<ListenerDay, 'showId' | 'episodeId' | 'day' | 'who'>
+
+interface Row {
+  showId: string
+  day: string
+  episodeId: string
+  who: string
+  firstAt: Date
+  lastAt: Date
+  fetches: number
+  refusal: number | null
+  app: string
+  device: number
+  place: string | null
+  source: number
+  spans: Buffer
+}
+
+/** What some listeners fetched so far. */
+export async function readListenerDays(
+  database: Sequelize,
+  asked: readonly Asked[],
+  transaction: Transaction,
+): Promise<ListenerDays> {
+  const days = new Map<string, ListenerDay>()
+  for (const part of inParts(asked)) {
+    const keys = part.map(
+      ({ showId, day, episodeId, who }) => `(${sqlPlain(showId)}, ${sqlPlain(day)}, ${sqlPlain(episodeId)}, x'${who}')`,
+    )
+    const rows = await database.query<Row>(
+      `SELECT d.show_id AS showId, CAST(d.day AS CHAR) AS day, d.episode_id AS episodeId, LOWER(HEX(d.who)) AS who,
+        d.first_at AS firstAt, d.last_at AS lastAt, d.fetches, d.refusal, a.text AS app, d.device, p.text AS place, d.source, d.spans
+        FROM listener_days d JOIN labels a ON a.id = d.app LEFT JOIN labels p ON p.id = d.place
+        WHERE (d.show_id, d.day, d.episode_id, d.who) IN (${keys.join(', ')})`,
+      { type: QueryTypes.SELECT, transaction },
+    )
+    for (const { app, device, place, source, spans, refusal, ...row } of rows) {
+      const day: ListenerDay = {
+        ...row,
+        spans: JSON.parse(spans.toString()) as ListenerDay['spans'],
+        refusal: refusal === null ? null : refusals[refusal]!,
+        traits: { app, device: devices[device]!, place, source: sources[source]! },
+      }
+      days.set(listenerDayKey(day), day)
+    }
+  }
+  return days
+}
+
+/** Writes down what listeners have fetched by now; of `fetches` what is new, by the key of the day. */
+export async function writeListenerDays(
+  database: Sequelize,
+  days: readonly (ListenerDay & { isCoarse: boolean; kept: readonly KeptFetch[] })[],
+  labelOf: (text: string) => number,
+  transaction: Transaction,
+): Promise<void> {
+  // In the order of the key, so that what lies side by side is written side by side.
+  const rows = days
+    .map(day => ({ ...day, key: `${day.showId} ${day.day} ${day.episodeId} ${day.who}` }))
+    .toSorted((one, other) => (one.key < other.key ? -1 : 1))
+  for (const part of inParts(rows)) {
+    const values = part.map(({ showId, day, episodeId, who, firstAt, lastAt, fetches, refusal, traits, ...rest }) =>
+      [
+        sqlPlain(showId),
+        sqlPlain(day),
+        sqlPlain(episodeId),
+        `x'${who}'`,
+        sqlTime(firstAt),
+        sqlTime(lastAt),
+        fetches,
+        refusal === null ? 'NULL' : refusals.indexOf(refusal),
+        labelOf(traits.app),
+        devices.indexOf(traits.device),
+        traits.place === null ? 'NULL' : labelOf(traits.place),
+        sources.indexOf(traits.source),
+        rest.isCoarse,
+        sqlText(JSON.stringify(rest.spans)),
+        sqlText(rest.kept.map(each => `${JSON.stringify(each)}\n`).join('')),
+      ].join(', '),
+    )
+    await database.query(
+      `INSERT INTO listener_days (show_id, day, episode_id, who, first_at, last_at, fetches, refusal, app, device, place, source,
+        is_coarse, spans, fetches_kept) VALUES ${values.map(each => `(${each})`).join(', ')}
+        ON DUPLICATE KEY UPDATE first_at = VALUE(first_at), last_at = VALUE(last_at), fetches = VALUE(fetches),
+        refusal = VALUE(refusal), app = VALUE(app), device = VALUE(device), place = VALUE(place), source = VALUE(source),
+        spans = VALUE(spans), fetches_kept = CONCAT(fetches_kept, VALUE(fetches_kept))`,
+      { transaction },
+    )
+  }
+}
+
+export const keptFetch = ({ at, method, status, range, bytesSent, times }: Fetch): KeptFetch => [
+  +at,
+  method,
+  status,
+  range,
+  bytesSent,
+  times,
+]
+
+export const askedOf = ({ showId, episodeId, at, who }: Fetch): Asked => ({ showId, episodeId, day: dayOf(at), who })

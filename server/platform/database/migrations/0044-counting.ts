@@ -1,0 +1,71 @@
+import { unassigned } from '../months'
+
+/** Downloads are counted from the log of deliveries. What it tells of single listeners goes by the month; sums stay. */
+export const statements: readonly string[] = [
+  // made_at: a key is deleted two days after it was made.
+  `CREATE TABLE day_keys (
+    day DATE PRIMARY KEY,
+    secret BINARY(32) NOT NULL,
+    made_at DATETIME(3) NOT NULL
+  )`,
+  'ALTER TABLE delivery_log DROP PRIMARY KEY, ADD PRIMARY KEY (id, at)',
+  // uncounted: what is counted next.
+  'ALTER TABLE delivery_log ADD is_counted BOOLEAN NOT NULL DEFAULT FALSE, ADD INDEX uncounted (is_counted, id)',
+  `ALTER TABLE delivery_log PARTITION BY RANGE COLUMNS (at) (PARTITION ${unassigned} VALUES LESS THAN (MAXVALUE))`,
+  // Who counts holds this row.
+  `CREATE TABLE counting (
+    id TINYINT UNSIGNED PRIMARY KEY,
+    counted_at DATETIME(3) NULL,
+    coarse_until DATE NULL
+  )`,
+  'INSERT INTO counting (id) VALUES (1)',
+  // Names of programs and of places.
+  `CREATE TABLE labels (
+    id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
+    text VARCHAR(80) CHARACTER SET utf8mb4 COLLATE utf8mb4_bin NOT NULL UNIQUE
+  )`,
+  // What a listener fetched of an episode on a day (UTC). What of it and how is told in spans and fetches_kept, by core/counting.
+  `CREATE TABLE listener_days (
+    show_id UUID NOT NULL,
+    day DATE NOT NULL,
+    episode_id UUID NOT NULL,
+    who BINARY(8) NOT NULL,
+    first_at DATETIME(3) NOT NULL,
+    last_at DATETIME(3) NOT NULL,
+    fetches INT UNSIGNED NOT NULL,
+    refusal TINYINT UNSIGNED NULL,
+    app INT UNSIGNED NOT NULL,
+    device TINYINT UNSIGNED NOT NULL,
+    place INT UNSIGNED NULL,
+    source TINYINT UNSIGNED NOT NULL,
+    is_coarse BOOLEAN NOT NULL,
+    spans BLOB NOT NULL,
+    fetches_kept BLOB NOT NULL,
+    PRIMARY KEY (show_id, day, episode_id, who)
+  ) PARTITION BY RANGE COLUMNS (day) (PARTITION ${unassigned} VALUES LESS THAN (MAXVALUE))`,
+  // Who fetched a feed on a day (UTC).
+  `CREATE TABLE feed_days (
+    show_id UUID NOT NULL,
+    day DATE NOT NULL,
+    who BINARY(8) NOT NULL,
+    PRIMARY KEY (show_id, day, who)
+  ) PARTITION BY RANGE COLUMNS (day) (PARTITION ${unassigned} VALUES LESS THAN (MAXVALUE))`,
+  // Sums of a show by a dimension, of an episode or (with the nil UUID) of all, on a day (UTC).
+  `CREATE TABLE download_sums (
+    show_id UUID NOT NULL,
+    dimension TINYINT UNSIGNED NOT NULL,
+    episode_id UUID NOT NULL,
+    day DATE NOT NULL,
+    label INT UNSIGNED NOT NULL,
+    downloads INT NOT NULL,
+    PRIMARY KEY (show_id, dimension, episode_id, day, label)
+  )`,
+  // The first days of an episode, by the hour.
+  `CREATE TABLE download_hours (
+    show_id UUID NOT NULL,
+    episode_id UUID NOT NULL,
+    hour DATETIME NOT NULL,
+    downloads INT NOT NULL,
+    PRIMARY KEY (show_id, episode_id, hour)
+  )`,
+]
