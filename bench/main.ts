@@ -2,6 +2,7 @@ import { benchDemoFiles } from './demoFiles'
 import { benchFeed } from './feed'
 import { benchFresh } from './fresh'
 import { benchKeptFeed } from './keptFeed'
+import { benchCounting } from './counting'
 import { benchAlignment } from './alignment'
 import { benchReleases } from './releases'
 import { benchServing } from './serving'
@@ -24,6 +25,7 @@ const benches: Record<string, () => void | Promise<void>> = {
   site: benchSite,
   size: benchSize,
   releases: benchReleases,
+  counting: benchCounting,
 }
 
 /** Runs the one that is named; without a name says which there are. */

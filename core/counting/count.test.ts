@@ -104,7 +104,7 @@ describe('counted by hand', () => {
     expect(counted([late, early])).toEqual({ '36 2026-11-20T06 feed': 1 })
     const first = count(new Map(), [late], soundOf)
     expect(sumOf(first.steps)).toEqual({ '36 2026-11-20T07 feed': 1 })
-    expect(count(first.days, [early], soundOf).steps.map(({ by }) => by)).toEqual([-1, 1])
+    expect(count(first.changed, [early], soundOf).steps.map(({ by }) => by)).toEqual([-1, 1])
   })
 
   it('what does not count says why, the gravest first; of several the one that came nearest', () => {
@@ -118,7 +118,7 @@ describe('counted by hand', () => {
     expect(why({ fileId: 'gone' })).toBe('unknown-file')
     expect(why({})).toBeNull()
     const ofDay = (fetches: Fetch[]): unknown =>
-      [...count(new Map(), fetches, soundOf).days.values()].map(({ refusal, fetches: times }) => [refusal, times])
+      [...count(new Map(), fetches, soundOf).changed.values()].map(({ refusal, fetches: times }) => [refusal, times])
     expect(ofDay([fetch({ method: 'HEAD', times: 3 })])).toEqual([['head', 3]])
     expect(ofDay([fetch({ bytesSent: 9 }), fetch({ method: 'HEAD' })])).toEqual([['under-a-minute', 2]])
     expect(ofDay([fetch({ method: 'HEAD' }), fetch()])).toEqual([[null, 2]])
@@ -130,7 +130,7 @@ describe('counted by hand', () => {
       fetch({ at: '2026-11-20T06:40:00Z', traits: { app: 'Kelp', device: 'phone', place: 'SE', source: 'page' } }),
     ]
     const first = count(new Map(), [late], soundOf)
-    const steps = count(first.days, [early], soundOf).steps
+    const steps = count(first.changed, [early], soundOf).steps
     expect(steps.map(({ by, traits }) => [by, traits.source])).toEqual([
       [-1, 'feed'],
       [1, 'page'],
@@ -166,7 +166,7 @@ describe('the same sums', () => {
     for (const length of [...lengths, fetches.length]) {
       const done = count(open, fetches.slice(at, at + length), soundOf)
       steps.push(...done.steps)
-      ;[open, at] = [done.days, at + length]
+      ;[open, at] = [new Map([...open, ...done.changed]), at + length]
     }
     return sumOf(steps)
   }

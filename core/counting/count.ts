@@ -98,10 +98,8 @@ export interface Step {
 export type ListenerDays = ReadonlyMap<string, ListenerDay>
 
 export interface Counted {
-  /** What it was given, and what was changed or added. */
-  days: ListenerDays
-  /** Keys of what was changed or added. */
-  changed: ReadonlySet<string>
+  /** What was added, and what is another now. */
+  changed: ListenerDays
   steps: Step[]
 }
 
@@ -127,6 +125,9 @@ export const hourOf = (at: Date): Date => new Date(Math.floor(+at / hourMs) * ho
 /** What is one for counting: a listener, an episode, a day. */
 export const listenerDayKey = ({ episodeId, day, who }: Pick<ListenerDay, 'episodeId' | 'day' | 'who'>): string =>
   `${day} ${episodeId} ${who}`
+/** Of which listener, episode and day a fetch is. */
+export const keyOf = ({ at, episodeId, who }: Pick<Fetch, 'at' | 'episodeId' | 'who'>): string =>
+  `${dayOf(at)} ${episodeId} ${who}`
 
 /** Whether all that is usual has come in of a day. */
 export const isComplete = (day: string, now: Date): boolean =>
@@ -173,33 +174,35 @@ const words = ({ app, device, place, source }: Traits): string => `${app} ${devi
 const isEarlier = (one: Fetch, { firstAt, traits }: ListenerDay): boolean =>
   +one.at === +firstAt ? words(one.traits) < words(traits) : one.at < firstAt
 
-function withFetch(before: ListenerDay | undefined, fetch: Fetch, sound: FileSound | undefined): ListenerDay {
+type Open = { -readonly [Name in keyof ListenerDay]: ListenerDay[Name] } & { spans: Record<string, readonly Span[]> }
+
+const opened = ({ showId, episodeId, at, who, traits }: Fetch): Open => ({
+  showId,
+  episodeId,
+  day: dayOf(at),
+  who,
+  spans: {},
+  firstAt: at,
+  lastAt: at,
+  traits,
+  fetches: 0,
+  refusal: refusals[0],
+})
+
+/** Puts a fetch to what the same listener fetched before. */
+function put(fetch: Fetch, to: Open, sound: FileSound | undefined): void {
   const refused = refusalOf(fetch, sound)
   const sent = refused ? null : sentSpan(fetch, sound!)
-  const refusal = refused ?? 'under-a-minute'
-  const { at, fileId } = fetch
-  if (!before)
-    return {
-      showId: fetch.showId,
-      episodeId: fetch.episodeId,
-      day: dayOf(at),
-      who: fetch.who,
-      spans: sent ? { [fileId]: [sent] } : {},
-      firstAt: at,
-      lastAt: at,
-      traits: fetch.traits,
-      fetches: fetch.times,
-      refusal,
-    }
-  const isFirst = isEarlier(fetch, before)
-  return {
-    ...before,
-    spans: sent ? { ...before.spans, [fileId]: withSpan(before.spans[fileId] ?? [], sent) } : before.spans,
-    firstAt: isFirst ? at : before.firstAt,
-    lastAt: at > before.lastAt ? at : before.lastAt,
-    traits: isFirst ? fetch.traits : before.traits,
-    fetches: before.fetches + fetch.times,
-    refusal: before.refusal && refusals[Math.max(refusals.indexOf(before.refusal), refusals.indexOf(refusal))]!,
+  if (sent) to.spans[fetch.fileId] = withSpan(to.spans[fetch.fileId] ?? [], sent)
+  if (isEarlier(fetch, to)) {
+    to.firstAt = fetch.at
+    to.traits = fetch.traits
+  }
+  if (fetch.at > to.lastAt) to.lastAt = fetch.at
+  to.fetches += fetch.times
+  if (to.refusal && refused !== to.refusal) {
+    const nearest = Math.max(refusals.indexOf(to.refusal), refusals.indexOf(refused ?? 'under-a-minute'))
+    to.refusal = refusals[nearest]!
   }
 }
 
@@ -229,21 +232,24 @@ export function count(
   fetches: readonly Fetch[],
   soundOf: (fileId: string) => FileSound | undefined,
 ): Counted {
-  const days = new Map(before)
-  const changed = new Set<string>()
+  const changed = new Map<string, Open>()
   for (const fetch of fetches) {
-    const key = listenerDayKey({ episodeId: fetch.episodeId, day: dayOf(fetch.at), who: fetch.who })
-    days.set(key, withFetch(days.get(key), fetch, soundOf(fetch.fileId)))
-    changed.add(key)
+    const key = keyOf(fetch)
+    let day = changed.get(key)
+    if (!day) {
+      const known = before.get(key)
+      day = known ? { ...known, spans: { ...known.spans } } : opened(fetch)
+      changed.set(key, day)
+    }
+    put(fetch, day, soundOf(fetch.fileId))
   }
   const steps: Step[] = []
-  for (const key of changed) {
-    const now = days.get(key)!
-    if (now.refusal && hasMinute(now.spans, soundOf)) days.set(key, { ...now, refusal: null })
-    const [was, is] = [before.get(key), days.get(key)!]
+  for (const [key, is] of changed) {
+    if (is.refusal && hasMinute(is.spans, soundOf)) is.refusal = null
+    const was = before.get(key)
     if (was && isSame(was, is)) continue
     if (was) steps.push(stepOf(was, -1))
     steps.push(stepOf(is, 1))
   }
-  return { days, changed, steps }
+  return { changed, steps }
 }

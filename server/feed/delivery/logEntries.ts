@@ -42,6 +42,7 @@ export async function logEntries(
         address,
         source,
         isPrefetch: false,
+        times: 1,
       }),
     )
   }

@@ -161,6 +161,8 @@ describe('what nginx notes', () => {
       place: null,
       isHosted: false,
       isPrefetch: false,
+      isCoarse: false,
+      times: 1,
     })
     expect(head).toMatchObject({ method: 'HEAD', bytesSent: 0 })
     expect(frame).toMatchObject({ source: 'frame', bytesSent: whole.length })

@@ -110,7 +110,7 @@ const notedOf = ({ showId, at, status, bytes, userAgent, address, times }: Waiti
   address,
   source: 'feed',
   isPrefetch: false,
-  ...(times > 1 && { times }),
+  times,
 })
 
 interface Row extends Omit<FeedReader, 'firstAt' | 'lastAt' | 'hasNewest'> {

@@ -1,5 +1,5 @@
 import { QueryTypes, type Transaction } from 'sequelize'
-import { count, dayOf, type Fetch, listenerDayKey } from '@core/counting/count'
+import { count, type Fetch, keyOf } from '@core/counting/count'
 import { transact } from '../../platform/database/transact'
 import { type DeliveryEntry, unpack } from '../../platform/deliveries/lines'
 import type { Platform } from '../../platform/platform'
@@ -19,7 +19,7 @@ import { addedBy, addToSums } from './sums'
 
 const everyMs = 10_000
 /** So many batches of the log are read at once, and of them no more than come to so many lines. */
-const [mostBatches, mostLines] = [200, 20_000]
+const [mostBatches, mostLines] = [200, 40_000]
 
 type Needed = Pick<Platform, 'database' | 'clock' | 'askers'>
 
@@ -30,6 +30,8 @@ type Needed = Pick<Platform, 'database' | 'clock' | 'askers'>
 export function counter({ database, clock, askers }: Needed) {
   const soundsOf = fileSounds(database)
   const labelsOf = labels(database)
+  /** Batches that are or were unpacked, by their number. */
+  const ahead = new Map<number, Promise<DeliveryEntry[]>>()
 
   /** Counts the next stretch; tells whether there may be more. */
   async function countNext(transaction: Transaction): Promise<boolean> {
@@ -39,11 +41,15 @@ export function counter({ database, clock, askers }: Needed) {
     })
     // Another process is at it.
     if (!free) return false
-    const batches = await nextBatches(transaction)
+    const [batches, next] = await nextBatches(transaction)
     if (batches.length > 0) {
-      await take((await Promise.all(batches.map(({ packed }) => unpack(packed)))).flat(), transaction)
+      const entries = await Promise.all(batches.map(entriesOf))
+      ahead.clear()
+      // What comes next is unpacked while the database is at what comes now.
+      for (const id of next) void entriesOf(id).catch(() => ahead.delete(id))
+      await take(entries.flat(), transaction)
       await database.query('UPDATE delivery_log SET is_counted = TRUE WHERE id IN (?)', {
-        replacements: [batches.map(({ id }) => id)],
+        replacements: [batches],
         transaction,
       })
     }
@@ -54,18 +60,37 @@ export function counter({ database, clock, askers }: Needed) {
     return batches.length > 0
   }
 
-  async function nextBatches(transaction: Transaction): Promise<{ id: number; packed: Buffer }[]> {
+  /** The batches that are counted now, and those after them. */
+  async function nextBatches(transaction: Transaction): Promise<[now: number[], next: number[]]> {
     const waiting = await database.query<{ id: number; entries: number }>(
       `SELECT id, entries FROM delivery_log WHERE is_counted = FALSE ORDER BY id LIMIT ${mostBatches}`,
       { type: QueryTypes.SELECT, transaction },
     )
+    const stretches: [number[], number[]] = [[], []]
     let lines = 0
-    const taken = waiting.filter(({ entries }, n) => (lines += entries) <= mostLines || n === 0)
-    if (taken.length === 0) return []
-    return database.query<{ id: number; packed: Buffer }>(
-      'SELECT id, packed FROM delivery_log WHERE is_counted = FALSE AND id IN (?)',
-      { replacements: [taken.map(({ id }) => id)], type: QueryTypes.SELECT, transaction },
-    )
+    for (const [n, { id, entries }] of waiting.entries()) {
+      lines += entries
+      if (lines <= mostLines || n === 0) stretches[0].push(id)
+      else if (lines <= 2 * mostLines) stretches[1].push(id)
+    }
+    return stretches
+  }
+
+  function entriesOf(id: number): Promise<DeliveryEntry[]> {
+    const known = ahead.get(id)
+    if (known) return known
+    const read = readBatch(id)
+    ahead.set(id, read)
+    return read
+  }
+
+  /** What a batch holds never changes, so it is read beside the transaction in which it is counted. */
+  async function readBatch(id: number): Promise<DeliveryEntry[]> {
+    const [row] = await database.query<{ packed: Buffer }>('SELECT packed FROM delivery_log WHERE id = ?', {
+      replacements: [id],
+      type: QueryTypes.SELECT,
+    })
+    return unpack(row!.packed)
   }
 
   async function take(entries: readonly DeliveryEntry[], transaction: Transaction): Promise<void> {
@@ -78,24 +103,21 @@ export function counter({ database, clock, askers }: Needed) {
       transaction,
     )
 
-    const asked = new Map(fetches.map(fetch => [keyOf(fetch), askedOf(fetch)]))
-    const before = await readListenerDays(database, [...asked.values()], transaction)
-    const { days, changed, steps } = count(before, fetches, soundOf)
+    const keys = fetches.map(keyOf)
+    const asked = new Map(fetches.map((fetch, n) => [keys[n]!, fetch]))
+    const before = await readListenerDays(database, [...asked.values()].map(askedOf), transaction)
+    const { changed, steps } = count(before, fetches, soundOf)
 
     const kept = new Map<string, KeptFetch[]>()
     const coarse = new Set<string>()
     for (const [n, fetch] of fetches.entries()) {
-      const key = keyOf(fetch)
+      const key = keys[n]!
       if (media[n]!.isCoarse) coarse.add(key)
       const of = kept.get(key) ?? []
       if (of.length + (before.get(key)?.fetches ?? 0) < mostFetchesKept) of.push(keptFetch(fetch))
       kept.set(key, of)
     }
-    const told = [...changed].map(key => ({
-      ...days.get(key)!,
-      isCoarse: coarse.has(key),
-      kept: kept.get(key) ?? [],
-    }))
+    const told = [...changed].map(([key, day]) => ({ ...day, isCoarse: coarse.has(key), kept: kept.get(key) ?? [] }))
     const names = new Set(told.flatMap(({ traits: { app, place } }) => (place ? [app, place] : [app])))
     for (const { traits } of steps) names.add(traits.app)
     const labelOf = await labelsOf(names, transaction)
@@ -121,7 +143,7 @@ export function counter({ database, clock, askers }: Needed) {
 
   function fetchOf(entry: DeliveryEntry, released: ReadonlyMap<string, string>): Fetch {
     const { name, device, isRobot } = askers.programOf(entry.agent)
-    const { at, showId, method, status, bytesSent, range, who, isHosted, isPrefetch, place, source, times = 1 } = entry
+    const { at, showId, method, status, bytesSent, range, who, isHosted, isPrefetch, place, source, times } = entry
     return {
       at,
       showId,
@@ -174,9 +196,6 @@ export function counter({ database, clock, askers }: Needed) {
     },
   }
 }
-
-const keyOf = (fetch: Fetch): string =>
-  listenerDayKey({ episodeId: fetch.episodeId, day: dayOf(fetch.at), who: fetch.who })
 
 /** Counts what has come in, every ten seconds. */
 export function startCounting(platform: Needed, report: (error: unknown) => void): Repeated {

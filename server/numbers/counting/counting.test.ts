@@ -35,6 +35,7 @@ async function fetched(agent: string, address: string, rest: object = {}): Promi
     address,
     source: 'feed',
     isPrefetch: false,
+    times: 1,
     ...rest,
   })
   for (const batch of packed([entry])) await keepLines(house.platform.database, house.clock.now(), batch)

@@ -9,7 +9,7 @@ import {
   sources,
 } from '@core/counting/count'
 import { devices } from '@core/counting/programs'
-import { inParts, sqlPlain, sqlText, sqlTime } from './literals'
+import { eachPart, inParts, sqlPlain, sqlText, sqlTime } from './literals'
 
 /** Of one listener so many fetches of an episode are kept for a day; of further ones only that there were. */
 export const mostFetchesKept = 100
@@ -74,10 +74,13 @@ export async function readListenerDays(
   return days
 }
 
-/** Writes down what listeners have fetched by now; of `fetches` what is new, by the key of the day. */
+/** What is written of a listener's day; of the fetches that are kept those that are new. */
+type Told = ListenerDay & { isCoarse: boolean; kept: readonly KeptFetch[] }
+
+/** Writes down what listeners have fetched by now. */
 export async function writeListenerDays(
   database: Sequelize,
-  days: readonly (ListenerDay & { isCoarse: boolean; kept: readonly KeptFetch[] })[],
+  days: readonly Told[],
   labelOf: (text: string) => number,
   transaction: Transaction,
 ): Promise<void> {
@@ -85,36 +88,39 @@ export async function writeListenerDays(
   const rows = days
     .map(day => ({ ...day, key: `${day.showId} ${day.day} ${day.episodeId} ${day.who}` }))
     .toSorted((one, other) => (one.key < other.key ? -1 : 1))
-  for (const part of inParts(rows)) {
-    const values = part.map(({ showId, day, episodeId, who, firstAt, lastAt, fetches, refusal, traits, ...rest }) =>
-      [
-        sqlPlain(showId),
-        sqlPlain(day),
-        sqlPlain(episodeId),
-        `x'${who}'`,
-        sqlTime(firstAt),
-        sqlTime(lastAt),
-        fetches,
-        refusal === null ? 'NULL' : refusals.indexOf(refusal),
-        labelOf(traits.app),
-        devices.indexOf(traits.device),
-        traits.place === null ? 'NULL' : labelOf(traits.place),
-        sources.indexOf(traits.source),
-        rest.isCoarse,
-        sqlText(JSON.stringify(rest.spans)),
-        sqlText(rest.kept.map(each => `${JSON.stringify(each)}\n`).join('')),
-      ].join(', '),
-    )
-    await database.query(
+  await eachPart(
+    rows,
+    part =>
       `INSERT INTO listener_days (show_id, day, episode_id, who, first_at, last_at, fetches, refusal, app, device, place, source,
-        is_coarse, spans, fetches_kept) VALUES ${values.map(each => `(${each})`).join(', ')}
+        is_coarse, spans, fetches_kept) VALUES ${part.map(day => `(${valuesOf(day, labelOf)})`).join(', ')}
         ON DUPLICATE KEY UPDATE first_at = VALUE(first_at), last_at = VALUE(last_at), fetches = VALUE(fetches),
         refusal = VALUE(refusal), app = VALUE(app), device = VALUE(device), place = VALUE(place), source = VALUE(source),
         spans = VALUE(spans), fetches_kept = CONCAT(fetches_kept, VALUE(fetches_kept))`,
-      { transaction },
-    )
-  }
+    statement => database.query(statement, { transaction }),
+  )
 }
+
+const valuesOf = (
+  { showId, day, episodeId, who, firstAt, lastAt, fetches, refusal, traits, isCoarse, spans, kept }: Told,
+  labelOf: (text: string) => number,
+): string =>
+  [
+    sqlPlain(showId),
+    sqlPlain(day),
+    sqlPlain(episodeId),
+    `x'${who}'`,
+    sqlTime(firstAt),
+    sqlTime(lastAt),
+    fetches,
+    refusal === null ? 'NULL' : refusals.indexOf(refusal),
+    labelOf(traits.app),
+    devices.indexOf(traits.device),
+    traits.place === null ? 'NULL' : labelOf(traits.place),
+    sources.indexOf(traits.source),
+    isCoarse,
+    sqlText(JSON.stringify(spans)),
+    sqlText(kept.map(each => `${JSON.stringify(each)}\n`).join('')),
+  ].join(', ')
 
 export const keptFetch = ({ at, method, status, range, bytesSent, times }: Fetch): KeptFetch => [
   +at,

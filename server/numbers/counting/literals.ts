@@ -20,3 +20,20 @@ export const rowsAtOnce = 1_000
 export function* inParts<Row>(rows: readonly Row[]): Generator<Row[]> {
   for (let from = 0; from < rows.length; from += rowsAtOnce) yield rows.slice(from, from + rowsAtOnce)
 }
+
+/** Does a statement for each part of some rows, one after the other; the next is written while the one before is carried out. */
+export async function eachPart<Row>(
+  rows: readonly Row[],
+  statementOf: (part: readonly Row[]) => string,
+  carryOut: (statement: string) => Promise<unknown>,
+): Promise<void> {
+  let before: Promise<unknown> = Promise.resolve()
+  for (const part of inParts(rows)) {
+    const statement = statementOf(part)
+    await before
+    before = carryOut(statement)
+    // It is awaited with the next one, which may come later than its failure.
+    before.catch(() => undefined)
+  }
+  await before
+}

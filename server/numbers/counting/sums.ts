@@ -3,7 +3,7 @@ import { dayOf, refusals, sources, type Step } from '@core/counting/count'
 import { type Dimension, dimensions } from '@core/counting/dimensions'
 import { localHour } from '@core/counting/localHour'
 import { devices } from '@core/counting/programs'
-import { inParts, sqlPlain, sqlTime } from './literals'
+import { eachPart, sqlPlain, sqlTime } from './literals'
 
 /** Stands for all episodes of a show. */
 export const allEpisodes = '00000000-0000-0000-0000-000000000000'
@@ -19,6 +19,7 @@ export function addedBy(
   releasedAt: (episodeId: string) => Date | null,
 ) {
   const sums = new Map<string, number>()
+  const traitSums = new Map<string, number>()
   const hours = new Map<string, number>()
   const add = (to: Map<string, number>, key: string, by: number): void => void to.set(key, (to.get(key) ?? 0) + by)
 
@@ -30,41 +31,44 @@ export function addedBy(
       for (const of of [episodeId, allEpisodes]) sum('refusal', refusals.indexOf(refusal), of)
       continue
     }
-    const country = traits.place?.slice(0, 2) ?? null
-    for (const of of [episodeId, allEpisodes]) {
-      sum('day', 0, of)
-      sum('app', labelOf(traits.app), of)
-      sum('device', devices.indexOf(traits.device), of)
-      if (traits.place) sum('place', labelOf(traits.place), of)
-      sum('source', sources.indexOf(traits.source), of)
-    }
+    const [app, device, source] = [labelOf(traits.app), devices.indexOf(traits.device), sources.indexOf(traits.source)]
+    const place = traits.place === null ? 0 : labelOf(traits.place)
+    add(traitSums, `'${showId}', '${episodeId}', '${day}', ${app}, ${device}, ${place}, ${source}`, by)
+    sum('day', 0, episodeId)
+    sum('day', 0, allEpisodes)
+    sum('app', app, allEpisodes)
+    sum('device', device, allEpisodes)
+    sum('place', place, allEpisodes)
+    sum('source', source, allEpisodes)
     sum('hour', hour.getUTCHours(), allEpisodes)
-    const local = country && localHour(hour, country)
-    if (local !== null && local !== '') sum('local-hour', local, allEpisodes)
+    const local = traits.place === null ? null : localHour(hour, traits.place.slice(0, 2))
+    if (local !== null) sum('local-hour', local, allEpisodes)
     const since = releasedAt(episodeId)
     const ageMs = since && +hour - Math.floor(+since / 3600_000) * 3600_000
     if (ageMs !== null && ageMs >= 0 && ageMs <= firstHoursMs)
       add(hours, `${sqlPlain(showId)}, ${sqlPlain(episodeId)}, ${sqlTime(hour)}`, by)
   }
-  return { sums, hours }
+  return { sums, traitSums, hours }
 }
 
 /** Adds to the sums that there are. */
 export async function addToSums(
   database: Sequelize,
-  { sums, hours }: ReturnType<typeof addedBy>,
+  { sums, traitSums, hours }: ReturnType<typeof addedBy>,
   transaction: Transaction,
 ): Promise<void> {
   for (const [table, columns, rows] of [
     ['download_sums', 'show_id, dimension, episode_id, day, label', sums],
+    ['download_traits', 'show_id, episode_id, day, app, device, place, source', traitSums],
     ['download_hours', 'show_id, episode_id, hour', hours],
   ] as const) {
     const added = [...rows].filter(([, by]) => by !== 0).toSorted(([one], [other]) => (one < other ? -1 : 1))
-    for (const part of inParts(added))
-      await database.query(
+    await eachPart(
+      added,
+      part =>
         `INSERT INTO ${table} (${columns}, downloads) VALUES ${part.map(([key, by]) => `(${key}, ${by})`).join(', ')}
           ON DUPLICATE KEY UPDATE downloads = downloads + VALUE(downloads)`,
-        { transaction },
-      )
+      statement => database.query(statement, { transaction }),
+    )
   }
 }

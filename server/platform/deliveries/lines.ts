@@ -1,9 +1,8 @@
 import { createHash } from 'node:crypto'
 import { promisify } from 'node:util'
 import { gunzip, gzip } from 'node:zlib'
-import { LRUCache } from 'lru-cache'
 import type { Sequelize, Transaction } from 'sequelize'
-import type { Source } from '@core/counting/count'
+import { type Source, sources } from '@core/counting/count'
 import { longestAgent } from '@core/counting/programs'
 import type { Listener } from './listener'
 import { longestPlace } from './places'
@@ -26,16 +25,41 @@ export interface DeliveryEntry extends Listener {
   source: Source
   /** Whether a browser said that nobody had pressed anything yet. */
   isPrefetch: boolean
-  /** Of an old line: who is told by the neighbourhood of an address, and one neighbourhood is one listener. */
-  isCoarse?: true
-  /** How many such answers the same program at the same address got within a second or so; not told where that is one. */
-  times?: number
+  /** Whether it is an old line, by which all in one neighbourhood are one listener. */
+  isCoarse: boolean
+  /** How many such answers the same program at the same address got within a second or so. */
+  times: number
 }
 
 /** An answer that went out, before whom it went to is told from the address. */
-export type Noted = Omit<DeliveryEntry, keyof Listener> & { address: string }
+export type Noted = Omit<DeliveryEntry, keyof Listener | 'isCoarse'> & { address: string }
 
+/**
+ * Numbers in a fixed order; what is text stands in the batch once, before it is first used, and is told by its place among all
+ * texts. -1 stands for null.
+ */
 type Line = [
+  at: number,
+  kind: number,
+  showId: number,
+  episodeId: number,
+  fileId: number,
+  agent: number,
+  who: number,
+  place: number,
+  status: number,
+  bytesSent: number,
+  start: number,
+  end: number,
+  times: number,
+  source: number,
+  flags: number,
+]
+const kinds = ['media', 'feed'] as const
+const flagOf = { head: 1, hosted: 2, prefetch: 4 }
+
+/** As lines were when they had an address without its end instead of who asked. */
+type OldLine = [
   at: number,
   kind: DeliveryEntry['kind'],
   showId: string,
@@ -44,28 +68,21 @@ type Line = [
   bytesSent: number | null,
   range: [number, number] | null,
   agent: string,
-  who: string,
-  times: number,
-  fileId: string | null,
-  method: DeliveryEntry['method'],
-  source: Source,
-  place: string | null,
-  isHosted: 0 | 1,
-  isPrefetch: 0 | 1,
+  address: string,
+  times?: number,
 ]
-/** As lines were when they had an address without its end instead of who asked, and nothing behind. */
-type OldLine = readonly unknown[]
 
 const batchBytes = 512 * 1024
 /** What a line can come to: the longest agent and place, each of their characters as an escape of six, and room for the rest. */
-const longestLine = 6 * (longestAgent + longestPlace) + 500
+const longestLine = 6 * (longestAgent + longestPlace) + 700
 
 /**
- * Entries of a batch as they are kept: a line of JSON for each, its values in a fixed order. Each becomes bytes at once:
- * tens of thousands a second that lived on as objects until they are written would keep the collector busy.
+ * Entries of a batch as they are kept: a line of JSON for each, and for each text that is new. Each becomes bytes at once: tens of
+ * thousands a second that lived on as objects until they are written would keep the collector busy.
  */
 export class Lines {
   private readonly bytes = Buffer.allocUnsafe(batchBytes)
+  private readonly texts = new Map<string, number>()
   private used = 0
   count = 0
 
@@ -73,19 +90,47 @@ export class Lines {
     return batchBytes - this.used < longestLine
   }
 
-  add(entry: DeliveryEntry): void {
-    const { at, kind, showId, status, bytesSent, range, agent, who, times = 1, method, source } = entry
-    const bounds = range ? `[${range.start},${range.end}]` : 'null'
-    const asked = `"${showId}",${quotedId(entry.episodeId)},${status},${bytesSent},${bounds}`
-    const asker = `${quoted(agent.slice(0, longestAgent))},"${who}",${times}`
-    const rest = `"${method}","${source}",${entry.place ? quoted(entry.place) : 'null'},${+entry.isHosted},${+entry.isPrefetch}`
-    this.used += this.bytes.write(`[${+at},"${kind}",${asked},${asker},${quotedId(entry.fileId)},${rest}]\n`, this.used)
+  add({
+    at,
+    kind,
+    showId,
+    episodeId,
+    fileId,
+    agent,
+    who,
+    place,
+    status,
+    bytesSent,
+    range,
+    ...rest
+  }: DeliveryEntry): void {
+    const { times, source, method, isHosted, isPrefetch } = rest
+    const texts = `${this.text(showId)},${this.text(episodeId)},${this.text(fileId)},${this.text(agent.slice(0, longestAgent))},${this.text(who)},${this.text(place)}`
+    const sent = `${status},${bytesSent ?? -1},${range ? range.start : -1},${range ? range.end : -1},${times}`
+    const flags =
+      (method === 'HEAD' ? flagOf.head : 0) | (isHosted ? flagOf.hosted : 0) | (isPrefetch ? flagOf.prefetch : 0)
+    this.write(`[${+at},${kinds.indexOf(kind)},${texts},${sent},${sources.indexOf(source)},${flags}]\n`)
     this.count++
   }
 
   /** All of it, compressed by gzip. */
   pack(): Promise<Buffer> {
     return promisify(gzip)(this.bytes.subarray(0, this.used), { level: 1 })
+  }
+
+  private text(text: string | null): number {
+    if (text === null) return -1
+    let place = this.texts.get(text)
+    if (place === undefined) {
+      place = this.texts.size
+      this.texts.set(text, place)
+      this.write(`${JSON.stringify(text)}\n`)
+    }
+    return place
+  }
+
+  private write(line: string): void {
+    this.used += this.bytes.write(line, this.used)
   }
 }
 
@@ -112,51 +157,74 @@ export function packed(entries: readonly DeliveryEntry[]): Lines[] {
   return batches
 }
 
-const known = new LRUCache<string, string>({ max: 5_000 })
-
-function quoted(text: string): string {
-  let json = known.get(text)
-  if (json === undefined) {
-    json = JSON.stringify(text)
-    known.set(text, json)
-  }
-  return json
-}
-
-const quotedId = (id: string | null): string => (id ? `"${id}"` : 'null')
-
 /** The entries of a batch. */
 export async function unpack(packed: Buffer): Promise<DeliveryEntry[]> {
-  const lines = (await promisify(gunzip)(packed)).toString().trimEnd().split('\n')
-  return lines.map(line => read(JSON.parse(line) as Line | OldLine))
+  const lines = (await promisify(gunzip)(packed)).toString().trimEnd()
+  const entries: DeliveryEntry[] = []
+  const texts: string[] = []
+  // Within a line an end of a line is always an escape.
+  for (const line of JSON.parse(`[${lines.replaceAll('\n', ',')}]`) as (string | Line | OldLine)[]) {
+    if (typeof line === 'string') texts.push(line)
+    else entries.push(isOld(line) ? readOld(line) : read(line, texts))
+  }
+  return entries
 }
 
-function read(line: Line | OldLine): DeliveryEntry {
-  const [at, kind, showId, episodeId, status, bytesSent, range, agent, who, times = 1] = line as Line
-  const entry = {
+const isOld = (line: Line | OldLine): line is OldLine => typeof line[1] === 'string'
+
+function read(line: Line, texts: readonly string[]): DeliveryEntry {
+  const [at, kind, show, episode, file, agent, who, place, status, sent, start, end, times, source, flags] = line
+  return {
+    at: new Date(at),
+    kind: kinds[kind]!,
+    showId: texts[show]!,
+    episodeId: episode < 0 ? null : texts[episode]!,
+    fileId: file < 0 ? null : texts[file]!,
+    method: flags & flagOf.head ? 'HEAD' : 'GET',
+    status,
+    bytesSent: sent < 0 ? null : sent,
+    range: start < 0 ? null : { start, end },
+    agent: texts[agent]!,
+    who: texts[who]!,
+    place: place < 0 ? null : texts[place]!,
+    source: sources[source]!,
+    isHosted: (flags & flagOf.hosted) > 0,
+    isPrefetch: (flags & flagOf.prefetch) > 0,
+    isCoarse: false,
+    times,
+  }
+}
+
+/** Who asked is told by the neighbourhood of an address. */
+function readOld([
+  at,
+  kind,
+  showId,
+  episodeId,
+  status,
+  bytesSent,
+  range,
+  agent,
+  address,
+  times = 1,
+]: OldLine): DeliveryEntry {
+  return {
     at: new Date(at),
     kind,
     showId,
     episodeId,
+    fileId: null,
+    method: 'GET',
     status,
     bytesSent,
     range: range && { start: range[0], end: range[1] },
     agent,
-    ...(times > 1 && { times }),
+    who: createHash('sha256').update(`${address} ${agent}`).digest('hex').slice(0, 16),
+    place: null,
+    source: 'feed',
+    isHosted: false,
+    isPrefetch: false,
+    isCoarse: true,
+    times,
   }
-  if (line.length < 11) return { ...entry, ...oldOnes(agent, who) }
-  const [, , , , , , , , , , fileId, method, source, place, isHosted, isPrefetch] = line as Line
-  return { ...entry, who, fileId, method, source, place, isHosted: isHosted === 1, isPrefetch: isPrefetch === 1 }
 }
-
-/** What is told of an old line, which had the neighbourhood of an address for who asked. */
-const oldOnes = (agent: string, neighbourhood: string) => ({
-  who: createHash('sha256').update(`${neighbourhood} ${agent}`).digest('hex').slice(0, 16),
-  isCoarse: true as const,
-  fileId: null,
-  method: 'GET' as const,
-  source: 'feed' as const,
-  place: null,
-  isHosted: false,
-  isPrefetch: false,
-})

@@ -76,7 +76,7 @@ export function deliveryLog(
       }
       waiting.push(new Lines())
     }
-    waiting.at(-1)!.add({ ...entry, ...listeners.of(address, entry.agent, key) })
+    waiting.at(-1)!.add({ ...entry, ...listeners.of(address, entry.agent, key), isCoarse: false })
   }
 
   async function addKeyless(): Promise<void> {
@@ -145,6 +145,7 @@ function notedOf(
     range: isRange ? part : null,
     agent: headers['user-agent'] ?? '',
     isPrefetch: isPrefetch(headers),
+    times: 1,
   }
 }
 

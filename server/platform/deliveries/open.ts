@@ -25,7 +25,7 @@ export function openDeliveries(
       programOf: listeners.programOf,
       /** An entry of what a log tells that has addresses. */
       async told({ address, ...entry }: Noted): Promise<DeliveryEntry> {
-        return { ...entry, ...listeners.of(address, entry.agent, await keys.of(entry.at)) }
+        return { ...entry, ...listeners.of(address, entry.agent, await keys.of(entry.at)), isCoarse: false }
       },
       programsDated: programs.dated,
       placesMadeAt: places.madeAt,

@@ -50,7 +50,7 @@ export const statements: readonly string[] = [
     who BINARY(8) NOT NULL,
     PRIMARY KEY (show_id, day, who)
   ) PARTITION BY RANGE COLUMNS (day) (PARTITION ${unassigned} VALUES LESS THAN (MAXVALUE))`,
-  // Sums of a show by a dimension, of an episode or (with the nil UUID) of all, on a day (UTC).
+  // Sums of a show on a day (UTC) by a dimension; by the day also of each episode, else of all (the nil UUID).
   `CREATE TABLE download_sums (
     show_id UUID NOT NULL,
     dimension TINYINT UNSIGNED NOT NULL,
@@ -59,6 +59,18 @@ export const statements: readonly string[] = [
     label INT UNSIGNED NOT NULL,
     downloads INT NOT NULL,
     PRIMARY KEY (show_id, dimension, episode_id, day, label)
+  )`,
+  // What came of an episode on a day (UTC) by all that is told apart together; place is 0 where none is known.
+  `CREATE TABLE download_traits (
+    show_id UUID NOT NULL,
+    episode_id UUID NOT NULL,
+    day DATE NOT NULL,
+    app INT UNSIGNED NOT NULL,
+    device TINYINT UNSIGNED NOT NULL,
+    place INT UNSIGNED NOT NULL,
+    source TINYINT UNSIGNED NOT NULL,
+    downloads INT NOT NULL,
+    PRIMARY KEY (show_id, episode_id, day, app, device, place, source)
   )`,
   // The first days of an episode, by the hour.
   `CREATE TABLE download_hours (
