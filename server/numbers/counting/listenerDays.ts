@@ -9,19 +9,25 @@ import {
   sources,
 } from '@core/counting/count'
 import { devices } from '@core/counting/programs'
-import { eachPart, inParts, sqlPlain, sqlText, sqlTime } from './literals'
+import { eachPart, inParts, sqlJson, sqlPlain, sqlTime } from './literals'
 
 /** Of one listener so many fetches of an episode are kept for a day; of further ones only that there were. */
 export const mostFetchesKept = 100
 
-/** A fetch as it is kept: when, how, with which answer, what was asked for and sent, and how many times. */
-export type KeptFetch = [
-  at: number,
-  method: Fetch['method'],
-  status: number,
-  range: Fetch['range'],
-  bytesSent: number | null,
-  times: number,
+/**
+ * A fetch as it is kept, in numbers: the millisecond of the day (UTC), the status (below 0 for HEAD), what was asked for (from and to,
+ * both included, -1 for the whole), the bytes that were sent (-1 where that is not known), and how many such there were.
+ */
+export type KeptFetch = [atMs: number, status: number, start: number, end: number, bytesSent: number, times: number]
+
+const dayMs = 24 * 3600_000
+export const keptFetch = ({ at, method, status, range, bytesSent, times }: Fetch): KeptFetch => [
+  +at % dayMs,
+  method === 'HEAD' ? -status : status,
+  range ? range[0] : -1,
+  range ? range[1] : -1,
+  bytesSent ?? -1,
+  times,
 ]
 
 /** Of what is kept for a day, who it is: not more than is needed to ask for it. */
@@ -118,17 +124,8 @@ const valuesOf = (
     traits.place === null ? 'NULL' : labelOf(traits.place),
     sources.indexOf(traits.source),
     isCoarse,
-    sqlText(JSON.stringify(spans)),
-    sqlText(kept.map(each => `${JSON.stringify(each)}\n`).join('')),
+    sqlJson(JSON.stringify(spans)),
+    sqlJson(kept.map(each => `[${each.join(',')}]\n`).join('')),
   ].join(', ')
-
-export const keptFetch = ({ at, method, status, range, bytesSent, times }: Fetch): KeptFetch => [
-  +at,
-  method,
-  status,
-  range,
-  bytesSent,
-  times,
-]
 
 export const askedOf = ({ showId, episodeId, at, who }: Fetch): Asked => ({ showId, episodeId, day: dayOf(at), who })

@@ -1,12 +1,15 @@
 /**
  * SQL of plain values, for rows by the ten thousand: the library's own way of putting values into a statement looks at each letter of
- * it. Text goes as hexadecimal digits, so that nothing in it is read as SQL.
+ * it. Identifiers, dates, times. Throws where one has other letters.
  */
-export const sqlText = (text: string): string => `x'${Buffer.from(text).toString('hex')}'`
-
-/** Identifiers, dates, times and hexadecimal digits. Throws where one has other letters. */
 export function sqlPlain(text: string): string {
   if (!/^[\w :.-]*$/.test(text)) throw new Error(`${JSON.stringify(text)} is no plain value.`)
+  return `'${text}'`
+}
+
+/** JSON of numbers and identifiers. Throws where it has other letters. */
+export function sqlJson(text: string): string {
+  if (!/^[\w\-[\]{}:",\n]*$/.test(text)) throw new Error(`${JSON.stringify(text)} is no plain JSON.`)
   return `'${text}'`
 }
 
