@@ -28,6 +28,7 @@ import { strandService } from '@server/show/strands/service'
 import { transcriptService } from '@server/words/transcripts/service'
 import { moveClock } from '@server/app/clockOffset/clock'
 import { uploadService } from '@server/production/uploads/service'
+import { fillFetches } from './fetches'
 import { type DemoEpisode, type DemoShow, demoAccount, demoShows } from './scenario'
 
 /** Fills an empty house with the demo, by the same services that people's clicks reach, with a clock that is moved along. */
@@ -73,6 +74,8 @@ async function fillShow(
     await currentFeed(platform, await Show.findByPk(showId, { rejectOnEmpty: true }), mainFeed)
   }
   await fillSite(platform, houseScope({ id: showId, showId }), show)
+  clock.moveTo(today)
+  await fillFetches(platform, showId, today)
 }
 
 /** Pages of the maker's own, and what listeners wrote to the first episode. */

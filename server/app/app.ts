@@ -39,6 +39,7 @@ import { missingAddress } from '../platform/http/missingAddress'
 import { readJson } from '../platform/http/json'
 import { knownAddresses } from '../platform/http/knownAddresses'
 import { pageHeaders } from '../platform/http/pageHeaders'
+import { numbersRoutes } from '../numbers/figures/routes'
 import { ownPageRoutes } from '../site/ownPages/routes'
 import { pictureRoutes } from '../media/pictures/routes'
 import { previewRoutes } from '../feed/preview/routes'
@@ -160,6 +161,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
         await answers.register(commentRoutes(platform))
         await answers.register(sharingRoutes(platform))
         await answers.register(customDomainRoutes(platform))
+        await answers.register(numbersRoutes(platform))
       })
     },
     { prefix: '/api/v1' },

@@ -4,7 +4,17 @@ import { AppError } from '../../platform/http/errors'
 
 /** What an id in an address can name. */
 export type Thing =
-  'show' | 'address' | 'episode' | 'file' | 'upload' | 'transcript' | 'strand' | 'listener' | 'page' | 'comment'
+  | 'show'
+  | 'address'
+  | 'episode'
+  | 'file'
+  | 'upload'
+  | 'transcript'
+  | 'strand'
+  | 'listener'
+  | 'page'
+  | 'comment'
+  | 'mark'
 
 /** Something in a show, together with the show it was found in: what services take, so that none acts on a bare id. */
 export interface Scope {
@@ -25,6 +35,7 @@ const showsOf: Readonly<Record<Thing, string>> = {
   strand: 'SELECT show_id FROM strands WHERE id = :id',
   comment: 'SELECT show_id FROM comments WHERE id = :id',
   page: 'SELECT show_id FROM own_pages WHERE id = :id',
+  mark: 'SELECT show_id FROM day_marks WHERE id = :id',
   listener: 'SELECT show_id FROM feed_listeners WHERE id = :id',
   transcript: 'SELECT e.show_id FROM transcripts t JOIN episodes e ON e.id = t.episode_id WHERE t.id = :id',
   upload: 'SELECT e.show_id FROM uploads u JOIN episodes e ON e.id = u.episode_id WHERE u.id = :id',
@@ -41,6 +52,7 @@ const nowhere: Readonly<Record<Thing, string>> = {
   listener: 'There is no such listener.',
   page: 'There is no such page.',
   comment: 'There is no such comment.',
+  mark: 'There is no such mark.',
 }
 
 const canBeId = /^[0-9a-f-]{32,64}$/

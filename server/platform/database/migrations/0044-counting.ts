@@ -80,4 +80,12 @@ export const statements: readonly string[] = [
     downloads INT NOT NULL,
     PRIMARY KEY (show_id, episode_id, hour)
   )`,
+  // What somebody noted of a day, which curves show.
+  `CREATE TABLE day_marks (
+    id UUID PRIMARY KEY,
+    show_id UUID NOT NULL REFERENCES shows (id) ON DELETE CASCADE,
+    day DATE NOT NULL,
+    words VARCHAR(80) NOT NULL,
+    INDEX of_show (show_id, day)
+  )`,
 ]

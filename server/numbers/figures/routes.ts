@@ -1,0 +1,78 @@
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
+import { z } from 'zod'
+import {
+  ageNumbers as ageNumbersOf,
+  comparisonQuery,
+  episodeComparison,
+  listenerList,
+  listenerQuery,
+  newestNumbers,
+  newMark,
+  numbersFilter,
+  showNumbers as showNumbersOf,
+} from '@contract/numbers'
+import { accessTo } from '../../people/access/access'
+import { AppError } from '../../platform/http/errors'
+import type { Platform } from '../../platform/platform'
+import { ageNumbers, comparison } from './ages'
+import { showNumbers } from './figures'
+import { listenersBehind } from './listeners'
+import { addMark, removeMark } from './marks'
+
+const byId = z.object({ id: z.uuid() })
+const marks = z.object({ marks: showNumbersOf.shape.marks })
+
+export const numbersRoutes =
+  (platform: Platform): FastifyPluginAsyncZod =>
+  async app => {
+    const { database } = platform
+
+    app.get(
+      '/shows/:id/numbers',
+      {
+        ...accessTo('show', 'read'),
+        schema: { params: byId, querystring: numbersFilter, response: { 200: showNumbersOf } },
+      },
+      request => showNumbers(platform, request.scope.showId, request.query),
+    )
+    app.get(
+      '/shows/:id/numbers/newest',
+      { ...accessTo('show', 'read'), schema: { params: byId, response: { 200: newestNumbers } } },
+      async request => ({ newest: await ageNumbers(platform, request.scope.showId, null) }),
+    )
+    app.get(
+      '/shows/:id/numbers/ages',
+      {
+        ...accessTo('show', 'read'),
+        schema: { params: byId, querystring: comparisonQuery, response: { 200: episodeComparison } },
+      },
+      request => comparison(platform, request.scope.showId, request.query.episodes),
+    )
+    app.get(
+      '/shows/:id/numbers/listeners',
+      {
+        ...accessTo('show', 'read'),
+        schema: { params: byId, querystring: listenerQuery, response: { 200: listenerList } },
+      },
+      request => listenersBehind(platform, request.scope.showId, request.query),
+    )
+    app.get(
+      '/episodes/:id/numbers',
+      { ...accessTo('episode', 'read'), schema: { params: byId, response: { 200: ageNumbersOf } } },
+      async request => {
+        const numbers = await ageNumbers(platform, request.scope.showId, request.scope.id)
+        if (!numbers) throw new AppError('not-found', 'This episode has not been released.')
+        return numbers
+      },
+    )
+    app.post(
+      '/shows/:id/numbers/marks',
+      { ...accessTo('show', 'write'), schema: { params: byId, body: newMark, response: { 200: marks } } },
+      request => addMark(database, request.scope, request.body),
+    )
+    app.delete(
+      '/marks/:id',
+      { ...accessTo('mark', 'write'), schema: { params: byId, response: { 200: marks } } },
+      request => removeMark(database, request.scope),
+    )
+  }
