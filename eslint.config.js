@@ -76,6 +76,7 @@ const districts = {
     feed: ['feeds', 'directories', 'listeners', 'preview'],
     release: ['mail', 'table', 'rhythm', 'releases', 'calendar'],
     site: ['comments', 'themes', 'ownPages', 'sharing', 'customDomains'],
+    numbers: ['charts', 'figures'],
     app: ['clockOffset', 'show', 'desk', 'frame'],
   },
 }

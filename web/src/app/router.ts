@@ -23,6 +23,9 @@ const ShowPage = () => import('./show/ShowPage.vue')
 const YouPage = () => import('../release/mail/YouPage.vue')
 const CustomDomainPage = () => import('../site/customDomains/CustomDomainPage.vue')
 const ThemePage = () => import('../site/themes/ThemePage.vue')
+const NumbersPage = () => import('../numbers/figures/NumbersPage.vue')
+const ComparePage = () => import('../numbers/figures/ComparePage.vue')
+const FetchesPage = () => import('../numbers/figures/FetchesPage.vue')
 const OwnPagesPage = () => import('../site/ownPages/OwnPagesPage.vue')
 const PrivateFeedsPage = () => import('../feed/listeners/PrivateFeedsPage.vue')
 const StrandsPage = () => import('../show/strands/StrandsPage.vue')
@@ -64,6 +67,9 @@ export function createStudioRouter(): Router {
           pageOf(places.site, 'site-pages', 'site/pages', OwnPagesPage),
           pageOf(places.site, 'site-comments', 'site/comments', CommentsPage),
           pageOf(places.site, 'site-host', 'site/host', CustomDomainPage),
+          pageOf(places.numbers, 'numbers', 'numbers', NumbersPage),
+          pageOf(places.numbers, 'numbers-compare', 'numbers/compare', ComparePage),
+          pageOf(places.numbers, 'numbers-lines', 'numbers/fetches', FetchesPage),
           pageOf(places.settings, 'facts', 'facts', ShowFormPage),
           pageOf(places.settings, 'habits', 'habits', HabitsPage),
           pageOf(places.settings, 'rhythm', 'rhythm', RhythmPage),

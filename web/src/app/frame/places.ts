@@ -3,7 +3,7 @@ import { t } from './messages'
 
 const alone = (name: string, words: string, mark: string): Place => ({ words, mark, tabs: [{ name, words }] })
 
-/** The places of a show, as the frame has them; room is left for two more. */
+/** The places of a show, as the frame has them; room is left for one more. */
 export const places = {
   show: alone('show', t('show'), 'M4 20h16M6 20V10l6-5 6 5v10M12 20v-5M12 5V2'),
   episodes: alone('episodes', t('episodes'), 'M3 8h14v11H3zM3 8l7 5.5L17 8M7 5h14v10'),
@@ -29,6 +29,15 @@ export const places = {
       { name: 'site-pages', words: t('pagesOfYourOwn') },
       { name: 'site-comments', words: t('comments') },
       { name: 'site-host', words: t('customDomain') },
+    ],
+  },
+  numbers: {
+    words: t('numbers'),
+    mark: 'M4 20h16M6 20v-5M11 20V9M16 20v-8M4 8q4-5 8-2.500t8-2.500',
+    tabs: [
+      { name: 'numbers', words: t('downloads') },
+      { name: 'numbers-compare', words: t('sideBySide') },
+      { name: 'numbers-lines', words: t('fetches') },
     ],
   },
   settings: {

@@ -15,6 +15,7 @@ import { useSession } from '../../people/account/session'
 import { useShows } from '../../show/shows/shows'
 import { useUploads } from '../../production/uploads/uploads'
 import { locale } from '../../platform/messages'
+import NewestNumbers from '../../numbers/figures/NewestNumbers.vue'
 import { FormattedMessage, t } from './messages'
 
 const props = defineProps<{ show: string }>()
@@ -77,6 +78,7 @@ function lacks(episode: EpisodeSummary): string {
     <LoadingShape v-if="!shows.near" :what="t('theEpisodes')" :lines="8" />
     <WaterlinePanel v-else-if="!isEmpty" :show="facts" @drawn="isLineDrawn = true" />
     <template v-if="isEmpty || isLineDrawn">
+      <NewestNumbers v-if="released > 0" :show="facts" />
       <p v-if="facts.role !== 'keeper'" class="note">{{ roleWords[facts.role] }}</p>
       <div v-if="facts.artworkIsProvisional" class="note needs-you">
         <p>

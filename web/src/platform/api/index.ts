@@ -1,4 +1,12 @@
 import type { Calendar, CalendarAddress } from '@contract/calendar'
+import type {
+  AgeNumbers,
+  EpisodeComparison,
+  ListenerList,
+  ListenerQuery,
+  NumbersFilter,
+  ShowNumbers,
+} from '@contract/numbers'
 import type { DirectoryList, NewOwnListing } from '@contract/directories'
 import type { TranscriptDraft } from '@contract/drafts'
 import type {
@@ -33,7 +41,7 @@ import type {
   ShowPage,
 } from '@contract/shows'
 import type { Sound } from '@contract/sound'
-import type { ListenerList, NewListeners } from '@contract/listeners'
+import type { ListenerList as FeedListeners, NewListeners } from '@contract/listeners'
 import type { Comment, CommentChange, CommentList, CommentListQuery } from '@contract/comments'
 import type { ThemeStep, ShowTheme, TriedTheme } from '@contract/siteThemes'
 import type { SharedEpisodes } from '@contract/sharing'
@@ -96,6 +104,17 @@ export const api = {
   showAt: (slug: string) => call<Show>('GET', `/shows/at/${encodeURIComponent(slug)}`),
   slots: (showId: string, count: number) => call<SlotList>('GET', `/shows/${showId}/slots${queryOf({ count })}`),
   order: (showId: string) => call<OrderFindings>('GET', `/shows/${showId}/order`),
+  numbers: (showId: string, filter: NumbersFilter) =>
+    call<ShowNumbers>('GET', `/shows/${showId}/numbers${queryOf(filter)}`),
+  newestNumbers: (showId: string) => call<{ newest: AgeNumbers | null }>('GET', `/shows/${showId}/numbers/newest`),
+  episodeNumbers: (episodeId: string) => call<AgeNumbers>('GET', `/episodes/${episodeId}/numbers`),
+  compareEpisodes: (showId: string, episodes: readonly string[]) =>
+    call<EpisodeComparison>('GET', `/shows/${showId}/numbers/ages${queryOf({ episodes: episodes.join(',') })}`),
+  listenersBehind: (showId: string, query: Partial<ListenerQuery>) =>
+    call<ListenerList>('GET', `/shows/${showId}/numbers/listeners${queryOf(query)}`),
+  addMark: (showId: string, mark: { day: string; words: string }) =>
+    call<Pick<ShowNumbers, 'marks'>>('POST', `/shows/${showId}/numbers/marks`, mark),
+  removeMark: (id: string) => call<Pick<ShowNumbers, 'marks'>>('DELETE', `/marks/${id}`),
   feed: (showId: string) => call<FeedOverview>('GET', `/shows/${showId}/feed`),
   feedState: (showId: string, id: string) => call<FeedComparisonView>('GET', `/shows/${showId}/feed/states/${id}`),
   feedOutlook: (showId: string, change: ShowChange) =>
@@ -110,12 +129,12 @@ export const api = {
   dropListing: (showId: string, id: string) => call<DirectoryList>('DELETE', `/shows/${showId}/listings/${id}`),
   feedChange: (episodeId: string) => call<FeedComparisonView>('GET', `/episodes/${episodeId}/feed-change`),
   moveShow: (id: string, address: NewAddress) => call<Show>('POST', `/shows/${id}/address`, address),
-  listeners: (showId: string) => call<ListenerList>('GET', `/shows/${showId}/listeners`),
+  listeners: (showId: string) => call<FeedListeners>('GET', `/shows/${showId}/listeners`),
   addListeners: (showId: string, wanted: NewListeners) =>
-    call<ListenerList>('POST', `/shows/${showId}/listeners`, wanted),
-  renewListener: (id: string) => call<ListenerList>('POST', `/listeners/${id}/renewal`),
-  withdrawListener: (id: string) => call<ListenerList>('POST', `/listeners/${id}/withdrawal`),
-  restoreListener: (id: string) => call<ListenerList>('POST', `/listeners/${id}/restoration`),
+    call<FeedListeners>('POST', `/shows/${showId}/listeners`, wanted),
+  renewListener: (id: string) => call<FeedListeners>('POST', `/listeners/${id}/renewal`),
+  withdrawListener: (id: string) => call<FeedListeners>('POST', `/listeners/${id}/withdrawal`),
+  restoreListener: (id: string) => call<FeedListeners>('POST', `/listeners/${id}/restoration`),
   comments: (showId: string, query: CommentListQuery) =>
     call<CommentList>('GET', `/shows/${showId}/comments${queryOf(query)}`),
   openComments: (showId: string, takesComments: boolean) =>

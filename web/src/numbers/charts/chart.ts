@@ -1,0 +1,184 @@
+import {
+  Chart,
+  Filler,
+  LinearScale,
+  LineController,
+  LineElement,
+  PointElement,
+  CategoryScale,
+  type ChartConfiguration,
+  type Plugin,
+} from 'chart.js'
+
+Chart.register(LineController, LineElement, PointElement, LinearScale, CategoryScale, Filler)
+
+/** A line: its figures, one for each place on the axis, and how it differs from the others without colour. */
+export interface Line {
+  name: string
+  values: readonly (number | null)[]
+  /** Lengths of dashes and gaps; none for a whole line. */
+  dash?: readonly number[]
+  point?: 'circle' | 'rect' | 'triangle' | 'rectRot' | 'cross' | 'star'
+}
+/** What is usual, between two lines. */
+export interface Range {
+  name: string
+  low: readonly (number | null)[]
+  high: readonly (number | null)[]
+}
+export interface Mark {
+  /** Its place on the axis. */
+  at: number
+  words: string
+}
+export interface Drawing {
+  title: string
+  labels: readonly string[]
+  lines: readonly Line[]
+  range?: Range | undefined
+  marks?: readonly Mark[] | undefined
+  /** Whether it is drawn without axes and words, beside words that say what it shows. */
+  isSmall?: boolean | undefined
+}
+
+/** Colours of the theme, as the canvas takes them. */
+interface Colours {
+  ink: string
+  soft: string
+  edge: string
+  accent: string
+  wash: string
+  sheet: string
+  font: string
+}
+
+export function coloursOf(element: HTMLElement): Colours {
+  const probe = document.createElement('span')
+  element.append(probe)
+  const colour = (name: string): string => {
+    probe.style.color = `var(--${name})`
+    return getComputedStyle(probe).color
+  }
+  const colours = {
+    ink: colour('ink'),
+    soft: colour('ink-soft'),
+    edge: colour('edge'),
+    accent: colour('accent'),
+    wash: colour('curve'),
+    sheet: colour('sheet'),
+    font: getComputedStyle(element).fontFamily,
+  }
+  probe.remove()
+  return colours
+}
+
+/** The name of each line stands at its end, those that come close below each other; marks stand at their day. */
+const names = (drawing: Drawing, { ink, soft, font }: Colours): Plugin<'line'> => ({
+  id: 'names',
+  afterDatasetsDraw(chart) {
+    const { ctx, chartArea } = chart
+    ctx.save()
+    ctx.font = `13px ${font}`
+    ctx.textBaseline = 'middle'
+    let above = -Infinity
+    const ends = drawing.lines
+      .map((line, n) => ({
+        line,
+        point: chart.getDatasetMeta(n).data[line.values.findLastIndex(each => each !== null)],
+      }))
+      .filter(({ point }) => point !== undefined)
+      .toSorted((one, other) => one.point!.y - other.point!.y)
+    if (drawing.lines.length > 1)
+      for (const { line, point } of ends) {
+        const y = Math.max(point!.y, above + 16)
+        above = y
+        ctx.fillStyle = ink
+        ctx.fillText(line.name, Math.min(point!.x + 8, chartArea.right + 8), y)
+      }
+    for (const { at, words } of drawing.marks ?? []) {
+      const x = chart.scales.x!.getPixelForValue(at)
+      ctx.strokeStyle = soft
+      ctx.setLineDash([2, 3])
+      ctx.beginPath()
+      ctx.moveTo(x, chartArea.top)
+      ctx.lineTo(x, chartArea.bottom)
+      ctx.stroke()
+      ctx.fillStyle = soft
+      const isLate = x > chartArea.right - 120
+      ctx.textAlign = isLate ? 'right' : 'left'
+      ctx.fillText(words, isLate ? x - 5 : x + 5, chartArea.top + 8)
+      ctx.textAlign = 'left'
+    }
+    ctx.restore()
+  },
+})
+
+/** What Chart.js draws of it. */
+export function configurationOf(drawing: Drawing, colours: Colours, room: number): ChartConfiguration<'line'> {
+  const { lines, range, isSmall = false } = drawing
+  const whole = (value: number): string => value.toLocaleString('en-GB')
+  return {
+    type: 'line',
+    data: {
+      labels: [...drawing.labels],
+      datasets: [
+        ...lines.map(({ name, values, dash = [], point = 'circle' as const }, n) => ({
+          label: name,
+          data: [...values],
+          borderColor: n === 0 ? colours.accent : colours.soft,
+          backgroundColor: colours.sheet,
+          borderWidth: n === 0 ? 2.25 : 1.75,
+          borderDash: [...dash],
+          pointStyle: point,
+          pointRadius: isSmall || values.length > 45 ? 0 : 3,
+          pointBorderWidth: 1.5,
+          tension: 0,
+        })),
+        ...(range
+          ? [
+              { label: range.name, data: [...range.low], borderWidth: 0, pointRadius: 0, fill: false },
+              {
+                label: range.name,
+                data: [...range.high],
+                borderWidth: 0,
+                pointRadius: 0,
+                fill: '-1' as const,
+                backgroundColor: colours.wash,
+              },
+            ]
+          : []),
+      ],
+    },
+    options: {
+      animation: false,
+      responsive: true,
+      maintainAspectRatio: false,
+      events: [],
+      layout: { padding: { right: !isSmall && lines.length > 1 ? room : 6, top: 4 } },
+      scales: {
+        x: {
+          display: !isSmall,
+          grid: { display: false },
+          ticks: { color: colours.soft, font: { family: colours.font, size: 12 }, maxRotation: 0, autoSkipPadding: 18 },
+          border: { color: colours.edge },
+        },
+        y: {
+          display: !isSmall,
+          beginAtZero: true,
+          grid: { color: colours.edge },
+          border: { display: false },
+          ticks: {
+            color: colours.soft,
+            font: { family: colours.font, size: 12 },
+            precision: 0,
+            maxTicksLimit: 6,
+            callback: value => whole(Number(value)),
+          },
+        },
+      },
+    },
+    plugins: [names(drawing, colours)],
+  }
+}
+
+export { Chart }

@@ -1,0 +1,139 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import Column from 'primevue/column'
+import DataTable from 'primevue/datatable'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { useRoute } from 'vue-router'
+import { type ListenerList, listenerQuery } from '@contract/numbers'
+import { clock } from '@core/words/amounts'
+import { useAttempt } from '../../platform/parts/attempt'
+import PageLayout from '../../platform/parts/PageLayout.vue'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { shortDay, timeToTheSecond } from '../../platform/time/times'
+import { useShows } from '../../show/shows/shows'
+import { t } from './messages'
+import { useNumbers } from './numbers'
+import { deviceNames, refusalWords, sourceNames, whole } from './words'
+
+/** What a figure was made from: a row for each listener, episode and day, which opens to its fetches. */
+const props = defineProps<{ show: string }>()
+const shows = useShows()
+const store = useNumbers()
+const route = useRoute()
+const show = computed(() => shows.bySlug(props.show)!)
+const list = shallowRef<ListenerList | null>(null)
+const opened = ref<ListenerList['listeners']>([])
+const { problem, busy, attempt } = useAttempt(t('numbersStillHere'))
+
+/** What of the address is a filter; the rest of it is another page’s. */
+const filter = computed(() => {
+  const { from, to, episode, what, app, device, source } = route.query
+  const read = listenerQuery.safeParse({ from, to, episode, what, app, device, source })
+  return read.success ? read.data : listenerQuery.parse({})
+})
+watch(
+  filter,
+  wanted =>
+    attempt(async () => {
+      const loaded = await store.listenersBehind(show.value.id, wanted)
+      if (wanted === filter.value) list.value = loaded
+      opened.value = []
+    }),
+  { immediate: true },
+)
+async function more(): Promise<void> {
+  const known = list.value
+  if (!known?.next) return
+  await attempt(async () => {
+    const next = await store.listenersBehind(show.value.id, { ...filter.value, after: known.next! })
+    if (list.value === known) list.value = { ...next, listeners: [...known.listeners, ...next.listeners] }
+  })
+}
+
+const what = computed(() => {
+  const { from, to, what: of, app, device, source } = filter.value
+  const parts = [
+    of === 'downloads' ? t('countedOnes') : refusalWords[of],
+    ...(from && to ? [t('fromDayToDay', { from: shortDay(from, 'utc'), to: shortDay(to, 'utc') })] : []),
+    ...(app === undefined ? [] : [app]),
+    ...(device === undefined ? [] : [deviceNames[device]]),
+    ...(source === undefined ? [] : [sourceNames[source]]),
+  ]
+  return parts.join(' · ')
+})
+const asked = ({ range, bytesSent }: ListenerList['listeners'][number]['lines'][number]): string =>
+  [
+    range ? t('bytesFromTo', { from: whole(range[0]), to: whole(range[1]) }) : t('theWholeFile'),
+    bytesSent === null ? t('sentUnknown') : t('bytesSent', { count: bytesSent }),
+  ].join(', ')
+</script>
+
+<template>
+  <PageLayout :heading="t('fetches')" width="wide" :waits-for="!list && !problem && t('theFetches')">
+    <template #purpose>{{ t('fetchesHint') }}</template>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <template v-if="list">
+      <p>
+        <strong>{{ what }}</strong>{{ ' ' }}{{ t('listenersBehind', { count: list.total }) }}
+      </p>
+      <DataTable
+        v-model:expanded-rows="opened"
+        :value="list.listeners"
+        data-key="key"
+        size="small"
+        :table-props="{ 'aria-label': t('fetches') }"
+      >
+        <template #empty>{{ t('noFetches') }}</template>
+        <Column expander style="width: 3rem" />
+        <Column :header="t('dayUtc')">
+          <template #body="{ data }"
+            ><span class="figures whitespace-nowrap">{{ shortDay(data.day, 'utc') }}</span></template
+          >
+        </Column>
+        <Column :header="t('episode')" field="title" />
+        <Column :header="t('app')">
+          <template #body="{ data }"
+            >{{ data.app }} <span class="quiet small">{{ deviceNames[data.device as 'phone'] }}</span></template
+          >
+        </Column>
+        <Column :header="t('whereFrom')">
+          <template #body="{ data }">{{ sourceNames[data.source as 'feed'] }}</template>
+        </Column>
+        <Column :header="t('soundFetched')">
+          <template #body="{ data }"
+            ><span class="figures">{{ data.seconds === null ? '–' : clock(data.seconds * 1000) }}</span></template
+          >
+        </Column>
+        <Column :header="t('countedAs')">
+          <template #body="{ data }">{{
+            data.refusal === null ? t('oneDownload') : refusalWords[data.refusal as 'robot']
+          }}</template>
+        </Column>
+        <template #expansion="{ data }">
+          <ul class="unlisted lines">
+            <li v-for="(line, n) in data.lines" :key="n" class="flowing small">
+              <span class="figures">{{ timeToTheSecond(line.at, 'utc') }}</span>
+              <span>{{ line.method }} {{ line.status }}</span>
+              <span>{{ asked(line) }}</span>
+              <span v-if="line.times > 1">{{ t('timesInARow', { count: line.times }) }}</span>
+            </li>
+            <li v-if="data.fetches > data.lines.length" class="quiet small">
+              {{ t('moreLikeThese', { count: data.fetches - data.lines.length }) }}
+            </li>
+          </ul>
+        </template>
+      </DataTable>
+      <p v-if="list.next" class="actions">
+        <Button :label="t('showMore')" size="small" outlined :loading="busy" @click="more" />
+      </p>
+    </template>
+  </PageLayout>
+</template>
+
+<style scoped>
+.lines {
+  display: grid;
+  gap: var(--space-1);
+  padding-inline-start: var(--space-6);
+}
+</style>
