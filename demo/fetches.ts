@@ -14,6 +14,8 @@ import type { Platform } from '@server/platform/platform'
 const [minuteMs, hourMs, dayMs] = [60_000, 3600_000, 24 * 3600_000]
 /** So far back the made-up fetches go; of the last days, in which the episodes of the demo went out, line by line. */
 const daysBack = 548
+/** So far back the feed was fetched, line by line. */
+const feedDays = 60
 const seed = 20_260
 
 interface Released {
@@ -80,13 +82,14 @@ export async function fillFetches(platform: Platform, showId: string, today: Dat
   const first = episodes[0]!
   const isLarge = episodes.length > 2
   const audience = isLarge ? 420 : 90
-  const startsAt = +today - daysBack * dayMs
   const everyDays = isLarge ? 14 : 28
-  const older = Math.floor((+first.releasedAt - startsAt) / (everyDays * dayMs))
+  const older = Math.floor((+first.releasedAt - +today + daysBack * dayMs) / (everyDays * dayMs))
+  const startsAt = +first.releasedAt - older * everyDays * dayMs
   /** The day on which a paper wrote about the show, and the evening of it. */
   const paperAt = +today - 200 * dayMs
 
   await addOlder()
+  await addLines([...feedFetches(audience)])
   await addLines(episodes.flatMap((episode, n) => [...fetchesOf(episode, audience * (0.94 + 0.03 * n))]))
   await counter(platform).countAll()
   if (isLarge) {
@@ -129,7 +132,7 @@ export async function fillFetches(platform: Platform, showId: string, today: Dat
       const episodeId = uuidV5(`episode ${n}`, showId)
       // It began small.
       const listeners = Math.round(audience * (0.25 + (0.6 * n) / older) * (0.9 + 0.2 * random()))
-      const heardOf = isLarge && Math.abs(releasedAt - paperAt) < everyDays * dayMs ? 180 : 0
+      const heardOf = isLarge && Math.abs(releasedAt - paperAt) < everyDays * dayMs ? 330 : 0
       for (let k = 0; k < listeners + heardOf; k++) {
         const at = k < listeners ? momentAfter(releasedAt) : paperAt + random() ** 2 * 3 * dayMs + 7 * hourMs
         if (at > +first.releasedAt) continue
@@ -221,6 +224,23 @@ export async function fillFetches(platform: Platform, showId: string, today: Dat
     } else {
       yield line(episode, at, { agent, who, place, source })
       if (random() < 0.15) yield line(episode, at + 40 * minuteMs, { agent, who, place, source })
+    }
+  }
+
+  /** Apps that fetch the feed by themselves, each day most of them; and a service that fetches it once for many. */
+  function* feedFetches(followers: number): Generator<DeliveryEntry> {
+    for (let n = 0; n < feedDays; n++) {
+      const day = Math.floor(+today / dayMs - n) * dayMs
+      const ofFeed = (at: number, given: Partial<DeliveryEntry>): DeliveryEntry => ({
+        ...line(first, at, { status: 304, bytesSent: 0, ...given }),
+        kind: 'feed',
+        episodeId: null,
+        fileId: null,
+      })
+      for (let k = 0; k < followers * (0.42 + 0.1 * random() - 0.001 * n); k++)
+        yield ofFeed(day + random() * dayMs, { ...someone(), source: 'feed', who: whoIs() })
+      const readers = Math.round(followers * 0.2 - 0.3 * n)
+      yield ofFeed(day + 4 * hourMs, { agent: `Reed Reader/2.1 (${readers} subscribers)`, who: whoIs(), place: 'DE' })
     }
   }
 

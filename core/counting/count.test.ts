@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { handCounted } from './handCounted.fixture'
 import { count, type Fetch, type FileSound, isComplete, type ListenerDays, refusalOf, type Step } from './count'
 
 // 128 kbit/s: 16,000 bytes a second, 960,000 a minute; 50,000 bytes of tags and artwork at the head.
@@ -7,6 +8,7 @@ const sounds: Readonly<Record<string, FileSound>> = {
   long: { audio: [50_000, 20_000_000], minuteBytes: 960_000 },
   short: { audio: [1_000, 320_999], minuteBytes: 960_000 },
   replaced: { audio: [0, 9_999_999], minuteBytes: 960_000 },
+  new: { audio: [0, 9_999_999], minuteBytes: 960_000 },
 }
 const soundOf = (fileId: string): FileSound | undefined => sounds[fileId]
 
@@ -97,6 +99,40 @@ describe('counted by hand', () => {
     ['a range beyond the end', [fetch({ status: 206, range: [30_000_000, 40_000_000], bytesSent: 10_000_001 })], 0],
   ])('%s', (_what, fetches, wanted) => {
     expect(Object.values(counted(fetches)).reduce((sum, each) => sum + each, 0)).toBe(wanted)
+  })
+
+  it('a log of more than two hundred lines, each with its rule', () => {
+    const lines = handCounted.trim().split('\n')
+    expect(lines.length).toBeGreaterThan(200)
+    let days: ListenerDays = new Map()
+    for (const line of lines) {
+      const read = /^(\S+) (\S+) +(\S+) (\S+) +(GET|HEAD) +(\d+) (\S+) +(\S+) +(\S+) +(yes|no) +(.+)$/.exec(line)
+      const [, at, who, episodeId, fileId, method, status, range, sent, known, counts, rule] = read!
+      const bounds = range === '-' ? null : range!.split('-').map(Number)
+      const done = count(
+        days,
+        [
+          fetch({
+            at: `2026-11-${at!}Z`,
+            who: who!,
+            episodeId: episodeId!,
+            fileId: fileId!,
+            method: method as 'GET',
+            status: Number(status),
+            range: bounds && [bounds[0]!, bounds[1]!],
+            bytesSent: sent === '?' ? null : Number(sent),
+            isRobot: known === 'robot',
+            isHosted: known === 'hosted',
+            isPrefetch: known === 'prefetch',
+          }),
+        ],
+        soundOf,
+      )
+      days = new Map([...days, ...done.changed])
+      const added = done.steps.filter(({ refusal }) => refusal === null).reduce((sum, { by }) => sum + by, 0)
+      expect([line, added]).toEqual([line, counts === 'yes' ? 1 : 0])
+      expect(rule).not.toBe('')
+    }
   })
 
   it('a download belongs to the hour of its first fetch, also where that line comes late', () => {

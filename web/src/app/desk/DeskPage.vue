@@ -75,6 +75,7 @@ const told = computed(() => {
   const { name, titlePattern, pageAddress } = show.value
   return renderText(text.value!, { name, titlePattern, address: pageAddress }, chapters.delivered.value)
 })
+const isOut = computed(() => episode.value?.status === 'released' || episode.value?.status === 'retired')
 const vocabulary = useVocabulary()
 const fault = (field: string): string | undefined =>
   desk.faults.find(each => each.field === field || each.field.startsWith(`${field}.`))?.rule
@@ -251,12 +252,20 @@ async function remove(): Promise<void> {
               @put="cues.put"
             />
           </template>
-          <DeskParts v-model="part" :wants="wants" :findings="sound.findings" :cue-wants="transcript.wants" />
+          <DeskParts
+            v-model="part"
+            :wants="wants"
+            :findings="sound.findings"
+            :cue-wants="transcript.wants"
+            :is-out="isOut"
+          />
         </SoundPanel>
         <OpenPart
           ref="openPart"
           v-model:text="text"
           :part="part"
+          :episode-id="episode.id"
+          :is-out="isOut"
           :show="show"
           :revision="desk.revision"
           :artwork-address="episode.artworkAddress"

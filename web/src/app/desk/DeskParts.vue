@@ -11,7 +11,9 @@ import { t } from './messages'
 
 /** The parts of the desk in the order of the work; each says in its name how many things there want the person. */
 const part = defineModel<DeskPart>({ required: true })
-const props = defineProps<{ wants: readonly Want[]; findings: readonly Finding[]; cueWants: number }>()
+const props = defineProps<{ wants: readonly Want[]; findings: readonly Finding[]; cueWants: number; isOut: boolean }>()
+/** There are numbers once it has gone out. */
+const names = computed(() => deskParts.filter(name => name !== 'numbers' || props.isOut))
 
 const counts = computed(() => {
   const toFix = [
@@ -24,7 +26,8 @@ const counts = computed(() => {
 
 /** Alt and a digit opens a part from anywhere. */
 function onKey(event: KeyboardEvent): void {
-  const name = event.altKey && !event.ctrlKey && !event.metaKey ? deskParts[Number(event.code.slice(5)) - 1] : undefined
+  const name =
+    event.altKey && !event.ctrlKey && !event.metaKey ? names.value[Number(event.code.slice(5)) - 1] : undefined
   if (!name || !event.code.startsWith('Digit')) return
   event.preventDefault()
   part.value = name
@@ -36,7 +39,7 @@ useEventListener('keydown', onKey)
   <Tabs :value="part" id="parts" class="parts" @update:value="value => (part = value as DeskPart)">
     <TabList :pt="{ tabList: { 'aria-label': t('deskParts') } }">
       <Tab
-        v-for="(name, index) in deskParts"
+        v-for="(name, index) in names"
         :key="name"
         :value="name"
         :title="`Alt ${index + 1}`"

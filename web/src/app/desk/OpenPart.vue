@@ -10,6 +10,7 @@ import LinksField from '../../words/writing/LinksField.vue'
 import NotesEditor from '../../words/writing/NotesEditor.vue'
 import PeopleField from '../../words/writing/PeopleField.vue'
 import TagsField from '../../words/writing/TagsField.vue'
+import EpisodeNumbers from '../../numbers/figures/EpisodeNumbers.vue'
 import ChaptersPart from '../../words/chapters/ChaptersPart.vue'
 import type { useDeskSoundbites } from '../../production/soundbites/deskSoundbites'
 import SoundbitesPart from '../../production/soundbites/SoundbitesPart.vue'
@@ -24,6 +25,8 @@ import WantNotes from '../../show/episodes/WantNotes.vue'
 const text = defineModel<EpisodeText>('text', { required: true })
 const props = defineProps<{
   part: DeskPart
+  episodeId: string
+  isOut: boolean
   show: Show
   revision: number
   artworkAddress: string | null
@@ -132,6 +135,7 @@ defineExpose({
       :faults="faults"
       @artwork="address => (broughtArtwork = address)"
     />
+    <EpisodeNumbers v-else-if="part === 'numbers' && isOut" :key="episodeId" :show="show" :episode-id="episodeId" />
   </section>
 </template>
 

@@ -2,7 +2,16 @@ import type { EpisodeField } from '@core/episode/fields'
 import { t } from './messages'
 
 /** The parts of the desk, in the order of the work. */
-export const deskParts = ['sound', 'words', 'people', 'chapters', 'transcript', 'soundbites', 'extras'] as const
+export const deskParts = [
+  'sound',
+  'words',
+  'people',
+  'chapters',
+  'transcript',
+  'soundbites',
+  'extras',
+  'numbers',
+] as const
 export type DeskPart = (typeof deskParts)[number]
 
 /** Those that go by the time of the sound and have a lane under it. */
@@ -16,6 +25,7 @@ export const partNames: Readonly<Record<DeskPart, string>> = {
   transcript: t('transcript'),
   soundbites: t('soundbites'),
   extras: t('extras'),
+  numbers: t('numbers'),
 }
 
 const places: Readonly<Record<EpisodeField, DeskPart | 'head'>> = {

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref, useId, useTemplateRef, watch } from 'vue'
+import { onBeforeUnmount, ref, useId, useTemplateRef, watch } from 'vue'
 import { useTheme } from '../../platform/theme/theme'
 import { locale } from '../../platform/messages'
 import type { Drawing } from './chart'
@@ -19,14 +18,11 @@ const props = defineProps<
 >()
 const canvas = useTemplateRef<HTMLCanvasElement>('canvas')
 const figure = useTemplateRef<HTMLElement>('figure')
-const { width } = useElementSize(figure)
 const theme = useTheme()
 const id = useId()
 const isTable = ref(false)
 type Drawn = { update(): void; destroy(): void }
 let drawn: Drawn | null = null
-/** Room for the names at the lines’ ends. */
-const room = computed(() => Math.min(180, Math.max(...props.lines.map(({ name }) => name.length)) * 7 + 12))
 const format = (value: number | null): string => (value === null ? '–' : value.toLocaleString(locale))
 
 async function draw(): Promise<void> {
@@ -34,15 +30,11 @@ async function draw(): Promise<void> {
   const { Chart, configurationOf, coloursOf } = await import('./chart')
   if (!canvas.value || !figure.value) return
   drawn?.destroy()
-  drawn = new Chart(canvas.value, configurationOf(props, coloursOf(figure.value), width.value < 500 ? 0 : room.value))
+  drawn = new Chart(canvas.value, configurationOf(props, coloursOf(figure.value)))
 }
-watch(
-  [canvas, () => theme.isDark, () => props.lines, () => props.range, () => props.marks, () => width.value < 500],
-  draw,
-  {
-    flush: 'post',
-  },
-)
+watch([canvas, () => theme.isDark, () => props.lines, () => props.range, () => props.marks], draw, {
+  flush: 'post',
+})
 onBeforeUnmount(() => drawn?.destroy())
 
 /** The drawing with its title and date, as a PNG. */

@@ -18,6 +18,8 @@ export interface Line {
   values: readonly (number | null)[]
   /** Lengths of dashes and gaps; none for a whole line. */
   dash?: readonly number[]
+  /** What stands at its end, where there are several. */
+  short?: string
   point?: 'circle' | 'rect' | 'triangle' | 'rectRot' | 'cross' | 'star'
 }
 /** What is usual, between two lines. */
@@ -65,36 +67,41 @@ export function coloursOf(element: HTMLElement): Colours {
     edge: colour('edge'),
     accent: colour('accent'),
     wash: colour('curve'),
-    sheet: colour('sheet'),
+    sheet: colour('paper'),
     font: getComputedStyle(element).fontFamily,
   }
   probe.remove()
   return colours
 }
 
-/** The name of each line stands at its end, those that come close below each other; marks stand at their day. */
-const names = (drawing: Drawing, { ink, soft, font }: Colours): Plugin<'line'> => ({
+/** What a line is called stands at its end, below what stands there already; marks stand at their day. */
+const names = (drawing: Drawing, { ink, soft, font, sheet }: Colours): Plugin<'line'> => ({
   id: 'names',
   afterDatasetsDraw(chart) {
     const { ctx, chartArea } = chart
     ctx.save()
-    ctx.font = `13px ${font}`
+    ctx.font = `600 13px ${font}`
     ctx.textBaseline = 'middle'
-    let above = -Infinity
+    const taken: { x: number; y: number }[] = []
     const ends = drawing.lines
-      .map((line, n) => ({
-        line,
-        point: chart.getDatasetMeta(n).data[line.values.findLastIndex(each => each !== null)],
+      .map(({ short, values }, n) => ({
+        short,
+        point: chart.getDatasetMeta(n).data[values.findLastIndex(each => each !== null)],
       }))
-      .filter(({ point }) => point !== undefined)
-      .toSorted((one, other) => one.point!.y - other.point!.y)
-    if (drawing.lines.length > 1)
-      for (const { line, point } of ends) {
-        const y = Math.max(point!.y, above + 16)
-        above = y
-        ctx.fillStyle = ink
-        ctx.fillText(line.name, Math.min(point!.x + 8, chartArea.right + 8), y)
-      }
+      .toSorted((one, other) => (one.point?.y ?? 0) - (other.point?.y ?? 0))
+    for (const { short, point } of ends) {
+      if (!short || !point) continue
+      let y = point.y
+      while (taken.some(other => Math.abs(other.x - point.x) < 60 && Math.abs(other.y - y) < 17)) y += 17
+      taken.push({ x: point.x, y })
+      ctx.lineWidth = 4
+      ctx.strokeStyle = sheet
+      ctx.strokeText(short, point.x + 7, y)
+      ctx.fillStyle = ink
+      ctx.fillText(short, point.x + 7, y)
+    }
+    ctx.font = `13px ${font}`
+    ctx.lineWidth = 1
     for (const { at, words } of drawing.marks ?? []) {
       const x = chart.scales.x!.getPixelForValue(at)
       ctx.strokeStyle = soft
@@ -114,7 +121,7 @@ const names = (drawing: Drawing, { ink, soft, font }: Colours): Plugin<'line'> =
 })
 
 /** What Chart.js draws of it. */
-export function configurationOf(drawing: Drawing, colours: Colours, room: number): ChartConfiguration<'line'> {
+export function configurationOf(drawing: Drawing, colours: Colours): ChartConfiguration<'line'> {
   const { lines, range, isSmall = false } = drawing
   const whole = (value: number): string => value.toLocaleString('en-GB')
   return {
@@ -154,7 +161,7 @@ export function configurationOf(drawing: Drawing, colours: Colours, room: number
       responsive: true,
       maintainAspectRatio: false,
       events: [],
-      layout: { padding: { right: !isSmall && lines.length > 1 ? room : 6, top: 4 } },
+      layout: { padding: { right: lines.some(({ short }) => short) ? 44 : 6, top: 4 } },
       scales: {
         x: {
           display: !isSmall,

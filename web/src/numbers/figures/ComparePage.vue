@@ -49,12 +49,12 @@ watch(
 /** Lines differ by their dashes and points, and bear their names. */
 const dashes = [[], [8, 4], [2, 3], [10, 3, 2, 3], [5, 5], [1, 5]]
 const points = ['circle', 'rect', 'triangle', 'rectRot', 'cross', 'star'] as const
-const shortName = (title: string): string => (title.length > 22 ? `${title.slice(0, 21).trimEnd()}…` : title)
 const days = computed(() => Math.max(0, ...(comparison.value?.episodes ?? []).map(({ curve }) => curve.length)))
 const labels = computed(() => Array.from({ length: days.value }, (_, n) => String(n + 1)))
 const lines = computed<Line[]>(() =>
   (comparison.value?.episodes ?? []).map((each, n) => ({
-    name: each.number === null ? shortName(each.title) : shortName(nameOf(each)),
+    name: nameOf(each),
+    short: each.number === null ? each.title.split(' ')[0]! : String(each.number),
     values: labels.value.map((_, day) => each.curve[day] ?? null),
     dash: dashes[n]!,
     point: points[n]!,

@@ -96,7 +96,7 @@ const asked = ({ range, bytesSent }: ListenerList['listeners'][number]['lines'][
             >{{ data.app }} <span class="quiet small">{{ deviceNames[data.device as 'phone'] }}</span></template
           >
         </Column>
-        <Column :header="t('whereFrom')">
+        <Column :header="t('origin')">
           <template #body="{ data }">{{ sourceNames[data.source as 'feed'] }}</template>
         </Column>
         <Column :header="t('soundFetched')">
@@ -106,7 +106,7 @@ const asked = ({ range, bytesSent }: ListenerList['listeners'][number]['lines'][
         </Column>
         <Column :header="t('countedAs')">
           <template #body="{ data }">{{
-            data.refusal === null ? t('oneDownload') : refusalWords[data.refusal as 'robot']
+            data.refusal === null ? t('yes') : refusalWords[data.refusal as 'robot']
           }}</template>
         </Column>
         <template #expansion="{ data }">

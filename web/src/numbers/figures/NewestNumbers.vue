@@ -27,7 +27,7 @@ onMounted(async () => {
         ><RouterLink :to="{ name: 'desk', params: { show: show.slug, id: newest.episode.id } }">{{
           newest.episode.title
         }}</RouterLink
-        >{{ ' ' }}</template
+        >{{ ':' }}{{ ' ' }}</template
       >
     </FirstDays>
     <p v-else class="quiet">{{ t('numbersAway') }}</p>

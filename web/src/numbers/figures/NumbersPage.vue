@@ -46,18 +46,21 @@ const periodNames: Record<Period, string> = {
   all: t('all'),
 }
 const periodChoices = Object.keys(periods).map(value => ({ value, name: periodNames[value as Period] }))
+/** Stands for all of them in the choice. */
+const everyEpisode = 'all'
 const episode = computed({
-  get: () => (typeof route.query.episode === 'string' ? route.query.episode : ''),
-  set: (wanted: string) => void router.replace({ query: { ...route.query, episode: wanted || undefined } }),
+  get: () => (typeof route.query.episode === 'string' ? route.query.episode : everyEpisode),
+  set: (wanted: string) =>
+    void router.replace({ query: { ...route.query, episode: wanted === everyEpisode ? undefined : wanted } }),
 })
 const episodeChoices = computed(() => [
-  { id: '', name: t('allEpisodes') },
+  { id: everyEpisode, name: t('allEpisodes') },
   ...episodes.value.map(each => ({ id: each.id, name: nameOf(each) })),
 ])
 
 const filter = computed(() => ({
   ...daysOf(period.value, currentMoment()),
-  ...(episode.value && { episode: episode.value }),
+  ...(episode.value !== everyEpisode && { episode: episode.value }),
 }))
 watch(filter, wanted => attempt(() => store.load(show.value.id, wanted)), { immediate: true })
 
@@ -220,7 +223,8 @@ const refusedTotal = computed(() => refused.value.reduce((sum, { downloads }) =>
             t('newAndOldTell', {
               recent: whole(numbers.byEpisodeAge.recent),
               recentShare: share(numbers.byEpisodeAge.recent, numbers.total),
-              older: whole(numbers.total - numbers.byEpisodeAge.recent),
+              older: whole(numbers.byEpisodeAge.older),
+              gone: numbers.total - numbers.byEpisodeAge.recent - numbers.byEpisodeAge.older,
             })
           }}
         </p>

@@ -6,9 +6,13 @@ import { t } from './messages'
 
 export const whole = (value: number): string => value.toLocaleString(locale)
 
-/** A share as a person reads it. */
-export const share = (part: number, of: number): string =>
-  of === 0 ? '' : (part / of).toLocaleString(locale, { style: 'percent', maximumFractionDigits: 0 })
+const percent = (value: number): string => value.toLocaleString(locale, { style: 'percent', maximumFractionDigits: 0 })
+
+/** A share as a person reads it; what is there is never told as nothing. */
+export function share(part: number, of: number): string {
+  if (of === 0) return ''
+  return part > 0 && part / of < 0.005 ? t('underOnePercent') : percent(part / of)
+}
 
 const regions = new Intl.DisplayNames(locale, { type: 'region' })
 /** A place as people call it: the country, with its region where that is known. */

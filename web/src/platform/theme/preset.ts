@@ -1,6 +1,9 @@
 import { definePreset } from '@primeuix/themes'
 import Aura from '@primeuix/themes/aura'
 
+/** The same by day and by night: the tokens tell them apart. */
+const bothSchemes = <Scheme>(of: Scheme) => ({ colorScheme: { light: of, dark: of } })
+
 /** Both themes read the same tokens; theme/tokens.css says what they are by day and by night. */
 const scheme = {
   primary: {
@@ -69,6 +72,10 @@ export const preset = definePreset(Aura, {
   },
   components: {
     tabs: { tablist: { background: 'transparent' }, tab: { padding: '0.5rem 1rem' } },
+    chip: bothSchemes({
+      root: { background: 'var(--accent-wash)', color: 'var(--ink)' },
+      removeIcon: { color: 'var(--ink-soft)' },
+    }),
     togglebutton: {
       colorScheme: Object.fromEntries(
         ['light', 'dark'].map(name => [
