@@ -72,7 +72,8 @@ export const ageNumbers = z.object({
 })
 export type AgeNumbers = z.infer<typeof ageNumbers>
 
-export const newestNumbers = z.object({ newest: ageNumbers.nullable() })
+/** Null where it is not out. */
+export const episodeNumbers = z.object({ numbers: ageNumbers.nullable() })
 
 export const comparedAges = [1, 7, 30, 90] as const
 export const mostCompared = 6
@@ -118,6 +119,8 @@ const fetchLine = z.object({
 })
 export const listenerList = z.object({
   total: z.number(),
+  /** The first day of which single fetches are still here; null where none are. */
+  keptSince: z.string().nullable(),
   listeners: z.array(
     z.object({
       key: z.string(),

@@ -131,6 +131,15 @@ describe('by day and by night', () => {
     await page.getByText('Template for the notes').waitFor()
     expect(await violations(page)).toEqual([])
   })
+  it.each([
+    ['', 'Subscribers, estimated'],
+    ['/compare', 'Downloads at the same age'],
+    ['/fetches', 'Audio fetched'],
+  ])('the numbers %s', async (path, words) => {
+    await page.goto(`${house.address}/studio/bellows-and-reeds/numbers${path}`)
+    await page.getByText(words).first().waitFor()
+    expect(await violations(page)).toEqual([])
+  })
   it('a new show', async () => {
     await page.goto(`${house.address}/studio/new-show`)
     await page.getByRole('button', { name: 'Create show' }).click()

@@ -196,9 +196,10 @@ it.each([
   // On a first visit all comes late; later ones have most of it already.
   await line.send('Network.setCacheDisabled', { cacheDisabled: !given.hasTouch })
   const others = /\/shows(\?|$)/
-  const parts = ['sound', 'words', 'people', 'chapters', 'transcript', 'soundbites', 'extras']
+  const parts = ['sound', 'words', 'people', 'chapters', 'transcript', 'soundbites', 'extras', 'numbers']
   for (const path of [
     ...['', '/episodes', '/calendar', '/calendar?look=agenda', '/shelf', '/you', '/habits', '/rhythm', '/facts'],
+    ...['/numbers', '/numbers/compare', '/numbers/fetches'],
     ...['/feed', '/feed/facts', '/feed/directories', '/feed/strands', '/feed/private', '/feed/check'],
     ...['/site', '/site/share', '/site/pages', '/site/comments', '/site/host'],
     ...parts.map(part => `/episodes/${id}?part=${part}`),

@@ -42,6 +42,8 @@ await main(async () => {
       ['shelf', 'shelf'],
       ['feed/directories', 'directories'],
       ['site', 'site-look'],
+      ['numbers?period=90', 'numbers'],
+      ['numbers/compare', 'numbers-compare'],
     ]) {
       await open(path)
       await shot(page, name)

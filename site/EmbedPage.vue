@@ -2,6 +2,7 @@
 import ChapterList from './ChapterList.vue'
 import WebPicture from './WebPicture.vue'
 import { clock } from '@core/words/amounts'
+import { playedAddress } from './playedAddress'
 import SoundPlayer from './SoundPlayer.vue'
 import type { Embed } from './facts'
 import { playerOf, playing } from './words'
@@ -48,10 +49,10 @@ const { t } = useMessages()
         <li
           v-for="(episode, at) in episodes"
           :key="episode.pageAddress"
-          v-bind="playing(show, episode)"
+          v-bind="playing(show, episode, 'frame')"
           :aria-current="at === 0 ? 'true' : undefined"
         >
-          <a :href="episode.sound.address" data-plays>{{ episode.title }}</a>
+          <a :href="playedAddress(episode.sound.address, 'frame')" data-plays>{{ episode.title }}</a>
           <span class="figures quiet">{{ clock(episode.sound.durationMs) }}</span>
         </li>
       </ol>

@@ -32,7 +32,7 @@ const { t } = useMessages()
     <template v-else>
       <p class="quiet" role="status">{{ t(outcome, { count: found.length }) }}</p>
       <ol class="found">
-        <li v-for="{ episode, places } in found" :key="episode.pageAddress" v-bind="playing(show, episode)">
+        <li v-for="{ episode, places } in found" :key="episode.pageAddress" v-bind="playing(show, episode, 'page')">
           <EpisodeHead :show="show" :episode="episode" />
           <ul>
             <li v-for="(place, at) in places" :key="at">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { PublicSound } from './facts'
+import { playedAddress } from './playedAddress'
 import { playerWords } from './playerWords'
 import { useMessages } from './useMessages'
 
@@ -31,7 +32,9 @@ const { t, size } = messages
     :data-page="pageAddress"
     :data-words="JSON.stringify(playerWords(messages))"
   >
-    <audio controls preload="none" :src="sound.address" />
-    <a class="download" :href="sound.address" download>{{ t('download', { size: size(sound.bytes) }) }}</a>
+    <audio controls preload="none" :src="playedAddress(sound.address, isAlone ? 'frame' : 'page')" />
+    <a class="download" :href="playedAddress(sound.address, isAlone ? 'frame' : 'page')" download>{{
+      t('download', { size: size(sound.bytes) })
+    }}</a>
   </div>
 </template>

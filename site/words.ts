@@ -1,3 +1,4 @@
+import { playedAddress } from './playedAddress'
 import { DateTime } from 'luxon'
 import type { PassageKind } from '@core/search/passages'
 import type { EpisodeFilter } from '@core/site/filter'
@@ -67,8 +68,12 @@ export const playerOf = (
 ) => ({ sound, title, show: show.name, picture: artworkAddress ?? show.artworkAddress, pageAddress })
 
 /** The same as an element has it, where there is one player for several. */
-export const playing = (show: Pick<PublicShow, 'name' | 'artworkAddress'>, episode: EpisodeLine) => ({
-  'data-address': episode.sound.address,
+export const playing = (
+  show: Pick<PublicShow, 'name' | 'artworkAddress'>,
+  episode: EpisodeLine,
+  from: 'page' | 'frame',
+) => ({
+  'data-address': playedAddress(episode.sound.address, from),
   'data-duration-ms': episode.sound.durationMs,
   'data-title': episode.title,
   'data-show': show.name,

@@ -55,6 +55,10 @@ export async function listenersBehind(
     source: source && sources.indexOf(source),
     ...last,
   }
+  const [kept] = await database.query<{ since: string | null }>(
+    'SELECT CAST(MIN(day) AS CHAR) AS since FROM listener_days WHERE show_id = ?',
+    { replacements: [showId], type: QueryTypes.SELECT },
+  )
   const [counted] = await database.query<{ total: number | bigint }>(
     `SELECT COUNT(*) AS total FROM listener_days d WHERE ${where.join(' AND ')}`,
     { replacements, type: QueryTypes.SELECT },
@@ -82,6 +86,7 @@ export async function listenersBehind(
   )
   return {
     total: Number(counted!.total),
+    keptSince: kept?.since ?? null,
     listeners: page.map(({ who, kept, spans: _, refusal, ...row }, n) => ({
       ...row,
       key: `${row.day} ${row.episodeId} ${who}`,

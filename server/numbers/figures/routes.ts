@@ -1,18 +1,16 @@
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod'
 import { z } from 'zod'
 import {
-  ageNumbers as ageNumbersOf,
   comparisonQuery,
   episodeComparison,
+  episodeNumbers,
   listenerList,
   listenerQuery,
-  newestNumbers,
   newMark,
   numbersFilter,
   showNumbers as showNumbersOf,
 } from '@contract/numbers'
 import { accessTo } from '../../people/access/access'
-import { AppError } from '../../platform/http/errors'
 import type { Platform } from '../../platform/platform'
 import { ageNumbers, comparison } from './ages'
 import { showNumbers } from './figures'
@@ -37,8 +35,8 @@ export const numbersRoutes =
     )
     app.get(
       '/shows/:id/numbers/newest',
-      { ...accessTo('show', 'read'), schema: { params: byId, response: { 200: newestNumbers } } },
-      async request => ({ newest: await ageNumbers(platform, request.scope.showId, null) }),
+      { ...accessTo('show', 'read'), schema: { params: byId, response: { 200: episodeNumbers } } },
+      async request => ({ numbers: await ageNumbers(platform, request.scope.showId, null) }),
     )
     app.get(
       '/shows/:id/numbers/ages',
@@ -58,12 +56,8 @@ export const numbersRoutes =
     )
     app.get(
       '/episodes/:id/numbers',
-      { ...accessTo('episode', 'read'), schema: { params: byId, response: { 200: ageNumbersOf } } },
-      async request => {
-        const numbers = await ageNumbers(platform, request.scope.showId, request.scope.id)
-        if (!numbers) throw new AppError('not-found', 'This episode has not been released.')
-        return numbers
-      },
+      { ...accessTo('episode', 'read'), schema: { params: byId, response: { 200: episodeNumbers } } },
+      async request => ({ numbers: await ageNumbers(platform, request.scope.showId, request.scope.id) }),
     )
     app.post(
       '/shows/:id/numbers/marks',

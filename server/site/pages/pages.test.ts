@@ -91,7 +91,7 @@ it('the show’s page has the newest ready to play, and a trailer for newcomers'
     ['Newest episode', 'Slack water'],
     ['New here? Start with this', 'Flood'],
   ])
-  expect(body.match(/<audio controls preload="none" src="[^"]+\.mp3"/g)).toHaveLength(2)
+  expect(body.match(/<audio controls preload="none" src="[^"]+\.mp3\?from=page"/g)).toHaveLength(2)
 })
 
 it('an episode leads to the one before and the one after it', async () => {

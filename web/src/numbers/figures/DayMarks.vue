@@ -12,6 +12,7 @@ import FoldPanel from '../../platform/parts/FoldPanel.vue'
 import FormField from '../../platform/parts/FormField.vue'
 import IconButton from '../../platform/parts/IconButton.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { currentMoment } from '../../platform/time/now'
 import { shortDay } from '../../platform/time/times'
 import { t } from './messages'
 import { useNumbers } from './numbers'
@@ -21,7 +22,7 @@ const props = defineProps<{ show: Show; marks: ShowNumbers['marks'] }>()
 const store = useNumbers()
 const form = ref<HTMLElement>()
 const { problem, busy, fault, save } = useSave(form)
-const day = ref<Date | null>(null)
+const day = ref<Date | null>(currentMoment())
 const words = ref('')
 
 const isoDay = (at: Date | null): string =>

@@ -50,6 +50,10 @@ async function more(): Promise<void> {
   })
 }
 
+/** Of the days before, only sums are left. */
+const isPartlyGone = computed(
+  () => list.value?.keptSince != null && (filter.value.from === undefined || filter.value.from < list.value.keptSince),
+)
 const what = computed(() => {
   const { from, to, what: of, app, device, source } = filter.value
   const parts = [
@@ -75,6 +79,9 @@ const asked = ({ range, bytesSent }: ListenerList['listeners'][number]['lines'][
     <template v-if="list">
       <p>
         <strong>{{ what }}</strong>{{ ' ' }}{{ t('listenersBehind', { count: list.total }) }}
+      </p>
+      <p v-if="isPartlyGone" class="quiet small">
+        {{ t('keptSince', { day: shortDay(list.keptSince!, 'utc') }) }}
       </p>
       <DataTable
         v-model:expanded-rows="opened"

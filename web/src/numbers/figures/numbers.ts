@@ -35,8 +35,9 @@ export const useNumbers = defineStore('numbers', () => {
     take((await api.removeMark(id)).marks)
   }
 
-  const newest = async (showId: string): Promise<AgeNumbers | null> => (await api.newestNumbers(showId)).newest
-  const ofEpisode = (episodeId: string): Promise<AgeNumbers> => api.episodeNumbers(episodeId)
+  const newest = async (showId: string): Promise<AgeNumbers | null> => (await api.newestNumbers(showId)).numbers
+  const ofEpisode = async (episodeId: string): Promise<AgeNumbers | null> =>
+    (await api.episodeNumbers(episodeId)).numbers
   const compare = (showId: string, ids: readonly string[]): Promise<EpisodeComparison> =>
     api.compareEpisodes(showId, ids)
   const listenersBehind = (showId: string, query: Partial<ListenerQuery>): Promise<ListenerList> =>

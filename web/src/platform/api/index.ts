@@ -106,8 +106,8 @@ export const api = {
   order: (showId: string) => call<OrderFindings>('GET', `/shows/${showId}/order`),
   numbers: (showId: string, filter: NumbersFilter) =>
     call<ShowNumbers>('GET', `/shows/${showId}/numbers${queryOf(filter)}`),
-  newestNumbers: (showId: string) => call<{ newest: AgeNumbers | null }>('GET', `/shows/${showId}/numbers/newest`),
-  episodeNumbers: (episodeId: string) => call<AgeNumbers>('GET', `/episodes/${episodeId}/numbers`),
+  newestNumbers: (showId: string) => call<{ numbers: AgeNumbers | null }>('GET', `/shows/${showId}/numbers/newest`),
+  episodeNumbers: (episodeId: string) => call<{ numbers: AgeNumbers | null }>('GET', `/episodes/${episodeId}/numbers`),
   compareEpisodes: (showId: string, episodes: readonly string[]) =>
     call<EpisodeComparison>('GET', `/shows/${showId}/numbers/ages${queryOf({ episodes: episodes.join(',') })}`),
   listenersBehind: (showId: string, query: Partial<ListenerQuery>) =>
