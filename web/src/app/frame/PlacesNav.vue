@@ -138,8 +138,8 @@ const route = useRoute()
   .strip :deep(.place) {
     flex: 1 1 auto;
     width: auto;
-    min-width: min(44px, 12vw);
-    padding-inline: 3px;
+    min-width: min(44px, 8vw);
+    padding-inline: 1px;
     border: 0;
     border-top: 3px solid transparent;
     font-size: 11px;

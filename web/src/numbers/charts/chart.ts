@@ -102,6 +102,8 @@ const names = (drawing: Drawing, { ink, soft, font, sheet }: Colours): Plugin<'l
     }
     ctx.font = `13px ${font}`
     ctx.lineWidth = 1
+    let wordsEnd = -Infinity
+    let line = 0
     for (const { at, words } of drawing.marks ?? []) {
       const x = chart.scales.x!.getPixelForValue(at)
       ctx.strokeStyle = soft
@@ -110,11 +112,18 @@ const names = (drawing: Drawing, { ink, soft, font, sheet }: Colours): Plugin<'l
       ctx.moveTo(x, chartArea.top)
       ctx.lineTo(x, chartArea.bottom)
       ctx.stroke()
+      const length = ctx.measureText(words).width
+      const left = Math.max(chartArea.left, x + 5 + length > chartArea.right ? x - 5 - length : x + 5)
+      // What would stand over the words before it stands below them.
+      line = left < wordsEnd + 8 ? line + 1 : 0
+      wordsEnd = Math.max(wordsEnd, left + length)
+      ctx.setLineDash([])
+      ctx.lineWidth = 4
+      ctx.strokeStyle = sheet
+      ctx.strokeText(words, left, chartArea.top + 8 + line * 16)
+      ctx.lineWidth = 1
       ctx.fillStyle = soft
-      const isLate = x > chartArea.right - 120
-      ctx.textAlign = isLate ? 'right' : 'left'
-      ctx.fillText(words, isLate ? x - 5 : x + 5, chartArea.top + 8)
-      ctx.textAlign = 'left'
+      ctx.fillText(words, left, chartArea.top + 8 + line * 16)
     }
     ctx.restore()
   },

@@ -150,6 +150,9 @@ td {
   font-weight: 400;
   text-align: start;
 }
+th[scope='row'] {
+  min-width: 10rem;
+}
 .figures {
   text-align: end;
 }
