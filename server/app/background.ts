@@ -1,4 +1,5 @@
 import { startCounting } from '../numbers/counting/counter'
+import { startLogFolder } from '../numbers/logs/folder'
 import { startProxyLog } from '../feed/delivery/proxyLog'
 import { jobList } from './jobList'
 import { reporter } from './openPlatform'
@@ -13,11 +14,12 @@ export function startBackground(platform: Platform): Repeated {
   const report = reporter(platform.log)
   platform.jobs.use(jobList(platform))
   platform.jobs.start()
-  const { mediaAccelLog } = platform.configuration
+  const { mediaAccelLog, logsDir } = platform.configuration
   const watches = [
     startReleaseClock(platform, report),
     startUploadWatch(platform, report),
     ...(mediaAccelLog ? [startProxyLog(platform, mediaAccelLog, report)] : []),
+    ...(logsDir ? [startLogFolder(platform, logsDir, report)] : []),
     startCounting(platform, report),
     startRetention(platform, report),
   ]

@@ -30,6 +30,7 @@ const schema = z.object({
     .regex(/^(\/[\w.-]+)+\/$/, 'The part of an address where the proxy finds the stored files, such as /stored/.')
     .optional(),
   MEDIA_ACCEL_LOG: z.string().min(1).optional(),
+  LOGS_DIR: z.string().min(1).optional(),
   LOG_DAYS: z.coerce.number().int().min(7).max(3_650).default(90),
   PLACES_FILE: z.string().min(1).optional(),
   PROGRAMS_FILE: z.string().min(1).optional(),
@@ -85,6 +86,8 @@ export interface Configuration {
   mediaAccel: string | null
   /** The log in which that proxy notes what it delivered; null where none is read. */
   mediaAccelLog: string | null
+  /** A folder whose logs of proxies and delivery networks are brought in; null where there is none. */
+  logsDir: string | null
   /** So many days what single listeners fetched is kept, and then the month that it is of goes. */
   logDays: number
   /** A table of places that is taken instead of the one that ships. */
@@ -141,6 +144,7 @@ export function readConfiguration(environment: NodeJS.ProcessEnv): Configuration
     cacheBytes: data.CACHE_BYTES,
     mediaAccel: data.MEDIA_ACCEL ?? null,
     mediaAccelLog: data.MEDIA_ACCEL_LOG ?? null,
+    logsDir: data.LOGS_DIR ?? null,
     logDays: data.LOG_DAYS,
     placesFile: data.PLACES_FILE ?? null,
     programsFile: data.PROGRAMS_FILE ?? null,

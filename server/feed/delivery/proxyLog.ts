@@ -1,32 +1,20 @@
 import { open, stat } from 'node:fs/promises'
 import { hostname } from 'node:os'
 import { QueryTypes, type Transaction } from 'sequelize'
-import { z } from 'zod'
 import { transact } from '../../platform/database/transact'
 import type { Platform } from '../../platform/platform'
 import { repeat, type Repeated } from '../../platform/repeat'
-import type { LogLine } from '@core/counting/logs/line'
+import { logReader } from '@core/counting/logs/reader'
 import { keepLines, packed } from '../../platform/deliveries/lines'
 import { logEntries } from './logEntries'
 
 const everyMs = 2_000
 const mostBytesAtOnce = 4 * 1024 * 1024
 const newLine = 0x0a
+/** Of lines that stand for themselves, as deploy/nginx.conf has nginx write them. */
+const readLine = logReader()
 /** A log that was put aside gets what its proxy still held back, and is done when it has been quiet for so long. */
 const quietMs = 3_000
-
-/** A line of the log that deploy/nginx.conf has nginx write. */
-const noted = z.object({
-  /** Seconds since 1970. */
-  at: z.number(),
-  method: z.string(),
-  path: z.string(),
-  status: z.number().int(),
-  bytesSent: z.number().int(),
-  range: z.string(),
-  agent: z.string(),
-  address: z.string(),
-})
 
 /** How far a log was read: `readBytes` of the file that `inode` is. */
 interface Place {
@@ -53,7 +41,11 @@ export function proxyLog(platform: Pick<Platform, 'database' | 'clock' | 'askers
     const place = { inode: row.inode, readBytes: Number(row.readBytes) }
     const chunk = await nextChunk(path, place)
     if (!chunk) return false
-    const entries = await logEntries(platform, chunk.lines.flatMap(readLine), transaction)
+    const entries = await logEntries(
+      platform,
+      chunk.lines.flatMap(line => readLine(line) ?? []),
+      transaction,
+    )
     for (const batch of packed(entries)) await keepLines(database, clock.now(), batch, transaction)
     await database.query('UPDATE proxy_logs SET inode = ?, read_bytes = ? WHERE name = ?', {
       replacements: [chunk.now.inode, chunk.now.readBytes, name],
@@ -128,22 +120,5 @@ async function inodeOf(path: string): Promise<string | null> {
     return String((await stat(path, { bigint: true })).ino)
   } catch {
     return null
-  }
-}
-
-function readLine(line: string): LogLine[] {
-  try {
-    const { at, range, ...read } = noted.parse(JSON.parse(line))
-    const [, start, end] = /^bytes (\d+)-(\d+)\//.exec(range) ?? []
-    return [
-      {
-        ...read,
-        at: new Date(Math.round(at * 1000)),
-        range: start && end ? { start: Number(start), end: Number(end) } : null,
-      },
-    ]
-  } catch {
-    // Half a line, from a proxy that was killed.
-    return []
   }
 }

@@ -19,7 +19,7 @@ import { addedBy, addToSums } from './sums'
 
 const everyMs = 10_000
 /** So many batches of the log are read at once, and of them no more than come to so many lines. */
-const [mostBatches, mostLines] = [200, 40_000]
+const [mostBatches, mostLines] = [200, 20_000]
 
 type Needed = Pick<Platform, 'database' | 'clock' | 'askers'>
 

@@ -88,4 +88,13 @@ export const statements: readonly string[] = [
     words VARCHAR(80) NOT NULL,
     INDEX of_show (show_id, day)
   )`,
+  // Logs of others that were brought in: how far, and the SHA-256 of what was read of each until there.
+  `CREATE TABLE brought_logs (
+    digest CHAR(64) CHARACTER SET ascii PRIMARY KEY,
+    read_bytes BIGINT UNSIGNED NOT NULL,
+    name VARCHAR(255) NOT NULL,
+    line_count INT UNSIGNED NOT NULL,
+    delivery_count INT UNSIGNED NOT NULL,
+    at DATETIME(3) NOT NULL
+  )`,
 ]
