@@ -43,7 +43,6 @@ await main(async () => {
       ['feed/directories', 'directories'],
       ['site', 'site-look'],
       ['numbers?period=90', 'numbers'],
-      ['numbers/compare', 'numbers-compare'],
     ]) {
       await open(path)
       await shot(page, name)
@@ -72,8 +71,6 @@ async function drawSite(page) {
   await settled(page)
   await shot(page, 'site-embed')
 
-  await page.goto(`${site}/search?q=postage+stamp`)
-  await shot(page, 'site-search')
   await page.goto(`${site}/a-drawer-full-of-reeds`)
   await page.locator('summary', { hasText: 'Transcript' }).click()
   await page.locator('.said a').nth(4).click()

@@ -192,6 +192,7 @@ export function counter({ database, clock, askers }: Needed) {
   return {
     /** Counts all that has come in. */
     async countAll(goesOn: () => boolean = () => true): Promise<void> {
+      await database.query('INSERT IGNORE INTO counting (id) VALUES (1)')
       while (goesOn() && (await transact(database, countNext)));
     },
   }

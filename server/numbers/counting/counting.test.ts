@@ -326,6 +326,9 @@ describe('a log of three thousand lines', () => {
     }
     isOver = true
     await killed
+    // Connections that were killed when they had just been given back go with the next question.
+    for (let n = 0; n < 3; n++)
+      await Promise.all(Array.from({ length: 10 }, () => select('SELECT 1').catch(() => undefined)))
     await countAll()
     expect(kills).toBeGreaterThanOrEqual(20)
     expect(await total()).toBe(await secondWay(all))

@@ -95,6 +95,17 @@ describe('numbers of a show', () => {
     expect(ofEpisode.refusals).toEqual([{ refusal: 'head', listeners: 2 }])
   })
 
+  it('are had as a file for a spreadsheet, and as JSON, by the same filters', async () => {
+    const day = new Date(episodes[1]!.at).toISOString().slice(0, 10)
+    const { body, headers } = await house.call('GET', `/shows/${showId}/numbers/export?form=csv&from=${day}&to=${day}`)
+    expect(headers['content-disposition']).toBe(`attachment; filename="numbers ${day} to ${day}.csv"`)
+    expect(body.split('\r\n').slice(0, 4)).toEqual(['what,name,downloads', 'all,,50', `day,${day},50`, 'app,Kelp,50'])
+    const all = await house.call('GET', `/shows/${showId}/numbers/export`)
+    expect(all.body).toContain('\r\napp,fewer than 5 each,fewer than 5\r\n')
+    const json = await get<ShowNumbers>(`/shows/${showId}/numbers/export?form=json`)
+    expect(json).toEqual(await get<ShowNumbers>(`/shows/${showId}/numbers`))
+  })
+
   it('are not told of another’s show, nor with a filter that is none', async () => {
     const wrong = await house.call('GET', `/shows/${showId}/numbers?from=yesterday`)
     expect([wrong.statusCode, wrong.json<Problem>().faults?.[0]?.field]).toEqual([422, 'from'])

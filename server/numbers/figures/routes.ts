@@ -13,6 +13,7 @@ import {
 import { accessTo } from '../../people/access/access'
 import type { Platform } from '../../platform/platform'
 import { ageNumbers, comparison } from './ages'
+import { numbersCsv } from './exported'
 import { showNumbers } from './figures'
 import { listenersBehind } from './listeners'
 import { addMark, removeMark } from './marks'
@@ -32,6 +33,21 @@ export const numbersRoutes =
         schema: { params: byId, querystring: numbersFilter, response: { 200: showNumbersOf } },
       },
       request => showNumbers(platform, request.scope.showId, request.query),
+    )
+    app.get(
+      '/shows/:id/numbers/export',
+      {
+        ...accessTo('show', 'read'),
+        schema: { params: byId, querystring: numbersFilter.extend({ form: z.enum(['csv', 'json']).default('csv') }) },
+      },
+      async (request, reply) => {
+        const { form, ...filter } = request.query
+        const numbers = await showNumbers(platform, request.scope.showId, filter)
+        return reply
+          .type(form === 'csv' ? 'text/csv; charset=utf-8' : 'application/json; charset=utf-8')
+          .header('content-disposition', `attachment; filename="numbers ${numbers.from} to ${numbers.to}.${form}"`)
+          .send(form === 'csv' ? numbersCsv(numbers) : JSON.stringify(numbers))
+      },
     )
     app.get(
       '/shows/:id/numbers/newest',

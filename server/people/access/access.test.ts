@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto'
 import type { InjectOptions } from 'fastify'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { CommentList } from '@contract/comments'
+import type { ShowNumbers } from '@contract/numbers'
 import type { OwnPageList } from '@contract/ownPages'
 import type { Transcript } from '@contract/transcripts'
 import type { Episode } from '@contract/episodes'
@@ -60,7 +61,9 @@ beforeAll(async () => {
     payload: 'name=Ilse&words=Hello',
   })
   const written = (await house.call('GET', `/shows/${show.id}/comments`)).json<CommentList>()
+  const marked = await house.call('POST', `/shows/${show.id}/numbers/marks`, { day: '2026-03-10', words: 'A fair' })
   ids = {
+    mark: marked.json<Pick<ShowNumbers, 'marks'>>().marks[0]!.id,
     page: page.json<OwnPageList>().pages[0]!.id,
     comment: written.comments[0]!.id,
     listener: listeners.json<ListenerList>().listeners[0]!.id,

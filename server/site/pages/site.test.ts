@@ -80,7 +80,7 @@ describe('the page of a show', () => {
 describe('the page of an episode', () => {
   it('has a player that works without script, the notes, and the feed’s address', async () => {
     const { body } = await page(pathOf(released.pageAddress!))
-    expect(body).toContain(`<audio controls preload="none" src="${released.enclosureAddress}"`)
+    expect(body).toContain(`<audio controls preload="none" src="${released.enclosureAddress}?from=page"`)
     expect(body).toContain('Hello <a href="https://lake.example">you</a>')
     expect(body).toContain('http://lake.example/bellows-and-reeds/feed.xml')
     expect(body).not.toContain('alert(2)')

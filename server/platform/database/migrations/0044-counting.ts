@@ -18,7 +18,6 @@ export const statements: readonly string[] = [
     counted_at DATETIME(3) NULL,
     coarse_until DATE NULL
   )`,
-  'INSERT INTO counting (id) VALUES (1)',
   // Names of programs and of places.
   `CREATE TABLE labels (
     id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,

@@ -231,6 +231,11 @@ const refusedTotal = computed(() => refused.value.reduce((sum, { downloads }) =>
       </section>
       <SubscribersChart v-if="numbers.subscribers" :days="numbers.subscribers" :show-name="show.name" :range="range" />
       <FigureRows :heading="t('notCounted')" :hint="t('notCountedHint')" :rows="refused" :total="refusedTotal" />
+      <p class="actions small">
+        <a v-for="form in ['csv', 'json'] as const" :key="form" :href="store.fileOf(show.id, form, filter)" download>{{
+          t('downloadAs', { form: form.toUpperCase() })
+        }}</a>
+      </p>
       <CountingFacts :state="numbers.state" />
     </template>
   </PageLayout>

@@ -35,6 +35,8 @@ export const useNumbers = defineStore('numbers', () => {
     take((await api.removeMark(id)).marks)
   }
 
+  const fileOf = (showId: string, form: 'csv' | 'json', filter: NumbersFilter): string =>
+    api.numbersFile(showId, form, filter)
   const newest = async (showId: string): Promise<AgeNumbers | null> => (await api.newestNumbers(showId)).numbers
   const ofEpisode = async (episodeId: string): Promise<AgeNumbers | null> =>
     (await api.episodeNumbers(episodeId)).numbers
@@ -43,5 +45,5 @@ export const useNumbers = defineStore('numbers', () => {
   const listenersBehind = (showId: string, query: Partial<ListenerQuery>): Promise<ListenerList> =>
     api.listenersBehind(showId, query)
 
-  return { figures, load, leave, addMark, removeMark, newest, ofEpisode, compare, listenersBehind }
+  return { figures, load, leave, addMark, removeMark, fileOf, newest, ofEpisode, compare, listenersBehind }
 })

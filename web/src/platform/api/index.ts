@@ -106,6 +106,9 @@ export const api = {
   order: (showId: string) => call<OrderFindings>('GET', `/shows/${showId}/order`),
   numbers: (showId: string, filter: NumbersFilter) =>
     call<ShowNumbers>('GET', `/shows/${showId}/numbers${queryOf(filter)}`),
+  /** Where a file with the same is. */
+  numbersFile: (showId: string, form: 'csv' | 'json', filter: NumbersFilter): string =>
+    `/api/v1/shows/${showId}/numbers/export${queryOf({ form, ...filter })}`,
   newestNumbers: (showId: string) => call<{ numbers: AgeNumbers | null }>('GET', `/shows/${showId}/numbers/newest`),
   episodeNumbers: (episodeId: string) => call<{ numbers: AgeNumbers | null }>('GET', `/episodes/${episodeId}/numbers`),
   compareEpisodes: (showId: string, episodes: readonly string[]) =>
