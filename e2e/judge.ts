@@ -31,7 +31,7 @@ async function sticksOut(page: Page): Promise<string[]> {
     found = await page.evaluate(() =>
       [...document.querySelectorAll('body *')]
         .filter(element => element.getBoundingClientRect().right > window.innerWidth + 1)
-        .filter(element => !element.closest('table')?.parentElement?.matches('.box'))
+        .filter(element => !element.closest('table')?.closest('.box, .scrolls'))
         .map(element => `sticks out: ${element.outerHTML.slice(0, 100)}`),
     )
     if (found.length === 0) break

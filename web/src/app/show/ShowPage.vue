@@ -28,6 +28,8 @@ const waiting = computed(() => (shows.near ? [...shows.near.draft.episodes, ...s
 const isEmpty = computed(() => shows.near !== null && statuses.every(status => shows.near![status].total === 0))
 /** What lies below the waterline comes after it, so that it does not move. */
 const isLineDrawn = ref(false)
+const areNumbersDrawn = ref(false)
+const hasNumbers = computed(() => released.value > 0)
 const category = computed(() => {
   const { category: name, subcategory } = facts.value
   return subcategory ? `${name}, ${subcategory}` : name
@@ -77,8 +79,8 @@ function lacks(episode: EpisodeSummary): string {
 
     <LoadingShape v-if="!shows.near" :what="t('theEpisodes')" :lines="8" />
     <WaterlinePanel v-else-if="!isEmpty" :show="facts" @drawn="isLineDrawn = true" />
-    <template v-if="isEmpty || isLineDrawn">
-      <NewestNumbers v-if="released > 0" :show="facts" />
+    <NewestNumbers v-if="hasNumbers && isLineDrawn" :show="facts" @drawn="areNumbersDrawn = true" />
+    <template v-if="isEmpty || (isLineDrawn && (areNumbersDrawn || !hasNumbers))">
       <p v-if="facts.role !== 'keeper'" class="note">{{ roleWords[facts.role] }}</p>
       <div v-if="facts.artworkIsProvisional" class="note needs-you">
         <p>

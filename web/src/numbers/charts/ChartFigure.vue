@@ -77,8 +77,8 @@ function keepPicture(): void {
     <div v-show="!isTable" :class="['drawing', { small: isSmall }]">
       <canvas ref="canvas" role="img" :aria-label="summary" />
     </div>
-    <div v-if="isTable" class="rows" tabindex="0" role="region" :aria-label="title">
-      <table>
+    <div v-if="isTable" class="rows scrolls" tabindex="0" role="region" :aria-label="title">
+      <table :aria-label="title">
         <thead>
           <tr>
             <th scope="col">{{ axis }}</th>

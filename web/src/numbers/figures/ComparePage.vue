@@ -80,7 +80,6 @@ const summary = computed(() =>
         :options="choices"
         option-label="name"
         option-value="id"
-        display="chip"
         filter
         :selection-limit="mostCompared"
         :show-toggle-all="false"
@@ -101,7 +100,7 @@ const summary = computed(() =>
         :dated="`${show.name}, ${shortDay(new Date(), show.zone)}`"
       />
       <div class="scrolls" tabindex="0" role="region" :aria-label="t('atTheSameAge')">
-        <table>
+        <table :aria-label="t('atTheSameAge')">
           <thead>
             <tr>
               <th scope="col">{{ t('episode') }}</th>
@@ -136,9 +135,6 @@ const summary = computed(() =>
 </template>
 
 <style scoped>
-.scrolls {
-  overflow-x: auto;
-}
 table {
   width: 100%;
   border-collapse: collapse;
@@ -152,6 +148,11 @@ td {
 }
 th[scope='row'] {
   min-width: 10rem;
+}
+th a {
+  display: inline-flex;
+  align-items: center;
+  min-height: var(--target);
 }
 .figures {
   text-align: end;

@@ -83,53 +83,59 @@ const asked = ({ range, bytesSent }: ListenerList['listeners'][number]['lines'][
       <p v-if="isPartlyGone" class="quiet small">
         {{ t('keptSince', { day: shortDay(list.keptSince!, 'utc') }) }}
       </p>
-      <DataTable
-        v-model:expanded-rows="opened"
-        :value="list.listeners"
-        data-key="key"
-        size="small"
-        :table-props="{ 'aria-label': t('fetches') }"
-      >
-        <template #empty>{{ t('noFetches') }}</template>
-        <Column expander style="width: 3rem" />
-        <Column :header="t('dayUtc')">
-          <template #body="{ data }"
-            ><span class="figures whitespace-nowrap">{{ shortDay(data.day, 'utc') }}</span></template
+      <div class="scrolls" tabindex="0" role="region" :aria-label="t('fetches')">
+        <DataTable
+          v-model:expanded-rows="opened"
+          :value="list.listeners"
+          data-key="key"
+          size="small"
+          :table-props="{ 'aria-label': t('fetches') }"
+        >
+          <template #empty>{{ t('noFetches') }}</template>
+          <Column expander style="width: 3rem"
+            ><template #header
+              ><span class="out-of-sight">{{ t('singleFetches') }}</span></template
+            ></Column
           >
-        </Column>
-        <Column :header="t('episode')" field="title" />
-        <Column :header="t('app')">
-          <template #body="{ data }"
-            >{{ data.app }} <span class="quiet small">{{ deviceNames[data.device as 'phone'] }}</span></template
-          >
-        </Column>
-        <Column :header="t('origin')">
-          <template #body="{ data }">{{ sourceNames[data.source as 'feed'] }}</template>
-        </Column>
-        <Column :header="t('soundFetched')">
-          <template #body="{ data }"
-            ><span class="figures">{{ data.seconds === null ? '–' : clock(data.seconds * 1000) }}</span></template
-          >
-        </Column>
-        <Column :header="t('countedAs')">
-          <template #body="{ data }">{{
-            data.refusal === null ? t('yes') : refusalWords[data.refusal as 'robot']
-          }}</template>
-        </Column>
-        <template #expansion="{ data }">
-          <ul class="unlisted lines">
-            <li v-for="(line, n) in data.lines" :key="n" class="flowing small">
-              <span class="figures">{{ timeToTheSecond(line.at, 'utc') }}</span>
-              <span>{{ line.method }} {{ line.status }}</span>
-              <span>{{ asked(line) }}</span>
-              <span v-if="line.times > 1">{{ t('timesInARow', { count: line.times }) }}</span>
-            </li>
-            <li v-if="data.fetches > data.lines.length" class="quiet small">
-              {{ t('moreLikeThese', { count: data.fetches - data.lines.length }) }}
-            </li>
-          </ul>
-        </template>
-      </DataTable>
+          <Column :header="t('dayUtc')">
+            <template #body="{ data }"
+              ><span class="figures whitespace-nowrap">{{ shortDay(data.day, 'utc') }}</span></template
+            >
+          </Column>
+          <Column :header="t('episode')" field="title" />
+          <Column :header="t('app')">
+            <template #body="{ data }"
+              >{{ data.app }} <span class="quiet small">{{ deviceNames[data.device as 'phone'] }}</span></template
+            >
+          </Column>
+          <Column :header="t('origin')">
+            <template #body="{ data }">{{ sourceNames[data.source as 'feed'] }}</template>
+          </Column>
+          <Column :header="t('soundFetched')">
+            <template #body="{ data }"
+              ><span class="figures">{{ data.seconds === null ? '–' : clock(data.seconds * 1000) }}</span></template
+            >
+          </Column>
+          <Column :header="t('countedAs')">
+            <template #body="{ data }">{{
+              data.refusal === null ? t('yes') : refusalWords[data.refusal as 'robot']
+            }}</template>
+          </Column>
+          <template #expansion="{ data }">
+            <ul class="unlisted lines">
+              <li v-for="(line, n) in data.lines" :key="n" class="flowing small">
+                <span class="figures">{{ timeToTheSecond(line.at, 'utc') }}</span>
+                <span>{{ line.method }} {{ line.status }}</span>
+                <span>{{ asked(line) }}</span>
+                <span v-if="line.times > 1">{{ t('timesInARow', { count: line.times }) }}</span>
+              </li>
+              <li v-if="data.fetches > data.lines.length" class="quiet small">
+                {{ t('moreLikeThese', { count: data.fetches - data.lines.length }) }}
+              </li>
+            </ul>
+          </template>
+        </DataTable>
+      </div>
       <p v-if="list.next" class="actions">
         <Button :label="t('showMore')" size="small" outlined :loading="busy" @click="more" />
       </p>

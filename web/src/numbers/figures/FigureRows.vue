@@ -23,14 +23,7 @@ const highest = computed(() => Math.max(1, ...props.rows.map(({ downloads }) => 
     <h2 class="text-l">{{ heading }}</h2>
     <p v-if="hint" class="quiet small">{{ hint }}</p>
     <p v-if="rows.length === 0 && !few" class="quiet">{{ t('nothingYet') }}</p>
-    <table v-else>
-      <thead class="out-of-sight">
-        <tr>
-          <th scope="col">{{ heading }}</th>
-          <th scope="col">{{ t('downloads') }}</th>
-          <th scope="col">{{ t('shareOfAll') }}</th>
-        </tr>
-      </thead>
+    <table v-else :aria-label="heading">
       <tbody>
         <tr v-for="{ name, downloads, to } in shownRows" :key="name">
           <th scope="row">
@@ -67,6 +60,12 @@ th {
   font-weight: 400;
   text-align: start;
   overflow-wrap: anywhere;
+}
+th a {
+  display: inline-flex;
+  align-items: center;
+  min-width: var(--target);
+  min-height: var(--target);
 }
 td {
   width: 1%;

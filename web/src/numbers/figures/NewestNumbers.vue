@@ -7,15 +7,17 @@ import FirstDays from './FirstDays.vue'
 import { t } from './messages'
 import { useNumbers } from './numbers'
 
-/** How the newest episode does, on the show's first page. */
+/** How the newest episode does, on the show's first page. What lies below it comes once it is drawn. */
 const props = defineProps<{ show: Show }>()
 const newest = shallowRef<AgeNumbers | null>(null)
+const emit = defineEmits<{ drawn: [] }>()
 const isLoading = shallowRef(true)
 onMounted(async () => {
   newest.value = await useNumbers()
     .newest(props.show.id)
     .catch(() => null)
   isLoading.value = false
+  emit('drawn')
 })
 </script>
 
@@ -31,7 +33,7 @@ onMounted(async () => {
       >
     </FirstDays>
     <p v-else class="quiet">{{ t('numbersAway') }}</p>
-    <p class="actions small">
+    <p v-if="!isLoading" class="actions small">
       <RouterLink :to="{ name: 'numbers', params: { show: show.slug } }">{{ t('allNumbers') }}</RouterLink>
     </p>
   </section>

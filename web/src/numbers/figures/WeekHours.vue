@@ -44,7 +44,7 @@ const busiest = computed(() => {
       {{ busiest }} <span v-if="where === 'listeners'" class="quiet small">{{ t('listenersClockHint') }}</span>
     </p>
     <div class="scrolls" tabindex="0" role="region" :aria-label="t('hoursOfTheWeek')">
-      <table>
+      <table :aria-label="t('hoursOfTheWeek')">
         <thead>
           <tr>
             <th scope="col" class="out-of-sight">{{ t('day') }}</th>
@@ -76,9 +76,6 @@ const busiest = computed(() => {
   gap: var(--space-3);
   align-items: baseline;
   justify-content: space-between;
-}
-.scrolls {
-  overflow-x: auto;
 }
 table {
   width: 100%;

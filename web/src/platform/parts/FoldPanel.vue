@@ -28,10 +28,10 @@ const open = defineModel<boolean>('open', { default: false })
 .fold-line {
   display: inline-flex;
   flex-direction: row-reverse;
-  align-items: baseline;
+  align-items: center;
   justify-content: flex-end;
   gap: 0.35em;
-  min-height: 24px;
+  min-height: var(--target);
   padding: 0;
   border: 0;
   background: none;
