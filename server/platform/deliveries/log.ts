@@ -58,7 +58,7 @@ export function deliveryLog(
   let writing: Promise<void> = Promise.resolve()
 
   /** In the first moments of a day, until its key has come. */
-  let keyless: Noted[] = []
+  const keyless: Noted[] = []
 
   function note(noted: Noted): void {
     const key = keys.atHand(noted.at)
