@@ -118,8 +118,10 @@ export function counter({ database, clock, askers }: Needed) {
       kept.set(key, of)
     }
     const told = [...changed].map(([key, day]) => ({ ...day, isCoarse: coarse.has(key), kept: kept.get(key) ?? [] }))
-    const names = new Set(told.flatMap(({ traits: { app, place } }) => (place ? [app, place] : [app])))
-    for (const { traits } of steps) names.add(traits.app)
+    // Also of what is taken back from where it was.
+    const names = new Set(
+      [...told, ...steps].flatMap(({ traits: { app, place } }) => (place === null ? [app] : [app, place])),
+    )
     const labelOf = await labelsOf(names, transaction)
     await writeListenerDays(database, told, labelOf, transaction)
     const releasedAt = await releaseTimes(new Set(steps.map(({ episodeId }) => episodeId)), transaction)

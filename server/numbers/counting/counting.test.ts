@@ -175,6 +175,20 @@ describe('counting', () => {
     )
   })
 
+  it('moves a download to the place of its first fetch, also where that line comes late to a process that has just begun', async () => {
+    const earlier = new Date(+house.clock.now() - 3600_000)
+    await log(entry({ place: 'FI' }))
+    await countAll()
+    await log(entry({ place: 'NO', at: earlier }))
+    await countAll()
+    expect(await sums('day')).toEqual([1])
+    expect(await sums('place')).toEqual([1])
+    const traits = await select<{ place: string }>(
+      'SELECT l.text AS place FROM download_traits t JOIN labels l ON l.id = t.place WHERE t.downloads <> 0',
+    )
+    expect(traits).toEqual([{ place: 'NO' }])
+  })
+
   it('leaves out what is of a file that is not known', async () => {
     await log(entry({ fileId: null }), entry({ fileId: '00000000-0000-4000-8000-000000000000' }))
     await countAll()
