@@ -106,6 +106,7 @@ it('a folder is watched: what is broken is said by its name, and holds no other 
   const before = new Date(Date.now() - 60_000)
   for (const name of ['a-broken.gz', 'b-endless.log', 'c-good.log']) utimesSync(join(folder, name), before, before)
   write('d-growing.log', combined(5, 4))
+  utimesSync(join(folder, 'd-growing.log'), new Date(), new Date())
   const said: string[] = []
   const logs = logFolder(house.platform, folder, error => said.push(String(error)))
   await logs.look()

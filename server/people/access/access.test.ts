@@ -148,6 +148,7 @@ describe('every route', () => {
       'GET /lent/:token/:name',
       'GET /openapi.json',
       'GET /pictures/:name',
+      'GET /shows/:id/numbers/export',
       'GET /transcripts/:id/file.:format',
       'PATCH /uploads/:id',
       'POST /uploads',
