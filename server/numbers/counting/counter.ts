@@ -46,7 +46,7 @@ export function counter({ database, clock, askers }: Needed) {
       const entries = await Promise.all(batches.map(entriesOf))
       ahead.clear()
       // What comes next is unpacked while the database is at what comes now.
-      for (const id of next) void entriesOf(id).catch(() => ahead.delete(id))
+      for (const id of next) void entriesOf(id)
       await take(entries.flat(), transaction)
       await database.query('UPDATE delivery_log SET is_counted = TRUE WHERE id IN (?)', {
         replacements: [batches],
@@ -81,6 +81,8 @@ export function counter({ database, clock, askers }: Needed) {
     if (known) return known
     const read = readBatch(id)
     ahead.set(id, read)
+    // What could not be read is read again.
+    read.catch(() => ahead.delete(id))
     return read
   }
 

@@ -8,7 +8,9 @@ import { keepMonths } from '../../platform/database/months'
 import { type DeliveryEntry, keepLines, packed } from '../../platform/deliveries/lines'
 import { retention } from '../../app/retention/retention'
 import { type House, openHouse } from '../../testing/house'
+import { transact } from '../../platform/database/transact'
 import { counter } from './counter'
+import { labels } from './labels'
 import { mostFetchesKept } from './listenerDays'
 import { allEpisodes, dimensionNumber } from './sums'
 
@@ -187,6 +189,40 @@ describe('counting', () => {
       'SELECT l.text AS place FROM download_traits t JOIN labels l ON l.id = t.place WHERE t.downloads <> 0',
     )
     expect(traits).toEqual([{ place: 'NO' }])
+  })
+
+  it('goes on with a batch that could not be read once', async () => {
+    await log(entry())
+    const { database } = house.platform
+    const query = database.query.bind(database) as (...given: unknown[]) => Promise<unknown>
+    let refused = 0
+    const spy = vi
+      .spyOn(database, 'query')
+      .mockImplementation(((statement: string, ...rest: unknown[]) =>
+        refused === 0 && statement.startsWith('SELECT packed') && ++refused
+          ? Promise.reject(new Error('away'))
+          : query(statement, ...rest)) as never)
+    const own = counter(house.platform)
+    await expect(own.countAll()).rejects.toThrow('away')
+    await own.countAll()
+    spy.mockRestore()
+    expect(await sums('day')).toEqual([1])
+  })
+
+  it('tells what has yet another name together, once there are too many', async () => {
+    const { database } = house.platform
+    const [known] = await select<{ many: number | bigint }>('SELECT COUNT(*) AS many FROM labels')
+    const most = Number(known!.many) + 2
+    const told = async (...names: string[]) => {
+      const labelOf = await transact(database, transaction => labels(database, most)(names, transaction))
+      return names.map(labelOf)
+    }
+    const [first, other] = await told('Gull/first', 'Other')
+    expect(first).not.toBe(other)
+    for (let n = 0; n < 5; n++) await told(`Gull/${n}`)
+    expect(await told('Gull/4', 'Gull/first')).toEqual([other, first])
+    const [now] = await select<{ many: number | bigint }>('SELECT COUNT(*) AS many FROM labels')
+    expect(Number(now!.many)).toBeLessThanOrEqual(most)
   })
 
   it('leaves out what is of a file that is not known', async () => {

@@ -7,7 +7,7 @@ const otherLabel = 'Other'
 const longestLabel = 80
 
 /** Numbers that stand for names of programs and places in the tables of sums. */
-export function labels(database: Sequelize) {
+export function labels(database: Sequelize, most = mostLabels) {
   const known = new LRUCache<string, number>({ max: mostLabels })
 
   async function read(texts: readonly string[], transaction: Transaction): Promise<void> {
@@ -29,12 +29,15 @@ export function labels(database: Sequelize) {
         type: QueryTypes.SELECT,
         transaction,
       })
-      const kept = unheard.slice(0, Math.max(1, mostLabels - Number(row!.count)))
-      await database.query(`INSERT IGNORE INTO labels (text) VALUES ${kept.map(() => '(?)').join(', ')}`, {
-        replacements: kept,
-        transaction,
-      })
-      await read(kept, transaction)
+      // The name for all others is the first, and is needed in any case.
+      const room = Math.max(unheard.includes(otherLabel) ? 1 : 0, most - Number(row!.count))
+      const kept = unheard.slice(0, room)
+      if (kept.length > 0)
+        await database.query(`INSERT IGNORE INTO labels (text) VALUES ${kept.map(() => '(?)').join(', ')}`, {
+          replacements: kept,
+          transaction,
+        })
+      if (kept.length > 0) await read(kept, transaction)
     }
     return text => known.get(cut(text)) ?? known.get(otherLabel)!
   }

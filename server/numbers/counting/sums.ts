@@ -1,5 +1,6 @@
 import type { Sequelize, Transaction } from 'sequelize'
-import { dayOf, refusals, sources, type Step } from '@core/counting/count'
+import { ageAt } from '@core/counting/age'
+import { dayOf, hourOf, refusals, sources, type Step } from '@core/counting/count'
 import { type Dimension, dimensions } from '@core/counting/dimensions'
 import { localHour } from '@core/counting/localHour'
 import { devices } from '@core/counting/programs'
@@ -7,8 +8,6 @@ import { eachPart, sqlPlain, sqlTime } from './literals'
 
 /** Stands for all episodes of a show. */
 export const allEpisodes = '00000000-0000-0000-0000-000000000000'
-/** So long after its release an episode's downloads are kept by the hour. */
-export const firstHoursMs = 72 * 3600_000
 
 export const dimensionNumber = (dimension: Dimension): number => dimensions.indexOf(dimension)
 
@@ -44,8 +43,7 @@ export function addedBy(
     const local = traits.place === null ? null : localHour(hour, traits.place.slice(0, 2))
     if (local !== null) sum('local-hour', local, allEpisodes)
     const since = releasedAt(episodeId)
-    const ageMs = since && +hour - Math.floor(+since / 3600_000) * 3600_000
-    if (ageMs !== null && ageMs >= 0 && ageMs <= firstHoursMs)
+    if (since && hour >= hourOf(since) && ageAt(since, hour).unit === 'hours')
       add(hours, `${sqlPlain(showId)}, ${sqlPlain(episodeId)}, ${sqlTime(hour)}`, by)
   }
   return { sums, traitSums, hours }

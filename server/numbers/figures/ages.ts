@@ -15,10 +15,9 @@ interface Released {
   number: number | null
   kind: string
   releasedAt: Date
-  createdAt: Date
 }
 
-const columns = 'id, title, number, kind, release_at AS releasedAt, created_at AS createdAt'
+const columns = 'id, title, number, kind, release_at AS releasedAt'
 
 async function releasedEpisode(
   database: Sequelize,
