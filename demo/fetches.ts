@@ -150,7 +150,7 @@ export async function fillFetches(platform: Platform, showId: string, today: Dat
     }
     const labelsOf = labels(database)
     await transact(database, async transaction => {
-      const labelOf = await labelsOf(namesIn(steps.map(({ traits }) => traits)), transaction)
+      const labelOf = await labelsOf(namesIn(steps.map(({ traits }) => traits)))
       await addToSums(
         database,
         addedBy(steps, labelOf, () => null),

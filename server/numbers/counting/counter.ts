@@ -124,7 +124,7 @@ export function counter({ database, clock, askers }: Needed) {
     const names = new Set(
       [...told, ...steps].flatMap(({ traits: { app, place } }) => (place === null ? [app] : [app, place])),
     )
-    const labelOf = await labelsOf(names, transaction)
+    const labelOf = await labelsOf(names)
     await writeListenerDays(database, told, labelOf, transaction)
     const releasedAt = await releaseTimes(new Set(steps.map(({ episodeId }) => episodeId)), transaction)
     await addToSums(database, addedBy(steps, labelOf, releasedAt), transaction)

@@ -8,7 +8,6 @@ import { keepMonths } from '../../platform/database/months'
 import { type DeliveryEntry, keepLines, packed } from '../../platform/deliveries/lines'
 import { retention } from '../../app/retention/retention'
 import { type House, openHouse } from '../../testing/house'
-import { transact } from '../../platform/database/transact'
 import { counter } from './counter'
 import { labels } from './labels'
 import { mostFetchesKept } from './listenerDays'
@@ -214,7 +213,7 @@ describe('counting', () => {
     const [known] = await select<{ many: number | bigint }>('SELECT COUNT(*) AS many FROM labels')
     const most = Number(known!.many) + 2
     const told = async (...names: string[]) => {
-      const labelOf = await transact(database, transaction => labels(database, most)(names, transaction))
+      const labelOf = await labels(database, most)(names)
       return names.map(labelOf)
     }
     const [first, other] = await told('Gull/first', 'Other')
@@ -223,6 +222,30 @@ describe('counting', () => {
     expect(await told('Gull/4', 'Gull/first')).toEqual([other, first])
     const [now] = await select<{ many: number | bigint }>('SELECT COUNT(*) AS many FROM labels')
     expect(Number(now!.many)).toBeLessThanOrEqual(most)
+  })
+
+  it('counts each once also where the same process was stopped amid a stretch with new names in it', async () => {
+    const { database } = house.platform
+    const query = database.query.bind(database) as (...given: unknown[]) => Promise<unknown>
+    let refused = 0
+    const spy = vi
+      .spyOn(database, 'query')
+      .mockImplementation(((statement: string, ...rest: unknown[]) =>
+        refused === 0 && statement.startsWith('UPDATE delivery_log') && ++refused
+          ? Promise.reject(new Error('away'))
+          : query(statement, ...rest)) as never)
+    const own = counter(house.platform)
+    await log(entry({ agent: 'Never heard of/1', place: 'AX' }))
+    await expect(own.countAll()).rejects.toThrow('away')
+    spy.mockRestore()
+    await own.countAll()
+    await log(entry({ agent: 'Never heard of/1', place: 'AX' }))
+    await own.countAll()
+    expect(await sums('day')).toEqual([1])
+    const named = await select<{ app: string; place: string }>(
+      'SELECT a.text AS app, p.text AS place FROM listener_days d JOIN labels a ON a.id = d.app JOIN labels p ON p.id = d.place',
+    )
+    expect(named).toEqual([{ app: 'Never heard of', place: 'AX' }])
   })
 
   it('leaves out what is of a file that is not known', async () => {

@@ -22,13 +22,13 @@ export async function countFeedFetches(
     labelsOf,
   }: {
     programOf: (agent: string) => Program
-    labelsOf: (texts: Iterable<string>, transaction: Transaction) => Promise<(text: string) => number>
+    labelsOf: (texts: Iterable<string>) => Promise<(text: string) => number>
   },
   transaction: Transaction,
 ): Promise<void> {
   const fetchers = new Map<string, Fetcher>()
   const readers = new Map<string, number>()
-  const labelOf = await labelsOf(new Set(entries.map(({ agent }) => programOf(agent).name)), transaction)
+  const labelOf = await labelsOf(new Set(entries.map(({ agent }) => programOf(agent).name)))
   const keyOf = ({ showId, day, app }: Pick<Fetcher, 'showId' | 'day' | 'app'>, dimension: number): string =>
     `${sqlPlain(showId)}, ${dimension}, '${allEpisodes}', ${sqlPlain(day)}, ${labelOf(app)}`
   for (const { showId, at, who, agent, status, isHosted } of entries) {
