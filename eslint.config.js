@@ -63,7 +63,7 @@ const districts = {
     release: ['mail', 'releases', 'calendar', 'bulkEdits'],
     site: ['comments', 'pages', 'themes', 'ownPages', 'sharing', 'customDomains'],
     feed: ['delivery', 'feeds', 'checking', 'directories', 'listeners', 'preview'],
-    numbers: ['counting', 'figures', 'logs'],
+    numbers: ['counting', 'figures', 'logs', 'weekly'],
     app: ['health', 'clockOffset', 'studio', 'retention'],
     testing: [],
   },

@@ -4,6 +4,7 @@ import { benchFresh } from './fresh'
 import { benchKeptFeed } from './keptFeed'
 import { benchCounting } from './counting'
 import { benchAlignment } from './alignment'
+import { benchNumbers } from './numbers'
 import { benchReleases } from './releases'
 import { benchServing } from './serving'
 import { benchSignals } from './signals'
@@ -26,6 +27,7 @@ const benches: Record<string, () => void | Promise<void>> = {
   size: benchSize,
   releases: benchReleases,
   counting: benchCounting,
+  numbers: benchNumbers,
 }
 
 /** Runs the one that is named; without a name says which there are. */

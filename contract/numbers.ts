@@ -73,7 +73,20 @@ export const ageNumbers = z.object({
 export type AgeNumbers = z.infer<typeof ageNumbers>
 
 /** Null where it is not out. */
-export const episodeNumbers = z.object({ numbers: ageNumbers.nullable() })
+export const newestNumbers = z.object({ numbers: ageNumbers.nullable() })
+
+export const heard = z.object({
+  fileId: z.string(),
+  durationMs: z.number(),
+  /** Who began to play it on a page. */
+  listeners: z.number(),
+  /** Of them, who heard each hundredth of it. */
+  parts: z.array(z.number()),
+})
+export type Heard = z.infer<typeof heard>
+/** Of one episode; how far it was heard is null where too few played it on a page to tell. */
+export const episodeNumbers = newestNumbers.extend({ heard: heard.nullable() })
+export type EpisodeNumbers = z.infer<typeof episodeNumbers>
 
 export const comparedAges = [1, 7, 30, 90] as const
 export const mostCompared = 6

@@ -5,8 +5,8 @@ import { type Hindrance, hindranceWords } from './readiness'
 export const noticeKinds = ['released', 'held', 'hour before', 'day before', 'commented'] as const
 export type NoticeKind = (typeof noticeKinds)[number]
 
-/** All that people are written of: moments of episodes, and that a directory took a show. */
-export const mailKinds = [...noticeKinds, 'listed'] as const
+/** All that people are written of: moments of episodes, that a directory took a show, and what a week came to. */
+export const mailKinds = [...noticeKinds, 'listed', 'week'] as const
 export type MailKind = (typeof mailKinds)[number]
 
 /** So long before its moment somebody is told of an episode that is not ready. */
@@ -23,6 +23,7 @@ export const mailChoices: Readonly<Record<MailKind, string>> = {
   'day before': 'An episode is due within a day but is not ready',
   commented: 'A listener wrote something to an episode',
   listed: 'A directory accepted the show',
+  week: 'Last week’s downloads, on Monday morning',
 }
 
 /** One episode that a mail is about. */

@@ -1,5 +1,6 @@
 import { startCounting } from '../numbers/counting/counter'
 import { startLogFolder } from '../numbers/logs/folder'
+import { startWeekly } from '../numbers/weekly/weekly'
 import { startProxyLog } from '../feed/delivery/proxyLog'
 import { jobList } from './jobList'
 import { reporter } from './openPlatform'
@@ -21,6 +22,7 @@ export function startBackground(platform: Platform): Repeated {
     ...(mediaAccelLog ? [startProxyLog(platform, mediaAccelLog, report)] : []),
     ...(logsDir ? [startLogFolder(platform, logsDir, report)] : []),
     startCounting(platform, report),
+    startWeekly(platform, report),
     startRetention(platform, report),
   ]
   return {

@@ -1,5 +1,6 @@
 import { QueryTypes, type Transaction } from 'sequelize'
 import { count, type Fetch, keyOf } from '@core/counting/count'
+import { heardSteps } from '@core/counting/heard'
 import { transact } from '../../platform/database/transact'
 import { type DeliveryEntry, unpack } from '../../platform/deliveries/lines'
 import type { Platform } from '../../platform/platform'
@@ -15,7 +16,7 @@ import {
   readListenerDays,
   writeListenerDays,
 } from './listenerDays'
-import { addedBy, addToSums } from './sums'
+import { addedBy, addHeard, addToSums } from './sums'
 
 const everyMs = 10_000
 /** So many batches of the log are read at once, and of them no more than come to so many lines. */
@@ -100,14 +101,18 @@ export function counter({ database, clock, askers }: Needed) {
     const feed = entries.filter(({ kind }) => kind === 'feed')
     const released = await releasedFiles(media, transaction)
     const fetches = media.map(entry => fetchOf(entry, released))
-    const soundOf = await soundsOf(
-      fetches.map(({ fileId }) => fileId).filter(id => id !== ''),
-      transaction,
-    )
-
     const keys = fetches.map(keyOf)
     const asked = new Map(fetches.map((fetch, n) => [keys[n]!, fetch]))
     const before = await readListenerDays(database, [...asked.values()].map(askedOf), transaction)
+    const files = [
+      ...fetches.map(({ fileId }) => fileId),
+      ...[...before.values()].flatMap(({ spans }) => Object.keys(spans)),
+    ]
+    const soundOf = await soundsOf(
+      files.filter(id => id !== ''),
+      transaction,
+    )
+
     const { changed, steps } = count(before, fetches, soundOf)
 
     const kept = new Map<string, KeptFetch[]>()
@@ -128,6 +133,7 @@ export function counter({ database, clock, askers }: Needed) {
     await writeListenerDays(database, told, labelOf, transaction)
     const releasedAt = await releaseTimes(new Set(steps.map(({ episodeId }) => episodeId)), transaction)
     await addToSums(database, addedBy(steps, labelOf, releasedAt), transaction)
+    await addHeard(database, heardSteps(before, changed, soundOf), transaction)
     await countFeedFetches(database, feed, { programOf: askers.programOf, labelsOf }, transaction)
     if (coarse.size > 0)
       await database.query(

@@ -2,12 +2,20 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it, onTestFinished } from 'vitest'
-import type { AgeNumbers, EpisodeComparison, ListenerList, ShowNumbers } from '@contract/numbers'
+import {
+  type AgeNumbers,
+  type EpisodeComparison,
+  type EpisodeNumbers,
+  type ListenerList,
+  listenerQuery,
+  type ShowNumbers,
+} from '@contract/numbers'
 import type { Problem } from '@contract/problem'
 import { openPlaces } from '../../platform/deliveries/places'
 import { type DeliveryEntry, keepLines, packed } from '../../platform/deliveries/lines'
 import { type House, openHouse } from '../../testing/house'
 import { counter } from '../counting/counter'
+import { listenersBehind } from './listeners'
 
 const [hourMs, dayMs] = [3600_000, 24 * 3600_000]
 let house: House
@@ -95,6 +103,22 @@ describe('numbers of a show', () => {
     expect(ofEpisode.refusals).toEqual([{ refusal: 'head', listeners: 2 }])
   })
 
+  it('are the same read by whole months and by single days', async () => {
+    // The fifth episode went out at the end of its four weeks, so the figures lie in two months.
+    const last = new Date(house.clock.now()).toISOString().slice(0, 10)
+    for (const from of ['2026-02-01', '2026-02-28', '2026-03-01', '2026-03-10', '2026-03-31', '2026-04-01'])
+      for (const to of ['2026-03-09', '2026-03-31', '2026-04-01', last, '2026-04-30', '2026-12-31']) {
+        const { total, apps, sources, localHours } = await get<ShowNumbers>(
+          `/shows/${showId}/numbers?from=${from}&to=${to}`,
+        )
+        const sum = (figures: readonly number[]): number => figures.reduce((all, each) => all + each, 0)
+        expect(sum(sources.map(({ downloads }) => downloads))).toBe(total)
+        expect(sum(localHours!)).toBe(total)
+        // Three are of an app that too few have for its name to be told.
+        expect(sum(apps.rows.map(({ downloads }) => downloads)) + (apps.few ? 3 : 0)).toBe(total)
+      }
+  })
+
   it('are had as a file for a spreadsheet, and as JSON, by the same filters', async () => {
     const day = new Date(episodes[1]!.at).toISOString().slice(0, 10)
     const { body, headers } = await house.call('GET', `/shows/${showId}/numbers/export?form=csv&from=${day}&to=${day}`)
@@ -142,7 +166,7 @@ describe('an episode at its age', () => {
 
   it('is not told of one that is not out', async () => {
     const draft = await house.makeReady(showId, 'Not yet')
-    expect(await get(`/episodes/${draft.id}/numbers`)).toEqual({ numbers: null })
+    expect(await get(`/episodes/${draft.id}/numbers`)).toEqual({ numbers: null, heard: null })
   })
 
   it('is compared with others, as far as they are old enough', async () => {
@@ -181,10 +205,57 @@ describe('what a figure was made from', () => {
     expect((await house.call('GET', `${path}&after=nonsense`)).statusCode).toBe(422)
   })
 
+  it('is read in several answers where few are among many, each of which says where the next one begins', async () => {
+    const query = listenerQuery.parse({ app: 'Kelp', source: 'feed', episode: episodes[0]!.id })
+    const keys: string[] = []
+    let answers = 0
+    for (let after: string | undefined; ; answers++) {
+      const page = await listenersBehind(house.platform, showId, { ...query, after }, 1)
+      expect(page.total).toBe(50)
+      keys.push(...page.listeners.map(({ key }) => key))
+      if (page.next === null) break
+      after = page.next
+    }
+    // Two days have something, of which each is read for itself.
+    expect(answers).toBe(1)
+    expect([keys.length, new Set(keys).size]).toEqual([50, 50])
+  })
+
+  it.each([
+    ['what', 'what=head&app=Kelp'],
+    ['source', 'app=Kelp&source=feed'],
+  ])('is not asked for by what the sums do not tell apart: %s', async (field, filter) => {
+    const answer = await house.call('GET', `/shows/${showId}/numbers/listeners?${filter}`)
+    expect([answer.statusCode, answer.json<Problem>().faults?.[0]?.field]).toEqual([422, field])
+  })
+
   it('tells of nobody where they were', async () => {
     const answer = await house.call('GET', `/shows/${showId}/numbers/listeners?app=Punt`)
     expect(answer.json<ListenerList>().listeners).toHaveLength(3)
     expect(answer.body).not.toMatch(/"IS"|place/)
+  })
+})
+
+describe('how far an episode was heard', () => {
+  it('is told of players on pages, once five people began', async () => {
+    const { id, at, bytes } = episodes[2]!
+    const of = async (): Promise<EpisodeNumbers['heard']> =>
+      (await get<EpisodeNumbers>(`/episodes/${id}/numbers`)).heard
+    const played = (many: number, share: number): DeliveryEntry[] =>
+      listened(2, many, at + 5 * hourMs, {
+        source: 'page',
+        status: 206,
+        range: { start: 0, end: bytes - 1 },
+        bytesSent: Math.floor(bytes * share),
+      })
+    await log(played(4, 1))
+    expect(await of()).toBeNull()
+    await log(played(4, 0.5))
+    const told = (await of())!
+    expect(told.listeners).toBe(8)
+    expect(told.parts).toHaveLength(100)
+    expect([told.parts[0], told.parts[48], told.parts[51], told.parts[99]]).toEqual([8, 8, 4, 4])
+    expect((await get<EpisodeNumbers>(`/episodes/${episodes[0]!.id}/numbers`)).heard).toBeNull()
   })
 })
 

@@ -1,3 +1,4 @@
+import { DateTime } from 'luxon'
 import { QueryTypes, type Sequelize } from 'sequelize'
 import type { NumbersFilter, ShowNumbers } from '@contract/numbers'
 import { dayOf, refusals, sources } from '@core/counting/count'
@@ -7,7 +8,7 @@ import { shown } from '@core/counting/shown'
 import { hoursOfWeek, weekHours } from '@core/counting/week'
 import type { Platform } from '../../platform/platform'
 import { Show } from '../../show/shows/models'
-import { allEpisodes, dimensionNumber } from '../counting/sums'
+import { allEpisodes, byMonth, dimensionNumber } from '../counting/sums'
 import { marksOf } from './marks'
 
 const hourMs = 3600_000
@@ -55,7 +56,9 @@ export async function showNumbers(
   const [state, show, sums, days, byHour, byAge, readers, marks] = await Promise.all([
     countingState(platform),
     Show.findByPk(showId, { attributes: ['id', 'zone'], rejectOnEmpty: true }),
-    asked.episode ? sumsOfEpisode(database, { ...asked, episode: asked.episode }) : sumsOfShow(database, asked),
+    asked.episode
+      ? sumsOfEpisode(database, { ...asked, episode: asked.episode })
+      : sumsOfShow(database, asked, dayOf(clock.now())),
     daysOf(database, asked),
     asked.episode ? null : hoursOf(database, asked),
     asked.episode ? null : byEpisodeAge(database, asked),
@@ -92,8 +95,9 @@ interface Asked {
   episode: string | null
 }
 
-async function sumsOfShow(database: Sequelize, asked: Asked): Promise<Sum[]> {
-  const wanted: Dimension[] = ['app', 'device', 'place', 'source', 'local-hour', 'refusal']
+/** Whole months are read as such, and by the day what is before and after them. */
+async function sumsOfShow(database: Sequelize, { showId, from, to }: Asked, today: string): Promise<Sum[]> {
+  const { first, beyond } = wholeMonths(from, to, today)
   const rows = await database.query<{
     dimension: number
     label: number
@@ -101,14 +105,23 @@ async function sumsOfShow(database: Sequelize, asked: Asked): Promise<Sum[]> {
     downloads: string | number
   }>(
     `SELECT s.dimension, s.label, l.text, s.downloads FROM (
-        SELECT dimension, label, SUM(downloads) AS downloads FROM download_sums
-          WHERE show_id = :showId AND dimension IN (:numbers) AND episode_id = '${allEpisodes}' AND day BETWEEN :from AND :to
-          GROUP BY dimension, label HAVING downloads > 0
+        SELECT dimension, label, SUM(downloads) AS downloads FROM (
+          SELECT dimension, label, downloads FROM download_months
+            WHERE show_id = :showId AND dimension IN (:numbers) AND month >= :first AND month < :beyond
+          UNION ALL SELECT dimension, label, downloads FROM download_sums
+            WHERE show_id = :showId AND dimension IN (:numbers) AND episode_id = '${allEpisodes}' AND day >= :from AND day < :first
+          UNION ALL SELECT dimension, label, downloads FROM download_sums
+            WHERE show_id = :showId AND dimension IN (:numbers) AND episode_id = '${allEpisodes}' AND day >= :beyond AND day <= :to
+        ) parts GROUP BY dimension, label HAVING downloads > 0
       ) s LEFT JOIN labels l ON l.id = s.label AND s.dimension IN (:labelled)`,
     {
       replacements: {
-        ...asked,
-        numbers: wanted.map(dimensionNumber),
+        showId,
+        from,
+        to,
+        first,
+        beyond,
+        numbers: byMonth.map(dimensionNumber),
         labelled: [dimensionNumber('app'), dimensionNumber('place')],
       },
       type: QueryTypes.SELECT,
@@ -119,6 +132,17 @@ async function sumsOfShow(database: Sequelize, asked: Asked): Promise<Sum[]> {
     dimension: dimensions[dimension]!,
     downloads: Number(downloads),
   }))
+}
+
+/**
+ * The first day of the first whole month between two days, and of the month after the last one: the same where there is none. A month
+ * is whole too where nothing of it can come after the last day.
+ */
+function wholeMonths(from: string, to: string, today: string): { first: string; beyond: string } {
+  const utc = (day: string): DateTime => DateTime.fromISO(day, { zone: 'utc' })
+  const first = utc(from).plus({ months: 1 }).minus({ days: 1 }).startOf('month')
+  const beyond = to >= today ? utc(to).plus({ months: 1 }).startOf('month') : utc(to).plus({ days: 1 }).startOf('month')
+  return first < beyond ? { first: first.toISODate()!, beyond: beyond.toISODate()! } : { first: from, beyond: from }
 }
 
 /** Of one episode what is told apart is kept together, and summed up here by each. */

@@ -1,6 +1,7 @@
-import { QueryTypes } from 'sequelize'
+import { QueryTypes, type Sequelize } from 'sequelize'
 import type { ListenerList, ListenerQuery } from '@contract/numbers'
 import { refusals, sources } from '@core/counting/count'
+import type { Dimension } from '@core/counting/dimensions'
 import { devices } from '@core/counting/programs'
 import { coveredBytes, type Span } from '@core/counting/spans'
 import { badInput } from '../../platform/http/errors'
@@ -8,8 +9,13 @@ import type { Platform } from '../../platform/platform'
 import { transact } from '../../platform/database/transact'
 import { fileSounds } from '../counting/fileSounds'
 import type { KeptFetch } from '../counting/listenerDays'
+import { allEpisodes, dimensionNumber } from '../counting/sums'
 
 const pageSize = 50
+/** Of a show with many listeners so many rows are read for one page, or one day. */
+const mostReadAtOnce = 60_000
+/** Before every listener. */
+const nobody = '0'.repeat(16)
 
 interface Row {
   who: string
@@ -31,53 +37,13 @@ interface Row {
 export async function listenersBehind(
   { database }: Pick<Platform, 'database'>,
   showId: string,
-  { from, to, episode, what, app, device, source, after }: ListenerQuery,
+  query: ListenerQuery,
+  mostRead = mostReadAtOnce,
 ): Promise<ListenerList> {
-  const last = after === undefined ? null : placeOf(after)
-  const where = [
-    'd.show_id = :showId',
-    ...(from ? ['d.day >= :from'] : []),
-    ...(to ? ['d.day <= :to'] : []),
-    ...(episode ? ['d.episode_id = :episode'] : []),
-    what === 'downloads' ? 'd.refusal IS NULL' : 'd.refusal = :refusal',
-    ...(app === undefined ? [] : ['d.app = (SELECT id FROM labels WHERE text = :app)']),
-    ...(device === undefined ? [] : ['d.device = :device']),
-    ...(source === undefined ? [] : ['d.source = :source']),
-  ]
-  const replacements = {
-    showId,
-    from,
-    to,
-    episode,
-    refusal: what === 'downloads' ? null : refusals.indexOf(what),
-    app,
-    device: device && devices.indexOf(device),
-    source: source && sources.indexOf(source),
-    ...last,
-  }
-  const [kept] = await database.query<{ since: string | null }>(
-    'SELECT CAST(MIN(day) AS CHAR) AS since FROM listener_days WHERE show_id = ?',
-    { replacements: [showId], type: QueryTypes.SELECT },
-  )
-  const [counted] = await database.query<{ total: number | bigint }>(
-    `SELECT COUNT(*) AS total FROM listener_days d WHERE ${where.join(' AND ')}`,
-    { replacements, type: QueryTypes.SELECT },
-  )
-  // The newest day first, and within it in the order of the key.
-  const beyond = last
-    ? [
-        '(d.day < :lastDay OR (d.day = :lastDay AND (d.episode_id > :lastEpisode OR (d.episode_id = :lastEpisode AND d.who > UNHEX(:lastWho)))))',
-      ]
-    : []
-  const rows = await database.query<Row>(
-    `SELECT LOWER(HEX(d.who)) AS who, CAST(d.day AS CHAR) AS day, d.episode_id AS episodeId, COALESCE(e.title, '') AS title, l.text AS app,
-        d.device, d.source, d.first_at AS firstAt, d.last_at AS lastAt, d.fetches, d.refusal, d.spans, d.fetches_kept AS kept
-      FROM listener_days d JOIN labels l ON l.id = d.app LEFT JOIN episodes e ON e.id = d.episode_id
-      WHERE ${[...where, ...beyond].join(' AND ')} ORDER BY d.day DESC, d.episode_id, d.who LIMIT ${pageSize + 1}`,
-    { replacements, type: QueryTypes.SELECT },
-  )
-  const page = rows.slice(0, pageSize)
-  const spans = page.map(row => JSON.parse(row.spans.toString()) as Record<string, readonly Span[]>)
+  const keptSince = await firstDayKept(database, showId)
+  const days = keptSince === null ? [] : await daysBehind(database, showId, query, keptSince)
+  const { rows, next } = await rowsOf(database, showId, query, days, mostRead)
+  const spans = rows.map(row => JSON.parse(row.spans.toString()) as Record<string, readonly Span[]>)
   const soundOf = await transact(database, transaction =>
     fileSounds(database)(
       spans.flatMap(each => Object.keys(each)),
@@ -85,9 +51,9 @@ export async function listenersBehind(
     ),
   )
   return {
-    total: Number(counted!.total),
-    keptSince: kept?.since ?? null,
-    listeners: page.map(({ who, kept, spans: _, refusal, ...row }, n) => ({
+    total: days.reduce((sum, { wanted }) => sum + wanted, 0),
+    keptSince,
+    listeners: rows.map(({ who, kept, spans: _, refusal, ...row }, n) => ({
       ...row,
       key: `${row.day} ${row.episodeId} ${who}`,
       device: devices[row.device]!,
@@ -98,8 +64,124 @@ export async function listenersBehind(
       seconds: secondsOf(spans[n]!, soundOf),
       lines: linesOf(kept, row.day),
     })),
-    next: rows.length > pageSize ? keyOfRow(page.at(-1)!) : null,
+    next,
   }
+}
+
+async function firstDayKept(database: Sequelize, showId: string): Promise<string | null> {
+  const [kept] = await database.query<{ since: string | null }>(
+    'SELECT CAST(MIN(day) AS CHAR) AS since FROM listener_days WHERE show_id = ?',
+    { replacements: [showId], type: QueryTypes.SELECT },
+  )
+  return kept?.since ?? null
+}
+
+/** A day on which there is something to be found: how much of it, and how many rows of listeners there are in all. */
+interface DayBehind {
+  day: string
+  wanted: number
+  many: number
+}
+
+/** The days to look at, the newest first: the sums tell on which there is what, so that no other is read. */
+async function daysBehind(
+  database: Sequelize,
+  showId: string,
+  { from, to, episode, what, app, device, source }: ListenerQuery,
+  keptSince: string,
+): Promise<DayBehind[]> {
+  const traits = {
+    ...(app === undefined ? {} : { app: '(SELECT id FROM labels WHERE text = :app)' }),
+    ...(device === undefined ? {} : { device: ':device' }),
+    ...(source === undefined ? {} : { source: ':source' }),
+  }
+  const [[dimension, label] = ['day', '0'], ...others] = Object.entries(traits)
+  if (what !== 'downloads' && Object.keys(traits).length > 0)
+    throw badInput('what', what, 'What did not count is told by its reason and its episode only.')
+  if (others.length > 0 && !episode)
+    throw badInput(others[0]![0], others[0]![0] === 'device' ? device : source, 'With another one only for an episode.')
+  const within = 'show_id = :showId AND day BETWEEN :from AND :to AND episode_id = :of'
+  const found =
+    what !== 'downloads'
+      ? `SELECT day, downloads FROM download_sums WHERE ${within} AND dimension = :refused AND label = :refusal`
+      : episode
+        ? `SELECT day, SUM(downloads) AS downloads FROM download_traits WHERE ${within}${Object.entries(traits)
+            .map(([column, value]) => ` AND ${column} = ${value}`)
+            .join('')} GROUP BY day`
+        : `SELECT day, downloads FROM download_sums WHERE ${within} AND dimension = :dimension AND label = ${label}`
+  const days = await database.query<{ day: string; wanted: string | number; many: string | number }>(
+    `SELECT CAST(f.day AS CHAR) AS day, f.downloads AS wanted, a.downloads AS many FROM (${found}) f
+      JOIN (SELECT day, SUM(downloads) AS downloads FROM download_sums WHERE ${within} AND dimension IN (:all) GROUP BY day) a ON a.day = f.day
+      WHERE f.downloads > 0 ORDER BY f.day DESC`,
+    {
+      replacements: {
+        showId,
+        of: episode ?? allEpisodes,
+        from: from !== undefined && from > keptSince ? from : keptSince,
+        to: to ?? '9999-12-31',
+        app,
+        device: device && devices.indexOf(device),
+        source: source && sources.indexOf(source),
+        dimension: dimensionNumber(dimension as Dimension),
+        refused: dimensionNumber('refusal'),
+        refusal: what === 'downloads' ? null : refusals.indexOf(what),
+        all: [dimensionNumber('day'), dimensionNumber('refusal')],
+      },
+      type: QueryTypes.SELECT,
+    },
+  )
+  return days.map(({ day, ...of }) => ({ day, wanted: Number(of.wanted), many: Number(of.many) }))
+}
+
+/** A page of rows, day by day; it ends early where more would have to be read than is answered at once. */
+async function rowsOf(
+  database: Sequelize,
+  showId: string,
+  { episode, what, app, device, source, after }: ListenerQuery,
+  days: readonly DayBehind[],
+  mostRead: number,
+): Promise<{ rows: Row[]; next: string | null }> {
+  const last = after === undefined ? null : placeOf(after)
+  const where = [
+    'show_id = :showId AND day = :day',
+    'refusal <=> :refusal',
+    ...(episode ? ['episode_id = :episode'] : []),
+    ...(app === undefined ? [] : ['app = (SELECT id FROM labels WHERE text = :app)']),
+    ...(device === undefined ? [] : ['device = :device']),
+    ...(source === undefined ? [] : ['source = :source']),
+  ]
+  const beyond = '(episode_id > :lastEpisode OR (episode_id = :lastEpisode AND who > UNHEX(:lastWho)))'
+  const rows: Row[] = []
+  let read = 0
+  for (const { day, many } of days) {
+    if (last && day > last.lastDay) continue
+    if (read > 0 && read + many > mostRead) return { rows, next: `${day} ${allEpisodes} ${nobody}` }
+    read += many
+    const isWithin = day === last?.lastDay
+    const found = await database.query<Row>(
+      `SELECT LOWER(HEX(d.who)) AS who, CAST(d.day AS CHAR) AS day, d.episode_id AS episodeId, COALESCE(e.title, '') AS title, l.text AS app,
+          d.device, d.source, d.first_at AS firstAt, d.last_at AS lastAt, d.fetches, d.refusal, d.spans, d.fetches_kept AS kept
+        FROM (SELECT * FROM listener_days WHERE ${[...where, ...(isWithin ? [beyond] : [])].join(' AND ')} ORDER BY episode_id, who LIMIT :most) d
+        JOIN labels l ON l.id = d.app LEFT JOIN episodes e ON e.id = d.episode_id ORDER BY d.episode_id, d.who`,
+      {
+        replacements: {
+          showId,
+          day,
+          episode,
+          refusal: what === 'downloads' ? null : refusals.indexOf(what),
+          app,
+          device: device && devices.indexOf(device),
+          source: source && sources.indexOf(source),
+          most: pageSize + 1 - rows.length,
+          ...last,
+        },
+        type: QueryTypes.SELECT,
+      },
+    )
+    rows.push(...found)
+    if (rows.length > pageSize) return { rows: rows.slice(0, pageSize), next: keyOfRow(rows[pageSize - 1]!) }
+  }
+  return { rows, next: null }
 }
 
 const keyOfRow = ({ day, episodeId, who }: Row): string => `${day} ${episodeId} ${who}`

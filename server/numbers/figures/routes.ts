@@ -6,6 +6,7 @@ import {
   episodeNumbers,
   listenerList,
   listenerQuery,
+  newestNumbers,
   newMark,
   numbersFilter,
   showNumbers as showNumbersOf,
@@ -15,6 +16,7 @@ import type { Platform } from '../../platform/platform'
 import { ageNumbers, comparison } from './ages'
 import { numbersCsv } from './exported'
 import { showNumbers } from './figures'
+import { heard } from './heard'
 import { listenersBehind } from './listeners'
 import { addMark, removeMark } from './marks'
 
@@ -51,7 +53,7 @@ export const numbersRoutes =
     )
     app.get(
       '/shows/:id/numbers/newest',
-      { ...accessTo('show', 'read'), schema: { params: byId, response: { 200: episodeNumbers } } },
+      { ...accessTo('show', 'read'), schema: { params: byId, response: { 200: newestNumbers } } },
       async request => ({ numbers: await ageNumbers(platform, request.scope.showId, null) }),
     )
     app.get(
@@ -73,7 +75,11 @@ export const numbersRoutes =
     app.get(
       '/episodes/:id/numbers',
       { ...accessTo('episode', 'read'), schema: { params: byId, response: { 200: episodeNumbers } } },
-      async request => ({ numbers: await ageNumbers(platform, request.scope.showId, request.scope.id) }),
+      async request => {
+        const { showId, id } = request.scope
+        const [numbers, heardOf] = await Promise.all([ageNumbers(platform, showId, id), heard(platform, id)])
+        return { numbers, heard: heardOf }
+      },
     )
     app.post(
       '/shows/:id/numbers/marks',

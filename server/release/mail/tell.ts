@@ -76,6 +76,15 @@ export async function tellListed(
   await writeTo(platform, await peopleOf(listing.showId), 'listed', listedMail(name, listing), transaction)
 }
 
+/** Writes to everybody in a show who wants to know what a week came to. */
+export async function tellWeek(
+  platform: Pick<Platform, 'clock' | 'jobs'>,
+  { showId, mail }: { showId: string; mail: { subject: string; text: string } },
+  transaction: Transaction,
+): Promise<void> {
+  await writeTo(platform, await peopleOf(showId), 'week', mail, transaction)
+}
+
 /** Writes a mail to each of those who want it. */
 async function writeTo(
   { clock, jobs }: Pick<Platform, 'clock' | 'jobs'>,

@@ -32,7 +32,7 @@ async function draw(): Promise<void> {
   drawn?.destroy()
   drawn = new Chart(canvas.value, configurationOf(props, coloursOf(figure.value)))
 }
-watch([canvas, () => theme.isDark, () => props.lines, () => props.range, () => props.marks], draw, {
+watch([canvas, () => theme.isDark, () => props.lines, () => props.range, () => props.marks, () => props.wave], draw, {
   flush: 'post',
 })
 onBeforeUnmount(() => drawn?.destroy())

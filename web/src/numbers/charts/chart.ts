@@ -39,6 +39,10 @@ export interface Drawing {
   lines: readonly Line[]
   range?: Range | undefined
   marks?: readonly Mark[] | undefined
+  /** Heights from the middle, 0 to 1, of a waveform that is drawn behind the lines. */
+  wave?: readonly number[] | undefined
+  /** What the axis goes up to, where it is not the highest figure. */
+  most?: number | undefined
   /** Whether it is drawn without axes and words, beside words that say what it shows. */
   isSmall?: boolean | undefined
 }
@@ -129,6 +133,20 @@ const names = (drawing: Drawing, { ink, soft, font, sheet }: Colours): Plugin<'l
   },
 })
 
+/** A waveform stands behind the lines, as wide as they are. */
+const waveBehind = ({ wave }: Drawing, { wash }: Colours): Plugin<'line'> => ({
+  id: 'wave',
+  beforeDatasetsDraw({ ctx, chartArea: { left, top, width, height } }) {
+    if (!wave) return
+    ctx.fillStyle = wash
+    const each = width / wave.length
+    for (const [n, of] of wave.entries()) {
+      const long = Math.max(1, of * height)
+      ctx.fillRect(left + n * each, top + (height - long) / 2, each * 0.7, long)
+    }
+  },
+})
+
 /** What Chart.js draws of it. */
 export function configurationOf(drawing: Drawing, colours: Colours): ChartConfiguration<'line'> {
   const { lines, range, isSmall = false } = drawing
@@ -181,6 +199,7 @@ export function configurationOf(drawing: Drawing, colours: Colours): ChartConfig
         y: {
           display: !isSmall,
           beginAtZero: true,
+          ...(drawing.most === undefined ? {} : { max: drawing.most }),
           grid: { color: colours.edge },
           border: { display: false },
           ticks: {
@@ -193,7 +212,7 @@ export function configurationOf(drawing: Drawing, colours: Colours): ChartConfig
         },
       },
     },
-    plugins: [names(drawing, colours)],
+    plugins: [waveBehind(drawing, colours), names(drawing, colours)],
   }
 }
 

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed, onMounted, shallowRef } from 'vue'
-import { type AgeNumbers, comparedAges, type EpisodeComparison } from '@contract/numbers'
+import { type AgeNumbers, comparedAges, type EpisodeComparison, type Heard } from '@contract/numbers'
+import { fewestShown } from '@core/counting/shown'
 import type { Show } from '@contract/shows'
 import { useAttempt } from '../../platform/parts/attempt'
 import LoadingShape from '../../platform/parts/LoadingShape.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import FirstDays from './FirstDays.vue'
+import HeardFigure from './HeardFigure.vue'
 import { t } from './messages'
 import { useNumbers } from './numbers'
 import { whole } from './words'
@@ -14,6 +16,7 @@ import { whole } from './words'
 const props = defineProps<{ show: Show; episodeId: string }>()
 const store = useNumbers()
 const numbers = shallowRef<AgeNumbers | null>(null)
+const heard = shallowRef<Heard | null>(null)
 const ages = shallowRef<EpisodeComparison['episodes'][number] | null>(null)
 const { problem, attempt } = useAttempt(t('numbersStillHere'))
 onMounted(() =>
@@ -22,7 +25,8 @@ onMounted(() =>
       store.ofEpisode(props.episodeId),
       store.compare(props.show.id, [props.episodeId]),
     ])
-    numbers.value = own
+    numbers.value = own.numbers
+    heard.value = own.heard
     ages.value = compared.episodes[0] ?? null
   }),
 )
@@ -50,6 +54,8 @@ const figures = computed(() => {
         </div>
       </dl>
       <FirstDays :numbers="numbers" />
+      <HeardFigure v-if="heard" :heard="heard" :title="t('howFarHeard')" :dated="numbers.episode.title" />
+      <p v-else class="quiet small">{{ t('heardByTooFew', { count: fewestShown }) }}</p>
       <p class="actions small">
         <RouterLink
           :to="{ name: 'numbers', params: { show: show.slug }, query: { episode: episodeId, period: 'all' } }"

@@ -31,24 +31,29 @@ const filter = computed(() => {
   const read = listenerQuery.safeParse({ from, to, episode, what, app, device, source })
   return read.success ? read.data : listenerQuery.parse({})
 })
+const rowsAtOnce = 50
 watch(
   filter,
-  wanted =>
-    attempt(async () => {
-      const loaded = await store.listenersBehind(show.value.id, wanted)
-      if (wanted === filter.value) list.value = loaded
-      opened.value = []
-    }),
+  () => {
+    list.value = null
+    opened.value = []
+    void more()
+  },
   { immediate: true },
 )
-async function more(): Promise<void> {
-  const known = list.value
-  if (!known?.next) return
-  await attempt(async () => {
-    const next = await store.listenersBehind(show.value.id, { ...filter.value, after: known.next! })
-    if (list.value === known) list.value = { ...next, listeners: [...known.listeners, ...next.listeners] }
+/** Shows more rows. Where they are few among many they come in several answers, each of which is shown as it comes. */
+const more = (): Promise<boolean> =>
+  attempt(async () => {
+    const asked = filter.value
+    const wanted = (list.value?.listeners.length ?? 0) + rowsAtOnce
+    for (;;) {
+      const known = list.value
+      const next = await store.listenersBehind(show.value.id, known?.next ? { ...asked, after: known.next } : asked)
+      if (asked !== filter.value) return
+      list.value = { ...next, listeners: [...(known?.listeners ?? []), ...next.listeners] }
+      if (!next.next || list.value.listeners.length >= wanted) return
+    }
   })
-}
 
 /** Of the days before, only sums are left. */
 const isPartlyGone = computed(

@@ -3,6 +3,7 @@ import { shallowRef } from 'vue'
 import type {
   AgeNumbers,
   EpisodeComparison,
+  EpisodeNumbers,
   ListenerList,
   ListenerQuery,
   NumbersFilter,
@@ -38,8 +39,7 @@ export const useNumbers = defineStore('numbers', () => {
   const fileOf = (showId: string, form: 'csv' | 'json', filter: NumbersFilter): string =>
     api.numbersFile(showId, form, filter)
   const newest = async (showId: string): Promise<AgeNumbers | null> => (await api.newestNumbers(showId)).numbers
-  const ofEpisode = async (episodeId: string): Promise<AgeNumbers | null> =>
-    (await api.episodeNumbers(episodeId)).numbers
+  const ofEpisode = (episodeId: string): Promise<EpisodeNumbers> => api.episodeNumbers(episodeId)
   const compare = (showId: string, ids: readonly string[]): Promise<EpisodeComparison> =>
     api.compareEpisodes(showId, ids)
   const listenersBehind = (showId: string, query: Partial<ListenerQuery>): Promise<ListenerList> =>

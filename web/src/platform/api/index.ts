@@ -1,6 +1,7 @@
 import type { Calendar, CalendarAddress } from '@contract/calendar'
 import type {
   AgeNumbers,
+  EpisodeNumbers,
   EpisodeComparison,
   ListenerList,
   ListenerQuery,
@@ -110,7 +111,7 @@ export const api = {
   numbersFile: (showId: string, form: 'csv' | 'json', filter: NumbersFilter): string =>
     `/api/v1/shows/${showId}/numbers/export${queryOf({ form, ...filter })}`,
   newestNumbers: (showId: string) => call<{ numbers: AgeNumbers | null }>('GET', `/shows/${showId}/numbers/newest`),
-  episodeNumbers: (episodeId: string) => call<{ numbers: AgeNumbers | null }>('GET', `/episodes/${episodeId}/numbers`),
+  episodeNumbers: (episodeId: string) => call<EpisodeNumbers>('GET', `/episodes/${episodeId}/numbers`),
   compareEpisodes: (showId: string, episodes: readonly string[]) =>
     call<EpisodeComparison>('GET', `/shows/${showId}/numbers/ages${queryOf({ episodes: episodes.join(',') })}`),
   listenersBehind: (showId: string, query: Partial<ListenerQuery>) =>
