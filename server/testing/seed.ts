@@ -4,13 +4,19 @@ import { QueryTypes, type Sequelize } from 'sequelize'
 export interface Size {
   shows: number
   episodesPerShow: number
+  /** Between one episode and the next. */
+  hoursApart?: number
 }
 
 const mostInStatement = 200_000
 
-/** Copies a show with one of its released episodes so many times, each with a file of its own. The names are `Show 1`, `Show 2` …, at `seed-1`, `seed-2` …; episodes are released, one an hour. */
-export async function seed(database: Sequelize, templateSlug: string, { shows, episodesPerShow }: Size): Promise<void> {
-  const replacements = { templateSlug, shows, episodesPerShow }
+/** Copies a show with one of its released episodes so many times, each with a file of its own. The names are `Show 1`, `Show 2` …, at `seed-1`, `seed-2` …; episodes are released, the first one last, and written when they went out. */
+export async function seed(
+  database: Sequelize,
+  templateSlug: string,
+  { shows, episodesPerShow, hoursApart = 1 }: Size,
+): Promise<void> {
+  const replacements = { templateSlug, shows, episodesPerShow, hoursApart }
   const run = (statement: string): Promise<unknown> => database.query(statement, { replacements })
   const columns = async (table: string, without: readonly string[]): Promise<string> => {
     const rows = await database.query<{ name: string }>(
@@ -35,13 +41,22 @@ export async function seed(database: Sequelize, templateSlug: string, { shows, e
   await run(
     "INSERT INTO memberships (account_id, show_id, role) SELECT a.id, s.id, 'keeper' FROM accounts a JOIN shows s WHERE s.slug LIKE 'seed-%'",
   )
-  const episodeColumns = await columns('episodes', ['id', 'guid', 'slug', 'show_id', 'title', 'number', 'release_at'])
+  const episodeColumns = await columns('episodes', [
+    'id',
+    'guid',
+    'slug',
+    'show_id',
+    'title',
+    'number',
+    'release_at',
+    'created_at',
+  ])
   const perTurn = Math.max(1, Math.floor(mostInStatement / episodesPerShow))
   for (let first = 1; first <= shows; first += perTurn) {
     const some = { ...replacements, first, last: first + perTurn - 1 }
     await database.query(
-      `INSERT INTO episodes (id, guid, slug, show_id, title, number, release_at, ${own(episodeColumns)})
-        SELECT UUID(), UUID(), CONCAT('episode-', n.seq), s.id, CONCAT('Crossing ', n.seq), n.seq, t.release_at - INTERVAL n.seq HOUR, ${episodeColumns}
+      `INSERT INTO episodes (id, guid, slug, show_id, title, number, release_at, created_at, ${own(episodeColumns)})
+        SELECT UUID(), UUID(), CONCAT('episode-', n.seq), s.id, CONCAT('Crossing ', n.seq), n.seq, t.release_at - INTERVAL :hoursApart * n.seq HOUR, t.release_at - INTERVAL :hoursApart * n.seq HOUR, ${episodeColumns}
         FROM seed_episode t JOIN (SELECT seq FROM seq_1_to_1000000 WHERE seq <= :episodesPerShow) n
         JOIN shows s ON s.slug LIKE 'seed-%' AND CAST(SUBSTR(s.slug, 6) AS UNSIGNED) BETWEEN :first AND :last`,
       { replacements: some },

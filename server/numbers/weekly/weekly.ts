@@ -24,15 +24,12 @@ interface Due {
 export function weeklyNumbers(platform: Pick<Platform, 'database' | 'clock' | 'configuration' | 'jobs'>) {
   const { database, clock, configuration } = platform
 
-  /** Of the zones that shows live in those in which it is time. */
-  async function zonesAt(monday: DateTime): Promise<string[]> {
-    const zones = await database.query<{ zone: string }>('SELECT DISTINCT zone FROM shows', { type: QueryTypes.SELECT })
-    return zones
-      .map(({ zone }) => zone)
-      .filter(
-        zone => DateTime.fromISO(monday.toISODate()!, { zone }).set({ hour: hourOfMail }).toJSDate() <= clock.now(),
-      )
-  }
+  /** The week of which everybody was told, so that it is not asked again. */
+  let toldOf: string | null = null
+
+  /** Whether it is time in a zone. */
+  const isTime = (zone: string, monday: DateTime): boolean =>
+    DateTime.fromISO(monday.toISODate()!, { zone }).set({ hour: hourOfMail }).toJSDate() <= clock.now()
 
   async function tell({ id, name, slug }: Due, monday: DateTime, transaction: Transaction): Promise<void> {
     if (!(await claim(id, monday, transaction))) return
@@ -108,23 +105,31 @@ export function weeklyNumbers(platform: Pick<Platform, 'database' | 'clock' | 'c
     async tellAll(goesOn: () => boolean = () => true): Promise<void> {
       if (!configuration.smtpUrl) return
       const monday = DateTime.fromJSDate(clock.now(), { zone: 'utc' }).startOf('week')
+      const week = monday.toISODate()!
+      if (toldOf === week) return
       const [counting] = await database.query<{ countedAt: Date | null }>(
         'SELECT counted_at AS countedAt FROM counting WHERE id = 1',
         { type: QueryTypes.SELECT },
       )
-      const sunday = monday.minus({ days: 1 }).toISODate()!
-      if (!counting?.countedAt || !isComplete(sunday, counting.countedAt)) return
-      const zones = await zonesAt(monday)
-      if (zones.length === 0) return
+      if (!counting?.countedAt || !isComplete(monday.minus({ days: 1 }).toISODate()!, counting.countedAt)) return
+      const zones = await database.query<{ zone: string }>('SELECT DISTINCT zone FROM shows', {
+        type: QueryTypes.SELECT,
+      })
+      const now = zones.map(({ zone }) => zone).filter(zone => isTime(zone, monday))
+      if (now.length === 0) return
       const due = await database.query<Due>(
         `SELECT s.id, s.name, s.slug FROM shows s LEFT JOIN weekly_told w ON w.show_id = s.id
-          WHERE s.zone IN (:zones) AND (w.week IS NULL OR w.week < :week)`,
-        { replacements: { zones, week: monday.toISODate() }, type: QueryTypes.SELECT },
+          WHERE s.zone IN (:now) AND (w.week IS NULL OR w.week < :week)`,
+        { replacements: { now, week }, type: QueryTypes.SELECT },
       )
+      const failures: unknown[] = []
       for (const show of due) {
         if (!goesOn()) return
-        await transact(database, transaction => tell(show, monday, transaction))
+        await transact(database, transaction => tell(show, monday, transaction)).catch(error => failures.push(error))
       }
+      // One that cannot be told holds up no other.
+      if (failures.length > 0) throw failures[0]
+      if (now.length === zones.length) toldOf = week
     },
   }
 }
