@@ -1,7 +1,7 @@
 import { execFile } from 'node:child_process'
 import { promisify } from 'node:util'
 
-const seconds = 3
+export const seconds = 3
 const rounds = 5
 const connections = 20
 const run = promisify(execFile)
@@ -10,15 +10,18 @@ export interface Load {
   url: string
   headers?: Record<string, string>
   method?: 'HEAD'
+  /** A script of wrk that makes the requests, with what it is told. */
+  script?: readonly string[]
 }
 
 /** Requests a second over loopback for three seconds: by wrk, and for HEAD, which that cannot, by ab. */
-async function requestsPerSecond({ url, headers = {}, method }: Load): Promise<number> {
+export async function requestsPerSecond({ url, headers = {}, method, script }: Load): Promise<number> {
   const heads = Object.entries(headers).flatMap(([name, value]) => ['-H', `${name}: ${value}`])
   const [program, parameters] = method
     ? (['ab', ['-i', '-k', '-q', '-n1000000', `-t${seconds}`, `-c${connections}`]] as const)
-    : (['wrk', ['-t1', `-c${connections}`, `-d${seconds}s`]] as const)
-  const { stdout } = await run(program, [...parameters, ...heads, url])
+    : (['wrk', ['-t1', '--timeout', '10s', `-c${connections}`, `-d${seconds}s`]] as const)
+  const scripted = script ? ['-s', script[0]!, url, '--', ...script.slice(1)] : [url]
+  const { stdout } = await run(program, [...parameters, ...heads, ...scripted])
   if (/Non-2xx|Socket errors/.test(stdout)) throw new Error(`${url} did not answer as it should: ${stdout}`)
   return Number(/Requests(?:\/sec| per second):\s+([\d.]+)/.exec(stdout)![1])
 }

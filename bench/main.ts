@@ -4,6 +4,7 @@ import { benchFresh } from './fresh'
 import { benchKeptFeed } from './keptFeed'
 import { benchCounting } from './counting'
 import { benchAlignment } from './alignment'
+import { benchNoting } from './noting'
 import { benchNumbers } from './numbers'
 import { benchReleases } from './releases'
 import { benchServing } from './serving'
@@ -27,6 +28,7 @@ const benches: Record<string, () => void | Promise<void>> = {
   size: benchSize,
   releases: benchReleases,
   counting: benchCounting,
+  noting: benchNoting,
   numbers: benchNumbers,
 }
 

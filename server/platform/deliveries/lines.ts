@@ -31,8 +31,10 @@ export interface DeliveryEntry extends Listener {
   times: number
 }
 
-/** An answer that went out, before whom it went to is told from the address. */
-export type Noted = Omit<DeliveryEntry, keyof Listener | 'isCoarse'> & { address: string }
+/** An answer that went out, without to whom. */
+type Answered = Omit<DeliveryEntry, keyof Listener | 'isCoarse'>
+/** Before whom it went to is told from the address. */
+export type Noted = Answered & { address: string }
 
 /**
  * Numbers in a fixed order; what is text stands in the batch once, before it is first used, and is told by its place among all
@@ -90,25 +92,14 @@ export class Lines {
     return batchBytes - this.used < longestLine
   }
 
-  add({
-    at,
-    kind,
-    showId,
-    episodeId,
-    fileId,
-    agent,
-    who,
-    place,
-    status,
-    bytesSent,
-    range,
-    ...rest
-  }: DeliveryEntry): void {
-    const { times, source, method, isHosted, isPrefetch } = rest
+  add(entry: Answered, { who, place, isHosted, agent }: Listener & Pick<Answered, 'agent'>): void {
+    const { at, kind, showId, episodeId, fileId, status, bytesSent, range, times, source } = entry
     const texts = `${this.text(showId)},${this.text(episodeId)},${this.text(fileId)},${this.text(agent.slice(0, longestAgent))},${this.text(who)},${this.text(place)}`
     const sent = `${status},${bytesSent ?? -1},${range ? range.start : -1},${range ? range.end : -1},${times}`
     const flags =
-      (method === 'HEAD' ? flagOf.head : 0) | (isHosted ? flagOf.hosted : 0) | (isPrefetch ? flagOf.prefetch : 0)
+      (entry.method === 'HEAD' ? flagOf.head : 0) |
+      (isHosted ? flagOf.hosted : 0) |
+      (entry.isPrefetch ? flagOf.prefetch : 0)
     this.write(`[${+at},${kinds.indexOf(kind)},${texts},${sent},${sources.indexOf(source)},${flags}]\n`)
     this.count++
   }
@@ -152,7 +143,7 @@ export function packed(entries: readonly DeliveryEntry[]): Lines[] {
   const batches: Lines[] = []
   for (const entry of entries) {
     if (batches.length === 0 || batches.at(-1)!.isFull) batches.push(new Lines())
-    batches.at(-1)!.add(entry)
+    batches.at(-1)!.add(entry, entry)
   }
   return batches
 }

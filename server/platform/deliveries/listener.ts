@@ -25,7 +25,7 @@ export function listenerReader(list: ProgramList, places: Places) {
     const [address, bits] = network.split('/')
     hosted.addSubnet(address!, Number(bits), isIPv4(address!) ? 'ipv4' : 'ipv6')
   }
-  const kept = new LRUCache<string, Listener>({ max: mostKept })
+  const kept = new LRUCache<string, Listener & { agent: string }>({ max: mostKept })
   let keptUnder: Buffer | null = null
 
   function programOf(agent: string): Program {
@@ -51,7 +51,8 @@ export function listenerReader(list: ProgramList, places: Places) {
 
   return {
     programOf,
-    of(address: string, agent: string, key: Buffer): Listener {
+    /** With the program’s name as it is kept here: of what is written down for each answer nothing else must live on. */
+    of(address: string, agent: string, key: Buffer): Listener & { agent: string } {
       if (keptUnder !== key) {
         kept.clear()
         keptUnder = key
@@ -59,7 +60,7 @@ export function listenerReader(list: ProgramList, places: Places) {
       const name = `${address} ${agent}`
       let listener = kept.get(name)
       if (!listener) {
-        listener = read(address, agent, key)
+        listener = { ...read(address, agent, key), agent }
         kept.set(name, listener)
       }
       return listener

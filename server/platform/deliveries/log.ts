@@ -68,7 +68,7 @@ export function deliveryLog(
     timer ??= setTimeout(() => void flush(), everyMs)
   }
 
-  function add({ address, ...entry }: Noted, key: Buffer): void {
+  function add(noted: Noted, key: Buffer): void {
     if (waiting.length === 0 || waiting.at(-1)!.isFull) {
       if (waiting.length >= mostBatches) {
         lost++
@@ -76,7 +76,7 @@ export function deliveryLog(
       }
       waiting.push(new Lines())
     }
-    waiting.at(-1)!.add({ ...entry, ...listeners.of(address, entry.agent, key), isCoarse: false })
+    waiting.at(-1)!.add(noted, listeners.of(noted.address, noted.agent, key))
   }
 
   async function addKeyless(): Promise<void> {
@@ -131,15 +131,22 @@ export function deliveryLog(
   }
 }
 
+/** Each by its name: what is spread is copied slowly, and this is done for each answer. */
 function notedOf(
-  { part, isRange, ...delivery }: Delivery,
+  { kind, showId, episodeId, fileId, source, address, status, part, isRange }: Delivery,
   at: Date,
   { method, headers }: IncomingMessage,
   bytesSent: number | null,
 ): Noted {
   return {
-    ...delivery,
     at,
+    kind,
+    showId,
+    episodeId,
+    fileId,
+    source,
+    address,
+    status,
     method: method === 'HEAD' ? 'HEAD' : 'GET',
     bytesSent,
     range: isRange ? part : null,
@@ -151,6 +158,6 @@ function notedOf(
 
 /** Browsers say so, each in its way. */
 const isPrefetch = (headers: IncomingMessage['headers']): boolean =>
-  [headers['sec-purpose'], headers.purpose, headers['x-moz']].some(
-    purpose => typeof purpose === 'string' && /\bprefetch\b/.test(purpose),
-  )
+  says(headers['sec-purpose']) || says(headers.purpose) || says(headers['x-moz'])
+const says = (purpose: string | string[] | undefined): boolean =>
+  typeof purpose === 'string' && /\bprefetch\b/.test(purpose)
