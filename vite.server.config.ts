@@ -17,6 +17,7 @@ export default defineConfig({
       input: {
         main: 'server/app/main.ts',
         worker: 'server/app/worker.ts',
+        bring: 'server/app/bring.ts',
         pictureWorker: 'server/media/pictures/worker.ts',
         soundWorker: 'server/media/sound/worker.ts',
         textWorker: 'server/platform/foreignText/worker.ts',

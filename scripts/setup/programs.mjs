@@ -33,9 +33,9 @@ export function startProgram(entry, environment) {
 const endWithUs = `data:text/javascript,${encodeURIComponent('process.once("disconnect", () => process.exit(1)); process.channel?.unref()')}`
 
 /** Runs a Node.js program of ours to its end, or to ours. */
-export function runProgram(entry, environment) {
+export function runProgram(entry, environment, given = []) {
   return new Promise((resolve, reject) => {
-    const child = spawn(process.execPath, ['--import', endWithUs, entry], {
+    const child = spawn(process.execPath, ['--import', endWithUs, entry, ...given], {
       cwd: root,
       env: { ...process.env, ...environment },
       stdio: ['ignore', 'inherit', 'inherit', 'ipc'],

@@ -22,17 +22,19 @@ const everyMs = 10_000
 /** So many batches of the log are read at once, and of them no more than come to so many lines. */
 const [mostBatches, mostLines] = [200, 20_000]
 
-type Needed = Pick<Platform, 'database' | 'clock' | 'askers'>
+type Needed = Pick<Platform, 'database' | 'clock' | 'askers' | 'log'>
 
 /**
  * Counts what has come into the log of deliveries: what a stretch of it comes to and that it was counted are written in one
  * transaction, so a process may be killed at any time, and any number may run.
  */
-export function counter({ database, clock, askers }: Needed) {
+export function counter({ database, clock, askers, log }: Needed, report = (error: unknown) => log.error(error)) {
   const soundsOf = fileSounds(database)
   const labelsOf = labels(database)
-  /** Batches that are or were unpacked, by their number. */
-  const ahead = new Map<number, Promise<DeliveryEntry[]>>()
+  /** Batches that are or were unpacked, by their number; null for one that cannot be. */
+  const ahead = new Map<number, Promise<DeliveryEntry[] | null>>()
+  /** They stay as they are, and hold up no other. */
+  const broken = new Set<number>()
 
   /** Counts the next stretch; tells whether there may be more. */
   async function countNext(transaction: Transaction): Promise<boolean> {
@@ -48,11 +50,16 @@ export function counter({ database, clock, askers }: Needed) {
       ahead.clear()
       // What comes next is unpacked while the database is at what comes now.
       for (const id of next) void entriesOf(id)
-      await take(entries.flat(), transaction)
-      await database.query('UPDATE delivery_log SET is_counted = TRUE WHERE id IN (?)', {
-        replacements: [batches],
+      await take(
+        entries.flatMap(of => of ?? []),
         transaction,
-      })
+      )
+      const whole = batches.filter((_, n) => entries[n])
+      if (whole.length > 0)
+        await database.query('UPDATE delivery_log SET is_counted = TRUE WHERE id IN (?)', {
+          replacements: [whole],
+          transaction,
+        })
     }
     await database.query('UPDATE counting SET counted_at = ? WHERE id = 1', {
       replacements: [clock.now()],
@@ -64,8 +71,8 @@ export function counter({ database, clock, askers }: Needed) {
   /** The batches that are counted now, and those after them. */
   async function nextBatches(transaction: Transaction): Promise<[now: number[], next: number[]]> {
     const waiting = await database.query<{ id: number; entries: number }>(
-      `SELECT id, entries FROM delivery_log WHERE is_counted = FALSE ORDER BY id LIMIT ${mostBatches}`,
-      { type: QueryTypes.SELECT, transaction },
+      `SELECT id, entries FROM delivery_log WHERE is_counted = FALSE AND id NOT IN (:broken) ORDER BY id LIMIT ${mostBatches}`,
+      { replacements: { broken: [0, ...broken] }, type: QueryTypes.SELECT, transaction },
     )
     const stretches: [number[], number[]] = [[], []]
     let lines = 0
@@ -77,7 +84,7 @@ export function counter({ database, clock, askers }: Needed) {
     return stretches
   }
 
-  function entriesOf(id: number): Promise<DeliveryEntry[]> {
+  function entriesOf(id: number): Promise<DeliveryEntry[] | null> {
     const known = ahead.get(id)
     if (known) return known
     const read = readBatch(id)
@@ -88,12 +95,22 @@ export function counter({ database, clock, askers }: Needed) {
   }
 
   /** What a batch holds never changes, so it is read beside the transaction in which it is counted. */
-  async function readBatch(id: number): Promise<DeliveryEntry[]> {
+  async function readBatch(id: number): Promise<DeliveryEntry[] | null> {
     const [row] = await database.query<{ packed: Buffer }>('SELECT packed FROM delivery_log WHERE id = ?', {
       replacements: [id],
       type: QueryTypes.SELECT,
     })
-    return unpack(row!.packed)
+    try {
+      return await unpack(row!.packed)
+    } catch (error) {
+      broken.add(id)
+      report(
+        new Error(`Batch ${id} of the delivery log cannot be read, and is not counted. ${String(error)}`, {
+          cause: error,
+        }),
+      )
+      return null
+    }
   }
 
   async function take(entries: readonly DeliveryEntry[], transaction: Transaction): Promise<void> {
@@ -210,6 +227,6 @@ export function counter({ database, clock, askers }: Needed) {
 
 /** Counts what has come in, every ten seconds. */
 export function startCounting(platform: Needed, report: (error: unknown) => void): Repeated {
-  const { countAll } = counter(platform)
+  const { countAll } = counter(platform, report)
   return repeat(everyMs, countAll, report)
 }

@@ -208,6 +208,21 @@ describe('counting', () => {
     expect(await sums('day')).toEqual([1])
   })
 
+  it('says of a batch that is broken that it is, keeps it, and counts the others', async () => {
+    await log(entry())
+    await house.platform.database.query('INSERT INTO delivery_log (at, entries, packed) VALUES (?, 7, ?)', {
+      replacements: [house.clock.now(), Buffer.from('no gzip')],
+    })
+    await log(entry({ who: '0000000000000002' }))
+    const said: unknown[] = []
+    const own = counter(house.platform, error => said.push(error))
+    await own.countAll()
+    await own.countAll()
+    expect(await sums('day')).toEqual([2])
+    expect(said.map(String)).toEqual([expect.stringMatching(/Batch \d+ of the delivery log cannot be read/)])
+    expect(await select('SELECT entries FROM delivery_log WHERE NOT is_counted')).toEqual([{ entries: 7 }])
+  })
+
   it('tells what has yet another name together, once there are too many', async () => {
     const { database } = house.platform
     const [known] = await select<{ many: number | bigint }>('SELECT COUNT(*) AS many FROM labels')

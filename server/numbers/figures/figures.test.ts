@@ -11,6 +11,8 @@ import {
   type ShowNumbers,
 } from '@contract/numbers'
 import type { Problem } from '@contract/problem'
+import { shippedList } from '@core/counting/programs'
+import { openDeliveries } from '../../platform/deliveries/open'
 import { openPlaces } from '../../platform/deliveries/places'
 import { type DeliveryEntry, keepLines, packed } from '../../platform/deliveries/lines'
 import { type House, openHouse } from '../../testing/house'
@@ -296,5 +298,23 @@ describe('the table of places', () => {
       expect(String(said[0])).toContain(`PLACES_FILE=${join(folder, file)}`)
       expect([places.madeAt, places.of('193.0.6.139')]).toEqual([null, null])
     }
+  })
+})
+
+describe('the list of programs', () => {
+  it('may be another one; one that is none is refused by the name of its file, with what is wrong', () => {
+    const folder = mkdtempSync(join(tmpdir(), 'lake-letter-programs-'))
+    onTestFinished(() => rmSync(folder, { recursive: true }))
+    const { database, clock } = house.platform
+    const opened = (name: string, content: string) => {
+      const programsFile = join(folder, name)
+      writeFileSync(programsFile, content)
+      return openDeliveries({ placesFile: null, programsFile }, database, clock, () => expect.unreachable())
+    }
+    const { askers } = opened('own.json', JSON.stringify({ ...shippedList, dated: '2026-10-05' }))
+    expect(askers.programsDated).toBe('2026-10-05')
+    expect(() => opened('half.json', '{"dated": ')).toThrow(/PROGRAMS_FILE=.*half\.json: this is no list of programs/)
+    const wrong = JSON.stringify({ ...shippedList, programs: [{ name: 'Kelp', pattern: '(' }] })
+    expect(() => opened('wrong.json', wrong)).toThrow(/PROGRAMS_FILE=.*wrong\.json.*pattern/s)
   })
 })

@@ -8,6 +8,7 @@ import { type House, openHouse } from '../../testing/house'
 import { counter } from '../counting/counter'
 import { allEpisodes, dimensionNumber } from '../counting/sums'
 import { logBringer } from './bringing'
+import { bringFiles } from './files'
 import { logFolder } from './folder'
 
 let house: House
@@ -115,4 +116,20 @@ it('a folder is watched: what is broken is said by its name, and holds no other 
   expect(said.filter(each => each.includes('a-broken.gz')).length).toBeGreaterThan(0)
   expect(said.filter(each => each.includes('b-endless.log has no lines')).length).toBeGreaterThan(0)
   expect(said.filter(each => /c-good|d-growing/.test(each))).toEqual([])
+})
+
+it('logs that are named are brought in, and it is said what came of each', async () => {
+  write(
+    'access.log',
+    combined(1, 3) + '192.0.2.9 - - [10/Mar/2026:00:30:09 +0100] "GET /elsewhere HTTP/1.1" 200 5 "-" "-"\n',
+  )
+  const said: string[] = []
+  const files = ['access.log', 'missing.log', 'access.log'].map(name => join(folder, name))
+  expect(await bringFiles(house.platform, files, words => said.push(words))).toBe(false)
+  expect(said).toEqual([
+    'access.log: 4 new lines, 3 of them about audio of this house. They are counted within a minute.',
+    expect.stringMatching(/missing\.log: could not be brought in\. ENOENT/),
+    'access.log: nothing new in it.',
+  ])
+  expect(await days()).toEqual({ '2026-03-09': 3 })
 })
