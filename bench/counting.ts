@@ -16,7 +16,7 @@ import { seed } from '@server/testing/seed'
 const lines = Number(process.env.LINES || 1_000_000)
 const size = { shows: 200, episodesPerShow: 50 }
 const linesAtOnce = 10_000
-const day = Date.parse('2026-03-01T00:00:00Z')
+const day = Math.floor(Date.now() / 86_400_000) * 86_400_000
 const agents = Array.from(
   { length: 400 },
   (_, n) => `Kelp/${n % 40}.${n % 7} (${n % 3 ? 'iPhone; iOS 17' : 'Android 14'}) build ${n}`,

@@ -2,10 +2,12 @@ import { performance } from 'node:perf_hooks'
 import { QueryTypes, type Sequelize } from 'sequelize'
 import { dimensions } from '@core/counting/dimensions'
 import { openPlatform } from '@server/app/openPlatform'
+import type { Platform } from '@server/platform/platform'
 import { systemClock } from '@server/platform/clock'
 import { readConfiguration } from '@server/platform/configuration'
 import { keepMonths } from '@server/platform/database/months'
-import { allEpisodes, byMonth, dimensionNumber } from '@server/numbers/counting/sums'
+import { counter } from '@server/numbers/counting/counter'
+import { allEpisodes, dimensionNumber } from '@server/numbers/counting/sums'
 import { seed } from '@server/testing/seed'
 import { cookieAt, startServer, stopServer } from './server'
 
@@ -37,7 +39,7 @@ export async function benchNumbers(): Promise<void> {
   try {
     const cookie = await cookieAt(base)
     const small = await timesOf(database, cookie, 'bellows-and-reeds')
-    await fill(database)
+    await fill(platform)
     const large = await timesOf(database, cookie, 'seed-1')
     for (const [page, { first, median, late }] of large)
       console.log(
@@ -100,7 +102,8 @@ async function timesOf(
 }
 
 /** Listeners of three months, and sums of two years, for all shows. */
-async function fill(database: Sequelize): Promise<void> {
+async function fill(platform: Platform): Promise<void> {
+  const { database } = platform
   const began = performance.now()
   await seed(database, 'bellows-and-reeds', { shows, episodesPerShow, hoursApart: everyDays * 24 })
   for (const at of [today - keptDays * dayMs, today])
@@ -140,14 +143,15 @@ async function fill(database: Sequelize): Promise<void> {
       )
     }
   }
-  await addSums(database, of[0]!.id)
+  await addSums(platform, of[0]!.id)
   console.log(
     `a house of ${of.length} shows of ${episodesPerShow} episodes, ${listeners} listeners’ days (${lines} lines) and sums of two years in ${((performance.now() - began) / 1000).toFixed(0)} s`,
   )
 }
 
 /** Of the largest show sums of those months, and the same for all the time before; of the others one of each kind a day. */
-async function addSums(database: Sequelize, largest: string): Promise<void> {
+async function addSums(platform: Platform, largest: string): Promise<void> {
+  const { database } = platform
   const shifts = Math.ceil(sumDays / keptDays)
   const counted = `FROM listener_days WHERE show_id = '${largest}' AND refusal IS NULL`
   const refused = `FROM listener_days WHERE show_id = '${largest}' AND refusal IS NOT NULL`
@@ -202,11 +206,8 @@ async function addSums(database: Sequelize, largest: string): Promise<void> {
         FROM shows s JOIN (SELECT seq AS dimension FROM seq_0_to_${dimensions.length - 1}) d JOIN seq_0_to_${sumDays - 1} t WHERE s.id IN (?)`,
       { replacements: [others.slice(n, n + perStatement).map(({ id }) => id)] },
     )
-  await database.query(
-    `INSERT INTO download_months (show_id, dimension, month, label, downloads)
-      SELECT show_id, dimension, CAST(DATE_FORMAT(day, '%Y-%m-01') AS DATE) AS first, label, SUM(downloads) FROM download_sums
-      WHERE dimension IN (?) AND episode_id = ${all} AND show_id IN (SELECT id FROM shows WHERE slug LIKE 'seed-%')
-      GROUP BY show_id, dimension, first, label`,
-    { replacements: [byMonth.map(dimensionNumber)] },
-  )
+  // Months are summed up anew by who counts.
+  await database.query('DELETE FROM download_months')
+  await database.query('UPDATE counting SET months_to = NULL')
+  await counter(platform).countAll()
 }

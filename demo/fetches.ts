@@ -152,8 +152,7 @@ export async function fillFetches(platform: Platform, showId: string, today: Dat
     await transact(database, async transaction => {
       const labelOf = await labelsOf(namesIn(steps.map(({ traits }) => traits)))
       await addToSums(
-        database,
-        addedBy(steps, labelOf, () => null),
+        addedBy(steps, labelOf, () => null, null),
         transaction,
       )
     })

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { count, type Fetch, type FileSound, type ListenerDays, type Source } from './count'
-import { everyPart, heardSteps, type HeardStep } from './heard'
+import { everyPart, heardByPart, heardSteps, type HeardStep } from './heard'
 
 // A hundred parts of 100,000 bytes behind 5,000 bytes of tags; a minute is 600,000 bytes.
 const sounds: Readonly<Record<string, FileSound>> = {
@@ -37,10 +37,15 @@ const fetched = ({ from, to, minute = 0, who = 'Ilse', source = 'page', fileId =
     traits: { app: 'Kelp', device: 'phone', place: 'SE', source },
   }) satisfies Fetch
 
+/** How many heard which part of which file, and began to. */
 function sumOf(steps: readonly HeardStep[]): Record<string, number> {
-  const sums = new Map<string, number>()
-  for (const { fileId, part, by } of steps) sums.set(`${fileId} ${part}`, (sums.get(`${fileId} ${part}`) ?? 0) + by)
-  return Object.fromEntries([...sums].filter(([, sum]) => sum !== 0).toSorted())
+  const files = new Set(steps.map(({ fileId }) => fileId))
+  const sums = [...files].flatMap(file => {
+    const of = (part: number): number =>
+      steps.filter(step => step.fileId === file && step.part === part).reduce((sum, { by }) => sum + by, 0)
+    return [...heardByPart(of), of(everyPart)].map((many, part): [string, number] => [`${file} ${part}`, many])
+  })
+  return Object.fromEntries(sums.filter(([, many]) => many !== 0))
 }
 function heard(stretches: readonly (readonly Heard[])[]): Record<string, number> {
   let open: ListenerDays = new Map()
@@ -82,6 +87,15 @@ describe('how far an episode was heard', () => {
   it('is taken back where a line that came late tells that it was an app', () => {
     const page = { from: 0, to: 2_000_000, minute: 30 }
     expect(heard([[page], [{ from: 0, to: 2_000_000, source: 'feed' }]])).toEqual({})
+  })
+
+  it('is two figures for who hears it in one go, wherever that ends', () => {
+    const { changed } = count(new Map(), [fetched({ from: 0, to: 7_000_000 })], soundOf)
+    expect(heardSteps(new Map(), changed, soundOf).map(({ part, by }) => [part, by])).toEqual([
+      [everyPart, 1],
+      [0, 1],
+      [70, -1],
+    ])
   })
 
   it('comes to the same in whatever stretches and order', () => {

@@ -1,3 +1,4 @@
+import { running } from './age'
 import type { FileSound, ListenerDay, ListenerDays } from './count'
 import { coveredBytes } from './spans'
 
@@ -6,28 +7,46 @@ export const heardParts = 100
 /** Stands for the whole: everybody who began. */
 export const everyPart = heardParts
 
-/** One more or fewer who heard a part of a file, or who began to. */
+/**
+ * How many more or fewer began to hear a file, or heard a part of it that did not hear the part before: so who hears it from one place
+ * to another is two figures, however many parts that are.
+ */
 export interface HeardStep {
   showId: string
   episodeId: string
   fileId: string
   /** 0 to 99, or {@link everyPart}. */
   part: number
-  by: 1 | -1
+  by: number
 }
+
+/** How many heard each part, from how many more than the part before that were. */
+export const heardByPart = (changeAt: (part: number) => number): number[] =>
+  running(Array.from({ length: heardParts }, (_, part) => changeAt(part)))
 
 /** Players on pages fetch what is played and little more; apps fetch the whole, and what is heard of it nobody tells. */
 const tells = ({ traits: { source }, refusal }: ListenerDay): boolean =>
   (source === 'page' || source === 'frame') && (refusal === null || refusal === 'under-a-minute')
 
-/** Which parts of a file somebody heard, each at least by half. */
-function partsHeard({ spans }: ListenerDay, fileId: string, { audio: [first, last] }: FileSound): number[] {
+/** Which parts of a file somebody heard, each at least by half; null where it was not begun. */
+function partsHeard(
+  day: ListenerDay | undefined,
+  fileId: string,
+  { audio: [first, last] }: FileSound,
+): readonly boolean[] | null {
+  const spans = day && tells(day) && day.spans[fileId]
+  if (!spans) return null
   const length = (last - first + 1) / heardParts
   const from = (part: number): number => first + Math.floor(part * length)
-  return Array.from({ length: heardParts }, (_, part) => part).filter(
-    part => coveredBytes(spans[fileId]!, [from(part), from(part + 1) - 1]) * 2 >= length,
+  return Array.from(
+    { length: heardParts },
+    (_, part) => coveredBytes(spans, [from(part), from(part + 1) - 1]) * 2 >= length,
   )
 }
+
+/** 1 where a part is heard and the one before is not, -1 where it is the other way about. */
+const changeAt = (heard: readonly boolean[] | null, part: number): number =>
+  Number(heard?.[part] ?? false) - Number(heard?.[part - 1] ?? false)
 
 /** What changes in how far files were heard, after listeners’ days have become others. */
 export function heardSteps(
@@ -38,30 +57,18 @@ export function heardSteps(
   const steps: HeardStep[] = []
   for (const [key, is] of changed) {
     const was = before.get(key)
-    const [heard, known] = [heardOf(is, soundOf), heardOf(was, soundOf)]
-    const add = (of: ReadonlySet<string>, without: ReadonlySet<string>, by: 1 | -1): void => {
-      for (const each of of) {
-        if (without.has(each)) continue
-        const [fileId, part] = each.split(' ')
-        steps.push({ showId: is.showId, episodeId: is.episodeId, fileId: fileId!, part: Number(part), by })
+    if (!tells(is) && !(was && tells(was))) continue
+    const { showId, episodeId } = is
+    for (const fileId of Object.keys(is.spans)) {
+      const sound = soundOf(fileId)
+      if (!sound) continue
+      const [now, known] = [partsHeard(is, fileId, sound), partsHeard(was, fileId, sound)]
+      const add = (part: number, by: number): void => {
+        if (by !== 0) steps.push({ showId, episodeId, fileId, part, by })
       }
+      add(everyPart, Number(now !== null) - Number(known !== null))
+      for (let part = 0; part < heardParts; part++) add(part, changeAt(now, part) - changeAt(known, part))
     }
-    add(heard, known, 1)
-    add(known, heard, -1)
   }
   return steps
-}
-
-/** Each part of each file that somebody heard, and that there was somebody. */
-function heardOf(
-  day: ListenerDay | undefined,
-  soundOf: (fileId: string) => FileSound | undefined,
-): ReadonlySet<string> {
-  if (!day || !tells(day)) return new Set()
-  return new Set(
-    Object.keys(day.spans).flatMap(fileId => {
-      const sound = soundOf(fileId)
-      return sound ? [everyPart, ...partsHeard(day, fileId, sound)].map(part => `${fileId} ${part}`) : []
-    }),
-  )
 }

@@ -1,5 +1,5 @@
 import { QueryTypes, type Transaction } from 'sequelize'
-import { count, type Fetch, keyOf } from '@core/counting/count'
+import { count, dayOf, type Fetch, keyOf } from '@core/counting/count'
 import { heardSteps } from '@core/counting/heard'
 import { transact } from '../../platform/database/transact'
 import { type DeliveryEntry, unpack } from '../../platform/deliveries/lines'
@@ -8,19 +8,12 @@ import { repeat, type Repeated } from '../../platform/repeat'
 import { countFeedFetches } from './feedFetches'
 import { fileSounds } from './fileSounds'
 import { labels } from './labels'
-import {
-  askedOf,
-  type KeptFetch,
-  keptFetch,
-  mostFetchesKept,
-  readListenerDays,
-  writeListenerDays,
-} from './listenerDays'
-import { addedBy, addHeard, addToSums } from './sums'
+import { askedOf, keptFetch, mostFetchesKept, readListenerDays, writeListenerDays } from './listenerDays'
+import { addedBy, addHeard, addToSums, sumUpMonths } from './sums'
 
 const everyMs = 10_000
 /** So many batches of the log are read at once, and of them no more than come to so many lines. */
-const [mostBatches, mostLines] = [200, 20_000]
+const [mostBatches, mostLines] = [200, 40_000]
 
 type Needed = Pick<Platform, 'database' | 'clock' | 'askers' | 'log'>
 
@@ -38,12 +31,13 @@ export function counter({ database, clock, askers, log }: Needed, report = (erro
 
   /** Counts the next stretch; tells whether there may be more. */
   async function countNext(transaction: Transaction): Promise<boolean> {
-    const [free] = await database.query('SELECT id FROM counting WHERE id = 1 FOR UPDATE SKIP LOCKED', {
-      type: QueryTypes.SELECT,
-      transaction,
-    })
+    const [state] = await database.query<{ monthsTo: string | null }>(
+      'SELECT CAST(months_to AS CHAR) AS monthsTo FROM counting WHERE id = 1 FOR UPDATE SKIP LOCKED',
+      { type: QueryTypes.SELECT, transaction },
+    )
     // Another process is at it.
-    if (!free) return false
+    if (!state) return false
+    const monthsTo = await sumUp(state.monthsTo, transaction)
     const [batches, next] = await nextBatches(transaction)
     if (batches.length > 0) {
       const entries = await Promise.all(batches.map(entriesOf))
@@ -52,6 +46,7 @@ export function counter({ database, clock, askers, log }: Needed, report = (erro
       for (const id of next) void entriesOf(id)
       await take(
         entries.flatMap(of => of ?? []),
+        monthsTo,
         transaction,
       )
       const whole = batches.filter((_, n) => entries[n])
@@ -66,6 +61,15 @@ export function counter({ database, clock, askers, log }: Needed, report = (erro
       transaction,
     })
     return batches.length > 0
+  }
+
+  /** Sums up months that are over by now; tells the day before which they are. */
+  async function sumUp(from: string | null, transaction: Transaction): Promise<string> {
+    const to = `${dayOf(clock.now()).slice(0, 7)}-01`
+    if (from !== null && from >= to) return from
+    await sumUpMonths(database, { from, to }, transaction)
+    await database.query('UPDATE counting SET months_to = ? WHERE id = 1', { replacements: [to], transaction })
+    return to
   }
 
   /** The batches that are counted now, and those after them. */
@@ -113,44 +117,48 @@ export function counter({ database, clock, askers, log }: Needed, report = (erro
     }
   }
 
-  async function take(entries: readonly DeliveryEntry[], transaction: Transaction): Promise<void> {
+  async function take(entries: readonly DeliveryEntry[], monthsTo: string, transaction: Transaction): Promise<void> {
     const media = entries.filter(({ kind, episodeId }) => kind === 'media' && episodeId !== null)
     const feed = entries.filter(({ kind }) => kind === 'feed')
     const released = await releasedFiles(media, transaction)
     const fetches = media.map(entry => fetchOf(entry, released))
     const keys = fetches.map(keyOf)
     const asked = new Map(fetches.map((fetch, n) => [keys[n]!, fetch]))
-    const before = await readListenerDays(database, [...asked.values()].map(askedOf), transaction)
-    const files = [
-      ...fetches.map(({ fileId }) => fileId),
+    const [before, releasedAt] = await Promise.all([
+      readListenerDays(database, [...asked.values()].map(askedOf), transaction),
+      releaseTimes(new Set(fetches.map(({ episodeId }) => episodeId))),
+      soundsOf(filesIn(fetches)),
+    ])
+    const soundOf = await soundsOf([
+      ...filesIn(fetches),
       ...[...before.values()].flatMap(({ spans }) => Object.keys(spans)),
-    ]
-    const soundOf = await soundsOf(
-      files.filter(id => id !== ''),
-      transaction,
-    )
+    ])
 
     const { changed, steps } = count(before, fetches, soundOf)
 
-    const kept = new Map<string, KeptFetch[]>()
+    const kept = new Map<string, { many: number; lines: string }>()
     const coarse = new Set<string>()
     for (const [n, fetch] of fetches.entries()) {
       const key = keys[n]!
       if (media[n]!.isCoarse) coarse.add(key)
-      const of = kept.get(key) ?? []
-      if (of.length + (before.get(key)?.fetches ?? 0) < mostFetchesKept) of.push(keptFetch(fetch))
-      kept.set(key, of)
+      let of = kept.get(key)
+      if (!of) kept.set(key, (of = { many: before.get(key)?.fetches ?? 0, lines: '' }))
+      if (of.many++ < mostFetchesKept) of.lines += keptFetch(fetch)
     }
-    const told = [...changed].map(([key, day]) => ({ ...day, isCoarse: coarse.has(key), kept: kept.get(key) ?? [] }))
+    const told = [...changed].map(([key, day]) => ({ day, isCoarse: coarse.has(key), kept: kept.get(key)!.lines }))
     // Also of what is taken back from where it was.
     const names = new Set(
-      [...told, ...steps].flatMap(({ traits: { app, place } }) => (place === null ? [app] : [app, place])),
+      [...changed.values(), ...steps].flatMap(({ traits: { app, place } }) => (place === null ? [app] : [app, place])),
     )
     const labelOf = await labelsOf(names)
-    await writeListenerDays(database, told, labelOf, transaction)
-    const releasedAt = await releaseTimes(new Set(steps.map(({ episodeId }) => episodeId)), transaction)
-    await addToSums(database, addedBy(steps, labelOf, releasedAt), transaction)
-    await addHeard(database, heardSteps(before, changed, soundOf), transaction)
+    // The sums are made while the database is at the listeners, and are put down once that has succeeded.
+    const writing = writeListenerDays(told, labelOf, transaction)
+    writing.catch(() => undefined)
+    const added = addedBy(steps, labelOf, releasedAt, monthsTo)
+    const heard = heardSteps(before, changed, soundOf)
+    await writing
+    await addToSums(added, transaction)
+    await addHeard(heard, transaction)
     await countFeedFetches(database, feed, { programOf: askers.programOf, labelsOf }, transaction)
     if (coarse.size > 0)
       await database.query(
@@ -159,7 +167,7 @@ export function counter({ database, clock, askers, log }: Needed, report = (erro
           replacements: {
             day: told
               .filter(({ isCoarse }) => isCoarse)
-              .map(({ day }) => day)
+              .map(({ day: { day } }) => day)
               .toSorted()
               .at(-1),
           },
@@ -203,14 +211,11 @@ export function counter({ database, clock, askers, log }: Needed, report = (erro
     return new Map(rows.map(({ episodeId, fileId }) => [episodeId, fileId]))
   }
 
-  async function releaseTimes(
-    ids: ReadonlySet<string>,
-    transaction: Transaction,
-  ): Promise<(episodeId: string) => Date | null> {
+  async function releaseTimes(ids: ReadonlySet<string>): Promise<(episodeId: string) => Date | null> {
     if (ids.size === 0) return () => null
     const rows = await database.query<{ id: string; releaseAt: Date | null }>(
       'SELECT id, release_at AS releaseAt FROM episodes WHERE id IN (?)',
-      { replacements: [[...ids]], type: QueryTypes.SELECT, transaction },
+      { replacements: [[...ids]], type: QueryTypes.SELECT },
     )
     const times = new Map(rows.map(({ id, releaseAt }) => [id, releaseAt]))
     return id => times.get(id) ?? null
@@ -224,6 +229,8 @@ export function counter({ database, clock, askers, log }: Needed, report = (erro
     },
   }
 }
+
+const filesIn = (fetches: readonly Fetch[]): string[] => fetches.map(({ fileId }) => fileId).filter(id => id !== '')
 
 /** Counts what has come in, every ten seconds. */
 export function startCounting(platform: Needed, report: (error: unknown) => void): Repeated {

@@ -35,10 +35,13 @@ beforeEach(async () => {
     'listener_days',
     'feed_days',
     'download_sums',
+    'download_months',
+    'heard_sums',
     'download_traits',
     'download_hours',
   ])
     await house.platform.database.query(`DELETE FROM ${table}`)
+  await house.platform.database.query('UPDATE counting SET months_to = NULL')
 })
 
 const select = <Row extends object>(statement: string, replacements: unknown[] = []): Promise<Row[]> =>
@@ -206,6 +209,36 @@ describe('counting', () => {
     await own.countAll()
     spy.mockRestore()
     expect(await sums('day')).toEqual([1])
+  })
+
+  it('sums up months when they are over, into which lines that come late go as well', async () => {
+    const { clock } = house
+    const today = clock.now()
+    const months = () =>
+      select<{ month: string; downloads: number | bigint }>(
+        'SELECT CAST(month AS CHAR) AS month, downloads FROM download_months WHERE dimension = ? AND downloads <> 0 ORDER BY month',
+        [dimensionNumber('app')],
+      )
+    onTestFinished(() => clock.moveTo(today))
+    await log(entry({ at: new Date('2026-03-01T00:00:00Z') }), entry({ at: new Date('2026-02-28T23:59:59Z') }))
+    await countAll()
+    expect(await months()).toEqual([{ month: '2026-02-01', downloads: 1 }])
+    clock.moveTo(new Date('2026-05-01T00:00:00Z'))
+    await countAll()
+    expect(await months()).toEqual([
+      { month: '2026-02-01', downloads: 1 },
+      { month: '2026-03-01', downloads: 1 },
+    ])
+    await log(
+      entry({ at: new Date('2026-03-31T23:00:00Z'), who: '0000000000000002' }),
+      entry({ at: new Date('2026-05-01T00:00:00Z'), who: '0000000000000002' }),
+    )
+    await countAll()
+    await countAll()
+    expect(await months()).toEqual([
+      { month: '2026-02-01', downloads: 1 },
+      { month: '2026-03-01', downloads: 2 },
+    ])
   })
 
   it('says of a batch that is broken that it is, keeps it, and counts the others', async () => {

@@ -1,5 +1,5 @@
 import { LRUCache } from 'lru-cache'
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize'
+import { QueryTypes, type Sequelize } from 'sequelize'
 import type { FileSound } from '@core/counting/count'
 
 interface Row {
@@ -14,7 +14,7 @@ interface Row {
 /** Where the sound lies in files of episodes: they never change, so each is asked for once. */
 export function fileSounds(database: Sequelize) {
   const known = new LRUCache<string, FileSound>({ max: 20_000 })
-  return async (ids: Iterable<string>, transaction: Transaction): Promise<(id: string) => FileSound | undefined> => {
+  return async (ids: Iterable<string>): Promise<(id: string) => FileSound | undefined> => {
     const missing = [...new Set(ids)].filter(id => !known.has(id))
     const found = new Map<string, FileSound>()
     const rows =
@@ -23,7 +23,7 @@ export function fileSounds(database: Sequelize) {
         : await database.query<Row>(
             `SELECT id, bytes, duration_ms AS durationMs, bit_rate_bps AS bitRateBps, sound_from_bytes AS fromBytes,
               sound_to_bytes AS toBytes FROM files WHERE id IN (?)`,
-            { replacements: [missing], type: QueryTypes.SELECT, transaction },
+            { replacements: [missing], type: QueryTypes.SELECT },
           )
     for (const row of rows) {
       const sound = soundIn(row)

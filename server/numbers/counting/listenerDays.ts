@@ -9,7 +9,8 @@ import {
   sources,
 } from '@core/counting/count'
 import { devices } from '@core/counting/programs'
-import { eachPart, inParts, sqlJson, sqlPlain, sqlTime } from './literals'
+import { type BulkValue, bulk } from '../../platform/database/bulk'
+import { inParts, sqlPlain, timeOf } from './literals'
 
 /** Of one listener so many fetches of an episode are kept for a day; of further ones only that there were. */
 export const mostFetchesKept = 100
@@ -21,14 +22,9 @@ export const mostFetchesKept = 100
 export type KeptFetch = [atMs: number, status: number, start: number, end: number, bytesSent: number, times: number]
 
 const dayMs = 24 * 3600_000
-export const keptFetch = ({ at, method, status, range, bytesSent, times }: Fetch): KeptFetch => [
-  +at % dayMs,
-  method === 'HEAD' ? -status : status,
-  range ? range[0] : -1,
-  range ? range[1] : -1,
-  bytesSent ?? -1,
-  times,
-]
+/** A line of JSON, which is a {@link KeptFetch}. */
+export const keptFetch = ({ at, method, status, range, bytesSent, times }: Fetch): string =>
+  `[${+at % dayMs},${method === 'HEAD' ? -status : status},${range ? range[0] : -1},${range ? range[1] : -1},${bytesSent ?? -1},${times}]\n`
 
 /** Of what is kept for a day, who it is: not more than is needed to ask for it. */
 export type Asked = Pick<ListenerDay, 'showId' | 'episodeId' | 'day' | 'who'>
@@ -80,52 +76,56 @@ export async function readListenerDays(
   return days
 }
 
-/** What is written of a listener's day; of the fetches that are kept those that are new. */
-type Told = ListenerDay & { isCoarse: boolean; kept: readonly KeptFetch[] }
+/** What is written of a listener's day; of the fetches that are kept those that are new, a line for each. */
+export interface Told {
+  day: ListenerDay
+  isCoarse: boolean
+  kept: string
+}
+
+const columns =
+  'show_id, day, episode_id, who, first_at, last_at, fetches, refusal, app, device, place, source, is_coarse, spans, fetches_kept'
 
 /** Writes down what listeners have fetched by now. */
-export async function writeListenerDays(
-  database: Sequelize,
+export function writeListenerDays(
   days: readonly Told[],
   labelOf: (text: string) => number,
   transaction: Transaction,
 ): Promise<void> {
   // In the order of the key, so that what lies side by side is written side by side.
   const rows = days
-    .map(day => ({ ...day, key: `${day.showId} ${day.day} ${day.episodeId} ${day.who}` }))
+    .map(told => ({ told, key: `${told.day.showId} ${told.day.day} ${told.day.episodeId} ${told.day.who}` }))
     .toSorted((one, other) => (one.key < other.key ? -1 : 1))
-  await eachPart(
+  return bulk(
+    transaction,
+    `INSERT INTO listener_days (${columns}) VALUES (${columns.replaceAll(/\w+/g, '?')})
+      ON DUPLICATE KEY UPDATE first_at = VALUE(first_at), last_at = VALUE(last_at), fetches = VALUE(fetches),
+      refusal = VALUE(refusal), app = VALUE(app), device = VALUE(device), place = VALUE(place), source = VALUE(source),
+      spans = VALUE(spans), fetches_kept = CONCAT(fetches_kept, VALUE(fetches_kept))`,
     rows,
-    part =>
-      `INSERT INTO listener_days (show_id, day, episode_id, who, first_at, last_at, fetches, refusal, app, device, place, source,
-        is_coarse, spans, fetches_kept) VALUES ${part.map(day => `(${valuesOf(day, labelOf)})`).join(', ')}
-        ON DUPLICATE KEY UPDATE first_at = VALUE(first_at), last_at = VALUE(last_at), fetches = VALUE(fetches),
-        refusal = VALUE(refusal), app = VALUE(app), device = VALUE(device), place = VALUE(place), source = VALUE(source),
-        spans = VALUE(spans), fetches_kept = CONCAT(fetches_kept, VALUE(fetches_kept))`,
-    statement => database.query(statement, { transaction }),
+    ({ told }) => valuesOf(told, labelOf),
   )
 }
 
 const valuesOf = (
-  { showId, day, episodeId, who, firstAt, lastAt, fetches, refusal, traits, isCoarse, spans, kept }: Told,
+  { day: { showId, day, episodeId, who, firstAt, lastAt, fetches, refusal, traits, spans }, isCoarse, kept }: Told,
   labelOf: (text: string) => number,
-): string =>
-  [
-    sqlPlain(showId),
-    sqlPlain(day),
-    sqlPlain(episodeId),
-    `x'${who}'`,
-    sqlTime(firstAt),
-    sqlTime(lastAt),
-    fetches,
-    refusal === null ? 'NULL' : refusals.indexOf(refusal),
-    labelOf(traits.app),
-    devices.indexOf(traits.device),
-    traits.place === null ? 'NULL' : labelOf(traits.place),
-    sources.indexOf(traits.source),
-    isCoarse,
-    sqlJson(JSON.stringify(spans)),
-    sqlJson(kept.map(each => `[${each.join(',')}]\n`).join('')),
-  ].join(', ')
+): BulkValue[] => [
+  showId,
+  day,
+  episodeId,
+  Buffer.from(who, 'hex'),
+  timeOf(firstAt),
+  timeOf(lastAt),
+  fetches,
+  refusal === null ? null : refusals.indexOf(refusal),
+  labelOf(traits.app),
+  devices.indexOf(traits.device),
+  traits.place === null ? null : labelOf(traits.place),
+  sources.indexOf(traits.source),
+  isCoarse,
+  JSON.stringify(spans),
+  kept,
+]
 
 export const askedOf = ({ showId, episodeId, at, who }: Fetch): Asked => ({ showId, episodeId, day: dayOf(at), who })

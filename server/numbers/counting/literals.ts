@@ -7,14 +7,8 @@ export function sqlPlain(text: string): string {
   return `'${text}'`
 }
 
-/** JSON of numbers and identifiers. Throws where it has other letters. */
-export function sqlJson(text: string): string {
-  if (!/^[\w\-[\]{}:",\n]*$/.test(text)) throw new Error(`${JSON.stringify(text)} is no plain JSON.`)
-  return `'${text}'`
-}
-
 /** A moment as DATETIME(3) takes it. */
-export const sqlTime = (at: Date): string => sqlPlain(at.toISOString().slice(0, 23).replace('T', ' '))
+export const timeOf = (at: Date): string => at.toISOString().slice(0, 23).replace('T', ' ')
 
 /** As many rows as go into one statement. */
 export const rowsAtOnce = 1_000
@@ -22,21 +16,4 @@ export const rowsAtOnce = 1_000
 /** Rows in parts that go into one statement each. */
 export function* inParts<Row>(rows: readonly Row[]): Generator<Row[]> {
   for (let from = 0; from < rows.length; from += rowsAtOnce) yield rows.slice(from, from + rowsAtOnce)
-}
-
-/** Does a statement for each part of some rows, one after the other; the next is written while the one before is carried out. */
-export async function eachPart<Row>(
-  rows: readonly Row[],
-  statementOf: (part: readonly Row[]) => string,
-  carryOut: (statement: string) => Promise<unknown>,
-): Promise<void> {
-  let before: Promise<unknown> = Promise.resolve()
-  for (const part of inParts(rows)) {
-    const statement = statementOf(part)
-    await before
-    before = carryOut(statement)
-    // It is awaited with the next one, which may come later than its failure.
-    before.catch(() => undefined)
-  }
-  await before
 }

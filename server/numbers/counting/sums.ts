@@ -5,7 +5,8 @@ import { type Dimension, dimensions } from '@core/counting/dimensions'
 import type { HeardStep } from '@core/counting/heard'
 import { localHour } from '@core/counting/localHour'
 import { devices } from '@core/counting/programs'
-import { eachPart, sqlPlain, sqlTime } from './literals'
+import { bulk } from '../../platform/database/bulk'
+import { timeOf } from './literals'
 
 /** Stands for all episodes of a show. */
 export const allEpisodes = '00000000-0000-0000-0000-000000000000'
@@ -15,25 +16,40 @@ export const dimensionNumber = (dimension: Dimension): number => dimensions.inde
 /** What is asked for by the month where there are whole ones. */
 export const byMonth: readonly Dimension[] = ['app', 'device', 'place', 'source', 'local-hour', 'refusal']
 
-/** What a stretch of the log adds to the sums. */
+/** Figures to add to the rows of a table, each under the values of its key with strokes between. */
+type Added = Map<string, number>
+const add = (to: Added, key: string, by: number): void => void to.set(key, (to.get(key) ?? 0) + by)
+
+/** Puts them to what there is, in the order of the key. */
+function addTo(
+  { table, columns, value }: Record<'table' | 'columns' | 'value', string>,
+  added: Added,
+  transaction: Transaction,
+): Promise<void> {
+  return bulk(
+    transaction,
+    `INSERT INTO ${table} (${columns}, ${value}) VALUES (${columns.replaceAll(/\w+/g, '?')}, ?)
+      ON DUPLICATE KEY UPDATE ${value} = ${value} + VALUE(${value})`,
+    [...added].filter(([, by]) => by !== 0).toSorted(([one], [other]) => (one < other ? -1 : 1)),
+    ([key, by]) => [...key.split('|'), by],
+  )
+}
+
+/** What a stretch of the log adds to the sums, and to months that are summed up: those before `monthsTo`. */
 export function addedBy(
   steps: readonly Step[],
   labelOf: (text: string) => number,
   releasedAt: (episodeId: string) => Date | null,
+  monthsTo: string | null,
 ) {
-  const sums = new Map<string, number>()
-  const months = new Map<string, number>()
-  const traitSums = new Map<string, number>()
-  const hours = new Map<string, number>()
-  const add = (to: Map<string, number>, key: string, by: number): void => void to.set(key, (to.get(key) ?? 0) + by)
-
+  const [sums, months, traitSums, hours]: Added[] = [new Map(), new Map(), new Map(), new Map()]
   for (const { showId, episodeId, hour, traits, refusal, by } of steps) {
     const day = dayOf(hour)
     const sum = (dimension: Dimension, label: number, of: string): void => {
-      const which = `'${showId}', ${dimensionNumber(dimension)}`
-      add(sums, `${which}, '${of}', '${day}', ${label}`, by)
-      if (of === allEpisodes && byMonth.includes(dimension))
-        add(months, `${which}, '${day.slice(0, 7)}-01', ${label}`, by)
+      const number = dimensionNumber(dimension)
+      add(sums, `${showId}|${number}|${of}|${day}|${label}`, by)
+      if (monthsTo !== null && day < monthsTo && of === allEpisodes && byMonth.includes(dimension))
+        add(months, `${showId}|${number}|${day.slice(0, 7)}-01|${label}`, by)
     }
     if (refusal) {
       for (const of of [episodeId, allEpisodes]) sum('refusal', refusals.indexOf(refusal), of)
@@ -41,7 +57,7 @@ export function addedBy(
     }
     const [app, device, source] = [labelOf(traits.app), devices.indexOf(traits.device), sources.indexOf(traits.source)]
     const place = traits.place === null ? 0 : labelOf(traits.place)
-    add(traitSums, `'${showId}', '${episodeId}', '${day}', ${app}, ${device}, ${place}, ${source}`, by)
+    add(traitSums, `${showId}|${episodeId}|${day}|${app}|${device}|${place}|${source}`, by)
     sum('day', 0, episodeId)
     sum('day', 0, allEpisodes)
     sum('app', app, allEpisodes)
@@ -53,49 +69,45 @@ export function addedBy(
     if (local !== null) sum('local-hour', local, allEpisodes)
     const since = releasedAt(episodeId)
     if (since && hour >= hourOf(since) && ageAt(since, hour).unit === 'hours')
-      add(hours, `${sqlPlain(showId)}, ${sqlPlain(episodeId)}, ${sqlTime(hour)}`, by)
+      add(hours, `${showId}|${episodeId}|${timeOf(hour)}`, by)
   }
   return { sums, months, traitSums, hours }
 }
 
 /** Adds to the sums that there are. */
 export async function addToSums(
-  database: Sequelize,
   { sums, months, traitSums, hours }: ReturnType<typeof addedBy>,
   transaction: Transaction,
 ): Promise<void> {
-  for (const [table, columns, rows] of [
+  for (const [table, columns, added] of [
     ['download_sums', 'show_id, dimension, episode_id, day, label', sums],
     ['download_months', 'show_id, dimension, month, label', months],
     ['download_traits', 'show_id, episode_id, day, app, device, place, source', traitSums],
     ['download_hours', 'show_id, episode_id, hour', hours],
   ] as const)
-    await addTo(database, { table, columns, value: 'downloads' }, rows, transaction)
+    await addTo({ table, columns, value: 'downloads' }, added, transaction)
 }
 
 /** Adds to how far files were heard. */
-export function addHeard(database: Sequelize, steps: readonly HeardStep[], transaction: Transaction): Promise<void> {
-  const rows = new Map<string, number>()
-  for (const { showId, episodeId, fileId, part, by } of steps) {
-    const key = `${sqlPlain(showId)}, ${sqlPlain(episodeId)}, ${sqlPlain(fileId)}, ${part}`
-    rows.set(key, (rows.get(key) ?? 0) + by)
-  }
+export function addHeard(steps: readonly HeardStep[], transaction: Transaction): Promise<void> {
+  const added: Added = new Map()
+  for (const { showId, episodeId, fileId, part, by } of steps)
+    add(added, `${showId}|${episodeId}|${fileId}|${part}`, by)
   const table = { table: 'heard_sums', columns: 'show_id, episode_id, file_id, part', value: 'listeners' }
-  return addTo(database, table, rows, transaction)
+  return addTo(table, added, transaction)
 }
 
-async function addTo(
+/** Sums up the months from one day to another. */
+export async function sumUpMonths(
   database: Sequelize,
-  { table, columns, value }: Record<'table' | 'columns' | 'value', string>,
-  rows: ReadonlyMap<string, number>,
+  { from, to }: { from: string | null; to: string },
   transaction: Transaction,
 ): Promise<void> {
-  const added = [...rows].filter(([, by]) => by !== 0).toSorted(([one], [other]) => (one < other ? -1 : 1))
-  await eachPart(
-    added,
-    part =>
-      `INSERT INTO ${table} (${columns}, ${value}) VALUES ${part.map(([key, by]) => `(${key}, ${by})`).join(', ')}
-        ON DUPLICATE KEY UPDATE ${value} = ${value} + VALUE(${value})`,
-    statement => database.query(statement, { transaction }),
+  await database.query(
+    `INSERT INTO download_months (show_id, dimension, month, label, downloads)
+      SELECT show_id, dimension, CAST(DATE_FORMAT(day, '%Y-%m-01') AS DATE) AS first, label, SUM(downloads) FROM download_sums
+      WHERE dimension IN (:dimensions) AND episode_id = '${allEpisodes}' AND day >= :from AND day < :to
+      GROUP BY show_id, dimension, first, label`,
+    { replacements: { dimensions: byMonth.map(dimensionNumber), from: from ?? '0001-01-01', to }, transaction },
   )
 }

@@ -56,9 +56,7 @@ export async function showNumbers(
   const [state, show, sums, days, byHour, byAge, readers, marks] = await Promise.all([
     countingState(platform),
     Show.findByPk(showId, { attributes: ['id', 'zone'], rejectOnEmpty: true }),
-    asked.episode
-      ? sumsOfEpisode(database, { ...asked, episode: asked.episode })
-      : sumsOfShow(database, asked, dayOf(clock.now())),
+    asked.episode ? sumsOfEpisode(database, { ...asked, episode: asked.episode }) : sumsOfShow(database, asked),
     daysOf(database, asked),
     asked.episode ? null : hoursOf(database, asked),
     asked.episode ? null : byEpisodeAge(database, asked),
@@ -95,9 +93,13 @@ interface Asked {
   episode: string | null
 }
 
-/** Whole months are read as such, and by the day what is before and after them. */
-async function sumsOfShow(database: Sequelize, { showId, from, to }: Asked, today: string): Promise<Sum[]> {
-  const { first, beyond } = wholeMonths(from, to, today)
+/** Whole months are read as such where they are summed up, and by the day what is before and after them. */
+async function sumsOfShow(database: Sequelize, { showId, from, to }: Asked): Promise<Sum[]> {
+  const [counting] = await database.query<{ monthsTo: string | null }>(
+    'SELECT CAST(months_to AS CHAR) AS monthsTo FROM counting WHERE id = 1',
+    { type: QueryTypes.SELECT },
+  )
+  const { first, beyond } = wholeMonths(from, to, counting?.monthsTo ?? null)
   const rows = await database.query<{
     dimension: number
     label: number
@@ -134,15 +136,13 @@ async function sumsOfShow(database: Sequelize, { showId, from, to }: Asked, toda
   }))
 }
 
-/**
- * The first day of the first whole month between two days, and of the month after the last one: the same where there is none. A month
- * is whole too where nothing of it can come after the last day.
- */
-function wholeMonths(from: string, to: string, today: string): { first: string; beyond: string } {
+/** The first day of the first whole month between two days that is summed up, and of the month after the last one: the same where there is none. */
+function wholeMonths(from: string, to: string, monthsTo: string | null): { first: string; beyond: string } {
   const utc = (day: string): DateTime => DateTime.fromISO(day, { zone: 'utc' })
-  const first = utc(from).plus({ months: 1 }).minus({ days: 1 }).startOf('month')
-  const beyond = to >= today ? utc(to).plus({ months: 1 }).startOf('month') : utc(to).plus({ days: 1 }).startOf('month')
-  return first < beyond ? { first: first.toISODate()!, beyond: beyond.toISODate()! } : { first: from, beyond: from }
+  const first = utc(from).plus({ months: 1 }).minus({ days: 1 }).startOf('month').toISODate()!
+  const last = utc(to).plus({ days: 1 }).startOf('month').toISODate()!
+  const beyond = monthsTo !== null && monthsTo < last ? monthsTo : last
+  return monthsTo !== null && first < beyond ? { first, beyond } : { first: from, beyond: from }
 }
 
 /** Of one episode what is told apart is kept together, and summed up here by each. */

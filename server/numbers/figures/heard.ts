@@ -1,6 +1,6 @@
 import { QueryTypes } from 'sequelize'
 import type { Heard } from '@contract/numbers'
-import { everyPart, heardParts } from '@core/counting/heard'
+import { everyPart, heardByPart } from '@core/counting/heard'
 import { fewestShown } from '@core/counting/shown'
 import type { Platform } from '../../platform/platform'
 
@@ -17,5 +17,5 @@ export async function heard({ database }: Pick<Platform, 'database'>, episodeId:
   const listeners = of(everyPart)
   if (listeners < fewestShown) return null
   const [{ fileId, durationMs }] = rows as [(typeof rows)[number]]
-  return { fileId, durationMs, listeners, parts: Array.from({ length: heardParts }, (_, part) => of(part)) }
+  return { fileId, durationMs, listeners, parts: heardByPart(of) }
 }

@@ -6,7 +6,6 @@ import { devices } from '@core/counting/programs'
 import { coveredBytes, type Span } from '@core/counting/spans'
 import { badInput } from '../../platform/http/errors'
 import type { Platform } from '../../platform/platform'
-import { transact } from '../../platform/database/transact'
 import { fileSounds } from '../counting/fileSounds'
 import type { KeptFetch } from '../counting/listenerDays'
 import { allEpisodes, dimensionNumber } from '../counting/sums'
@@ -44,12 +43,7 @@ export async function listenersBehind(
   const days = keptSince === null ? [] : await daysBehind(database, showId, query, keptSince)
   const { rows, next } = await rowsOf(database, showId, query, days, mostRead)
   const spans = rows.map(row => JSON.parse(row.spans.toString()) as Record<string, readonly Span[]>)
-  const soundOf = await transact(database, transaction =>
-    fileSounds(database)(
-      spans.flatMap(each => Object.keys(each)),
-      transaction,
-    ),
-  )
+  const soundOf = await fileSounds(database)(spans.flatMap(each => Object.keys(each)))
   return {
     total: days.reduce((sum, { wanted }) => sum + wanted, 0),
     keptSince,

@@ -9,11 +9,9 @@ export const statements: readonly string[] = [
     downloads INT NOT NULL,
     PRIMARY KEY (show_id, dimension, month, label)
   )`,
-  `REPLACE INTO download_months (show_id, dimension, month, label, downloads)
-    SELECT show_id, dimension, CAST(DATE_FORMAT(day, '%Y-%m-01') AS DATE) AS first, label, SUM(downloads) FROM download_sums
-    WHERE dimension IN (1, 2, 3, 4, 6, 7) AND episode_id = '00000000-0000-0000-0000-000000000000'
-    GROUP BY show_id, dimension, first, label`,
-  // How many heard a part of a file (0 to 99), and how many began to (100).
+  // Months before this day stand there; who counts sums up the others when they are over.
+  'ALTER TABLE counting ADD COLUMN IF NOT EXISTS months_to DATE NULL',
+  // How many more heard a part of a file (0 to 99) than the part before it, and how many began to (100).
   `CREATE TABLE IF NOT EXISTS heard_sums (
     show_id UUID NOT NULL,
     episode_id UUID NOT NULL,
