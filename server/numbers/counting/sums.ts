@@ -13,6 +13,9 @@ export const allEpisodes = '00000000-0000-0000-0000-000000000000'
 
 export const dimensionNumber = (dimension: Dimension): number => dimensions.indexOf(dimension)
 
+/** Labels are 32 bits. */
+const mostLabels = 2 ** 32
+
 /** What is asked for by the month where there are whole ones. */
 export const byMonth: readonly Dimension[] = ['app', 'device', 'place', 'source', 'local-hour', 'refusal']
 
@@ -43,33 +46,49 @@ export function addedBy(
   monthsTo: string | null,
 ) {
   const [sums, months, traitSums, hours]: Added[] = [new Map(), new Map(), new Map(), new Map()]
+  /** Of a show and a day, by dimension and label as one number: so most of what is added needs no text of its own. */
+  const ofShows = new Map<string, Map<number, number>>()
   for (const { showId, episodeId, hour, traits, refusal, by } of steps) {
     const day = dayOf(hour)
-    const sum = (dimension: Dimension, label: number, of: string): void => {
-      const number = dimensionNumber(dimension)
-      add(sums, `${showId}|${number}|${of}|${day}|${label}`, by)
-      if (monthsTo !== null && day < monthsTo && of === allEpisodes && byMonth.includes(dimension))
-        add(months, `${showId}|${number}|${day.slice(0, 7)}-01|${label}`, by)
+    const name = `${showId}|${day}`
+    const ofShow = ofShows.get(name) ?? new Map<number, number>()
+    ofShows.set(name, ofShow)
+    const sum = (dimension: Dimension, label: number): void => {
+      const code = dimensionNumber(dimension) * mostLabels + label
+      ofShow.set(code, (ofShow.get(code) ?? 0) + by)
     }
+    const sumOfEpisode = (dimension: Dimension, label: number): void =>
+      add(sums, `${showId}|${dimensionNumber(dimension)}|${episodeId}|${day}|${label}`, by)
     if (refusal) {
-      for (const of of [episodeId, allEpisodes]) sum('refusal', refusals.indexOf(refusal), of)
+      sum('refusal', refusals.indexOf(refusal))
+      sumOfEpisode('refusal', refusals.indexOf(refusal))
       continue
     }
     const [app, device, source] = [labelOf(traits.app), devices.indexOf(traits.device), sources.indexOf(traits.source)]
     const place = traits.place === null ? 0 : labelOf(traits.place)
     add(traitSums, `${showId}|${episodeId}|${day}|${app}|${device}|${place}|${source}`, by)
-    sum('day', 0, episodeId)
-    sum('day', 0, allEpisodes)
-    sum('app', app, allEpisodes)
-    sum('device', device, allEpisodes)
-    sum('place', place, allEpisodes)
-    sum('source', source, allEpisodes)
-    sum('hour', hour.getUTCHours(), allEpisodes)
+    sumOfEpisode('day', 0)
+    sum('day', 0)
+    sum('app', app)
+    sum('device', device)
+    sum('place', place)
+    sum('source', source)
+    sum('hour', hour.getUTCHours())
     const local = traits.place === null ? null : localHour(hour, traits.place.slice(0, 2))
-    if (local !== null) sum('local-hour', local, allEpisodes)
+    if (local !== null) sum('local-hour', local)
     const since = releasedAt(episodeId)
     if (since && hour >= hourOf(since) && ageAt(since, hour).unit === 'hours')
       add(hours, `${showId}|${episodeId}|${timeOf(hour)}`, by)
+  }
+  for (const [name, ofShow] of ofShows) {
+    const [showId, day] = name.split('|') as [string, string]
+    const isSummedUp = monthsTo !== null && day < monthsTo
+    for (const [code, by] of ofShow) {
+      const [number, label] = [Math.floor(code / mostLabels), code % mostLabels]
+      add(sums, `${showId}|${number}|${allEpisodes}|${day}|${label}`, by)
+      if (isSummedUp && byMonth.includes(dimensions[number]!))
+        add(months, `${showId}|${number}|${day.slice(0, 7)}-01|${label}`, by)
+    }
   }
   return { sums, months, traitSums, hours }
 }
