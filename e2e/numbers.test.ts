@@ -14,7 +14,7 @@ const studio = (path: string): string => `${house.address}/studio/bellows-and-re
 /** A figure as it stands on the screen. */
 const numberIn = (words: string | null): number => Number(/[\d,]+/.exec(words ?? '')![0].replaceAll(',', ''))
 
-it('the newest episode is told on the first page beside those before it, and on its desk with three figures', async () => {
+it('the newest episode is told on the first page beside those before it, and on its desk with three figures and how far it was heard', async () => {
   await page.goto(studio(''))
   const newest = page.getByRole('region', { name: 'Newest episode' })
   await expect.poll(() => newest.innerText()).toMatch(/\d+ downloads after \d+ days\. Yours usually have \d+ to \d+\./)
@@ -26,6 +26,14 @@ it('the newest episode is told on the first page beside those before it, and on 
   expect(day).toBeGreaterThan(0)
   expect(week).toBeGreaterThan(day!)
   expect(all).toBeGreaterThan(week!)
+  const heard = part.getByRole('figure', { name: 'How far it was heard' })
+  const sentence = /^(\d+) people played it on a page\. Half of them had left by 0:\d\d; \d+% heard the end\.$/
+  await expect.poll(() => heard.getByRole('img').getAttribute('aria-label')).toMatch(sentence)
+  const [, began] = sentence.exec((await heard.getByRole('img').getAttribute('aria-label'))!)!
+  await heard.getByRole('button', { name: 'As a table' }).click()
+  const listening = (await heard.getByRole('cell').allInnerTexts()).map(numberIn)
+  expect([listening.length, Math.max(...listening)]).toEqual([100, Number(began)])
+  expect(listening.at(-1)).toBeLessThan(Number(began))
 })
 
 it('a figure opens the fetches that it was made from, as many as it says, each with its lines', async () => {
@@ -36,6 +44,13 @@ it('a figure opens the fetches that it was made from, as many as it says, each w
   await row.getByRole('link', { name: 'Kelp' }).click()
   await page.getByText(`${figure.toLocaleString('en-GB')} rows`).waitFor()
   const table = page.getByRole('table', { name: 'Fetches' })
+  const more = page.getByRole('button', { name: 'Show more' })
+  // One row is the head.
+  for (let shown = 51; (await more.count()) > 0; shown = await table.getByRole('row').count()) {
+    await more.click()
+    await expect.poll(() => table.getByRole('row').count()).toBeGreaterThan(shown)
+  }
+  await expect.poll(() => table.getByRole('row').count()).toBe(figure + 1)
   await table.getByRole('row').nth(1).getByRole('button').click()
   await page
     .getByText(/^GET 200$/)

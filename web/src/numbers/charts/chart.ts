@@ -151,6 +151,7 @@ const waveBehind = ({ wave }: Drawing, { wash }: Colours): Plugin<'line'> => ({
 export function configurationOf(drawing: Drawing, colours: Colours): ChartConfiguration<'line'> {
   const { lines, range, isSmall = false } = drawing
   const whole = (value: number): string => value.toLocaleString('en-GB')
+  const edge = { borderColor: colours.soft, borderWidth: 1, borderDash: [2, 3], pointRadius: 0 }
   return {
     type: 'line',
     data: {
@@ -170,12 +171,11 @@ export function configurationOf(drawing: Drawing, colours: Colours): ChartConfig
         })),
         ...(range
           ? [
-              { label: range.name, data: [...range.low], borderWidth: 0, pointRadius: 0, fill: false },
+              { ...edge, label: range.name, data: [...range.low], fill: false },
               {
+                ...edge,
                 label: range.name,
                 data: [...range.high],
-                borderWidth: 0,
-                pointRadius: 0,
                 fill: '-1' as const,
                 backgroundColor: colours.wash,
               },

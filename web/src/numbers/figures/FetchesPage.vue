@@ -32,6 +32,20 @@ const filter = computed(() => {
   return read.success ? read.data : listenerQuery.parse({})
 })
 const rowsAtOnce = 50
+/** Shows more rows. Where they are few among many they come in several answers, each of which is shown as it comes. */
+const more = (): Promise<boolean> =>
+  attempt(async () => {
+    const asked = filter.value
+    const wanted = (list.value?.listeners.length ?? 0) + rowsAtOnce
+    let found = list.value
+    do {
+      const next = await store.listenersBehind(show.value.id, found?.next ? { ...asked, after: found.next } : asked)
+      if (asked !== filter.value) return
+      found = { ...next, listeners: [...(found?.listeners ?? []), ...next.listeners] }
+      // That there are none is known when all was looked through.
+      if (found.listeners.length > 0 || !found.next) list.value = found
+    } while (found.next && found.listeners.length < wanted)
+  })
 watch(
   filter,
   () => {
@@ -41,19 +55,6 @@ watch(
   },
   { immediate: true },
 )
-/** Shows more rows. Where they are few among many they come in several answers, each of which is shown as it comes. */
-const more = (): Promise<boolean> =>
-  attempt(async () => {
-    const asked = filter.value
-    const wanted = (list.value?.listeners.length ?? 0) + rowsAtOnce
-    for (;;) {
-      const known = list.value
-      const next = await store.listenersBehind(show.value.id, known?.next ? { ...asked, after: known.next } : asked)
-      if (asked !== filter.value) return
-      list.value = { ...next, listeners: [...(known?.listeners ?? []), ...next.listeners] }
-      if (!next.next || list.value.listeners.length >= wanted) return
-    }
-  })
 
 /** Of the days before, only sums are left. */
 const isPartlyGone = computed(
