@@ -151,12 +151,10 @@ export function counter({ database, clock, askers, log }: Needed, report = (erro
       [...changed.values(), ...steps].flatMap(({ traits: { app, place } }) => (place === null ? [app] : [app, place])),
     )
     const labelOf = await labelsOf(names)
-    // The sums are made while the database is at the listeners, and are put down once that has succeeded.
-    const writing = writeListenerDays(told, labelOf, transaction)
-    writing.catch(() => undefined)
     const added = addedBy(steps, labelOf, releasedAt, monthsTo)
     const heard = heardSteps(before, changed, soundOf)
-    await writing
+    // One after the other: what is sent behind a statement that broke the transaction off would be outside of it.
+    await writeListenerDays(told, labelOf, transaction)
     await addToSums(added, transaction)
     await addHeard(heard, transaction)
     await countFeedFetches(database, feed, { programOf: askers.programOf, labelsOf }, transaction)
