@@ -38,10 +38,10 @@ it('the newest episode is told on the first page beside those before it, and on 
 
 it('a figure opens the fetches that it was made from, as many as it says, each with its lines', async () => {
   await page.goto(studio('/numbers'))
-  const apps = page.getByRole('table').filter({ hasText: 'Kelp' }).first()
-  const row = apps.getByRole('row').filter({ hasText: 'Kelp' })
+  const apps = page.getByRole('table').filter({ hasText: 'Harbour Radio' }).first()
+  const row = apps.getByRole('row').filter({ hasText: 'Harbour Radio' })
   const figure = numberIn(await row.getByRole('cell').first().innerText())
-  await row.getByRole('link', { name: 'Kelp' }).click()
+  await row.getByRole('link', { name: 'Harbour Radio' }).click()
   await page.getByText(`${figure.toLocaleString('en-GB')} rows`).waitFor()
   const table = page.getByRole('table', { name: 'Fetches' })
   const more = page.getByRole('button', { name: 'Show more' })

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { ageAt, dayAfter, daysBetween, running } from './age'
 import { bandOf } from './band'
 import { localHour, zoneOf } from './localHour'
+import { wholeMonths } from './months'
 import { toldReaders } from './readers'
 import { shown } from './shown'
 import { hoursOfWeek } from './week'
@@ -56,6 +57,20 @@ describe('an age', () => {
     expect(running([3, 0, 4])).toEqual([3, 3, 7])
     expect(running([])).toEqual([])
   })
+})
+
+describe('whole months', () => {
+  it.each([
+    ['2026-02-01', '2026-04-30', '2026-05-01', '2026-02-01', '2026-05-01'],
+    ['2026-01-31', '2026-05-30', '2026-12-01', '2026-02-01', '2026-05-01'],
+    ['2026-01-31', '2026-05-30', '2026-04-01', '2026-02-01', '2026-04-01'],
+    ['2026-02-02', '2026-03-30', '2026-12-01', '2026-02-02', '2026-02-02'],
+    ['2026-02-01', '2026-04-30', '2026-02-01', '2026-02-01', '2026-02-01'],
+    ['2026-02-01', '2026-04-30', null, '2026-02-01', '2026-02-01'],
+    ['2026-05-01', '2026-04-30', '2026-12-01', '2026-05-01', '2026-05-01'],
+  ])('from %s to %s, summed up until %s, go from %s until %s', (from, to, until, first, beyond) =>
+    expect(wholeMonths(from, to, until)).toEqual({ first, beyond }),
+  )
 })
 
 describe('the hour of the week', () => {

@@ -75,6 +75,20 @@ async function log(...entries: DeliveryEntry[]): Promise<void> {
   for (const batch of packed(entries)) await keepLines(house.platform.database, house.clock.now(), batch)
 }
 
+/** The next statement that begins so fails. */
+function refuseOnce(begin: string): void {
+  const { database } = house.platform
+  const query = database.query.bind(database) as (...given: unknown[]) => Promise<unknown>
+  let refused = 0
+  const spy = vi
+    .spyOn(database, 'query')
+    .mockImplementation(((statement: string, ...rest: unknown[]) =>
+      refused === 0 && statement.startsWith(begin) && ++refused
+        ? Promise.reject(new Error('away'))
+        : query(statement, ...rest)) as never)
+  onTestFinished(() => spy.mockRestore())
+}
+
 async function sums(dimension: Dimension, of = allEpisodes): Promise<number[]> {
   const rows = await select<{ downloads: number }>(
     'SELECT downloads FROM download_sums WHERE show_id = ? AND dimension = ? AND episode_id = ? AND downloads <> 0 ORDER BY day, downloads DESC',
@@ -195,19 +209,10 @@ describe('counting', () => {
 
   it('goes on with a batch that could not be read once', async () => {
     await log(entry())
-    const { database } = house.platform
-    const query = database.query.bind(database) as (...given: unknown[]) => Promise<unknown>
-    let refused = 0
-    const spy = vi
-      .spyOn(database, 'query')
-      .mockImplementation(((statement: string, ...rest: unknown[]) =>
-        refused === 0 && statement.startsWith('SELECT packed') && ++refused
-          ? Promise.reject(new Error('away'))
-          : query(statement, ...rest)) as never)
+    refuseOnce('SELECT packed')
     const own = counter(house.platform)
     await expect(own.countAll()).rejects.toThrow('away')
     await own.countAll()
-    spy.mockRestore()
     expect(await sums('day')).toEqual([1])
   })
 
@@ -273,19 +278,10 @@ describe('counting', () => {
   })
 
   it('counts each once also where the same process was stopped amid a stretch with new names in it', async () => {
-    const { database } = house.platform
-    const query = database.query.bind(database) as (...given: unknown[]) => Promise<unknown>
-    let refused = 0
-    const spy = vi
-      .spyOn(database, 'query')
-      .mockImplementation(((statement: string, ...rest: unknown[]) =>
-        refused === 0 && statement.startsWith('UPDATE delivery_log') && ++refused
-          ? Promise.reject(new Error('away'))
-          : query(statement, ...rest)) as never)
+    refuseOnce('UPDATE delivery_log')
     const own = counter(house.platform)
     await log(entry({ agent: 'Never heard of/1', place: 'AX' }))
     await expect(own.countAll()).rejects.toThrow('away')
-    spy.mockRestore()
     await own.countAll()
     await log(entry({ agent: 'Never heard of/1', place: 'AX' }))
     await own.countAll()

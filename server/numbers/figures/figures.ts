@@ -1,8 +1,8 @@
-import { DateTime } from 'luxon'
 import { QueryTypes, type Sequelize } from 'sequelize'
 import type { NumbersFilter, ShowNumbers } from '@contract/numbers'
 import { dayOf, refusals, sources } from '@core/counting/count'
 import { type Dimension, dimensions } from '@core/counting/dimensions'
+import { wholeMonths } from '@core/counting/months'
 import { devices } from '@core/counting/programs'
 import { shown } from '@core/counting/shown'
 import { hoursOfWeek, weekHours } from '@core/counting/week'
@@ -134,15 +134,6 @@ async function sumsOfShow(database: Sequelize, { showId, from, to }: Asked): Pro
     dimension: dimensions[dimension]!,
     downloads: Number(downloads),
   }))
-}
-
-/** The first day of the first whole month between two days that is summed up, and of the month after the last one: the same where there is none. */
-function wholeMonths(from: string, to: string, monthsTo: string | null): { first: string; beyond: string } {
-  const utc = (day: string): DateTime => DateTime.fromISO(day, { zone: 'utc' })
-  const first = utc(from).plus({ months: 1 }).minus({ days: 1 }).startOf('month').toISODate()!
-  const last = utc(to).plus({ days: 1 }).startOf('month').toISODate()!
-  const beyond = monthsTo !== null && monthsTo < last ? monthsTo : last
-  return monthsTo !== null && first < beyond ? { first, beyond } : { first: from, beyond: from }
 }
 
 /** Of one episode what is told apart is kept together, and summed up here by each. */
