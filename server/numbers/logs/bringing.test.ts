@@ -93,11 +93,28 @@ it('a log of thirty thousand lines is taken in in parts, and three processes at 
   expect(outcomes.some(({ status }) => status === 'fulfilled')).toBe(true)
   await bring('big.log')
   expect(await days()).toEqual({ '2026-03-09': 20 })
-  const [row] = await house.platform.database.query<{ lines: number }>(
-    'SELECT line_count AS `lines` FROM brought_logs',
-    { type: QueryTypes.SELECT },
+  const brought = await house.platform.database.query('SELECT line_count AS `lines` FROM brought_logs', {
+    type: QueryTypes.SELECT,
+  })
+  expect(brought).toEqual([{ lines: 30_020 }])
+})
+
+it('what another process brought in after it was looked how far a log was read is not brought in again', async () => {
+  write('big.log', combined(1, 100).repeat(200))
+  const { database } = house.platform
+  let others = 1
+  const late = Object.create(database) as typeof database
+  // The look has seen nothing of the log; before anything comes of that, the other one has brought in all of it.
+  late.query = (async (...question: Parameters<typeof database.query>) => {
+    const answer = await database.query(...question)
+    if (others-- > 0) await bring('big.log')
+    return answer
+  }) as typeof database.query
+  await expect(logBringer({ ...house.platform, database: late }).bring(join(folder, 'big.log'))).rejects.toThrow(
+    'Another process is bringing in logs',
   )
-  expect(row).toEqual({ lines: 30_020 })
+  const brought = await database.query('SELECT line_count AS `lines` FROM brought_logs', { type: QueryTypes.SELECT })
+  expect(brought).toEqual([{ lines: 20_000 }])
 })
 
 it('a folder is watched: what is broken is said by its name, and holds no other up', async () => {

@@ -29,6 +29,11 @@ interface Place {
   readBytes: number
 }
 
+/** Where another process brought something in, so that it must be looked again how far a log was read. */
+export class BroughtElsewhere extends Error {
+  override message = 'Another process is bringing in logs; try again when it has ended.'
+}
+
 /**
  * Brings in logs of proxies and delivery networks, also compressed by gzip, each line once: how far a log was read is written down
  * together with what was read, by the digest of all before, whatever the file is called by then.
@@ -36,9 +41,10 @@ interface Place {
 export function logBringer(platform: Pick<Platform, 'database' | 'clock' | 'askers'>) {
   const { database, clock } = platform
 
-  async function placeIn(path: string): Promise<Place> {
-    const known = await database.query<{ digest: string; readBytes: number | bigint }>(
-      'SELECT digest, read_bytes AS readBytes FROM brought_logs ORDER BY read_bytes',
+  /** How far a log was read, and how many lines all logs had by then. */
+  async function placeIn(path: string): Promise<[place: Place, linesOfAll: number]> {
+    const known = await database.query<{ digest: string; readBytes: number | bigint; lines: number }>(
+      'SELECT digest, read_bytes AS readBytes, line_count AS `lines` FROM brought_logs ORDER BY read_bytes',
       { type: QueryTypes.SELECT },
     )
     const digests = new Set(known.map(({ digest }) => digest))
@@ -59,19 +65,25 @@ export function logBringer(platform: Pick<Platform, 'database' | 'clock' | 'aske
       hash.update(chunk.subarray(from))
       begin += chunk.length
     }
-    return place
+    return [place, known.reduce((sum, { lines }) => sum + lines, 0)]
   }
 
-  /** Takes some lines in, and writes down how far that is. Throws where another process has done so meanwhile. */
+  /** Takes some lines in, and writes down how far that is. */
   async function take(
     lines: readonly string[],
     readLine: ReturnType<typeof logReader>,
-    before: Place,
-    after: Place,
+    [before, after]: [Place, Place],
+    linesOfAll: number,
     name: string,
   ) {
     const read = lines.flatMap(line => readLine(line) ?? [])
     return transact(database, async transaction => {
+      // Every log that is brought in has lines, so others that brought something in meanwhile show in the sum.
+      const [all] = await database.query<{ many: string | number }>(
+        'SELECT COALESCE(SUM(line_count), 0) AS many FROM brought_logs FOR UPDATE',
+        { type: QueryTypes.SELECT, transaction },
+      )
+      if (Number(all!.many) !== linesOfAll) throw new BroughtElsewhere()
       const entries = await logEntries(platform, read, transaction)
       await database.query(
         before.digest === null
@@ -90,21 +102,15 @@ export function logBringer(platform: Pick<Platform, 'database' | 'clock' | 'aske
           transaction,
         },
       )
-      // Who else read the same has written the same digest: then theirs stands, and this is taken back.
-      const [own] = await database.query<{ many: number | bigint }>('SELECT ROW_COUNT() AS many', {
-        type: QueryTypes.SELECT,
-        transaction,
-      })
-      if (Number(own!.many) !== 1) throw new Error(`${name} is being brought in by another process.`)
       for (const batch of packed(entries)) await keepLines(database, clock.now(), batch, transaction)
       return entries.length
     })
   }
 
   return {
-    /** Brings in what is new in a file. The line that it ends in the midst of is left for the next time. */
+    /** Brings in what is new in a file. The line that it ends in the midst of is left for the next time. Throws `BroughtElsewhere`. */
     async bring(path: string): Promise<Brought> {
-      let place = await placeIn(path)
+      let [place, linesOfAll] = await placeIn(path)
       const brought: Brought = { lines: 0, deliveries: 0 }
       const readLine = logReader()
       const hash = createHash('sha256')
@@ -122,8 +128,9 @@ export function logBringer(platform: Pick<Platform, 'database' | 'clock' | 'aske
           .split('\n')
         hash.update(waiting.subarray(0, whole))
         const after = { digest: digestOf(hash), readBytes: place.readBytes + whole }
-        brought.deliveries += await take(lines, readLine, place, after, basename(path))
+        brought.deliveries += await take(lines, readLine, [place, after], linesOfAll, basename(path))
         brought.lines += lines.length
+        linesOfAll += lines.length
         place = after
         waiting = Buffer.from(waiting.subarray(whole))
       }

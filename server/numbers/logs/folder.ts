@@ -2,7 +2,7 @@ import { readdir, stat } from 'node:fs/promises'
 import { join } from 'node:path'
 import type { Platform } from '../../platform/platform'
 import { repeat, type Repeated } from '../../platform/repeat'
-import { logBringer } from './bringing'
+import { BroughtElsewhere, logBringer } from './bringing'
 
 const everyMs = 30_000
 /** A compressed file is read once it is whole, which it is when it has not grown for so long. */
@@ -30,6 +30,8 @@ export function logFolder(
           await bring(path)
           read.set(name, state)
         } catch (error) {
+          // The next look goes on where they are then.
+          if (error instanceof BroughtElsewhere) continue
           report(new Error(`The log ${name} could not be brought in. ${String(error)}`, { cause: error }))
         }
       }
