@@ -5,6 +5,7 @@ import { systemClock } from '@server/platform/clock'
 import { readConfiguration } from '@server/platform/configuration'
 import { openPlatform } from '@server/app/openPlatform'
 import { seed } from '@server/testing/seed'
+import { median } from './median'
 import { cookieAt, startServer, stopServer } from './server'
 
 const episodes = 200
@@ -79,5 +80,3 @@ export async function benchFresh(): Promise<void> {
   await platform.events.stop()
   await database.close()
 }
-
-const median = (values: readonly number[]): number => values.toSorted((one, other) => one - other)[values.length >> 1]!

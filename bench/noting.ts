@@ -13,6 +13,7 @@ import type { DeliveryLog } from '@server/platform/deliveries/log'
 import type { Platform } from '@server/platform/platform'
 import { enclosureAddress } from '@server/show/episodes/views'
 import { type Load, requestsPerSecond, seconds } from './load'
+import { median } from './median'
 
 /** An hour at 128 kbit/s. */
 const fileBytes = 57_600_000
@@ -108,5 +109,3 @@ async function cpuOf(load: Load): Promise<number> {
   const { user, system } = process.cpuUsage(from)
   return (user + system) / answers
 }
-
-const median = (of: readonly number[]): number => of.toSorted((one, other) => one - other)[Math.floor(of.length / 2)]!

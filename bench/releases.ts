@@ -8,6 +8,7 @@ import { readConfiguration } from '@server/platform/configuration'
 import { openPlatform } from '@server/app/openPlatform'
 import { dueReleases } from '@server/release/releases/due'
 import { seed } from '@server/testing/seed'
+import { median } from './median'
 import { signIn, startServer, stopServer } from './server'
 
 /** A full house, in which so many of the episodes are due at once. */
@@ -191,8 +192,6 @@ async function simulateYear(): Promise<void> {
   await platform.events.stop()
   await database.close()
 }
-
-const median = (values: readonly number[]): number => values.toSorted((one, other) => one - other)[values.length >> 1]!
 
 function groupedBy<Key, Entry>(entries: readonly Entry[], keyOf: (entry: Entry) => Key): Map<Key, Entry[]> {
   const groups = new Map<Key, Entry[]>()

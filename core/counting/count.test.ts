@@ -1,7 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { handCounted } from './handCounted.fixture'
-import { count, type Fetch, type FileSound, isComplete, type ListenerDays, refusalOf, type Step } from './count'
+import {
+  byListenerDay,
+  count,
+  type Fetch,
+  type FileSound,
+  isComplete,
+  type ListenerDays,
+  refusalOf,
+  type Step,
+} from './count'
 
 // 128 kbit/s: 16,000 bytes a second, 960,000 a minute; 50,000 bytes of tags and artwork at the head.
 const sounds: Readonly<Record<string, FileSound>> = {
@@ -42,7 +51,8 @@ const sumOf = (steps: readonly Step[]): Record<string, number> => {
       .toSorted(),
   )
 }
-const counted = (fetches: readonly Fetch[]): Record<string, number> => sumOf(count(new Map(), fetches, soundOf).steps)
+const counted = (fetches: readonly Fetch[]): Record<string, number> =>
+  sumOf(count(new Map(), byListenerDay(fetches), soundOf).steps)
 
 /** Each rule of the guidelines that is applied here (version 2.2, from memory), with lines that were counted by hand. */
 describe('counted by hand', () => {
@@ -111,7 +121,7 @@ describe('counted by hand', () => {
       const bounds = range === '-' ? null : range!.split('-').map(Number)
       const done = count(
         days,
-        [
+        byListenerDay([
           fetch({
             at: `2026-11-${at!}Z`,
             who: who!,
@@ -125,7 +135,7 @@ describe('counted by hand', () => {
             isHosted: known === 'hosted',
             isPrefetch: known === 'prefetch',
           }),
-        ],
+        ]),
         soundOf,
       )
       days = new Map([...days, ...done.changed])
@@ -138,9 +148,9 @@ describe('counted by hand', () => {
   it('a download belongs to the hour of its first fetch, also where that line comes late', () => {
     const [late, early] = [fetch({ at: '2026-11-20T07:01:00Z' }), fetch({ at: '2026-11-20T06:59:00Z', bytesSent: 10 })]
     expect(counted([late, early])).toEqual({ '36 2026-11-20T06 feed': 1 })
-    const first = count(new Map(), [late], soundOf)
+    const first = count(new Map(), byListenerDay([late]), soundOf)
     expect(sumOf(first.steps)).toEqual({ '36 2026-11-20T07 feed': 1 })
-    expect(count(first.changed, [early], soundOf).steps.map(({ by }) => by)).toEqual([-1, 1])
+    expect(count(first.changed, byListenerDay([early]), soundOf).steps.map(({ by }) => by)).toEqual([-1, 1])
   })
 
   it('what does not count says why, the gravest first; of several the one that came nearest', () => {
@@ -154,7 +164,10 @@ describe('counted by hand', () => {
     expect(why({ fileId: 'gone' })).toBe('unknown-file')
     expect(why({})).toBeNull()
     const ofDay = (fetches: Fetch[]): unknown =>
-      [...count(new Map(), fetches, soundOf).changed.values()].map(({ refusal, fetches: times }) => [refusal, times])
+      [...count(new Map(), byListenerDay(fetches), soundOf).changed.values()].map(({ refusal, fetches: times }) => [
+        refusal,
+        times,
+      ])
     expect(ofDay([fetch({ method: 'HEAD', times: 3 })])).toEqual([['head', 3]])
     expect(ofDay([fetch({ bytesSent: 9 }), fetch({ method: 'HEAD' })])).toEqual([['under-a-minute', 2]])
     expect(ofDay([fetch({ method: 'HEAD' }), fetch()])).toEqual([[null, 2]])
@@ -165,8 +178,8 @@ describe('counted by hand', () => {
       fetch({ at: '2026-11-20T06:50:00Z' }),
       fetch({ at: '2026-11-20T06:40:00Z', traits: { app: 'Kelp', device: 'phone', place: 'SE', source: 'page' } }),
     ]
-    const first = count(new Map(), [late], soundOf)
-    const steps = count(first.changed, [early], soundOf).steps
+    const first = count(new Map(), byListenerDay([late]), soundOf)
+    const steps = count(first.changed, byListenerDay([early]), soundOf).steps
     expect(steps.map(({ by, traits }) => [by, traits.source])).toEqual([
       [-1, 'feed'],
       [1, 'page'],
@@ -200,7 +213,7 @@ describe('the same sums', () => {
     let [open, at]: [ListenerDays, number] = [new Map(), 0]
     const steps: Step[] = []
     for (const length of [...lengths, fetches.length]) {
-      const done = count(open, fetches.slice(at, at + length), soundOf)
+      const done = count(open, byListenerDay(fetches.slice(at, at + length)), soundOf)
       steps.push(...done.steps)
       ;[open, at] = [new Map([...open, ...done.changed]), at + length]
     }

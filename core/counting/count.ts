@@ -125,9 +125,20 @@ export const hourOf = (at: Date): Date => new Date(Math.floor(+at / hourMs) * ho
 /** What is one for counting: a listener, an episode, a day. */
 export const listenerDayKey = ({ episodeId, day, who }: Pick<ListenerDay, 'episodeId' | 'day' | 'who'>): string =>
   `${day} ${episodeId} ${who}`
-/** Of which listener, episode and day a fetch is. */
-export const keyOf = ({ at, episodeId, who }: Pick<Fetch, 'at' | 'episodeId' | 'who'>): string =>
-  `${dayOf(at)} ${episodeId} ${who}`
+
+/** Fetches of each listener, episode and day, by {@link listenerDayKey}. */
+export type FetchesByDay = ReadonlyMap<string, readonly Fetch[]>
+
+export function byListenerDay(fetches: readonly Fetch[]): FetchesByDay {
+  const days = new Map<string, Fetch[]>()
+  for (const fetch of fetches) {
+    const key = `${dayOf(fetch.at)} ${fetch.episodeId} ${fetch.who}`
+    const day = days.get(key)
+    if (day) day.push(fetch)
+    else days.set(key, [fetch])
+  }
+  return days
+}
 
 /** Whether all that is usual has come in of a day. */
 export const isComplete = (day: string, now: Date): boolean =>
@@ -229,24 +240,17 @@ const stepOf = ({ showId, episodeId, firstAt, traits, refusal }: ListenerDay, by
  */
 export function count(
   before: ListenerDays,
-  fetches: readonly Fetch[],
+  fetched: FetchesByDay,
   soundOf: (fileId: string) => FileSound | undefined,
 ): Counted {
-  const changed = new Map<string, Open>()
-  for (const fetch of fetches) {
-    const key = keyOf(fetch)
-    let day = changed.get(key)
-    if (!day) {
-      const known = before.get(key)
-      day = known ? { ...known, spans: { ...known.spans } } : opened(fetch)
-      changed.set(key, day)
-    }
-    put(fetch, day, soundOf(fetch.fileId))
-  }
+  const changed = new Map<string, ListenerDay>()
   const steps: Step[] = []
-  for (const [key, is] of changed) {
-    if (is.refusal && hasMinute(is.spans, soundOf)) is.refusal = null
+  for (const [key, fetches] of fetched) {
     const was = before.get(key)
+    const is: Open = was ? { ...was, spans: { ...was.spans } } : opened(fetches[0]!)
+    for (const fetch of fetches) put(fetch, is, soundOf(fetch.fileId))
+    if (is.refusal && hasMinute(is.spans, soundOf)) is.refusal = null
+    changed.set(key, is)
     if (was && isSame(was, is)) continue
     if (was) steps.push(stepOf(was, -1))
     steps.push(stepOf(is, 1))

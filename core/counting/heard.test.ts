@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { count, type Fetch, type FileSound, type ListenerDays, type Source } from './count'
+import { byListenerDay, count, type Fetch, type FileSound, type ListenerDays, type Source } from './count'
 import { everyPart, heardByPart, heardSteps, type HeardStep } from './heard'
 
 // A hundred parts of 100,000 bytes behind 5,000 bytes of tags; a minute is 600,000 bytes.
@@ -51,7 +51,7 @@ function heard(stretches: readonly (readonly Heard[])[]): Record<string, number>
   let open: ListenerDays = new Map()
   const steps: HeardStep[] = []
   for (const stretch of stretches) {
-    const { changed } = count(open, stretch.map(fetched), soundOf)
+    const { changed } = count(open, byListenerDay(stretch.map(fetched)), soundOf)
     steps.push(...heardSteps(open, changed, soundOf))
     open = new Map([...open, ...changed])
   }
@@ -90,7 +90,7 @@ describe('how far an episode was heard', () => {
   })
 
   it('is two figures for who hears it in one go, wherever that ends', () => {
-    const { changed } = count(new Map(), [fetched({ from: 0, to: 7_000_000 })], soundOf)
+    const { changed } = count(new Map(), byListenerDay([fetched({ from: 0, to: 7_000_000 })]), soundOf)
     expect(heardSteps(new Map(), changed, soundOf).map(({ part, by }) => [part, by])).toEqual([
       [everyPart, 1],
       [0, 1],

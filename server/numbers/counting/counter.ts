@@ -1,5 +1,13 @@
 import { QueryTypes, type Transaction } from 'sequelize'
-import { count, dayOf, type Fetch, keyOf } from '@core/counting/count'
+import {
+  byListenerDay,
+  count,
+  dayOf,
+  type Fetch,
+  type FetchesByDay,
+  listenerDayKey,
+  type ListenerDays,
+} from '@core/counting/count'
 import { heardSteps } from '@core/counting/heard'
 import { transact } from '../../platform/database/transact'
 import { type DeliveryEntry, unpack } from '../../platform/deliveries/lines'
@@ -15,6 +23,14 @@ const everyMs = 10_000
 /** So many batches of the log are read at once, and of them no more than come to so many lines. */
 const [mostBatches, mostLines] = [200, 40_000]
 
+/** What a batch of the log tells. */
+interface Batch {
+  fetched: FetchesByDay
+  /** Of which listeners’ days it has old lines. */
+  coarse: ReadonlySet<string>
+  feed: readonly DeliveryEntry[]
+}
+
 type Needed = Pick<Platform, 'database' | 'clock' | 'askers' | 'log'>
 
 /**
@@ -24,8 +40,8 @@ type Needed = Pick<Platform, 'database' | 'clock' | 'askers' | 'log'>
 export function counter({ database, clock, askers, log }: Needed, report = (error: unknown) => log.error(error)) {
   const soundsOf = fileSounds(database)
   const labelsOf = labels(database)
-  /** Batches that are or were unpacked, by their number; null for one that cannot be. */
-  const ahead = new Map<number, Promise<DeliveryEntry[] | null>>()
+  /** Batches that are or were read, by their number; null for one that cannot be. */
+  const ahead = new Map<number, Promise<Batch | null>>()
   /** They stay as they are, and hold up no other. */
   const broken = new Set<number>()
 
@@ -40,16 +56,16 @@ export function counter({ database, clock, askers, log }: Needed, report = (erro
     const monthsTo = await sumUp(state.monthsTo, transaction)
     const [batches, next] = await nextBatches(transaction)
     if (batches.length > 0) {
-      const entries = await Promise.all(batches.map(entriesOf))
+      const read = await Promise.all(batches.map(batchOf))
       ahead.clear()
-      // What comes next is unpacked while the database is at what comes now.
-      for (const id of next) void entriesOf(id)
+      // What comes next is read while the database is at what comes now.
+      for (const id of next) void batchOf(id)
       await take(
-        entries.flatMap(of => of ?? []),
+        read.flatMap(batch => batch ?? []),
         monthsTo,
         transaction,
       )
-      const whole = batches.filter((_, n) => entries[n])
+      const whole = batches.filter((_, n) => read[n])
       if (whole.length > 0)
         await database.query('UPDATE delivery_log SET is_counted = TRUE WHERE id IN (?)', {
           replacements: [whole],
@@ -88,7 +104,7 @@ export function counter({ database, clock, askers, log }: Needed, report = (erro
     return stretches
   }
 
-  function entriesOf(id: number): Promise<DeliveryEntry[] | null> {
+  function batchOf(id: number): Promise<Batch | null> {
     const known = ahead.get(id)
     if (known) return known
     const read = readBatch(id)
@@ -99,13 +115,14 @@ export function counter({ database, clock, askers, log }: Needed, report = (erro
   }
 
   /** What a batch holds never changes, so it is read beside the transaction in which it is counted. */
-  async function readBatch(id: number): Promise<DeliveryEntry[] | null> {
+  async function readBatch(id: number): Promise<Batch | null> {
     const [row] = await database.query<{ packed: Buffer }>('SELECT packed FROM delivery_log WHERE id = ?', {
       replacements: [id],
       type: QueryTypes.SELECT,
     })
+    let entries: DeliveryEntry[]
     try {
-      return await unpack(row!.packed)
+      entries = await unpack(row!.packed)
     } catch (error) {
       broken.add(id)
       report(
@@ -115,37 +132,41 @@ export function counter({ database, clock, askers, log }: Needed, report = (erro
       )
       return null
     }
+    const media = entries.filter(({ kind, episodeId }) => kind === 'media' && episodeId !== null)
+    const released = await releasedFiles(media)
+    const fetches = media.map(entry => fetchOf(entry, released))
+    return {
+      fetched: byListenerDay(fetches),
+      coarse: new Set(fetches.filter((_, n) => media[n]!.isCoarse).map(fetch => listenerDayKey(askedOf(fetch)))),
+      feed: entries.filter(({ kind }) => kind === 'feed'),
+    }
   }
 
-  async function take(entries: readonly DeliveryEntry[], monthsTo: string, transaction: Transaction): Promise<void> {
-    const media = entries.filter(({ kind, episodeId }) => kind === 'media' && episodeId !== null)
-    const feed = entries.filter(({ kind }) => kind === 'feed')
-    const released = await releasedFiles(media, transaction)
-    const fetches = media.map(entry => fetchOf(entry, released))
-    const keys = fetches.map(keyOf)
-    const asked = new Map(fetches.map((fetch, n) => [keys[n]!, fetch]))
+  async function take(batches: readonly Batch[], monthsTo: string, transaction: Transaction): Promise<void> {
+    const fetched = joined(batches.map(batch => batch.fetched))
+    const coarse = new Set(batches.flatMap(batch => [...batch.coarse]))
+    const feed = batches.flatMap(batch => batch.feed)
     const [before, releasedAt] = await Promise.all([
-      readListenerDays(database, [...asked.values()].map(askedOf), transaction),
-      releaseTimes(new Set(fetches.map(({ episodeId }) => episodeId))),
-      soundsOf(filesIn(fetches)),
+      readListenerDays(
+        database,
+        Array.from(fetched.values(), ([fetch]) => askedOf(fetch!)),
+        transaction,
+      ),
+      releaseTimes(new Set(Array.from(fetched.values(), ([fetch]) => fetch!.episodeId))),
     ])
-    const soundOf = await soundsOf([
-      ...filesIn(fetches),
-      ...[...before.values()].flatMap(({ spans }) => Object.keys(spans)),
-    ])
+    const soundOf = await soundsOf(filesIn(fetched, before))
 
-    const { changed, steps } = count(before, fetches, soundOf)
+    const { changed, steps } = count(before, fetched, soundOf)
 
-    const kept = new Map<string, { many: number; lines: string }>()
-    const coarse = new Set<string>()
-    for (const [n, fetch] of fetches.entries()) {
-      const key = keys[n]!
-      if (media[n]!.isCoarse) coarse.add(key)
-      let of = kept.get(key)
-      if (!of) kept.set(key, (of = { many: before.get(key)?.fetches ?? 0, lines: '' }))
-      if (of.many++ < mostFetchesKept) of.lines += keptFetch(fetch)
-    }
-    const told = [...changed].map(([key, day]) => ({ day, isCoarse: coarse.has(key), kept: kept.get(key)!.lines }))
+    const told = Array.from(changed, ([key, day]) => ({
+      day,
+      isCoarse: coarse.has(key),
+      kept: fetched
+        .get(key)!
+        .slice(0, Math.max(0, mostFetchesKept - (before.get(key)?.fetches ?? 0)))
+        .map(keptFetch)
+        .join(''),
+    }))
     // Also of what is taken back from where it was.
     const names = new Set(
       [...changed.values(), ...steps].flatMap(({ traits: { app, place } }) => (place === null ? [app] : [app, place])),
@@ -196,15 +217,12 @@ export function counter({ database, clock, askers, log }: Needed, report = (erro
     }
   }
 
-  async function releasedFiles(
-    entries: readonly DeliveryEntry[],
-    transaction: Transaction,
-  ): Promise<ReadonlyMap<string, string>> {
+  async function releasedFiles(entries: readonly DeliveryEntry[]): Promise<ReadonlyMap<string, string>> {
     const old = new Set(entries.flatMap(({ isCoarse, episodeId }) => (isCoarse && episodeId ? [episodeId] : [])))
     if (old.size === 0) return new Map()
     const rows = await database.query<{ episodeId: string; fileId: string }>(
       "SELECT episode_id AS episodeId, file_id AS fileId FROM episode_files WHERE role = 'released' AND episode_id IN (?)",
-      { replacements: [[...old]], type: QueryTypes.SELECT, transaction },
+      { replacements: [[...old]], type: QueryTypes.SELECT },
     )
     return new Map(rows.map(({ episodeId, fileId }) => [episodeId, fileId]))
   }
@@ -228,7 +246,23 @@ export function counter({ database, clock, askers, log }: Needed, report = (erro
   }
 }
 
-const filesIn = (fetches: readonly Fetch[]): string[] => fetches.map(({ fileId }) => fileId).filter(id => id !== '')
+/** What several batches tell of listeners' days, in their order. */
+function joined(batches: readonly FetchesByDay[]): FetchesByDay {
+  const days = new Map<string, readonly Fetch[]>()
+  for (const batch of batches)
+    for (const [key, fetches] of batch) {
+      const known = days.get(key)
+      days.set(key, known ? [...known, ...fetches] : fetches)
+    }
+  return days
+}
+
+function filesIn(fetched: FetchesByDay, before: ListenerDays): ReadonlySet<string> {
+  const files = new Set<string>()
+  for (const fetches of fetched.values()) for (const { fileId } of fetches) if (fileId !== '') files.add(fileId)
+  for (const { spans } of before.values()) for (const fileId of Object.keys(spans)) files.add(fileId)
+  return files
+}
 
 /** Counts what has come in, every ten seconds. */
 export function startCounting(platform: Needed, report: (error: unknown) => void): Repeated {
