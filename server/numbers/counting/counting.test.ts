@@ -141,6 +141,34 @@ describe('counting', () => {
     await database.query('DELETE FROM day_keys')
   })
 
+  it('knows who it was on either day where the clock is set back by more than one, and put right', async () => {
+    const who = async (): Promise<string> => {
+      const { who: told } = await house.platform.askers.told({
+        ...entry({ at: house.clock.now() }),
+        address: '192.0.2.7',
+      })
+      return told
+    }
+    const start = house.clock.now()
+    const today = new Date(+start + 10 * dayMs)
+    house.clock.moveTo(today)
+    const before = await who()
+    await log(entry({ who: before }))
+    house.clock.moveTo(new Date(+today - 1.2 * dayMs))
+    const earlier = await who()
+    expect(earlier).not.toBe(before)
+    await log(entry({ who: earlier, at: house.clock.now() }))
+    await countAll()
+    await retention(house.platform).job.run()
+    expect(await who()).toBe(earlier)
+    house.clock.moveTo(today)
+    expect(await who()).toBe(before)
+    expect(await select('SELECT day FROM day_keys')).toHaveLength(2)
+    expect(await sums('day')).toEqual([1, 1])
+    house.clock.moveTo(start)
+    await house.platform.database.query('DELETE FROM day_keys')
+  })
+
   it('tells an address of a household apart from its neighbours, by IPv6 as by IPv4', async () => {
     const { askers } = house.platform
     const who = async (address: string, agent = 'Kelp/3'): Promise<string> =>

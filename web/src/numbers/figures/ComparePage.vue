@@ -22,7 +22,7 @@ const store = useNumbers()
 const route = useRoute()
 const router = useRouter()
 const show = computed(() => shows.bySlug(props.show)!)
-const { episodes, find } = useReleased(() => show.value.id)
+const { episodes, isBeforeFirst, find } = useReleased(() => show.value.id)
 const comparison = shallowRef<EpisodeComparison | null>(null)
 const { problem, attempt } = useAttempt(t('numbersStillHere'))
 const atFirst = 4
@@ -88,8 +88,8 @@ const summary = computed(() =>
       />
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
-    <p v-if="chosen.length === 0" class="quiet">{{ t('nothingReleasedYet') }}</p>
-    <template v-else-if="comparison">
+    <p v-if="isBeforeFirst" class="quiet">{{ t('nothingReleasedYet') }}</p>
+    <template v-else-if="comparison && chosen.length > 0">
       <ChartFigure
         v-if="days > 0"
         :title="t('atTheSameAge')"

@@ -97,7 +97,7 @@ const asked = ({ range, bytesSent }: ListenerList['listeners'][number]['lines'][
           size="small"
           :table-props="{ 'aria-label': t('fetches') }"
         >
-          <template #empty>{{ t('noFetches') }}</template>
+          <template #empty>{{ list.total === 0 ? t('nothingYet') : t('noFetches') }}</template>
           <Column expander style="width: 3rem"
             ><template #header
               ><span class="out-of-sight">{{ t('singleFetches') }}</span></template

@@ -29,7 +29,7 @@ const shows = useShows()
 const route = useRoute()
 const router = useRouter()
 const show = computed(() => shows.bySlug(props.show)!)
-const { episodes, find } = useReleased(() => show.value.id)
+const { episodes, isBeforeFirst, find } = useReleased(() => show.value.id)
 const store = useNumbers()
 const numbers = computed(() => store.figures)
 onBeforeUnmount(store.leave)
@@ -148,7 +148,8 @@ const refusedTotal = computed(() => refused.value.reduce((sum, { downloads }) =>
       />
     </template>
     <ProblemNote v-if="problem" :problem="problem" />
-    <template v-if="numbers">
+    <p v-if="isBeforeFirst && numbers?.total === 0" class="quiet">{{ t('nothingReleasedYet') }}</p>
+    <template v-else-if="numbers">
       <p class="total" :aria-busy="busy">
         <RouterLink class="figures" :to="behind({})">{{ whole(numbers.total) }}</RouterLink>
         {{ t('countDownloads', { count: numbers.total }) }}
