@@ -1,7 +1,7 @@
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it, onTestFinished } from 'vitest'
 import { type DemoHouse, openDemoHouse } from './demoHouse'
-import { openPart } from './hands'
+import { goTo, openPart } from './hands'
 import { violations } from './judge'
 
 let house: DemoHouse
@@ -14,34 +14,41 @@ beforeAll(async () => {
 })
 afterAll(() => house?.stop())
 
+const show = '/studio/bellows-and-reeds'
+/** Goes to the desk with an episode as it is when it is opened, not as it was left. */
+async function openDesk(title: string, query = ''): Promise<void> {
+  await goTo(page, show)
+  const address = await page.getByRole('link', { name: title }).first().getAttribute('href')
+  await page.getByText('Next out').waitFor()
+  await goTo(page, address!.split('?')[0] + query)
+  await page.locator('#title').waitFor()
+}
+
 describe('by day and by night', () => {
   it('the show and its list', async () => {
-    await page.goto(`${house.address}/studio/bellows-and-reeds`)
+    await goTo(page, show)
     await page.getByText('Next out').waitFor()
     expect(await violations(page)).toEqual([])
   })
   it.each(['The concertina in the lifeboat', 'A letter from a chapel', 'What the bellows remember'])(
     'the desk with %s',
     async title => {
-      await page.goto(`${house.address}/studio/bellows-and-reeds`)
-      await page.getByRole('link', { name: title }).first().click()
-      await page.locator('#title').waitFor()
+      await openDesk(title)
       expect(await violations(page)).toEqual([])
     },
   )
   it.each(['', '?look=agenda'])('the calendar %s', async look => {
-    await page.goto(`${house.address}/studio/bellows-and-reeds/calendar${look}`)
+    await goTo(page, `${show}/calendar${look}`)
     await page.getByRole('button', { name: /A letter from a chapel/ }).waitFor()
     expect(await violations(page)).toEqual([])
   })
   it('mail and calendar', async () => {
-    await page.goto(`${house.address}/studio/bellows-and-reeds/you`)
+    await goTo(page, `${show}/you`)
     await page.getByText('An episode went out').waitFor()
     expect(await violations(page)).toEqual([])
   })
   it.each(['Change its date', 'Remove from the feed'])('%s', async name => {
-    await page.goto(`${house.address}/studio/bellows-and-reeds`)
-    await page.getByRole('link', { name: 'What the bellows remember' }).first().click()
+    await openDesk('What the bellows remember')
     await page.getByRole('button', { name }).click()
     await page.getByRole('button', { name: 'Cancel' }).waitFor()
     expect(await violations(page)).toEqual([])
@@ -66,34 +73,31 @@ describe('by day and by night', () => {
         const { id } = await ask('GET', '/shows/at/bellows-and-reeds')
         await ask('POST', `/shows/${id}/listeners`, { names: ['Odile', 'Benno'], strandId: null })
       })
-    await page.goto(`${house.address}/studio/bellows-and-reeds/feed${path}`)
+    await goTo(page, `${show}/feed${path}`)
     await page.getByText(words, { exact: true }).first().waitFor()
     if (path === '/facts') await page.getByRole('button', { name: 'Name a season' }).click()
     if (path === '/strands') await page.getByRole('button', { name: 'New strand' }).click()
     expect(await violations(page)).toEqual([])
   })
   it('the shelf', async () => {
-    await page.goto(`${house.address}/studio/bellows-and-reeds/shelf`)
+    await goTo(page, `${show}/shelf`)
     await page.getByRole('row').nth(1).waitFor()
     expect(await violations(page)).toEqual([])
   })
   it('the desk with its recipe open', async () => {
-    await page.goto(`${house.address}/studio/bellows-and-reeds`)
-    await page.getByRole('link', { name: 'A letter from a chapel' }).first().click()
+    await openDesk('A letter from a chapel')
     await openPart(page, 'Sound')
     await page.getByRole('button', { name: 'Show the recipe' }).click()
     expect(await violations(page)).toEqual([])
   })
   it.each(['People and tags', 'Extras'])('the desk at %s', async part => {
-    await page.goto(`${house.address}/studio/bellows-and-reeds`)
-    await page.getByRole('link', { name: 'A letter from a chapel' }).first().click()
+    await openDesk('A letter from a chapel')
     await openPart(page, part)
     await page.getByText(part === 'Extras' ? /^Web page$/ : 'Separate with commas').waitFor()
     expect(await violations(page)).toEqual([])
   })
   it.each(['Chapters', 'Transcript'])('the desk at %s', async part => {
-    await page.goto(`${house.address}/studio/bellows-and-reeds`)
-    await page.getByRole('link', { name: 'What the bellows remember' }).first().click()
+    await openDesk('What the bellows remember')
     await openPart(page, part)
     await page
       .getByRole('list', { name: part === 'Chapters' ? 'Chapters' : 'Cues' })
@@ -103,31 +107,27 @@ describe('by day and by night', () => {
     expect(await violations(page)).toEqual([])
   })
   it('the desk at Soundbites', async () => {
-    await page.goto(`${house.address}/studio/bellows-and-reeds`)
-    await page.getByRole('link', { name: 'Wax, or the smell of a good morning' }).first().click()
+    await openDesk('Wax, or the smell of a good morning')
     await openPart(page, 'Soundbites')
     await page.getByLabel('Title of soundbite 1').focus()
     expect(await violations(page)).toEqual([])
   })
   it.each(['history', 'preview'])('the desk with its %s', async look => {
-    await page.goto(`${house.address}/studio/bellows-and-reeds`)
-    await page.getByRole('link', { name: 'A letter from a chapel' }).first().click()
-    await page.locator('#title').waitFor()
-    await page.goto(`${page.url()}?look=${look}`)
+    await openDesk('A letter from a chapel', `?look=${look}`)
     await page.getByText(look === 'history' ? 'Created' : 'A narrow list').waitFor()
     expect(await violations(page)).toEqual([])
   })
   it('all episodes, some of them chosen', async () => {
-    await page.goto(`${house.address}/studio/bellows-and-reeds/episodes`)
+    await goTo(page, `${show}/episodes`)
     await page.getByRole('checkbox', { name: 'Choose What the bellows remember' }).click()
     await page.getByText('1 chosen').waitFor()
     expect(await violations(page)).toEqual([])
   })
   it('what episodes begin with', async () => {
-    await page.goto(`${house.address}/studio/bellows-and-reeds/rhythm`)
+    await goTo(page, `${show}/rhythm`)
     await page.getByRole('region', { name: 'The next dates' }).waitFor()
     expect(await violations(page)).toEqual([])
-    await page.goto(`${house.address}/studio/bellows-and-reeds/habits`)
+    await goTo(page, `${show}/habits`)
     await page.getByText('Template for the notes').waitFor()
     expect(await violations(page)).toEqual([])
   })
@@ -136,12 +136,12 @@ describe('by day and by night', () => {
     ['/compare', 'Downloads at the same age'],
     ['/fetches', 'Audio fetched'],
   ])('the numbers %s', async (path, words) => {
-    await page.goto(`${house.address}/studio/bellows-and-reeds/numbers${path}`)
+    await goTo(page, `${show}/numbers${path}`)
     await page.getByText(words).first().waitFor()
     expect(await violations(page)).toEqual([])
   })
   it('a new show', async () => {
-    await page.goto(`${house.address}/studio/new-show`)
+    await goTo(page, '/studio/new-show')
     await page.getByRole('button', { name: 'Create show' }).click()
     await page.getByRole('alert').first().waitFor()
     expect(await violations(page)).toEqual([])
@@ -153,14 +153,14 @@ describe('by day and by night', () => {
     ['/comments', 'Listeners may write to episodes'],
     ['/host', 'Custom domain'],
   ])('the site %s', async (path, words) => {
-    await page.goto(`${house.address}/studio/bellows-and-reeds/site${path}`)
+    await goTo(page, `${show}/site${path}`)
     await page.getByText(words).first().waitFor()
     expect(await violations(page)).toEqual([])
   })
 })
 
 it('the release can be scheduled with the keyboard alone', async () => {
-  await page.goto(`${house.address}/studio/bellows-and-reeds`)
+  await goTo(page, show)
   await page.getByRole('link', { name: 'A letter from a chapel' }).first().focus()
   await page.keyboard.press('Enter')
   await page.getByRole('button', { name: 'Move the time' }).focus()
@@ -201,17 +201,14 @@ describe('what opens takes the focus, Escape leaves it, and gives the focus back
     ['What the bellows remember', 'transcript', 'Move cue 2 and all after'],
     ['The concertina in the lifeboat', 'words', 'History'],
   ])('on the desk of %s, in %s: %s', async (title, part, name) => {
-    await page.goto(`${house.address}/studio/bellows-and-reeds`)
-    await page.getByRole('link', { name: title }).first().click()
-    await page.locator('#title').waitFor()
-    await page.goto(`${page.url()}?part=${part}`)
+    await openDesk(title, `?part=${part}`)
     await leaves(name)
   })
   it.each([
     ['feed/strands', 'New strand'],
     ['feed/private', 'Make the whole show private'],
   ])('at %s: %s', async (path, name) => {
-    await page.goto(`${house.address}/studio/bellows-and-reeds/${path}`)
+    await goTo(page, `${show}/${path}`)
     await leaves(name)
   })
 
@@ -255,9 +252,7 @@ describe('what opens takes the focus, Escape leaves it, and gives the focus back
   it.each(['', ', though news has overtaken the first answer'])(
     'a finding of the feed leads into its field%s',
     async overtaken => {
-      await page.goto(`${house.address}/studio/bellows-and-reeds`)
-      await page.getByRole('link', { name: 'What the bellows remember' }).first().click()
-      await page.locator('#title').waitFor()
+      await openDesk('What the bellows remember')
       if (overtaken) await haveNewsOvertake()
       for (const [at, part] of [
         ['title', 'words'],
@@ -267,7 +262,9 @@ describe('what opens takes the focus, Escape leaves it, and gives the focus back
         ['people', 'people'],
         ['extras', 'extras'],
       ]) {
-        await page.goto(`${page.url().split('?')[0]}?part=${part}&at=${at}`)
+        const query = `?part=${part}&at=${at}`
+        if (overtaken) await page.goto(page.url().split('?')[0] + query)
+        else await openDesk('What the bellows remember', query)
         await expect
           .poll(() =>
             page.evaluate(() => document.activeElement?.closest<HTMLElement>('[data-field]')?.dataset.field ?? ''),

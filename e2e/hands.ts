@@ -49,3 +49,10 @@ export const saved = (window: Page): Promise<void> =>
     .getByTestId('saving')
     .getByText(/^Saved /)
     .waitFor()
+
+/** Goes to another page of the studio as its links do: without loading it all anew. */
+export const goTo = (window: Page, path: string): Promise<void> =>
+  window.evaluate(to => {
+    history.pushState(null, '', to)
+    dispatchEvent(new PopStateEvent('popstate', { state: null }))
+  }, path)
