@@ -1,12 +1,17 @@
 import { amplitude } from './decibels'
-import type { FadeShape } from './recipe'
+import { type FadeShape, fadeShapes } from './recipe'
 
 const deepestDb = -60
 
-/** How far a fade has opened, 0 to 1, as a factor: evenly, or evenly in dB as the ear hears it. */
-export function fadeGain(share: number, shape: FadeShape): number {
+/** Two sounds that have nothing to do with each other stay as loud as one where they are crossfaded by equal power. */
+export const crossfadeShapes = [...fadeShapes, 'equal power'] as const
+export type CrossfadeShape = (typeof crossfadeShapes)[number]
+
+/** How far a fade has opened, 0 to 1, as a factor: evenly, evenly in dB as the ear hears it, or by a quarter of a sine. */
+export function fadeGain(share: number, shape: CrossfadeShape): number {
   if (share <= 0) return 0
   if (share >= 1) return 1
+  if (shape === 'equal power') return Math.sin((share * Math.PI) / 2)
   return shape === 'linear' ? share : amplitude(deepestDb * (1 - share))
 }
 
