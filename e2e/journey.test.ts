@@ -100,6 +100,11 @@ it('a show is made on one screen, a picture that is not square is cut out, and t
   await window.getByRole('img', { name: 'The artwork now' }).waitFor()
   await window.getByRole('button', { name: 'Create show' }).click()
   await window.getByText('Bring the first episode').waitFor()
+  await window.getByRole('link', { name: 'Numbers' }).click()
+  for (const part of ['Side by side', 'Downloads']) {
+    await window.getByRole('link', { name: part }).click()
+    await window.getByText('There is nothing to show before an episode is released.').waitFor()
+  }
   const feed = await fetch(`${house.address}/kettle-and-key/feed.xml`)
   expect([feed.status, await feed.text()]).toEqual([200, expect.stringContaining('<title>Kettle &amp; Key</title>')])
 })

@@ -2,6 +2,7 @@ import { setTimeout as wait } from 'node:timers/promises'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { type DemoHouse, openDemoHouse } from './demoHouse'
+import { goTo } from './hands'
 import { violations } from './judge'
 import { noteShifts, settled, smallTargets } from './measure'
 
@@ -32,7 +33,8 @@ it('every place of a show is one press away from the desk, and every part of one
     'Settings',
   ])
   for (const place of words.map(each => each.trim().split(/\s/)[0]!)) {
-    await page.goto(desk)
+    await goTo(page, desk)
+    await page.locator('#title').waitFor()
     await nav().getByRole('link', { name: place }).click()
     await expect.poll(() => nav().locator('[aria-current="page"]').innerText()).toContain(place)
     await heading().waitFor()
@@ -53,7 +55,7 @@ it.each([
 ])('at %i by %i pixels the places are there, whole and large enough to hit', async (width, height) => {
   await page.setViewportSize({ width, height })
   for (const path of ['', '/calendar', '/feed/directories', '/site']) {
-    await page.goto(`${house.address}/studio/bellows-and-reeds${path}`)
+    await goTo(page, `/studio/bellows-and-reeds${path}`)
     await nav().getByRole('link').last().waitFor()
     const boxes = await Promise.all((await nav().getByRole('link').all()).map(link => link.boundingBox()))
     for (const box of boxes) {
