@@ -10,7 +10,7 @@ const mostBeds = 100
 const mostStretches = 5_000
 const mostPoints = 1_000
 /** Less is a click, and no sound. */
-const shortestMs = 10
+export const shortestMs = 10
 
 const ms = z.number().min(0).max(longestMs)
 const gainDb = z.number().min(-60).max(24)
@@ -40,7 +40,7 @@ const piece = z.object({
 export type Piece = z.infer<typeof piece>
 
 /** How a bed gives way to the pieces: by as much as they are over the threshold, and by no more than the depth. */
-const ducking = z.object({
+export const ducking = z.object({
   thresholdDb: z.number().min(-80).max(0),
   depthDb: z.number().min(0).max(60),
   attackMs: z.number().min(1).max(1_000),
@@ -56,7 +56,9 @@ const bed = z.object({
   fileId: z.uuid(),
   /** The piece that it goes along with, wherever that is moved. */
   under: z.uuid(),
-  /** When it begins, counted from the beginning of that piece; below 0 for before. */
+  /** Which end of that piece its beginning is counted from: music that closes goes with the end, wherever that is cut. */
+  offsetFrom: z.enum(['beginning', 'end']),
+  /** When it begins, counted from there; below 0 for before. */
   offsetMs: z.number().min(-longestMs).max(longestMs),
   durationMs: z.number().min(shortestMs).max(longestMs),
   /** Where in its file it begins; where the file ends too soon it goes on from there. */

@@ -41,6 +41,11 @@ describe('laid out', () => {
     expect([after.beds[0]!.atMs, ...after.pieces.map(({ atMs }) => atMs)]).toEqual([0, 2_000, 11_000])
     expect(after.durationMs).toBe(20_000)
   })
+  it('a closing bed goes with the end of its piece, wherever that is cut', () => {
+    const closing = bedOf(3, 1, 20_000, { offsetFrom: 'end', offsetMs: -8_000 })
+    const endsAt = (toMs: number): number => layoutOf(mixOf([pieceOf(1, [[0, toMs]])], [closing]), minute).durationMs
+    expect([endsAt(30_000), endsAt(24_000)]).toEqual([42_000, 36_000])
+  })
   it('no overlap is longer than its pieces, and no three pieces are heard together', () => {
     const long = { overlapMs: 50_000 }
     const mix = mixOf([pieceOf(1, [[0, 10_000]]), pieceOf(2, [[0, 100]], long), pieceOf(3, [[0, 10_000]], long)])

@@ -46,8 +46,11 @@ export function layoutOf({ pieces, beds }: MixDocument, lengthOf: (fileId: strin
     placed.push({ piece, timeline, durationMs, overlapMs: Math.max(0, overlapMs), atMs: endMs - overlapMs })
     endMs += durationMs - overlapMs
   }
-  const under = new Map(placed.map(({ piece, atMs }) => [piece.id, atMs]))
-  const placedBeds = beds.map(bed => ({ bed, atMs: under.get(bed.under)! + bed.offsetMs, durationMs: bed.durationMs }))
+  const under = new Map(placed.map(each => [each.piece.id, each]))
+  const placedBeds = beds.map(bed => {
+    const { atMs, durationMs } = under.get(bed.under)!
+    return { bed, atMs: atMs + (bed.offsetFrom === 'end' ? durationMs : 0) + bed.offsetMs, durationMs: bed.durationMs }
+  })
   const earliestMs = Math.min(0, ...placedBeds.map(({ atMs }) => atMs))
   for (const each of [...placed, ...placedBeds]) each.atMs -= earliestMs
   const ends = [...placed, ...placedBeds].map(({ atMs, durationMs }) => atMs + durationMs)

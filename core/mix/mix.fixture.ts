@@ -26,6 +26,7 @@ export const bedOf = (n: number, under: number, durationMs: number, more: Partia
   id: idOf(3, n),
   fileId: fileOf(n),
   under: pieceId(under),
+  offsetFrom: 'beginning',
   offsetMs: 0,
   durationMs,
   startMs: 0,
