@@ -54,7 +54,14 @@ describe('cutting', () => {
         for (let ms = first; ms < last; ms += 100) expect(isKept(ms, kept)).toBe(!isKept(ms, cutsIn(kept)))
         // What is left of it is what a mix takes.
         if (kept.length > 0)
-          mixDocument.parse(mixOf([pieceOf(1, kept.map(({ fromMs, toMs }): [number, number] => [fromMs, toMs]))])) // prettier-ignore
+          mixDocument.parse(
+            mixOf([
+              pieceOf(
+                1,
+                kept.map(({ fromMs, toMs }): [number, number] => [fromMs, toMs]),
+              ),
+            ]),
+          )
       }),
     )
   })

@@ -22,30 +22,27 @@ const noise = (seconds: number, seed: number, peak = 0.1): Float32Array =>
 const tone = (seconds: number, dbfs: number, hz: number): Float32Array => tones([{ seconds, dbfs, hz }], rate, 1)
 
 /** Mixes mono sounds, the nth of which is file n, in portions of so many frames. */
-function mixed(mix: MixDocument, sounds: Readonly<Record<number, Float32Array>>, portion = 1_000): Float32Array {
-  const byFile = new Map(Object.entries(sounds).map(([n, sound]) => [fileOf(Number(n)), sound]))
+function mixed(mix: MixDocument, given: Readonly<Record<number, Float32Array>>, portion = 1_000): Float32Array {
+  const byFile = new Map(Object.entries(given).map(([n, sound]) => [fileOf(Number(n)), sound]))
   const lengthOf = (fileId: string): number => ((byFile.get(fileId)?.length ?? 0) / rate) * 1000
   const plan = planOf(layoutOf(mix, lengthOf), { sampleRateHz: rate, channels: 1 }, lengthOf)
   const renderer = new MixRenderer(plan)
-  const parts: Float32Array[] = []
+  const whole = new Float32Array(plan.frames)
   const asked = new Map<number, number>()
-  while (!renderer.isAtEnd) {
+  for (let at = 0; !renderer.isAtEnd;) {
     const needs = renderer.needs(portion)
-    // A decoder goes on where it was.
-    for (const { segment, fromFrame, frames } of needs) {
+    const sounds = needs.map(({ segment, fileId, fromFrame, frames }) => {
+      // A decoder goes on where it was.
       expect(fromFrame).toBe(asked.get(segment) ?? plan.segments[segment]!.fromFrame)
       asked.set(segment, fromFrame + frames)
-    }
-    parts.push(renderer.render(portion, needs.map(({ fileId, fromFrame, frames }) => byFile.get(fileId)!.slice(fromFrame, fromFrame + frames)))) // prettier-ignore
-  }
-  for (const [segment, end] of asked)
-    expect(end).toBe(plan.segments[segment]!.fromFrame + plan.segments[segment]!.frames)
-  const whole = new Float32Array(parts.reduce((sum, part) => sum + part.length, 0))
-  let at = 0
-  for (const part of parts) {
+      return byFile.get(fileId)!.slice(fromFrame, fromFrame + frames)
+    })
+    const part = renderer.render(portion, sounds)
     whole.set(part, at)
     at += part.length
   }
+  for (const [segment, end] of asked)
+    expect(end).toBe(plan.segments[segment]!.fromFrame + plan.segments[segment]!.frames)
   return whole
 }
 
@@ -103,7 +100,13 @@ describe('what comes out', () => {
       ],
       [
         bedOf(3, 1, 4_000, { offsetMs: -500, ducking: usualDucking, shape: 'logarithmic', fadeOutMs: 800 }),
-        bedOf(1, 2, 1_000, { startMs: 200, points: [{ atMs: 100, gainDb: -3 }, { atMs: 600, gainDb: -20 }] }), // prettier-ignore
+        bedOf(1, 2, 1_000, {
+          startMs: 200,
+          points: [
+            { atMs: 100, gainDb: -3 },
+            { atMs: 600, gainDb: -20 },
+          ],
+        }),
       ],
     )
     const at = mixed(mix, sounds, 1e6)
@@ -127,7 +130,15 @@ describe('what comes out', () => {
   it('has no click where something was cut out, and lasts as long as what is kept', () => {
     const sound = tone(4, -6, 100)
     // Half a wave is missing: what meets are the two sides of the tone.
-    const out = mixed(mixOf([pieceOf(1, [[0, 1_000], [1_505, 4_000]])]), { 1: sound }) // prettier-ignore
+    const out = mixed(
+      mixOf([
+        pieceOf(1, [
+          [0, 1_000],
+          [1_505, 4_000],
+        ]),
+      ]),
+      { 1: sound },
+    )
     expect(out.length).toBe(3.495 * rate)
     const steepest = (of: Float32Array): number =>
       of.reduce((most, value, i) => Math.max(most, Math.abs(value - (of[i - 1] ?? value))), 0)
@@ -221,7 +232,11 @@ describe('ducking', () => {
 
 it('a line of points is followed in dB, level before the first and after the last', () => {
   const music = new Float32Array(4 * rate).fill(0.5)
-  const points = [{ atMs: 1_000, gainDb: -6 }, { atMs: 2_000, gainDb: -26 }, { atMs: 2_000, gainDb: -3 }] // prettier-ignore
+  const points = [
+    { atMs: 1_000, gainDb: -6 },
+    { atMs: 2_000, gainDb: -26 },
+    { atMs: 2_000, gainDb: -3 },
+  ]
   const mix = mixOf([pieceOf(1, [[0, 4_000]])], [bedOf(2, 1, 4_000, { points })])
   const out = mixed(mix, { 1: new Float32Array(4 * rate), 2: music })
   const gains = [0, 1, 1.5, 1.99, 2, 3.9].map(at => 20 * Math.log10(out[Math.round(at * rate)]! / 0.5))
