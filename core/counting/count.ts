@@ -132,7 +132,7 @@ export type FetchesByDay = ReadonlyMap<string, readonly Fetch[]>
 export function byListenerDay(fetches: readonly Fetch[]): FetchesByDay {
   const days = new Map<string, Fetch[]>()
   for (const fetch of fetches) {
-    const key = `${dayOf(fetch.at)} ${fetch.episodeId} ${fetch.who}`
+    const key = listenerDayKey({ day: dayOf(fetch.at), episodeId: fetch.episodeId, who: fetch.who })
     const day = days.get(key)
     if (day) day.push(fetch)
     else days.set(key, [fetch])

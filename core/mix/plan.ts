@@ -9,9 +9,18 @@ const joinMs = 10
 const loopMs = 1_000
 
 /** An end of a segment: over how many frames it opens or closes, and how. */
-interface Ramp {
+export interface Ramp {
   frames: number
   shape: CrossfadeShape
+}
+
+/** A piece or a bed as a whole, in frames of the mix: its fades go on over whatever cuts and turns it has. */
+export interface Envelope {
+  atFrame: number
+  frames: number
+  gain: number
+  fadeIn: Ramp
+  fadeOut: Ramp
 }
 
 /** A stretch of a file as it is heard in a mix, all in frames of the mix. */
@@ -22,9 +31,10 @@ export interface Segment {
   /** Where in the mix that is. */
   atFrame: number
   frames: number
-  gain: number
-  fadeIn: Ramp
-  fadeOut: Ramp
+  /** How it is crossfaded with the stretches before and behind it. */
+  joinIn: Ramp
+  joinOut: Ramp
+  whole: Envelope
   /** Which bed it is of; null for a piece. */
   bed: number | null
 }
@@ -35,7 +45,7 @@ export interface MixPlan {
   channels: 1 | 2
   frames: number
   segments: Segment[]
-  /** What each bed does on top of the gain and the fades of its segments. */
+  /** What each bed does on top of its gain and its fades. */
   beds: { atFrame: number; frames: number; ducking: Ducking | null; points: { frame: number; gainDb: number }[] }[]
 }
 
@@ -67,18 +77,26 @@ export function planOf(
 }
 
 type FrameAt = (ms: number) => number
+const noJoin: Ramp = { frames: 0, shape: 'linear' }
 
 /** The stretches that are kept, each with a little of what lies around it where it meets the next. */
 function segmentsOfPiece(
-  { piece, timeline: { kept }, atMs, overlapMs }: PlacedPiece,
+  { piece, timeline: { kept }, atMs, durationMs, overlapMs }: PlacedPiece,
   next: PlacedPiece | undefined,
   lengthMs: number,
   frameAt: FrameAt,
 ): Segment[] {
-  const end = (own: number, overlap: number, shape: CrossfadeShape): Ramp => ({
-    frames: frameAt(Math.max(own, overlap)),
-    shape,
-  })
+  const nextOverlapMs = next?.overlapMs ?? 0
+  const whole: Envelope = {
+    atFrame: frameAt(atMs),
+    frames: frameAt(atMs + durationMs) - frameAt(atMs),
+    gain: amplitude(piece.gainDb),
+    fadeIn: { frames: frameAt(Math.max(piece.fadeInMs, overlapMs)), shape: piece.shape },
+    fadeOut: {
+      frames: frameAt(Math.max(piece.fadeOutMs, nextOverlapMs)),
+      shape: next && nextOverlapMs > piece.fadeOutMs ? next.piece.shape : piece.shape,
+    },
+  }
   let keptMs = 0
   return kept.map(({ fromMs, toMs }, n) => {
     // As much of a join as there is behind the cut, and the same on both of its sides.
@@ -91,17 +109,9 @@ function segmentsOfPiece(
       fromFrame: frameAt(fromMs - before / 2),
       atFrame,
       frames: frameAt(atMs + keptMs + after / 2) - atFrame,
-      gain: amplitude(piece.gainDb),
-      fadeIn:
-        n === 0 ? end(piece.fadeInMs, overlapMs, piece.shape) : { frames: frameAt(before), shape: 'linear' as const },
-      fadeOut:
-        n === kept.length - 1
-          ? end(
-              piece.fadeOutMs,
-              next?.overlapMs ?? 0,
-              next && next.overlapMs > piece.fadeOutMs ? next.piece.shape : piece.shape,
-            )
-          : { frames: frameAt(after), shape: 'linear' as const },
+      joinIn: { frames: frameAt(before), shape: 'linear' },
+      joinOut: { frames: frameAt(after), shape: 'linear' },
+      whole,
       bed: null,
     }
   })
@@ -121,6 +131,13 @@ function segmentsOfBed(
   if (turnMs <= 0) return []
   const crossMs = Math.min(loopMs, turnMs / 4)
   const cross: Ramp = { frames: frameAt(crossMs), shape: 'equal power' }
+  const whole: Envelope = {
+    atFrame: frameAt(atMs),
+    frames: frameAt(atMs + durationMs) - frameAt(atMs),
+    gain: amplitude(bed.gainDb),
+    fadeIn: { frames: frameAt(bed.fadeInMs), shape: bed.shape },
+    fadeOut: { frames: frameAt(bed.fadeOutMs), shape: bed.shape },
+  }
   const segments: Segment[] = []
   for (let doneMs = 0; doneMs < durationMs; doneMs += turnMs - crossMs) {
     const isLast = doneMs + turnMs >= durationMs
@@ -130,9 +147,9 @@ function segmentsOfBed(
       fromFrame: frameAt(bed.startMs),
       atFrame,
       frames: frameAt(atMs + Math.min(doneMs + turnMs, durationMs)) - atFrame,
-      gain: amplitude(bed.gainDb),
-      fadeIn: doneMs === 0 ? { frames: frameAt(bed.fadeInMs), shape: bed.shape } : cross,
-      fadeOut: isLast ? { frames: frameAt(bed.fadeOutMs), shape: bed.shape } : cross,
+      joinIn: doneMs === 0 ? noJoin : cross,
+      joinOut: isLast ? noJoin : cross,
+      whole,
       bed: n,
     })
     if (isLast) break

@@ -155,6 +155,23 @@ describe('what comes out', () => {
     const usual = levelAt(out, 0, 1)
     for (let at = 0; at < 9; at += 0.25) expect(Math.abs(levelAt(out, at, at + 0.25) - usual)).toBeLessThan(0.6)
   })
+  it('is faded over its cuts and its turns as if there were none', () => {
+    const flat = new Float32Array(6 * rate).fill(0.5)
+    const fades = { fadeInMs: 3_000, fadeOutMs: 2_500 }
+    const whole = mixed(mixOf([pieceOf(1, [[0, 5_000]], fades)]), { 1: flat })
+    const kept: [number, number][] = [
+      [0, 1_000],
+      [1_500, 4_000],
+      [4_500, 6_000],
+    ]
+    expect(furthest(mixed(mixOf([pieceOf(1, kept, fades)]), { 1: flat }), whole)).toBeLessThan(1e-6)
+    // A bed of turns that are shorter than its fades; what is alike is louder where it is crossfaded by equal power, and nowhere else.
+    const silence = new Float32Array(5 * rate)
+    const turns = (more: object) =>
+      mixed(mixOf([pieceOf(1, [[0, 5_000]])], [bedOf(2, 1, 5_000, more)]), { 1: silence, 2: flat.slice(0, 1.2 * rate) })
+    const [even, faded] = [turns({}), turns(fades)]
+    for (let i = 0; i < whole.length; i++) expect(faded[i]!).toBeCloseTo((even[i]! * whole[i]!) / 0.5, 6)
+  })
   it('of hundreds of pieces with hundreds of cuts asks for each frame once', () => {
     const sound = noise(2, 7)
     const kept = Array.from({ length: 60 }, (_, n): [number, number] => [n * 30, n * 30 + 15])

@@ -1,7 +1,7 @@
 import { amplitude } from '../audio/decibels'
 import { fadeGain } from '../audio/fades'
 import { Ducker } from './ducker'
-import type { MixPlan, Segment } from './plan'
+import type { MixPlan, Ramp, Segment } from './plan'
 
 /** What must be at hand of a file for the next frames of a mix. */
 export interface Need {
@@ -104,33 +104,43 @@ export class MixRenderer {
   }
 }
 
-/** Puts a segment into frames that begin at a place of the mix, with its gain and its fades. */
+/** Puts a segment into frames that begin at a place of the mix, with the gain and the fades of what it is of, and its joins. */
 function addSegment(
   to: Float32Array,
   place: number,
-  { fromFrame, frames: whole, gain, fadeIn, fadeOut }: Segment,
+  { fromFrame, atFrame, frames: length, joinIn, joinOut, whole }: Segment,
   need: Need,
   sound: Float32Array,
   channels: number,
 ): void {
   const frames = Math.min(need.frames, Math.floor(sound.length / channels))
   const begin = need.fromFrame - fromFrame
-  /** Frames from one to another, while it opens or closes. */
+  const wholeBegin = begin + atFrame - whole.atFrame
+  /** Frames from one to another, while something opens or closes. */
   const addFaded = (from: number, end: number): void => {
     for (let i = from; i < end; i++) {
-      const left = whole - begin - i
-      let factor = gain
-      if (begin + i < fadeIn.frames) factor *= fadeGain((begin + i + 0.5) / fadeIn.frames, fadeIn.shape)
-      if (left <= fadeOut.frames) factor *= fadeGain((left - 0.5) / fadeOut.frames, fadeOut.shape)
+      const factor =
+        whole.gain *
+        gainAt(begin + i, length, joinIn, joinOut) *
+        gainAt(wholeBegin + i, whole.frames, whole.fadeIn, whole.fadeOut)
       for (let channel = 0; channel < channels; channel++)
         to[(place + i) * channels + channel]! += sound[i * channels + channel]! * factor
     }
   }
-  const isOpenAt = Math.min(Math.max(fadeIn.frames - begin, 0), frames)
-  const closesAt = Math.min(Math.max(whole - fadeOut.frames - begin, isOpenAt), frames)
+  const isOpenAt = Math.min(Math.max(joinIn.frames - begin, whole.fadeIn.frames - wholeBegin, 0), frames)
+  const closing = Math.min(length - joinOut.frames - begin, whole.frames - whole.fadeOut.frames - wholeBegin)
+  const closesAt = Math.min(Math.max(closing, isOpenAt), frames)
   addFaded(0, isOpenAt)
-  for (let i = isOpenAt * channels; i < closesAt * channels; i++) to[place * channels + i]! += sound[i]! * gain
+  for (let i = isOpenAt * channels; i < closesAt * channels; i++) to[place * channels + i]! += sound[i]! * whole.gain
   addFaded(closesAt, frames)
+}
+
+/** How far something is open at one of its frames, 0 to 1. */
+function gainAt(frame: number, frames: number, opening: Ramp, closing: Ramp): number {
+  let gain = 1
+  if (frame < opening.frames) gain *= fadeGain((frame + 0.5) / opening.frames, opening.shape)
+  if (frames - frame <= closing.frames) gain *= fadeGain((frames - frame - 0.5) / closing.frames, closing.shape)
+  return gain
 }
 
 /** The line of a bed is worked out each so many frames; where it jumps it takes as long, and does not click. */
