@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process'
-import { endOf, reading, type Source } from './decoder'
+import { endOf, type FileSource, reading } from './decoder'
 
 const limitMs = 120_000
 /** So that a cut in mid-word does not click. */
@@ -12,7 +12,7 @@ const encoderScale = 0.95
  * Throws with ffmpeg's words where it fails, and where it takes over two minutes.
  */
 export async function cutMp3(
-  source: Pick<Source, 'path' | 'junkBytes'> & { channels: number },
+  source: Pick<FileSource, 'path' | 'junkBytes'> & { channels: number },
   { fromMs, toMs }: { fromMs: number; toMs: number },
   path: string,
 ): Promise<void> {

@@ -3,14 +3,18 @@ import type { Readable } from 'node:stream'
 import { DamageFinder } from '@core/audio/damage'
 import { surroundChannels } from '@core/audio/surroundMeter'
 
-/** Which sound to decode, and what to. */
-export interface Source {
-  path: string
+/** What a sound is decoded to. */
+export interface Rendering {
   sampleRateHz: number
   /** Five are left, right, centre and both surrounds, whatever the file has. */
   channels: 1 | 2 | typeof surroundChannels
   /** Where one channel is made of one side of two. */
   side?: 'left' | 'right'
+}
+
+/** A file, and what it is decoded to. */
+export interface FileSource extends Rendering {
+  path: string
   /** Bytes before an MP3's first frame that are no sound. */
   junkBytes: number
 }
@@ -30,22 +34,22 @@ export const opensOnlySound: readonly string[] = [
 ]
 
 /** ffmpeg's parameters that read a source; what follows says where the sound goes. */
-export function reading({ path, junkBytes }: Pick<Source, 'path' | 'junkBytes'>): string[] {
+export function reading({ path, junkBytes }: Pick<FileSource, 'path' | 'junkBytes'>): string[] {
   const skip = junkBytes > 0 ? ['-skip_initial_bytes', String(junkBytes), '-f', 'mp3'] : []
   return ['-v', 'error', '-nostdin', ...opensOnlySound, ...skip, '-i', path, '-map', '0:a:0']
 }
 
-function mixing({ channels, side }: Source): string[] {
+function mixing({ channels, side }: Rendering): string[] {
   if (side) return ['-af', `pan=mono|c0=c${side === 'left' ? 0 : 1}`]
   return channels === surroundChannels ? ['-af', 'aformat=channel_layouts=5.0'] : ['-ac', String(channels)]
 }
 
 /**
- * Interleaved frames of a source as ffmpeg decodes them, 32 bit, full scale 1; what cannot be sound is left out, and told to
+ * Interleaved frames of a file as ffmpeg decodes them, 32 bit, full scale 1; what cannot be sound is left out, and told to
  * `damage`. Throws where ffmpeg was ended, hangs, or finds nothing.
  */
 export async function* decoded(
-  source: Source,
+  source: FileSource,
   damage = new DamageFinder(source.sampleRateHz, source.channels),
 ): AsyncGenerator<Float32Array> {
   const child = spawn(

@@ -8,7 +8,7 @@ import { ceilingBeforeEncoding, type Miss, missOf, planBeforeGain, targetBeforeE
 import { type Encoding, encodingOf, type Recipe, targetFor } from '@core/audio/recipe'
 import { SoundMeter } from '@core/audio/soundMeter'
 import { type SoundProfile, SoundProfiler } from '@core/audio/soundProfile'
-import { decoded, type Source } from './decoder'
+import { framesOf, type Source } from './source'
 import { encodedName, startEncoding } from './encoder'
 import { Refusal } from '../../platform/refusal'
 import type { Finished, FinishReport, Measured, SoundTask } from './tasks'
@@ -101,7 +101,7 @@ const missedLu = (recipe: Recipe, { measurement: { integratedLufs, channels } }:
 function sourceFor({ source, recipe }: FinishTask, { sampleRateHz, channels }: Encoding): Source {
   const side =
     channels === 1 && source.channels === 2 && recipe.oneChannel !== 'both sides' ? { side: recipe.oneChannel } : {}
-  return { path: source.path, junkBytes: source.junkBytes, sampleRateHz, channels, ...side }
+  return { ...source, sampleRateHz, channels, ...side }
 }
 
 function planWith(
@@ -126,7 +126,7 @@ async function profileOf(
   const finisher = new Finisher(plan)
   const profiler = new SoundProfiler(plan.sampleRateHz, plan.channels, lookedInto)
   const tell = context(source, progress, expectedMs)
-  for await (const sound of decoded(source)) {
+  for await (const sound of framesOf(source)) {
     const count = sound.length
     profiler.push(finisher.push(sound))
     tell(count)
@@ -148,7 +148,7 @@ async function encode(
   const encoder = startEncoding(encoding, folder, sound => meter.push(sound))
   const tell = context(source, progress, expectedMs)
   try {
-    for await (const sound of decoded(source)) {
+    for await (const sound of framesOf(source)) {
       const count = sound.length
       await encoder.write(finisher.push(sound))
       tell(count)

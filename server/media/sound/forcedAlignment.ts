@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { once } from 'node:events'
 import { type Features, FeatureBuilder, alignmentRateHz } from '@core/transcript/alignment/features'
 import { estimate, type Aligned, alignUnits, type Unit } from '@core/transcript/alignment/forcedAlignment'
-import { decoded, type Source } from './decoder'
+import { framesOf, type Source } from './source'
 import type { SoundTask } from './tasks'
 
 /** What espeak-ng writes: one channel of 16 bit at 22,050 Hz. */
@@ -45,7 +45,7 @@ export async function alignScript(
 async function describe(source: Source, heard: (ms: number) => void): Promise<Features> {
   const builder = new FeatureBuilder()
   let samples = 0
-  for await (const part of decoded(source)) {
+  for await (const part of framesOf(source)) {
     builder.push(part)
     samples += part.length
     heard((samples / alignmentRateHz) * 1000)

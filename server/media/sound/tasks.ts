@@ -2,7 +2,7 @@ import type { MessagePort } from 'node:worker_threads'
 import type { Measurement } from '@core/audio/measurement'
 import type { Recipe } from '@core/audio/recipe'
 import type { Aligned } from '@core/transcript/alignment/forcedAlignment'
-import type { Source } from './decoder'
+import type { Source, SourceFiles } from './source'
 import type { AudioFacts } from './reading'
 import type { Refusal } from '../../platform/refusal'
 
@@ -14,7 +14,7 @@ export type SoundTask =
   /** Turns a measured source into an encoded file in a folder by a recipe, without tags. */
   | {
       kind: 'finish'
-      source: Pick<Source, 'path' | 'junkBytes'> & { channels: number }
+      source: SourceFiles & { channels: number }
       measurement: Measurement
       recipe: Recipe
       folder: string

@@ -2,7 +2,7 @@ import { DamageFinder } from '@core/audio/damage'
 import { SoundMeter } from '@core/audio/soundMeter'
 import { surroundChannels, SurroundMeter } from '@core/audio/surroundMeter'
 import { Refusal } from '../../platform/refusal'
-import { decoded } from './decoder'
+import { framesOf } from './source'
 import { finishSound } from './finish'
 import type { Measured, SoundOrder, SoundSaid, SoundTask } from './tasks'
 
@@ -28,7 +28,7 @@ async function measure(
   const meter = channels === surroundChannels ? new SurroundMeter(sampleRateHz) : new SoundMeter(sampleRateHz, channels)
   const damage = new DamageFinder(sampleRateHz, channels)
   let frames = 0
-  for await (const sound of decoded(source, damage)) {
+  for await (const sound of framesOf(source, damage)) {
     meter.push(sound)
     frames += sound.length / channels
     sayProgress(((frames / sampleRateHz) * 1000) / Math.max(1, expectedMs))

@@ -8,7 +8,7 @@ import type { JobDefinition, JobRun, Payloads } from '../../platform/jobs/kinds'
 import { blobKeeper } from '../../platform/storage/blobs'
 import type { Platform } from '../../platform/platform'
 import { touchFeed } from '../../show/shows/feedRevision'
-import type { Source } from '../../media/sound/decoder'
+import type { Source } from '../../media/sound/source'
 import { runSound, SoundFailure } from '../../media/sound/run'
 import type { Measured } from '../../media/sound/tasks'
 
