@@ -11,8 +11,8 @@ export const shelfFile = audioFile.extend({
       id: z.string(),
       title: z.string(),
       number: z.number().nullable(),
-      /** What it is to the episode; `past` files answer at their old address for a while. */
-      as: z.enum(['source', 'finished', 'delivered', 'past']),
+      /** What it is to the episode: `mixed` files are parts of what it is put together of, `past` files answer at their old address for a while. */
+      as: z.enum(['source', 'mixed', 'finished', 'delivered', 'past']),
     }),
   ),
 })

@@ -65,7 +65,7 @@ export const audioFile = z.object({
   bitRateBps: z.number(),
   sampleRateHz: z.number(),
   channels: z.number(),
-  origin: z.enum(['upload', 'finish', 'elsewhere']),
+  origin: z.enum(['upload', 'finish', 'elsewhere', 'mix']),
   /** Where it lives, when that is elsewhere. */
   address: z.string().nullable(),
   tags: z.object({
@@ -136,3 +136,5 @@ export const version = z.int32('A whole number.').min(0, 'At least 0.')
 
 export const recipeChange = z.object({ version, recipe: recipe.nullable() })
 export const finishRequest = z.object({ version, recipe })
+/** The text with the pieces and beds that become the sound, and the sound that they take the place of, as a window has seen them. */
+export const mixTaken = z.object({ version, soundVersion: version })

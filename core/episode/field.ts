@@ -92,6 +92,24 @@ export function listOrNone<Entry, Schema extends z.ZodType<Entry[] | null>>(
   }
 }
 
+/** A field of lists whose entries are told apart by their ids, or none; what comes together to something that may not be written is a person’s to choose. */
+export function listsOrNone<Lists extends string, Schema extends z.ZodType<Record<Lists, { id: string }[]> | null>>(
+  told: FieldDefinition<Schema> & Pick<Field<Schema>, 'shown'>,
+  names: readonly Lists[],
+): Field<Schema> {
+  return {
+    isSame: deepEqual,
+    ...told,
+    merge(base, mine, theirs) {
+      const merged = mergeWhole(base, mine, theirs)
+      if (merged !== conflict || !mine || !theirs) return merged
+      const lists = names.map(name => [name, mergeLists(base?.[name] ?? [], mine[name], theirs[name], ({ id }) => id)])
+      const together = told.schema.safeParse({ ...theirs, ...Object.fromEntries(lists) })
+      return together.success ? together.data : conflict
+    },
+  }
+}
+
 function mergeWhole<Value>(base: Value, mine: Value, theirs: Value): Value | Conflict {
   if (deepEqual(mine, base) || deepEqual(mine, theirs)) return theirs
   return deepEqual(theirs, base) ? mine : conflict

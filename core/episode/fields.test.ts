@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { z } from 'zod'
+import { filesOfMix, type MixDocument } from '../mix/document'
+import { bedOf, mixOf, pieceOf } from '../mix/mix.fixture'
 import { conflict, list, parts, whole } from './field'
 import { fields, unsetText } from './fields'
 import { currentSchema, readSnapshot, snapshotOf } from './snapshot'
@@ -87,4 +89,44 @@ describe('a released snapshot', () => {
     })
     expect(readSnapshot({ schema: 1, text: { title: 'Old' } })).toEqual({ ...unsetText, title: 'Old' })
   })
+})
+
+describe('pieces and beds in two windows', () => {
+  const [one, two] = [pieceOf(1, [[0, 9_000]]), pieceOf(2, [[0, 5_000]])]
+  const base = mixOf([one, two], [bedOf(3, 2, 4_000)])
+
+  it('change a piece and a bed, and both stay', () => {
+    const mine = { ...base, pieces: [{ ...one, gainDb: -3 }, two] }
+    const theirs = { ...base, beds: [bedOf(3, 2, 6_000)] }
+    expect(fields.mix.merge(base, mine, theirs)).toEqual({ ...mine, beds: theirs.beds })
+  })
+  it('move and cut', () => {
+    const cut = { ...two, kept: [{ fromMs: 0, toMs: 2_000 }] }
+    expect(fields.mix.merge(base, { ...base, pieces: [two, one] }, { ...base, pieces: [one, cut] })).toEqual({
+      ...base,
+      pieces: [cut, one],
+    })
+  })
+  it('leave it to a person where one took away what the other laid a bed under', () => {
+    const theirs = { ...base, pieces: [one], beds: [] }
+    const mine = { ...base, beds: [...base.beds, bedOf(4, 2, 1_000)] }
+    expect(fields.mix.merge(base, mine, theirs)).toBe(conflict)
+  })
+  it('leave it to a person where both changed one piece', () => {
+    const [mine, theirs] = [-3, -6].map(gainDb => ({ ...base, pieces: [{ ...one, gainDb }, two] }))
+    expect(fields.mix.merge(base, mine!, theirs!)).toBe(conflict)
+  })
+})
+
+it('a mix in words tells how long it is', () => {
+  const mix = mixOf([pieceOf(1, [[0, 60_000]]), pieceOf(2, [[0, 5_000]], { overlapMs: 1_000 })], [bedOf(3, 1, 3_000)])
+  expect(fields.mix.shown(mix)).toBe('2 pieces, 1 bed, 1:04')
+})
+
+it('a mix of a newer house is read, shown, and not written', () => {
+  const newer = { version: 2, tracks: [] }
+  expect(fields.mix.kept.parse(newer)).toEqual(newer)
+  expect(fields.mix.schema.safeParse(newer).success).toBe(false)
+  expect(fields.mix.shown(newer as unknown as MixDocument)).toContain('newer version')
+  expect(filesOfMix(newer as unknown as MixDocument)).toEqual([])
 })

@@ -8,7 +8,9 @@ import { clock } from '../words/amounts'
 import { fold } from '../words/fold'
 import { letters, oneLine } from '../words/line'
 import { line, pictureId, webAddress, words } from '../words/schemas'
-import { type Field, list, listOrNone, parts, whole } from './field'
+import { keptMix, mixDocument } from '../mix/document'
+import { shownMix } from '../mix/shown'
+import { type Field, list, listOrNone, listsOrNone, parts, whole } from './field'
 
 const wholeNumber = (least: number, most: number) =>
   z.number().int('A whole number.').min(least, `At least ${least}.`).max(most, `At most ${most}.`).nullable()
@@ -283,6 +285,19 @@ export const fields = {
         soundbites.map(({ fromMs, toMs, title }) => `${clock(fromMs)} to ${clock(toMs)} ${title}`.trim()).join(', '),
     },
     ({ id }: Soundbite) => id,
+  ),
+  /** What its sound is put together of here; null where it comes as one file. */
+  mix: listsOrNone(
+    {
+      schema: mixDocument.nullable(),
+      kept: keptMix.nullable(),
+      unset: null,
+      since: 5,
+      name: 'pieces and beds',
+      appears: { feed: [], page: null, tag: null },
+      shown: mix => (mix ? shownMix(mix) : ''),
+    },
+    ['pieces', 'beds'],
   ),
   /** A picture of its own, cut as the show's; null where the show's is used. */
   artworkId: whole({

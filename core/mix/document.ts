@@ -1,10 +1,15 @@
 import { z } from 'zod'
 import { crossfadeShapes } from '../audio/fades'
 
+/** Of a mix itself as a sound: it has no bytes that could be delivered. */
+export const mixType = 'audio/x-mix'
+
 /** A document of a higher version is of a newer house, and is not touched. */
 export const mixVersion = 1
 
 const longestMs = 24 * 3600_000
+/** What a mix comes to at most. */
+export const longestMixMs = longestMs
 const mostPieces = 300
 const mostBeds = 100
 const mostStretches = 5_000
@@ -92,6 +97,18 @@ export const mixDocument = z
     message: 'A bed lies under a piece of the same mix.',
   })
 export type MixDocument = z.infer<typeof mixDocument>
+
+/** What is read: also the document of a newer house, of which only the version is understood. */
+export const keptMix = z.union([
+  mixDocument,
+  z.looseObject({ version: z.number().gt(mixVersion) }),
+]) as z.ZodType<MixDocument>
+
+export const isOfNewerHouse = ({ version }: { version: number }): boolean => version > mixVersion
+
+/** The files that a mix names, each once. */
+export const filesOfMix = (mix: MixDocument): string[] =>
+  isOfNewerHouse(mix) ? [] : [...new Set([...mix.pieces, ...mix.beds].map(({ fileId }) => fileId))]
 
 /** Common practice, no source: the music goes 15 dB down under a voice. */
 export const usualDucking: Ducking = { thresholdDb: -45, depthDb: 15, attackMs: 120, releaseMs: 900, lookaheadMs: 200 }

@@ -20,6 +20,7 @@ import { eventRoutes } from './studio/eventRoutes'
 import { feedRoutes } from '../feed/feeds/routes'
 import { fileRoutes } from '../media/files/routes'
 import { finishingRoutes } from '../production/finishing/routes'
+import { mixingRoutes } from '../production/mixing/routes'
 import { healthRoutes } from './health/routes'
 import { historyRoutes } from '../show/history/routes'
 import { checkingRoutes } from '../feed/checking/routes'
@@ -149,6 +150,7 @@ export async function createApp(platform: Platform, onRoute?: (route: RouteOptio
         await answers.register(releaseRoutes(platform))
         await answers.register(fileRoutes(platform))
         await answers.register(finishingRoutes(platform))
+        await answers.register(mixingRoutes(platform))
         await answers.register(soundbiteRoutes(platform, soundbites))
         await answers.register(shelfRoutes(platform))
         await answers.register(remoteRoutes(platform))

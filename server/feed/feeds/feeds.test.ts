@@ -474,6 +474,7 @@ describe('where a field appears', () => {
     links: [[], [{ words: 'The list', address: 'https://lake.example/list' }]],
     chapters: [null, [{ id: 'a', fromMs: 0, title: 'The quay', address: null, pictureId: null, isListed: true }]],
     soundbites: [[], [{ id: 'a', fromMs: 0, toMs: 1000, title: 'The bell' }]],
+    mix: [null, { version: 1, pieces: [], beds: [] }],
     artworkId: [null, 'brought'],
     extras: [
       unsetText.extras,

@@ -9,7 +9,7 @@ import { AudioFile } from './models'
 type NewFile = Omit<AudioFacts, 'picture' | 'chapters'> &
   Partial<Pick<AudioFacts, 'chapters'>> &
   Columns<AudioFile, 'showId' | 'name' | 'pictureId'> &
-  Partial<Columns<AudioFile, 'origin' | 'measuring' | 'measurement' | 'waveformId' | 'address' | 'checkedAt'>>
+  Partial<Columns<AudioFile, 'origin' | 'measuring' | 'measurement' | 'waveformId' | 'address' | 'checkedAt' | 'mix'>>
 
 /** Writes files down, each content once for a show, together with their bytes. */
 export function fileKeeper(platform: Pick<Platform, 'database' | 'media' | 'clock' | 'jobs'>) {

@@ -9,6 +9,7 @@ import {
 import { type Finding, storedFinding } from '@core/audio/findings'
 import type { Measurement } from '@core/audio/measurement'
 import type { Mark } from '@core/chapters/marks'
+import type { MixDocument } from '@core/mix/document'
 import type { Delivery } from '../../platform/storage/deliver'
 import type { FileTags } from '../sound/reading'
 
@@ -35,7 +36,9 @@ export class AudioFile extends Model<InferAttributes<AudioFile>, InferCreationAt
   /** Where an MP3's frames begin and end in the file; null for other formats. */
   declare soundFromBytes: CreationOptional<number | null>
   declare soundToBytes: CreationOptional<number | null>
-  declare origin: CreationOptional<'upload' | 'finish' | 'elsewhere'>
+  declare origin: CreationOptional<'upload' | 'finish' | 'elsewhere' | 'mix'>
+  /** What it is rendered from where it is put together here; it has no bytes in the media store, and its fingerprint is of this and of the files in it. */
+  declare mix: CreationOptional<MixDocument | null>
   declare measuring: CreationOptional<'waiting' | 'done' | 'failed'>
   declare measurement: CreationOptional<Measurement | null>
   /** Its waveform in the media store, as core/audio/pyramid writes it; null until it is measured. */
@@ -80,6 +83,7 @@ export function initFiles(sequelize: Sequelize): void {
       soundFromBytes: DataTypes.BIGINT.UNSIGNED,
       soundToBytes: DataTypes.BIGINT.UNSIGNED,
       origin: { type: DataTypes.STRING, defaultValue: 'upload' },
+      mix: DataTypes.JSON,
       measuring: { type: DataTypes.STRING, defaultValue: 'waiting' },
       measurement: DataTypes.JSON,
       waveformId: DataTypes.CHAR(64),

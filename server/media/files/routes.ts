@@ -22,13 +22,19 @@ export const fileRoutes =
       return file
     }
 
+    async function withOwnBytes(scope: Scope): Promise<AudioFile> {
+      const file = await find(scope)
+      if (file.mix) throw new AppError('not-found', 'It is put together here, and has no file until it is finished.')
+      return file
+    }
+
     app.route({
       method: ['GET', 'HEAD'],
       url: '/files/:id/sound',
       ...accessTo('file', 'read'),
       schema: { params: byId },
       async handler(request, reply) {
-        const file = await find(request.scope)
+        const file = await withOwnBytes(request.scope)
         return deliver(request, reply, media, deliveryOf(file, mayKeep))
       },
     })
@@ -39,7 +45,7 @@ export const fileRoutes =
       ...accessTo('file', 'read'),
       schema: { params: byId },
       async handler(request, reply) {
-        const file = await find(request.scope)
+        const file = await withOwnBytes(request.scope)
         // RFC 6266 section 4.3: the name in any letters, percent-encoded.
         reply.header(
           'content-disposition',

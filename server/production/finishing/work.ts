@@ -3,11 +3,13 @@ import { endingOf } from '@core/audio/delivery'
 import { oneCut, type Timeline } from '@core/audio/timeline'
 import type { Measurement } from '@core/audio/measurement'
 import type { Recipe } from '@core/audio/recipe'
+import { withBytes } from '../../media/files/lent'
 import type { AudioFile } from '../../media/files/models'
 import type { JobRun } from '../../platform/jobs/kinds'
 import type { Platform } from '../../platform/platform'
 import type { AudioFacts } from '../../media/sound/reading'
 import { runSound } from '../../media/sound/run'
+import type { SourceFiles } from '../../media/sound/source'
 import type { FinishReport } from '../../media/sound/tasks'
 import type { Tags } from '../../media/files/tags'
 import { picturesForTags } from './picturesForTags'
@@ -41,21 +43,12 @@ export function finishWork({ media, configuration }: Pick<Platform, 'media' | 'c
     return path
   }
 
-  /** Works on a stored file in a folder of its own, which is gone afterwards. */
-  async function inFolder(
+  /** Works on a sound in a folder of its own, which is gone afterwards. */
+  const inFolder = (
     run: JobRun,
-    sha256: string,
-    act: (folder: string, path: string) => Promise<void>,
-  ): Promise<void> {
-    await media.workIn(`finish-${run.id}`, async folder => {
-      const { path, release } = await media.onDisk(sha256)
-      try {
-        await act(folder, path)
-      } finally {
-        await release()
-      }
-    })
-  }
+    file: AudioFile,
+    act: (folder: string, source: SourceFiles) => Promise<void>,
+  ): Promise<void> => media.workIn(`finish-${run.id}`, folder => withBytes(media, file, source => act(folder, source)))
 
   const read = (path: string, run: JobRun): Promise<AudioFacts> =>
     runSound({ kind: 'read', path }, { signal: run.signal, progress: () => undefined }, configuration)
@@ -72,9 +65,9 @@ export function finishWork({ media, configuration }: Pick<Platform, 'media' | 'c
       run: JobRun,
       take: (finished: FinishedSound) => Promise<void>,
     ): Promise<void> =>
-      inFolder(run, file.fingerprint, async (folder, sourcePath) => {
+      inFolder(run, file, async (folder, source) => {
         if (recipe.encoding === 'as it came') {
-          const path = await tag(file, sourcePath, folder, tagsOf(oneCut(0, file.durationMs)))
+          const path = await tag(file, pathOf(source), folder, tagsOf(oneCut(0, file.durationMs)))
           await take({
             facts: await read(path, run),
             path,
@@ -84,9 +77,14 @@ export function finishWork({ media, configuration }: Pick<Platform, 'media' | 'c
           })
           return
         }
-        const source = { path: sourcePath, junkBytes: Number(file.soundFromBytes ?? 0), channels: file.channels }
         const { name, report, measurement, waveform } = await runSound(
-          { kind: 'finish', source, measurement: file.measurement!, recipe, folder },
+          {
+            kind: 'finish',
+            source: { ...source, channels: file.channels },
+            measurement: file.measurement!,
+            recipe,
+            folder,
+          },
           run,
           configuration,
         )
@@ -104,9 +102,15 @@ export function finishWork({ media, configuration }: Pick<Platform, 'media' | 'c
       run: JobRun,
       take: (made: { facts: AudioFacts; path: string }) => Promise<void>,
     ): Promise<void> =>
-      inFolder(run, finished.fingerprint, async (folder, soundPath) => {
-        const path = await tag(finished, soundPath, folder, tags)
+      inFolder(run, finished, async (folder, sound) => {
+        const path = await tag(finished, pathOf(sound), folder, tags)
         await take({ facts: await read(path, run), path })
       }),
   }
+}
+
+/** What goes out as it came is a file. */
+function pathOf(source: SourceFiles): string {
+  if ('mix' in source) throw new Error('A mix has no bytes of its own.')
+  return source.path
 }

@@ -3,12 +3,13 @@ import type { Measurement } from '@core/audio/measurement'
 import { surroundChannels } from '@core/audio/surroundMeter'
 import { transact } from '../../platform/database/transact'
 import { episodesWith } from '../../show/episodes/users'
+import { withBytes } from '../../media/files/lent'
 import { AudioFile } from '../../media/files/models'
 import type { JobDefinition, JobRun, Payloads } from '../../platform/jobs/kinds'
 import { blobKeeper } from '../../platform/storage/blobs'
 import type { Platform } from '../../platform/platform'
 import { touchFeed } from '../../show/shows/feedRevision'
-import type { Source } from '../../media/sound/source'
+import type { Source, SourceFiles } from '../../media/sound/source'
 import { runSound, SoundFailure } from '../../media/sound/run'
 import type { Measured } from '../../media/sound/tasks'
 
@@ -16,11 +17,10 @@ import type { Measured } from '../../media/sound/tasks'
 const limitMs = 60 * 60_000
 
 /** A file's sound as it is decoded for measuring: its own rate, and its channels as far as the standard weighs them. */
-const sourceOf = (file: AudioFile, path: string): Source => ({
-  path,
+const sourceOf = (file: AudioFile, source: SourceFiles): Source => ({
+  ...source,
   sampleRateHz: file.sampleRateHz,
   channels: file.channels > 2 ? surroundChannels : file.channels === 1 ? 1 : 2,
-  junkBytes: Number(file.soundFromBytes ?? 0),
 })
 
 /** The job that measures a file, whole, once. */
@@ -28,20 +28,16 @@ export function measureFile(platform: Platform): JobDefinition<Payloads['measure
   const { database, media, events, configuration } = platform
   const blobs = blobKeeper(platform)
 
-  async function measured(file: AudioFile, run: JobRun): Promise<Measured> {
-    const { path, release } = await media.onDisk(file.fingerprint)
-    try {
+  const measured = (file: AudioFile, run: JobRun): Promise<Measured> =>
+    withBytes(media, file, async source => {
       const heard = await runSound(
-        { kind: 'measure', source: sourceOf(file, path), expectedMs: file.durationMs },
+        { kind: 'measure', source: sourceOf(file, source), expectedMs: file.durationMs },
         run,
         configuration,
       )
       if (heard.measurement.durationMs === 0) throw new SoundFailure('Nothing could be decoded.')
       return heard
-    } finally {
-      await release()
-    }
-  }
+    })
 
   return {
     lane: 'measuring',

@@ -14,10 +14,10 @@ import { uploadService } from '../uploads/service'
 
 type Use = ShelfFile['usedBy'][number]
 
-const asOf = { released: 'delivered', finished: 'finished', source: 'source' } as const
-const gravest: readonly Use['as'][] = ['delivered', 'finished', 'source', 'past']
+const asOf = { released: 'delivered', finished: 'finished', source: 'source', mixed: 'mixed' } as const
+const gravest: readonly Use['as'][] = ['delivered', 'finished', 'source', 'mixed', 'past']
 
-/** The shelf: all audio files of a show, used or not. */
+/** The shelf: all audio files of a show, used or not; what is put together here is no file. */
 export function shelfService(platform: Platform) {
   const { database, media, clock, events } = platform
   const uploads = uploadService(platform)
@@ -58,7 +58,7 @@ export function shelfService(platform: Platform) {
     const [row] = await database.query<Record<'total' | 'unused' | 'usedBytes', number | bigint | string | null>>(
       `SELECT COUNT(*) AS total, SUM(IF(f.address IS NULL, f.bytes, 0)) AS usedBytes,
         SUM(NOT EXISTS (SELECT 1 FROM episode_files u WHERE u.file_id = f.id) AND NOT EXISTS (SELECT 1 FROM past_deliveries p WHERE p.file_id = f.id AND p.until > :now)) AS unused
-      FROM files f WHERE f.show_id = :showId`,
+      FROM files f WHERE f.show_id = :showId AND f.origin <> 'mix'`,
       { replacements: { showId, now: clock.now() }, type: QueryTypes.SELECT },
     )
     return { total: Number(row!.total), unused: Number(row!.unused ?? 0), usedBytes: Number(row!.usedBytes ?? 0) }
@@ -66,7 +66,7 @@ export function shelfService(platform: Platform) {
 
   async function find(showId: string, fileId: string, transaction?: Transaction): Promise<AudioFile> {
     const file = await AudioFile.findOne({
-      where: { id: fileId, showId },
+      where: { id: fileId, showId, origin: { [Op.ne]: 'mix' } },
       lock: transaction !== undefined,
       transaction,
     })
@@ -78,7 +78,7 @@ export function shelfService(platform: Platform) {
     /** A page of the files of a show, the newest first, with where each is used, and the room they take and is left. */
     async list({ showId }: Scope, { after, limit }: ShelfQuery): Promise<Shelf> {
       // Ids grow with time, so they tell the order, and where a page begins.
-      const where = { showId, ...(after && { id: { [Op.lt]: after } }) }
+      const where = { showId, origin: { [Op.ne]: 'mix' as const }, ...(after && { id: { [Op.lt]: after } }) }
       const rows = await AudioFile.findAll({ where, order: [['id', 'DESC']], limit: limit + 1 })
       const files = rows.slice(0, limit)
       const [usedBy, sum, freeBytes] = await Promise.all([

@@ -1,13 +1,11 @@
 import { Op, type Transaction } from 'sequelize'
-import { isDeliverable } from '@core/audio/delivery'
-import { firstRecipe } from '@core/audio/recipe'
 import { amount } from '@core/words/amounts'
 import { cut, isBlank, oneLine } from '@core/words/line'
 import { prefillFrom } from '@core/episode/prefill'
 import type { Scope } from '../../people/access/scope'
-import { type Change, episodeChanges } from '../../show/episodes/change'
+import { episodeChanges } from '../../show/episodes/change'
 import { Episode } from '../../show/episodes/models'
-import { fileIdOf } from '../../show/episodes/roles'
+import { sourceChanged } from '../../show/episodes/sourceChanged'
 import { transact } from '../../platform/database/transact'
 import { AppError, badInput } from '../../platform/http/errors'
 import { isWritten } from '../../show/history/keep'
@@ -20,7 +18,6 @@ import { blobKeeper } from '../../platform/storage/blobs'
 import { pictureService } from '../../media/pictures/service'
 import type { Platform } from '../../platform/platform'
 import { Show } from '../../show/shows/models'
-import { usualRecipeOf } from '../../show/shows/service'
 import type { AudioFacts } from '../../media/sound/reading'
 import { Refusal } from '../../platform/refusal'
 import { refusalFor } from '../../media/sound/refusals'
@@ -52,21 +49,6 @@ const hasBegun = (here: { bytes: number } | null): boolean => (here?.bytes ?? 0)
 const kind = 'read-upload'
 /** Of an MP3 of 128 kbit/s. */
 const usualBytesPerMs = 16
-
-/**
- * What a new source means for the finishing: a file finished from another is not the delivered one any more, ends cut for
- * another do not fit, and what cannot go out as it is gets a recipe.
- */
-function sourceChanged(episode: Episode, show: Show, file: AudioFile): Pick<Change, 'files' | 'sound'> {
-  if (fileIdOf(episode, 'source') === file.id) return {}
-  const recipe = episode.recipe ?? (isDeliverable(file.type) ? null : usualRecipeOf(show))
-  const encoding =
-    !isDeliverable(file.type) && recipe?.encoding === 'as it came' ? { encoding: firstRecipe.encoding } : {}
-  return {
-    files: { source: file.id },
-    sound: { recipe: recipe && { ...recipe, fromMs: null, toMs: null, ...encoding }, finishing: 'none' },
-  }
-}
 
 /** Uploads: announced, received by the tus server, read by a job, and then an episode's audio or a refusal in words. */
 export function uploadService(platform: Platform) {

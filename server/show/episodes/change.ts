@@ -10,6 +10,7 @@ import type { NewJob } from '../../platform/jobs/jobs'
 import { publish } from '../../media/pictures/artwork'
 import type { Platform } from '../../platform/platform'
 import { touchFeed } from '../shows/feedRevision'
+import { holdMixed } from './mixed'
 import { Episode, type FileRole } from './models'
 import { deliveredFileId, fileIdOf, giveReleased, giveRoles, loadRoles } from './roles'
 
@@ -108,6 +109,7 @@ export function episodeChanges(platform: Pick<Platform, 'database' | 'clock' | '
     const { fields, files, jobs: added = [] } = change
     if (files) await giveRoles(episode, files, transaction)
     const saving = set(episode, change, accountId)
+    if (fields?.mix !== undefined || files?.source !== undefined) await holdMixed(episode, transaction)
     await episode.save({ transaction })
     if (saving) await keepState(saving, transaction)
     if (fields?.released) await publish(picturesIn(readSnapshot(fields.released)), transaction)

@@ -34,6 +34,7 @@ export class Episode extends Model<InferAttributes<Episode>, InferCreationAttrib
   declare links: CreationOptional<EpisodeText['links']>
   declare chapters: CreationOptional<EpisodeText['chapters']>
   declare soundbites: CreationOptional<EpisodeText['soundbites']>
+  declare mix: CreationOptional<EpisodeText['mix']>
   declare artworkId: CreationOptional<string | null>
   declare extras: CreationOptional<EpisodeText['extras']>
   declare status: CreationOptional<Status>
@@ -71,7 +72,7 @@ export class Episode extends Model<InferAttributes<Episode>, InferCreationAttrib
 }
 
 /** What a file is to an episode. Several may be the same to it, in an order. */
-export type FileRole = 'source' | 'finished' | 'released'
+export type FileRole = 'source' | 'finished' | 'released' | 'mixed'
 
 export class EpisodeFile extends Model<InferAttributes<EpisodeFile>, InferCreationAttributes<EpisodeFile>> {
   declare episodeId: string
@@ -107,6 +108,7 @@ export function initEpisodes(sequelize: Sequelize): void {
       links: { type: DataTypes.JSON, defaultValue: unsetText.links },
       chapters: DataTypes.JSON,
       soundbites: { type: DataTypes.JSON, defaultValue: unsetText.soundbites },
+      mix: DataTypes.JSON,
       artworkId: DataTypes.CHAR(64),
       extras: { type: DataTypes.JSON, defaultValue: unsetText.extras },
       status: DataTypes.STRING,

@@ -34,6 +34,8 @@ function inRole({ id, files }: Episode, role: FileRole): EpisodeFile[] {
 /** The only one in a role, or the first. */
 export const fileIdOf = (episode: Episode, role: FileRole): string | null => inRole(episode, role)[0]?.fileId ?? null
 export const fileIn = (episode: Episode, role: FileRole): AudioFile | null => inRole(episode, role)[0]?.file ?? null
+export const fileIdsOf = (episode: Episode, role: FileRole): string[] =>
+  inRole(episode, role).map(({ fileId }) => fileId)
 export const filesIn = (episode: Episode, role: FileRole): AudioFile[] =>
   inRole(episode, role).flatMap(({ file }) => file ?? [])
 

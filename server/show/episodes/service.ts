@@ -3,6 +3,7 @@ import { v4 as uuidV4, v7 as uuidV7 } from 'uuid'
 import type { Episode as EpisodeView, EpisodeChange, NewEpisode, SavedText } from '@contract/episodes'
 import type { Sound } from '@contract/sound'
 import { differingFields, type EpisodeText, mostNotesCharacters, picturesIn, textOf } from '@core/episode/fields'
+import { isOfNewerHouse } from '@core/mix/document'
 import { cleanNotes } from '@core/notes/clean'
 import { isBlank } from '@core/words/line'
 import type { Scope } from '../../people/access/scope'
@@ -112,6 +113,12 @@ export function episodeService(
         )
       }
       const text = textOf(episode)
+      if (fields.mix !== undefined && text.mix && isOfNewerHouse(text.mix))
+        throw badInput(
+          'text.mix.version',
+          text.mix.version,
+          'It was put together by a newer version of Lake Letter: change it there.',
+        )
       if (fields.artworkId && fields.artworkId !== text.artworkId)
         await needArtwork(pictures, 'text.artworkId', fields.artworkId, scope.accountId, transaction)
       await usePictures(pictures, newPictures(fields, text), scope, transaction)

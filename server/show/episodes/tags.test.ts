@@ -31,6 +31,7 @@ const changes: EpisodeText = {
   links: [{ words: 'The list', address: 'https://lake.example' }],
   chapters: [{ id: 'a', fromMs: 0, title: 'The quay', address: null, pictureId: null, isListed: true }],
   soundbites: [{ id: 'a', fromMs: 1000, toMs: 21_000, title: 'The bell' }],
+  mix: { version: 1, pieces: [], beds: [] },
   artworkId: 'a'.repeat(64),
   extras: { ...unsetText.extras, author: 'Odile' },
 }

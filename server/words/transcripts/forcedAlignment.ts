@@ -8,6 +8,7 @@ import { episodeChanges } from '../../show/episodes/change'
 import { Episode } from '../../show/episodes/models'
 import { fileIn, withFiles } from '../../show/episodes/roles'
 import { AppError } from '../../platform/http/errors'
+import { withBytes } from '../../media/files/lent'
 import type { AudioFile } from '../../media/files/models'
 import type { JobDefinition, Payloads } from '../../platform/jobs/kinds'
 import type { Platform } from '../../platform/platform'
@@ -83,24 +84,16 @@ export function alignTranscript(platform: Platform): JobDefinition<Payloads['ali
         pinnedMs: units.map(({ fromMs }) => fromMs),
         voice: await voiceFor(row.language),
       }
-      const aligned = await media.workIn(`align-${row.id}`, async folder => {
-        const { path, release } = await media.onDisk(source.fingerprint)
-        try {
-          const sound = {
-            path,
-            sampleRateHz: source.sampleRateHz,
-            channels: 1 as const,
-            junkBytes: Number(source.soundFromBytes ?? 0),
-          }
-          return await runSound(
+      const aligned = await media.workIn(`align-${row.id}`, folder =>
+        withBytes(media, source, files => {
+          const sound = { ...files, sampleRateHz: source.sampleRateHz, channels: 1 as const }
+          return runSound(
             { kind: 'align', source: sound, expectedMs: source.durationMs, script, folder },
             run,
             configuration,
           )
-        } finally {
-          await release()
-        }
-      })
+        }),
+      )
       const content = { ...row.content, cues: units.map((unit, at) => withTimes(unit, aligned[at]!)) }
       await settle(row, {
         content,

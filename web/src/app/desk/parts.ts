@@ -40,6 +40,7 @@ const places: Readonly<Record<EpisodeField, DeskPart | 'head'>> = {
   people: 'people',
   chapters: 'chapters',
   soundbites: 'soundbites',
+  mix: 'sound',
   artworkId: 'extras',
   extras: 'extras',
 }

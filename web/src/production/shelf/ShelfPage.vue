@@ -32,6 +32,7 @@ const sound = new Audio()
 
 const asWords: Readonly<Record<ShelfFile['usedBy'][number]['as'], string>> = {
   source: t('sourceOf'),
+  mixed: t('partOf'),
   finished: t('finishedFor'),
   delivered: t('goesOutWith'),
   past: t('wentOutWith'),

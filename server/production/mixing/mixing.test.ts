@@ -1,0 +1,245 @@
+import { execFileSync } from 'node:child_process'
+import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { v4 as uuidV4 } from 'uuid'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Episode } from '@contract/episodes'
+import type { Shelf } from '@contract/shelf'
+import type { Sound } from '@contract/sound'
+import { firstRecipe } from '@core/audio/recipe'
+import { tones } from '@core/audio/tones.fixture'
+import { type MixDocument, mixVersion } from '@core/mix/document'
+import { mixBy, usualTimes } from '@core/mix/usualSet'
+import { AudioFile } from '../../media/files/models'
+import { Job } from '../../platform/jobs/models'
+import { type House, openHouse, type WholeEpisode } from '../../testing/house'
+
+const rate = 44_100
+let house: House
+let showId: string
+let folder: string
+/** Files of the shelf: a voice of 30 s at 1 kHz, and music of 8 s at 440 Hz, in two channels. */
+let voice: string
+let music: string
+beforeAll(async () => {
+  house = await openHouse()
+  showId = (await house.makeShow('bellows-and-reeds')).id
+  folder = await mkdtemp(join(tmpdir(), 'lake-letter-mixing-'))
+  voice = await onShelf('voice.wav', tones([{ seconds: 30, dbfs: -20, hz: 1_000 }], rate, 1), 1)
+  music = await onShelf('music.wav', tones([{ seconds: 8, dbfs: -20, hz: 440 }], rate, 2), 2)
+})
+afterAll(async () => {
+  await house.close()
+  await rm(folder, { recursive: true })
+})
+
+const create = async (id = showId): Promise<WholeEpisode> =>
+  house.get(((await house.call('POST', `/shows/${id}/episodes`, {})).json() as Episode).id)
+
+async function onShelf(name: string, sound: Float32Array, channels: 1 | 2, id = showId): Promise<string> {
+  const [raw, path] = [join(folder, `${name}.raw`), join(folder, name)]
+  await writeFile(raw, Buffer.from(sound.buffer, sound.byteOffset, sound.byteLength))
+  const input = ['-f', 'f32le', '-ar', String(rate), '-ac', String(channels), '-i', raw]
+  execFileSync('ffmpeg', ['-v', 'error', '-y', ...input, path])
+  const episode = await create(id)
+  await house.bring(episode.id, path)
+  await house.workOnSound()
+  return (await house.get(episode.id)).sound.source!.id
+}
+
+const opening = { fileId: '', startMs: 0, gainDb: 0, ...usualTimes.opening }
+const usual = (): MixDocument =>
+  mixBy(
+    { opening: { ...opening, fileId: music }, closing: null, ducking: usualTimes.ducking },
+    { fileId: voice, kept: [{ fromMs: 0, toMs: 30_000 }] },
+    uuidV4,
+  )
+
+async function write(id: string, text: object): Promise<WholeEpisode> {
+  const { version } = await house.get(id)
+  const answer = await house.call('PATCH', `/episodes/${id}`, { version, text })
+  expect(answer.statusCode, answer.body).toBe(200)
+  return house.get(id)
+}
+async function take(id: string) {
+  const { version, sound } = await house.get(id)
+  return house.call('PUT', `/episodes/${id}/mix/taken`, { version, soundVersion: sound.version })
+}
+/** Writes a mix, takes it as the sound, and has it measured. */
+async function mixed(id: string, mix: MixDocument): Promise<WholeEpisode> {
+  await write(id, { mix })
+  const taken = await take(id)
+  expect(taken.statusCode, taken.body).toBe(200)
+  await house.workOnSound()
+  return house.get(id)
+}
+
+/** The level of a tone around a second of a sound, in dB of its amplitude (Goertzel’s algorithm). */
+function levelAt(sound: Float32Array, second: number, hz: number): number {
+  const part = sound.subarray((second - 0.1) * rate, (second + 0.1) * rate)
+  let [re, im] = [0, 0]
+  for (const [i, value] of part.entries()) {
+    re += value * Math.cos((2 * Math.PI * hz * i) / rate)
+    im += value * Math.sin((2 * Math.PI * hz * i) / rate)
+  }
+  return 20 * Math.log10((2 * Math.hypot(re, im)) / part.length)
+}
+
+describe('an episode that is put together', () => {
+  it('is measured and finished as it is written, and its parts cannot leave the shelf', async () => {
+    const { id } = await create()
+    const episode = await mixed(id, usual())
+    expect(episode.sound.source).toMatchObject({ origin: 'mix', durationMs: 41_000, channels: 2, measuring: 'done' })
+    expect(episode.sound.source!.measurement!.durationMs).toBeCloseTo(41_000, -1)
+    expect(episode.sound.source!.measurement!.samplePeakDbfs).toBeGreaterThan(-21)
+
+    const { version } = episode.sound
+    await house.call('POST', `/episodes/${id}/finish`, { version, recipe: firstRecipe })
+    await house.workOnSound()
+    const { sound } = await house.get(id)
+    expect(sound).toMatchObject({ finishing: 'done', problem: null })
+    expect(sound.finished!.measurement!.integratedLufs).toBeCloseTo(-16, 0)
+
+    const file = await AudioFile.findByPk(sound.finished!.id, { rejectOnEmpty: true })
+    const { path, release } = await house.platform.media.onDisk(file.fingerprint)
+    const raw = execFileSync(
+      'ffmpeg',
+      ['-v', 'error', '-i', path, '-ac', '1', '-ar', String(rate), '-f', 'f32le', '-'],
+      {
+        maxBuffer: 1e8,
+      },
+    )
+    await release()
+    const heard = new Float32Array(raw.buffer, raw.byteOffset, raw.byteLength / 4)
+    // Alone, then under the voice, which enters after 11 s, 15 dB down; behind it the voice alone.
+    expect(levelAt(heard, 14, 440) - levelAt(heard, 5, 440)).toBeCloseTo(-15, 0)
+    expect(levelAt(heard, 14, 1_000)).toBeGreaterThan(levelAt(heard, 10.8, 1_000) + 30)
+    expect(levelAt(heard, 25, 440)).toBeLessThan(levelAt(heard, 5, 440) - 40)
+
+    const { files } = (await house.call('GET', `/shows/${showId}/files?limit=100`)).json() as Shelf
+    expect(files.some(each => each.origin === 'mix')).toBe(false)
+    expect(files.find(each => each.id === music)!.usedBy).toContainEqual(expect.objectContaining({ id, as: 'mixed' }))
+    const refused = await house.call('DELETE', `/shows/${showId}/files/${music}`)
+    expect([refused.statusCode, refused.json().code]).toEqual([409, 'file-in-use'])
+    // There is nothing of it to be fetched before it is finished.
+    expect((await house.call('GET', `/files/${sound.source!.id}/sound`)).statusCode).toBe(404)
+  })
+
+  it('takes its chapters and soundbites along when it is cut', async () => {
+    const { id } = await create()
+    const mix = usual()
+    await mixed(id, mix)
+    const chapter = { address: null, pictureId: null, isListed: true }
+    await write(id, {
+      chapters: [
+        { id: 'a', fromMs: 11_000, title: 'The voice', ...chapter },
+        { id: 'b', fromMs: 31_000, title: 'Further on', ...chapter },
+      ],
+      soundbites: [{ id: 'c', fromMs: 32_000, toMs: 38_000, title: '' }],
+    })
+    const [piece] = mix.pieces
+    const kept = [
+      { fromMs: 0, toMs: 4_000 },
+      { fromMs: 9_000, toMs: 30_000 },
+    ]
+    const { text, sound } = await mixed(id, { ...mix, pieces: [{ ...piece!, kept }] })
+    expect(sound.source!.durationMs).toBe(36_000)
+    expect(text.chapters!.map(({ fromMs }) => fromMs)).toEqual([11_000, 26_000])
+    expect(text.soundbites).toMatchObject([{ fromMs: 27_000, toMs: 33_000 }])
+  })
+
+  it('is not sent as long as its pieces are others than the sent ones, and goes out with the finished file', async () => {
+    const { id } = await create()
+    const mix = usual()
+    await mixed(id, mix)
+    await write(id, { title: 'Put together', notes: '<p>At the quay.</p>' })
+    const finish = async () => {
+      const { version } = (await house.get(id)).sound
+      await house.call('POST', `/episodes/${id}/finish`, { version, recipe: firstRecipe })
+      await house.workOnSound()
+    }
+    await finish()
+    await house.release(id)
+    expect((await house.get(id)).changedSinceRelease).toBe(false)
+    const changed = { ...mix, beds: mix.beds.map(bed => ({ ...bed, gainDb: -6 })) }
+    expect((await write(id, { mix: changed })).changedSinceRelease).toBe(true)
+    const before = (await house.get(id)).enclosureAddress
+    expect((await take(id)).statusCode).toBe(200)
+    await house.workOnSound()
+    await finish()
+    const { version } = await house.get(id)
+    const sent = await house.call('POST', `/episodes/${id}/send-changes`, { version })
+    expect(sent.statusCode, sent.body).toBe(200)
+    const after = await house.get(id)
+    expect(after.changedSinceRelease).toBe(false)
+    expect(after.enclosureAddress).not.toBe(before)
+  })
+
+  it('is rendered once where nothing of it is another', async () => {
+    const [one, two] = [await create(), await create()]
+    const mix = usual()
+    const first = await mixed(one.id, mix)
+    await write(two.id, { mix })
+    const second = (await take(two.id)).json() as Sound
+    expect(second.source).toMatchObject({ id: first.sound.source!.id, measuring: 'done' })
+    expect(await Job.count({ where: { kind: 'measure-file', subject: first.sound.source!.id } })).toBe(1)
+  })
+})
+
+describe('what cannot be mixed is refused, with the part', () => {
+  const refusal = async (id: string) => {
+    const answer = await take(id)
+    expect(answer.statusCode, answer.body).toBe(422)
+    return answer.json().faults[0] as { field: string; value: string; rule: string }
+  }
+
+  it('nothing, and a file that was deleted', async () => {
+    const { id } = await create()
+    expect(await refusal(id)).toMatchObject({ field: 'text.mix' })
+    const mix = usual()
+    await write(id, { mix: { ...mix, beds: [{ ...mix.beds[0]!, fileId: uuidV4() }] } })
+    expect(await refusal(id)).toMatchObject({ field: 'text.mix.beds.0.fileId' })
+    await write(id, { mix: { ...mix, pieces: [], beds: [] } })
+    expect(await refusal(id)).toMatchObject({ field: 'text.mix.pieces' })
+  })
+
+  it('a file of another show', async () => {
+    const { id: otherShow } = await house.makeShow('slow-ferry')
+    const theirs = await onShelf('theirs.wav', tones([{ seconds: 1, dbfs: -20 }], rate, 1), 1, otherShow)
+    const { id } = await create()
+    const mix = usual()
+    await write(id, { mix: { ...mix, pieces: [{ ...mix.pieces[0]!, fileId: theirs }] } })
+    expect(await refusal(id)).toMatchObject({ field: 'text.mix.pieces.0.fileId', value: theirs })
+    const { files } = (await house.call('GET', `/shows/${otherShow}/files`)).json() as Shelf
+    expect(files[0]!.usedBy.some(use => use.id === id)).toBe(false)
+  })
+
+  it('pieces that lie behind the end of their file', async () => {
+    const { id } = await create()
+    const mix = usual()
+    await write(id, {
+      mix: { ...mix, pieces: [{ ...mix.pieces[0]!, kept: [{ fromMs: 60_000, toMs: 70_000 }] }], beds: [] },
+    })
+    expect(await refusal(id)).toMatchObject({ field: 'text.mix.pieces' })
+  })
+
+  it('what a newer house put together, which nobody changes here either', async () => {
+    const { id, version } = await create()
+    await house.platform.database.query('UPDATE episodes SET mix = ? WHERE id = ?', {
+      replacements: [JSON.stringify({ version: mixVersion + 1, tracks: [] }), id],
+    })
+    expect((await house.get(id)).text.mix).toEqual({ version: mixVersion + 1, tracks: [] })
+    expect(await refusal(id)).toMatchObject({ field: 'text.mix.version' })
+    const changed = await house.call('PATCH', `/episodes/${id}`, { version, text: { mix: usual() } })
+    expect(changed.json().faults[0]).toMatchObject({ field: 'text.mix.version' })
+    expect((await write(id, { title: 'All the rest is' })).text.title).toBe('All the rest is')
+  })
+
+  it('two windows: what was seen last counts', async () => {
+    const { id, version, sound } = await create()
+    await write(id, { mix: usual() })
+    const late = await house.call('PUT', `/episodes/${id}/mix/taken`, { version, soundVersion: sound.version })
+    expect(late.json().code).toBe('version-conflict')
+  })
+})
