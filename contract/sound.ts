@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import type { Finding } from '@core/audio/findings'
+import { keptMix } from '@core/mix/document'
 import { severities } from '@core/words/severity'
 import { encodingNames, fadeShapes, oneChannels } from '@core/audio/recipe'
 
@@ -99,6 +100,10 @@ export const sound = z.object({
   /** Grows with source, recipe and what comes of them. Measuring does not change it. */
   version: z.number(),
   source: audioFile.nullable(),
+  /** The pieces and beds that the source was made of; null where it is a file. */
+  taken: keptMix.nullable(),
+  /** The files that the episode is put together of, as far as they are on the shelf. */
+  parts: z.array(audioFile),
   /** Other episodes of the show with the very same source. */
   alsoIn: z.array(z.object({ id: z.string(), title: z.string(), number: z.number().nullable() })),
   /** Null: the source goes out as it was uploaded. */

@@ -1,9 +1,6 @@
 import { z } from 'zod'
 import { crossfadeShapes } from '../audio/fades'
 
-/** Of a mix itself as a sound: it has no bytes that could be delivered. */
-export const mixType = 'audio/x-mix'
-
 /** A document of a higher version is of a newer house, and is not touched. */
 export const mixVersion = 1
 

@@ -2,11 +2,10 @@ import { amplitude } from '../audio/decibels'
 import type { CrossfadeShape } from '../audio/fades'
 import type { Bed, Ducking } from './document'
 import type { MixLayout, PlacedPiece } from './layout'
+import { turnOf } from './turns'
 
 /** Where something was cut out the two sides are crossfaded for so long, by what lies behind the cut on either side. */
 const joinMs = 10
-/** A bed that goes on from its beginning is crossfaded into itself for so long, or for a quarter of it where it is short. */
-const loopMs = 1_000
 
 /** An end of a segment: over how many frames it opens or closes, and how. */
 export interface Ramp {
@@ -127,9 +126,8 @@ function segmentsOfBed(
   lengthMs: number,
   frameAt: FrameAt,
 ): Segment[] {
-  const turnMs = lengthMs - bed.startMs
+  const { turnMs, crossMs } = turnOf(bed, lengthMs)
   if (turnMs <= 0) return []
-  const crossMs = Math.min(loopMs, turnMs / 4)
   const cross: Ramp = { frames: frameAt(crossMs), shape: 'equal power' }
   const whole: Envelope = {
     atFrame: frameAt(atMs),

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { crossfadeShapes } from '../audio/fades'
 import type { Stretch } from '../audio/measurement'
 import { type Bed, ducking, type MixDocument, mixVersion, usualDucking } from './document'
+import { newBed, newPiece } from './edits'
 
 const ms = z.number().min(0).max(3600_000)
 const music = {
@@ -42,22 +43,17 @@ export function mixBy(set: UsualSet, voice: { fileId: string; kept: Stretch[] },
     { fileId, startMs, gainDb, fadeOutMs, shape, aloneMs, underMs }: NonNullable<UsualSet['opening']>,
     begins: Pick<Bed, 'offsetFrom' | 'offsetMs'>,
   ): Bed => ({
-    id: newId(),
-    fileId,
-    under: id,
+    ...newBed(newId(), fileId, id, aloneMs + underMs),
     ...begins,
-    durationMs: aloneMs + underMs,
     startMs,
     gainDb,
     ducking: set.ducking,
-    points: [],
-    fadeInMs: 0,
     fadeOutMs: Math.min(fadeOutMs, aloneMs + underMs),
     shape,
   })
   return {
     version: mixVersion,
-    pieces: [{ id, ...voice, gainDb: 0, overlapMs: 0, fadeInMs: 0, fadeOutMs: 0, shape: 'linear' }],
+    pieces: [newPiece(id, voice.fileId, voice.kept)],
     beds: [
       ...(set.opening ? [bed(set.opening, { offsetFrom: 'beginning', offsetMs: -set.opening.aloneMs })] : []),
       ...(set.closing ? [bed(set.closing, { offsetFrom: 'end', offsetMs: -set.closing.underMs })] : []),

@@ -45,6 +45,10 @@ const unusedPictures = `SELECT p.id FROM pictures p WHERE p.created_at < ? AND $
 const showsBehind = `SELECT s.id FROM shows s LEFT JOIN search_shows w ON w.show_id = s.id WHERE (s.feed_revision > COALESCE(w.revision, 0) OR w.edition <> :edition)
   AND EXISTS (SELECT 1 FROM episodes e WHERE e.show_id = s.id AND e.status = 'released') LIMIT 200`
 
+/** Mixes as sounds that no episode has any more; who puts the same together again has it measured again. By the index by_origin. */
+const isUnusedMix = "f.origin = 'mix' AND NOT EXISTS (SELECT 1 FROM episode_files u WHERE u.file_id = f.id)"
+const unusedMixes = `SELECT f.id FROM files f WHERE f.created_at < ? AND ${isUnusedMix} LIMIT 500`
+
 /** What is not needed any more goes: finished jobs, old news, sessions that ran out, pictures and bytes that nobody holds. */
 export function retention(platform: Platform) {
   const { database, clock, jobs, configuration } = platform
@@ -93,6 +97,29 @@ export function retention(platform: Platform) {
     }
   }
 
+  async function dropUnusedMixes(): Promise<void> {
+    const unused = await database.query<{ id: string }>(unusedMixes, {
+      replacements: [before(7 * dayMs)],
+      type: QueryTypes.SELECT,
+    })
+    for (const { id } of unused) {
+      await transact(database, async transaction => {
+        // Who takes it again at this moment holds its row.
+        const [unusedStill] = await database.query(
+          `SELECT f.id FROM files f WHERE f.id = ? AND ${isUnusedMix} FOR UPDATE`,
+          {
+            replacements: [id],
+            type: QueryTypes.SELECT,
+            transaction,
+          },
+        )
+        if (!unusedStill) return
+        await blobs.letGo(id, transaction)
+        await database.query('DELETE FROM files WHERE id = ?', { replacements: [id], transaction })
+      })
+    }
+  }
+
   /** Words that no change has made findable, as after an upgrade: better now than while a visitor waits. */
   async function indexWhatIsBehind(): Promise<void> {
     const behind = await database.query<{ id: string }>(showsBehind, {
@@ -120,6 +147,7 @@ export function retention(platform: Platform) {
           await keepMonths(database, table, clock.now(), before(configuration.logDays * dayMs))
         await dropUnusedPictures()
         await dropUnaskedSoundbites()
+        await dropUnusedMixes()
         await blobs.clear()
         await indexWhatIsBehind()
         if (!(await isPlanned())) await next(everyMs)

@@ -243,3 +243,26 @@ describe('what cannot be mixed is refused, with the part', () => {
     expect(late.json().code).toBe('version-conflict')
   })
 })
+
+it('as a sound goes a week after no episode has it any more, with its waveform', async () => {
+  const [left, used] = [await create(), await create()]
+  const mix = usual()
+  const first = await mixed(left.id, mix)
+  const second = await mixed(used.id, { ...mix, beds: [] })
+  await house.call('PUT', `/episodes/${left.id}/source`, { fileId: voice })
+  const there = async () =>
+    (await AudioFile.findAll({ where: { id: [first, second].map(({ sound }) => sound.source!.id) } })).map(
+      ({ id }) => id,
+    )
+  const retain = async (days: number) => {
+    house.clock.moveBy(days * 24 * 3600_000)
+    await house.platform.jobs.add({ kind: 'enforce-retention', payload: {} })
+    while (await house.platform.jobs.runNext('retention'));
+  }
+  await retain(6)
+  expect(await there()).toHaveLength(2)
+  await retain(2)
+  expect(await there()).toEqual([second.sound.source!.id])
+  // It is made again where it is put together so again.
+  expect((await mixed(left.id, { ...mix })).sound.source).toMatchObject({ durationMs: 41_000, measuring: 'done' })
+})

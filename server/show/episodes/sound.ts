@@ -16,7 +16,7 @@ import { usualRecipeOf } from '../shows/service'
 import type { FinishReport } from '../../media/sound/tasks'
 import { chaptersNow } from './chapters'
 import { Episode, EpisodeFile } from './models'
-import { fileIdOf, fileIn, withRole } from './roles'
+import { fileIdOf, fileIn, filesIn, withRole } from './roles'
 import { tagsFor } from './tags'
 
 const mostCompany = 10
@@ -39,6 +39,8 @@ export async function soundOf(
   return {
     version: episode.soundVersion,
     source: file ? fileOf(file) : null,
+    taken: file?.mix ?? null,
+    parts: filesIn(episode, 'mixed').map(fileOf),
     alsoIn,
     recipe: episode.recipe,
     usual: recipe,

@@ -4,5 +4,6 @@ export const statements: readonly string[] = [
   "ALTER TABLE episode_files MODIFY role ENUM('source', 'finished', 'released', 'mixed') NOT NULL",
   `ALTER TABLE files
     MODIFY origin ENUM('upload', 'finish', 'elsewhere', 'mix') NOT NULL DEFAULT 'upload',
-    ADD COLUMN IF NOT EXISTS mix JSON NULL`,
+    ADD COLUMN IF NOT EXISTS mix JSON NULL,
+    ADD INDEX IF NOT EXISTS by_origin (origin, created_at)`,
 ]

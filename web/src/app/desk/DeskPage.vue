@@ -17,6 +17,7 @@ import OpenPart from './OpenPart.vue'
 import NumbersField from './NumbersField.vue'
 import PreviewPanel from '../../feed/preview/PreviewPanel.vue'
 import ReleasePanel from '../../release/releases/ReleasePanel.vue'
+import MixPart from '../../production/mixing/MixPart.vue'
 import { useSound } from '../../production/sound/sound'
 import SoundPanel from '../../production/sound/SoundPanel.vue'
 import TitleField from './TitleField.vue'
@@ -258,6 +259,13 @@ async function remove(): Promise<void> {
             :findings="sound.findings"
             :cue-wants="transcript.wants"
             :is-out="isOut"
+          />
+          <MixPart
+            v-if="part === 'sound' && text.mix"
+            v-model="text"
+            data-field="mix"
+            :show-id="show.id"
+            :fault="desk.faults.find(({ field }) => field.startsWith('mix'))?.rule"
           />
         </SoundPanel>
         <OpenPart

@@ -13,6 +13,7 @@ import TagsField from '../../words/writing/TagsField.vue'
 import EpisodeNumbers from '../../numbers/figures/EpisodeNumbers.vue'
 import ChaptersPart from '../../words/chapters/ChaptersPart.vue'
 import type { useDeskSoundbites } from '../../production/soundbites/deskSoundbites'
+import MixPart from '../../production/mixing/MixPart.vue'
 import SoundbitesPart from '../../production/soundbites/SoundbitesPart.vue'
 import TranscriptPart from '../../words/transcripts/TranscriptPart.vue'
 import ExtrasFields from './ExtrasFields.vue'
@@ -64,7 +65,8 @@ defineExpose({
 
 <template>
   <section :id="`parts_tabpanel_${part}`" class="part stacked" role="tabpanel" :aria-labelledby="`parts_tab_${part}`">
-    <template v-if="part === 'words'">
+    <MixPart v-if="part === 'sound' && !text.mix" v-model="text" :show-id="show.id" :fault="fault('mix')" />
+    <template v-else-if="part === 'words'">
       <div data-field="hook">
         <HookField v-model="text.hook" :notes="text.notes" :fault="fault('hook')" />
         <WantNotes :wants="wants" field="hook" />

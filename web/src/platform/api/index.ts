@@ -234,6 +234,8 @@ export const api = {
     call<Sound>('PUT', `/episodes/${id}/recipe`, { version, recipe }),
   finish: (id: string, version: number, recipe: Recipe) =>
     call<Sound>('POST', `/episodes/${id}/finish`, { version, recipe }),
+  takeMix: (id: string, seen: { version: number; soundVersion: number }) =>
+    call<Sound>('PUT', `/episodes/${id}/mix/taken`, seen),
   cancelFinish: (id: string, version: number) => call<Sound>('POST', `/episodes/${id}/cancel-finish`, { version }),
   step: (id: string, step: Step, seen: Pick<Seen, 'version'> & Partial<Seen>) =>
     call<Episode>('POST', `/episodes/${id}/${step}`, seen),

@@ -14,7 +14,7 @@ import { t } from './messages'
 /** The files that are here already, to be heard and taken for an episode. */
 const visible = defineModel<boolean>('visible', { required: true })
 const props = defineProps<{ showId: string }>()
-const emit = defineEmits<{ take: [fileId: string] }>()
+const emit = defineEmits<{ take: [fileId: string, file: ShelfFile] }>()
 const shelves = useShelf()
 const { shelf } = storeToRefs(shelves)
 const problem = ref<ShownProblem | null>(null)
@@ -71,7 +71,7 @@ function uses({ uses: count, usedBy }: ShelfFile): string {
           >
         </div>
         <Button :label="heard === file.id ? t('stop') : t('listen')" size="small" text @click="listen(file)" />
-        <Button :label="t('useThisFile')" size="small" outlined @click="emit('take', file.id)" />
+        <Button :label="t('useThisFile')" size="small" outlined @click="emit('take', file.id, file)" />
       </li>
     </ul>
     <Button

@@ -28,11 +28,13 @@ const view = ref<Stretch>({ fromMs: 0, toMs: Math.max(1, props.source.durationMs
 const finished = computed(() => props.sound.finished)
 const startMs = computed(() => (finished.value ? keptBy(props.sound.recipe, props.source.durationMs).fromMs : 0))
 
+/** What is put together here is heard once it is finished; of a file both are. */
+const isMix = computed(() => props.source.origin === 'mix')
 const tracks = computed(() =>
-  [props.source, ...(finished.value ? [finished.value] : [])].map((file, index) => ({
+  [...(isMix.value ? [] : [props.source]), ...(finished.value ? [finished.value] : [])].map(file => ({
     address: file.playAddress,
     durationMs: file.durationMs,
-    offsetMs: index === 0 ? 0 : startMs.value,
+    offsetMs: file === props.source ? 0 : startMs.value,
     lufs: file.measurement?.integratedLufs ?? null,
   })),
 )
@@ -45,7 +47,7 @@ watch(
   () => [props.source.id, finished.value?.id],
   ([source], before) => {
     if (source !== before?.[0]) view.value = { fromMs: 0, toMs: Math.max(1, props.source.durationMs) }
-    load(finished.value ? 1 : 0)
+    load(tracks.value.length - 1)
   },
   { immediate: true },
 )
@@ -110,7 +112,15 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
 
 <template>
   <div class="bench boxed">
-    <Button type="button" class="play" :label="playing ? t('pause') : t('play')" outlined @click="toggle" />
+    <Button
+      type="button"
+      class="play"
+      :label="playing ? t('pause') : t('play')"
+      outlined
+      :disabled="tracks.length === 0"
+      :title="tracks.length === 0 ? t('heardOnceFinished') : undefined"
+      @click="toggle"
+    />
     <div class="waves spaced min-w-0 gap-1">
       <SoundWave
         :waveform="waves.waveforms[source.id] ?? null"
@@ -156,7 +166,7 @@ defineExpose({ hear: (finding: Finding) => hear(finding.places[0]!) })
       </span>
     </div>
     <div v-if="!low" class="flowing col-span-full gap-x-4 gap-y-2">
-      <div v-if="finished" class="flowing gap-1">
+      <div v-if="tracks.length > 1" class="flowing gap-1">
         <SelectButton
           size="small"
           :model-value="current"

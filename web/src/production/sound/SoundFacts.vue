@@ -30,10 +30,18 @@ const tags = computed(() => {
     <img v-if="audio.pictureAddress" :src="audio.pictureAddress" :alt="t('pictureInTheFile')" width="40" height="40" />
     <div class="flex-1 min-w-0">
       <p>
-        <span class="name font-semibold wrap-anywhere">{{ audio.name }}</span>{{ ' ' }}
-        <span class="figures">· {{ clock(audio.durationMs) }} · {{ amount(audio.bytes) }} · {{ formatOf(audio) }}</span>
+        <template v-if="audio.origin === 'mix'">
+          <span class="name font-semibold">{{ t('putTogetherHere') }}</span>{{ ' ' }}
+          <span class="figures">· {{ clock(audio.durationMs) }}</span>
+        </template>
+        <template v-else>
+          <span class="name font-semibold wrap-anywhere">{{ audio.name }}</span>{{ ' ' }}
+          <span class="figures"
+            >· {{ clock(audio.durationMs) }} · {{ amount(audio.bytes) }} · {{ formatOf(audio) }}</span
+          >
+        </template>
       </p>
-      <p v-if="!audio.address" class="quiet">{{ t('tagsInFile', { tags }) }}</p>
+      <p v-if="!audio.address && audio.origin !== 'mix'" class="quiet">{{ t('tagsInFile', { tags }) }}</p>
       <p v-if="audio.chapters.length" class="quiet">
         {{ t('chaptersInFile') }}
         <template v-for="(chapter, index) in audio.chapters.slice(0, 6)" :key="chapter.fromMs"

@@ -48,6 +48,9 @@ export const useSound = defineStore('sound', () => {
 
   const setRecipe = (recipe: Recipe | null): Promise<void> => act((id, version) => api.setRecipe(id, version, recipe))
   const finish = (recipe: Recipe): Promise<void> => act((id, version) => api.finish(id, version, recipe))
+  /** Makes what is put together the audio of the episode. */
+  const takeMix = (): Promise<void> =>
+    act((id, soundVersion) => api.takeMix(id, { version: desk.episode!.version, soundVersion }))
   const cancelFinish = (): Promise<void> => act((id, version) => api.cancelFinish(id, version))
 
   /** Takes a file that is here already. */
@@ -61,5 +64,5 @@ export const useSound = defineStore('sound', () => {
     await refresh()
   }
 
-  return { sound, open, close, refresh, setRecipe, finish, cancelFinish, bringFrom, bringFromShelf }
+  return { sound, open, close, refresh, setRecipe, finish, takeMix, cancelFinish, bringFrom, bringFromShelf }
 })

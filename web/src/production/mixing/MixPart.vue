@@ -1,0 +1,161 @@
+<script setup lang="ts">
+import Button from 'primevue/button'
+import { computed, ref } from 'vue'
+import type { EpisodeText } from '@core/episode/fields'
+import { changedBed, changedPiece, movedPiece, withoutBed, withoutPiece } from '@core/mix/edits'
+import type { AudioFile } from '@contract/sound'
+import { clock } from '@core/words/amounts'
+import ProblemNote from '../../platform/parts/ProblemNote.vue'
+import { useAttempt } from '../../platform/parts/attempt'
+import ShelfPicker from '../shelf/ShelfPicker.vue'
+import { useSound } from '../sound/sound'
+import { useWaveforms } from '../sound/waveforms'
+import BedRow from './BedRow.vue'
+import { useDeskMix } from './deskMix'
+import MixLanes from './MixLanes.vue'
+import PieceRow from './PieceRow.vue'
+import { t } from './messages'
+
+/** The audio of the episode as it is put together here: pieces in a row, music under them. Folded away until somebody wants it. */
+const text = defineModel<EpisodeText>({ required: true })
+defineProps<{ showId: string; fault?: string }>()
+const sounds = useSound()
+const waves = useWaveforms()
+const { mix, files, layout, isTaken, change, begin, addPiece, addBed } = useDeskMix(text)
+const { problem, busy, attempt } = useAttempt(t('audioUnchanged'))
+const picking = ref<'piece' | 'bed' | null>(null)
+const isPicking = computed({
+  get: () => picking.value !== null,
+  set: is => (picking.value = is ? picking.value : null),
+})
+
+const nameOf = (fileId: string): string => files.value.get(fileId)?.name ?? t('fileGone')
+const lengthOf = (fileId: string): number => files.value.get(fileId)?.durationMs ?? 0
+const pieces = computed(() =>
+  (mix.value?.pieces ?? []).map(({ id, fileId }, n) => ({ id, name: `${n + 1} ${nameOf(fileId)}` })),
+)
+const stands = computed(() =>
+  isTaken.value ? t('isTheAudio') : sounds.sound?.taken ? t('notYetTheAudio') : t('notUsedYet'),
+)
+
+function take(file: AudioFile): void {
+  if (picking.value === 'bed') addBed(file)
+  else addPiece(file)
+  picking.value = null
+}
+</script>
+
+<template>
+  <p v-if="!mix" class="flowing small quiet">
+    <button type="button" class="small-button" @click="begin">{{ t('putItTogether') }}</button>
+    {{ t('putTogetherHint') }}
+  </p>
+  <section v-else class="mix stacked" :aria-label="t('putTogether')">
+    <div class="apart">
+      <h2 class="heading">
+        {{ t('putTogether') }}{{ ' ' }}
+        <span class="small quiet figures">{{ t('lengthInAll', { length: clock(layout.durationMs) }) }}</span>
+      </h2>
+      <div class="actions">
+        <Button type="button" size="small" outlined :label="t('addAPiece')" @click="picking = 'piece'" />
+        <Button
+          type="button"
+          size="small"
+          outlined
+          :label="t('addABed')"
+          :disabled="mix.pieces.length === 0"
+          @click="picking = 'bed'"
+        />
+        <Button
+          type="button"
+          size="small"
+          :label="t('useAsTheAudio')"
+          :disabled="busy || isTaken || mix.pieces.length === 0"
+          @click="attempt(sounds.takeMix)"
+        />
+      </div>
+    </div>
+    <ProblemNote v-if="problem" :problem="problem" />
+    <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+    <p v-if="mix.pieces.length === 0" class="quiet">{{ t('noPieces') }}</p>
+    <template v-else>
+      <MixLanes :layout="layout" :name-of="nameOf" :length-of="lengthOf" :waveforms="waves.waveforms" />
+      <p class="apart small">
+        <span role="status">{{ stands }}</span>
+        <button type="button" class="small-button" @click="change(null)">{{ t('removeAllOfIt') }}</button>
+      </p>
+      <ol class="unlisted" :aria-label="t('pieces')">
+        <PieceRow
+          v-for="(placed, n) in layout.pieces"
+          :key="placed.piece.id"
+          :placed="placed"
+          :place="n + 1"
+          :last="layout.pieces.length"
+          :file-name="nameOf(placed.piece.fileId)"
+          :file-ms="lengthOf(placed.piece.fileId)"
+          @change="part => change(changedPiece(mix!, placed.piece.id, part))"
+          @move="by => change(movedPiece(mix!, placed.piece.id, by))"
+          @remove="change(withoutPiece(mix!, placed.piece.id))"
+        />
+      </ol>
+      <template v-if="mix.beds.length > 0">
+        <h3 class="field-name">{{ t('musicUnderThem') }}</h3>
+        <ol class="unlisted" :aria-label="t('musicUnderThem')">
+          <BedRow
+            v-for="(bed, n) in mix.beds"
+            :key="bed.id"
+            :bed="bed"
+            :place="n + 1"
+            :file-name="nameOf(bed.fileId)"
+            :file-ms="lengthOf(bed.fileId)"
+            :pieces="pieces"
+            @change="part => change(changedBed(mix!, bed.id, part))"
+            @remove="change(withoutBed(mix!, bed.id))"
+          />
+        </ol>
+      </template>
+    </template>
+    <ShelfPicker v-model:visible="isPicking" :show-id="showId" @take="(_id, file) => take(file)" />
+  </section>
+</template>
+
+<style scoped>
+.mix :deep(.piece-row),
+.mix :deep(.bed-row) {
+  display: grid;
+  grid-template-columns: 1.6rem minmax(8rem, 1fr) auto auto;
+  gap: var(--space-1) var(--space-3);
+  align-items: end;
+  padding-block: var(--space-2);
+  border-bottom: 1px solid var(--edge);
+}
+.mix :deep(.place) {
+  align-self: center;
+}
+.mix :deep(.bed-row) {
+  grid-template-columns: 1.6rem minmax(0, 1fr) auto;
+}
+.mix :deep(.bed-row .values),
+.mix :deep(.more) {
+  grid-column: 2 / -1;
+}
+.mix :deep(.time) {
+  width: 6.2rem;
+}
+.mix :deep(.values) {
+  align-items: end;
+  gap: var(--space-1) var(--space-2);
+}
+.mix :deep(.under) {
+  max-width: 11rem;
+}
+@media (max-width: 900px) {
+  .mix :deep(.piece-row) {
+    grid-template-columns: 1.6rem minmax(0, 1fr) auto;
+  }
+  .mix :deep(.piece-row .values) {
+    grid-column: 2 / -1;
+    grid-row: 2;
+  }
+}
+</style>
