@@ -4,11 +4,12 @@ import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import type { Page } from 'playwright-core'
+import type { Locator, Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { makeSound } from '../core/audio/sound.fixture'
 import { type DemoHouse, demoSounds, openDemoHouse } from './demoHouse'
-import { dropFiles, openPart } from './hands'
+import { dropFiles, goTo, openPart, saved, typeOver } from './hands'
+import { violations } from './judge'
 
 /** Encoding takes its time on a machine that has other work. */
 const untilEncoded = { timeout: 240_000 }
@@ -219,3 +220,58 @@ it('finishing survives a server that dies in the midst of it', async () => {
   // All of it is done once more, and other journeys run beside it.
   await page.getByText('Finished. This file will be published.').waitFor({ timeout: 480_000 })
 }, 720_000)
+
+/** Types a number over another, which keeps its unit behind it. */
+async function typeNumber(field: Locator, digits: string, shown: string): Promise<void> {
+  await field.focus()
+  await field.press('Control+a')
+  await field.pressSequentially(digits)
+  await field.press('Tab')
+  await expect.poll(() => field.inputValue()).toBe(shown)
+}
+
+it('an episode is put together of a voice and music from the shelf, and finished so', async () => {
+  await goTo(page, '/studio/bellows-and-reeds')
+  await page.getByRole('button', { name: 'New episode' }).click()
+  await page.getByLabel('Audio file').setInputFiles(cut('br-32.mp3', 18))
+  await openPart(page, 'Sound')
+  await page.getByRole('button', { name: 'Replace file' }).waitFor()
+  await page.getByRole('button', { name: 'Put it together' }).click()
+  const sheet = page.getByRole('region', { name: 'Put together' })
+  await sheet.getByText('0:18 in all').waitFor()
+
+  await sheet.getByRole('button', { name: 'Put music under it' }).click()
+  const shelf = page.getByRole('dialog', { name: 'From the shelf' })
+  await shelf
+    .getByRole('listitem')
+    .filter({ hasText: 'br-31.mp3' })
+    .getByRole('button', { name: 'Use this file' })
+    .click()
+  const music = sheet.getByRole('listitem', { name: /^Music 1, br-31\.mp3/ })
+  await typeNumber(music.getByRole('spinbutton', { name: /seconds until it begins/ }), '5', '5 s')
+  await music.getByRole('combobox', { name: /what that is counted from/ }).click()
+  await page.getByRole('option', { name: 'before the piece begins' }).click()
+  await typeOver(music.getByRole('textbox', { name: /how long it lasts/ }), '0:12')
+  await sheet.getByText('0:23 in all').waitFor()
+
+  // What goes by mistake comes back.
+  await music.getByRole('button', { name: /^Remove / }).click()
+  await expect.poll(() => music.count()).toBe(0)
+  await page.getByRole('button', { name: /^Undo/ }).click()
+  await music.waitFor()
+  await saved(page)
+  expect(await violations(page)).toEqual([])
+
+  await sheet.getByRole('button', { name: 'Use as the audio' }).click()
+  await sheet.getByText('This is the episode’s audio.').waitFor()
+  await page.getByRole('button', { name: 'Finish the audio' }).first().click()
+  await page.getByText('Finished. This file will be published.').waitFor(untilEncoded)
+  await page.getByRole('button', { name: 'Play' }).click()
+  await expect.poll(() => page.getByTestId('place').innerText()).toMatch(/^0:0[1-9]\s+0:2[23]$/)
+  await page.getByRole('button', { name: 'Pause' }).click()
+
+  await page.reload()
+  await sheet.getByText('This is the episode’s audio.').waitFor()
+  await typeNumber(music.getByRole('spinbutton', { name: /level in dB/ }), '-6', '-6 dB')
+  await sheet.getByText('The episode’s audio is still what it was before these changes.').waitFor()
+})

@@ -29,13 +29,15 @@ export interface Field<Schema extends z.ZodType = z.ZodType> {
   name: string
   appears: Appearance
   isSame(one: z.output<Schema>, other: z.output<Schema>): boolean
+  /** Whether it has as many entries: typing leaves their number, and adding or taking away does not. */
+  hasAsMany(one: z.output<Schema>, other: z.output<Schema>): boolean
   /** Brings together what two windows made of `base`. */
   merge(base: z.output<Schema>, mine: z.output<Schema>, theirs: z.output<Schema>): z.output<Schema> | Conflict
   /** A value in words; empty where there is nothing. */
   shown(value: z.output<Schema>): string
 }
 
-type FieldDefinition<Schema extends z.ZodType> = Omit<Field<Schema>, 'isSame' | 'merge' | 'shown'> &
+type FieldDefinition<Schema extends z.ZodType> = Omit<Field<Schema>, 'isSame' | 'hasAsMany' | 'merge' | 'shown'> &
   Partial<Pick<Field<Schema>, 'shown' | 'isSame'>>
 
 /** A field that is one thing: it changes as a whole. */
@@ -44,6 +46,7 @@ export function whole<Schema extends z.ZodType>(told: FieldDefinition<Schema>): 
     shown: value => (value === null ? '' : String(value)),
     isSame: deepEqual,
     ...told,
+    hasAsMany: () => true,
     merge: mergeWhole,
   }
 }
@@ -55,6 +58,7 @@ export function parts<Schema extends z.ZodType<Record<string, unknown>>>(told: F
     shown: value => Object.values(value).filter(Boolean).join(', '),
     isSame: deepEqual,
     ...told,
+    hasAsMany: () => true,
     merge(base, mine, theirs) {
       const names = [...new Set([...Object.keys(theirs), ...Object.keys(mine)])]
       const merged = names.map(name => [name, mergeWhole(base[name], mine[name], theirs[name])] as const)
@@ -72,6 +76,7 @@ export function list<Entry, Schema extends z.ZodType<Entry[]>>(
     shown: value => value.map(keyOf).join(', '),
     isSame: deepEqual,
     ...told,
+    hasAsMany: (one, other) => one.length === other.length,
     merge: (base, mine, theirs) => mergeLists(base, mine, theirs, keyOf) as z.output<Schema> | Conflict,
   }
 }
@@ -84,6 +89,7 @@ export function listOrNone<Entry, Schema extends z.ZodType<Entry[] | null>>(
   return {
     isSame: deepEqual,
     ...told,
+    hasAsMany: (one, other) => one?.length === other?.length,
     merge(base, mine, theirs) {
       const merged = mergeWhole(base, mine, theirs)
       if (merged !== conflict || !mine || !theirs) return merged
@@ -100,6 +106,7 @@ export function listsOrNone<Lists extends string, Schema extends z.ZodType<Recor
   return {
     isSame: deepEqual,
     ...told,
+    hasAsMany: (one, other) => names.every(name => one?.[name]?.length === other?.[name]?.length),
     merge(base, mine, theirs) {
       const merged = mergeWhole(base, mine, theirs)
       if (merged !== conflict || !mine || !theirs) return merged

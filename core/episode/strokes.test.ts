@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { mixOf, pieceOf } from '../mix/mix.fixture'
 import { type EpisodeText, unsetText } from './fields'
 import { doneAgain, type Stroke, undone, withStroke } from './strokes'
 
@@ -23,6 +24,28 @@ describe('what was done to a text', () => {
     expect(strokesOf(titles, 1000)).toHaveLength(3)
     expect(strokesOf([text({}), text({ title: 'B' }), text({ title: 'B', hook: 'h' })])).toHaveLength(2)
     expect(strokesOf(Array.from({ length: 60 }, (_, at) => text({ title: 'x'.repeat(at) }))).length).toBeGreaterThan(1)
+  })
+
+  it('takes adding and taking away as strokes of their own, however quickly they come', () => {
+    const people = [[], ['Odile'], ['Odile', 'Benno'], ['Benno']].map(names =>
+      text({ people: names.map(name => ({ name, role: 'Guest' as const, address: null })) }),
+    )
+    const strokes = strokesOf(people)
+    expect(strokes).toHaveLength(3)
+    expect(undone(people[3]!, strokes[2]!).people.map(({ name }) => name)).toEqual(['Odile', 'Benno'])
+    const piece = pieceOf(1, [[0, 9_000]])
+    const mixes = [
+      null,
+      mixOf([]),
+      mixOf([piece]),
+      mixOf([{ ...piece, gainDb: -1 }]),
+      mixOf([{ ...piece, gainDb: -3 }]),
+    ]
+    expect(strokesOf(mixes.map(mix => text({ mix }))).map(({ after }) => after.mix)).toEqual([
+      mixes[1],
+      mixes[2],
+      mixes[4],
+    ])
   })
 
   it('undoes and does again in any field', () => {

@@ -1,4 +1,5 @@
-import { differingFields, type EpisodeField, type EpisodeText } from './fields'
+import type { Field } from './field'
+import { differingFields, type EpisodeField, type EpisodeText, fields } from './fields'
 import { mergeTexts } from './merge'
 
 /** One thing that was done to a text, which can be undone and done again. */
@@ -23,20 +24,26 @@ export function withStroke(
   after: EpisodeText,
   atMs: number,
 ): readonly Stroke[] {
-  const fields = differingFields(before, after)
+  const changed = differingFields(before, after)
   const last = strokes.at(-1)
-  if (fields.length === 0) return strokes
+  if (changed.length === 0) return strokes
   const goesOn =
     last &&
-    fields.length === 1 &&
+    changed.length === 1 &&
     last.fields.length === 1 &&
-    last.fields[0] === fields[0] &&
+    last.fields[0] === changed[0] &&
+    isTyping(changed[0]!, before, after) &&
+    isTyping(changed[0]!, last.before, last.after) &&
     atMs - last.atMs < pauseMs &&
     atMs - last.fromMs < longestMs
   return goesOn
     ? [...strokes.slice(0, -1), { ...last, after, atMs }]
-    : [...strokes, { before, after, fields, atMs, fromMs: atMs }].slice(-mostStrokes)
+    : [...strokes, { before, after, fields: changed, atMs, fromMs: atMs }].slice(-mostStrokes)
 }
+
+/** Adding and taking away are strokes of their own. */
+const isTyping = (name: EpisodeField, before: EpisodeText, after: EpisodeText): boolean =>
+  (fields[name] as Field).hasAsMany(before[name], after[name])
 
 /** A text with a stroke undone; what somebody else has written since stays. */
 export const undone = (text: EpisodeText, { before, after }: Stroke): EpisodeText => moved(text, after, before)
