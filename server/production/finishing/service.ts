@@ -1,6 +1,6 @@
 import type { Transaction } from 'sequelize'
 import type { Sound } from '@contract/sound'
-import { isDeliverable } from '@core/audio/delivery'
+import { isDeliverable, mixType } from '@core/audio/delivery'
 import { type Recipe, recipeText } from '@core/audio/recipe'
 import type { Scope } from '../../people/access/scope'
 import { type Decision, episodeChanges } from '../../show/episodes/change'
@@ -40,7 +40,7 @@ export function finishingService(
       change(scope, version, async (episode, transaction) => {
         if (recipe) needPossible(recipe)
         if (sameRecipe(episode.recipe, recipe)) return null
-        if (!recipe && episode.status === 'scheduled') needDeliverable(await sourceOf(episode, transaction))
+        if (!recipe) needGoingOut(episode, await sourceOf(episode, transaction))
         await stop(episode, transaction)
         const isAsFinished =
           recipe !== null &&
@@ -95,9 +95,10 @@ export const sameRecipe = (one: Recipe | null, other: Recipe | null): boolean =>
 const notReady = (rule: string): AppError =>
   new AppError('not-ready', rule, [{ field: 'audio', value: '(nothing)', rule }])
 
-/** Throws `not-ready` where a scheduled episode would be left with audio that cannot go out as it is. */
-function needDeliverable(file: AudioFile | null): void {
-  if (!file || !isDeliverable(file.type))
+/** Throws `not-ready` where audio that cannot go out as it is would be left without a recipe: of a scheduled episode, and of one that is put together here. */
+function needGoingOut(episode: Episode, file: AudioFile | null): void {
+  if (file?.type === mixType) throw notReady('What is put together here goes out finished: keep the recipe.')
+  if (episode.status === 'scheduled' && (!file || !isDeliverable(file.type)))
     throw notReady(
       'The episode is scheduled, and only MP3 and M4A can go out as they were uploaded. Keep the recipe, or take it back to draft first.',
     )

@@ -122,8 +122,11 @@ describe('an episode that is put together', () => {
     expect(files.find(each => each.id === music)!.usedBy).toContainEqual(expect.objectContaining({ id, as: 'mixed' }))
     const refused = await house.call('DELETE', `/shows/${showId}/files/${music}`)
     expect([refused.statusCode, refused.json().code]).toEqual([409, 'file-in-use'])
-    // There is nothing of it to be fetched before it is finished.
-    expect((await house.call('GET', `/files/${sound.source!.id}/sound`)).statusCode).toBe(404)
+    // There is nothing of it to be fetched, and nothing that could go out as it is.
+    for (const what of ['sound', 'download'])
+      expect((await house.call('GET', `/files/${sound.source!.id}/${what}`)).statusCode).toBe(404)
+    const asItIs = await house.call('PUT', `/episodes/${id}/recipe`, { version: sound.version, recipe: null })
+    expect([asItIs.statusCode, asItIs.json().code]).toEqual([422, 'not-ready'])
   })
 
   it('takes its chapters and soundbites along when it is cut', async () => {
@@ -185,6 +188,14 @@ describe('an episode that is put together', () => {
     expect(second.source).toMatchObject({ id: first.sound.source!.id, measuring: 'done' })
     expect(await Job.count({ where: { kind: 'measure-file', subject: first.sound.source!.id } })).toBe(1)
   })
+})
+
+it('that could not be rendered is rendered once more when it is taken again', async () => {
+  const { id } = await create()
+  const mix = { ...usual(), beds: [] }
+  const { sound } = await mixed(id, mix)
+  await AudioFile.update({ measuring: 'failed', measurement: null }, { where: { id: sound.source!.id } })
+  expect((await mixed(id, mix)).sound.source).toMatchObject({ id: sound.source!.id, measuring: 'done' })
 })
 
 describe('what cannot be mixed is refused, with the part', () => {

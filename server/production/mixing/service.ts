@@ -71,6 +71,8 @@ export function mixingService(
           [],
           transaction,
         )
+        // What could not be rendered before may be by now.
+        if (file.measuring === 'failed') await file.update({ measuring: 'waiting' }, { transaction })
         await keeper.measure(file, transaction)
         const before = await soundBefore(episode, transaction)
         const show = await Show.findByPk(episode.showId, { transaction, rejectOnEmpty: true })

@@ -4,6 +4,7 @@ import type { Scope } from '../../people/access/scope'
 import { episodeChanges } from '../../show/episodes/change'
 import { fileIdOf } from '../../show/episodes/roles'
 import { AppError } from '../../platform/http/errors'
+import { AudioFile } from '../../media/files/models'
 import type { NewJob } from '../../platform/jobs/jobs'
 import type { Platform } from '../../platform/platform'
 import { TranscriptDraft } from './models'
@@ -28,6 +29,11 @@ export function draftingService(platform: Pick<Platform, 'database' | 'clock' | 
       await changeEpisode(scope, {}, async (episode, transaction) => {
         const fileId = fileIdOf(episode, 'source')
         if (!fileId) throw new AppError('not-ready', 'There is no audio here that somebody could write down.')
+        if ((await AudioFile.count({ where: { id: fileId, origin: 'mix' }, transaction })) > 0)
+          throw new AppError(
+            'not-ready',
+            'What is put together here is no file yet that could be sent to be written down.',
+          )
         const known = await TranscriptDraft.findOne({ where: { episodeId: scope.id }, transaction })
         if (known?.state === 'working') return null
         await known?.destroy({ transaction })

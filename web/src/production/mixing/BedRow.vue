@@ -2,13 +2,13 @@
 import { X } from '@lucide/vue'
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
-import { crossfadeShapes } from '@core/audio/fades'
 import { type Bed, usualDucking } from '@core/mix/document'
 import { clock } from '@core/words/amounts'
 import IconButton from '../../platform/parts/IconButton.vue'
-import TimestampInput from '../../platform/parts/TimestampInput.vue'
 import { vOpened } from '../../platform/parts/opened'
+import FadeFields from './FadeFields.vue'
 import NumberField from './NumberField.vue'
+import TimeField from './TimeField.vue'
 import { t } from './messages'
 
 /** Music under a piece: when it begins, how long it goes on, how far it gives way. */
@@ -24,7 +24,6 @@ const open = ref(false)
 const fault = ref('')
 const name = computed(() => `${t('bedNumber', { number: props.place })}, ${props.fileName}`)
 const isLooped = computed(() => props.bed.durationMs > props.fileMs - props.bed.startMs)
-const shapes = crossfadeShapes.map(value => ({ value, name: t(value) }))
 
 type When = `${'before' | 'after'} ${Bed['offsetFrom']}`
 const whens = (['before beginning', 'after beginning', 'before end', 'after end'] as const).map(value => ({
@@ -81,15 +80,13 @@ const seconds = computed(() => Math.abs(props.bed.offsetMs) / 1000)
         :aria-label="t('beginsWhen', { name })"
         @update:model-value="to => begin(seconds, to)"
       />
-      <label class="grid"
-        ><span class="small quiet" aria-hidden="true">{{ t('lasts') }}</span
-        ><TimestampInput
-          class="time"
-          :ms="bed.durationMs"
-          :label="t('lastsOf', { name })"
-          @change="durationMs => durationMs >= 10 && emit('change', { durationMs })"
-          @fault="words => (fault = words)"
-      /></label>
+      <TimeField
+        :label="t('lasts')"
+        :name="t('lastsOf', { name })"
+        :ms="bed.durationMs"
+        @change="durationMs => durationMs >= 10 && emit('change', { durationMs })"
+        @fault="words => (fault = words)"
+      />
       <NumberField
         :model-value="bed.gainDb"
         :label="t('level')"
@@ -121,44 +118,14 @@ const seconds = computed(() => Math.abs(props.bed.offsetMs) / 1000)
       </button>
     </div>
     <div v-if="open" v-opened="() => (open = false)" class="more flowing">
-      <label class="grid"
-        ><span class="small quiet" aria-hidden="true">{{ t('startsAt') }}</span
-        ><TimestampInput
-          class="time"
-          :ms="bed.startMs"
-          :label="t('startsAtOf', { name })"
-          @change="startMs => emit('change', { startMs: Math.min(startMs, Math.max(0, fileMs - 10)) })"
-          @fault="words => (fault = words)"
-      /></label>
-      <NumberField
-        :model-value="bed.fadeInMs / 1000"
-        :label="t('fadeIn')"
-        :name="t('fadeInOf', { name })"
-        unit="s"
-        :min="0"
-        :max="600"
-        @update:model-value="to => emit('change', { fadeInMs: to * 1000 })"
+      <TimeField
+        :label="t('startsAt')"
+        :name="t('startsAtOf', { name })"
+        :ms="bed.startMs"
+        @change="startMs => emit('change', { startMs: Math.min(startMs, Math.max(0, fileMs - 10)) })"
+        @fault="words => (fault = words)"
       />
-      <NumberField
-        :model-value="bed.fadeOutMs / 1000"
-        :label="t('fadeOut')"
-        :name="t('fadeOutOf', { name })"
-        unit="s"
-        :min="0"
-        :max="600"
-        @update:model-value="to => emit('change', { fadeOutMs: to * 1000 })"
-      />
-      <label class="grid"
-        ><span class="small quiet" aria-hidden="true">{{ t('shape') }}</span
-        ><Select
-          :model-value="bed.shape"
-          :options="shapes"
-          option-label="name"
-          option-value="value"
-          size="small"
-          :aria-label="t('shapeOf', { name })"
-          @update:model-value="shape => emit('change', { shape })"
-      /></label>
+      <FadeFields :fades="bed" :name="name" @change="part => emit('change', part)" />
     </div>
     <p v-if="fault" class="fault more" role="alert">{{ fault }}</p>
   </li>

@@ -139,9 +139,6 @@ function take(file: AudioFile): void {
 .mix :deep(.more) {
   grid-column: 2 / -1;
 }
-.mix :deep(.time) {
-  width: 6.2rem;
-}
 .mix :deep(.values) {
   align-items: end;
   gap: var(--space-1) var(--space-2);

@@ -1,16 +1,15 @@
 <script setup lang="ts">
 import { ArrowDown, ArrowUp, X } from '@lucide/vue'
-import Select from 'primevue/select'
 import { computed, ref } from 'vue'
-import { crossfadeShapes } from '@core/audio/fades'
 import type { Piece } from '@core/mix/document'
 import { withEnds } from '@core/mix/edits'
 import type { PlacedPiece } from '@core/mix/layout'
 import { clock } from '@core/words/amounts'
 import IconButton from '../../platform/parts/IconButton.vue'
-import TimestampInput from '../../platform/parts/TimestampInput.vue'
 import { vOpened } from '../../platform/parts/opened'
+import FadeFields from './FadeFields.vue'
 import NumberField from './NumberField.vue'
+import TimeField from './TimeField.vue'
 import { t } from './messages'
 
 /** A piece: what of its file is heard, how loud, and how it meets the one before. */
@@ -22,7 +21,6 @@ const piece = computed(() => props.placed.piece)
 const name = computed(() => `${t('pieceNumber', { number: props.place })}, ${props.fileName}`)
 const fromMs = computed(() => piece.value.kept[0]!.fromMs)
 const toMs = computed(() => piece.value.kept.at(-1)!.toMs)
-const shapes = crossfadeShapes.map(value => ({ value, name: t(value) }))
 
 function setEnds(ends: { fromMs?: number; toMs?: number }): void {
   const put = { fromMs: fromMs.value, toMs: toMs.value, ...ends }
@@ -44,24 +42,20 @@ function setEnds(ends: { fromMs?: number; toMs?: number }): void {
       >
     </div>
     <div class="values flowing">
-      <label class="grid"
-        ><span class="small quiet" aria-hidden="true">{{ t('from') }}</span
-        ><TimestampInput
-          class="time"
-          :ms="fromMs"
-          :label="t('fromOf', { name })"
-          @change="ms => setEnds({ fromMs: ms })"
-          @fault="words => (fault = words)"
-      /></label>
-      <label class="grid"
-        ><span class="small quiet" aria-hidden="true">{{ t('to') }}</span
-        ><TimestampInput
-          class="time"
-          :ms="toMs"
-          :label="t('toOf', { name })"
-          @change="ms => setEnds({ toMs: ms })"
-          @fault="words => (fault = words)"
-      /></label>
+      <TimeField
+        :label="t('from')"
+        :name="t('fromOf', { name })"
+        :ms="fromMs"
+        @change="ms => setEnds({ fromMs: ms })"
+        @fault="words => (fault = words)"
+      />
+      <TimeField
+        :label="t('to')"
+        :name="t('toOf', { name })"
+        :ms="toMs"
+        @change="ms => setEnds({ toMs: ms })"
+        @fault="words => (fault = words)"
+      />
       <NumberField
         :model-value="piece.gainDb"
         :label="t('level')"
@@ -103,35 +97,7 @@ function setEnds(ends: { fromMs?: number; toMs?: number }): void {
       <IconButton :name="t('remove', { name })" :icon="X" @click="emit('remove')" />
     </span>
     <div v-if="open" v-opened="() => (open = false)" class="more flowing">
-      <NumberField
-        :model-value="piece.fadeInMs / 1000"
-        :label="t('fadeIn')"
-        :name="t('fadeInOf', { name })"
-        unit="s"
-        :min="0"
-        :max="600"
-        @update:model-value="seconds => emit('change', { fadeInMs: seconds * 1000 })"
-      />
-      <NumberField
-        :model-value="piece.fadeOutMs / 1000"
-        :label="t('fadeOut')"
-        :name="t('fadeOutOf', { name })"
-        unit="s"
-        :min="0"
-        :max="600"
-        @update:model-value="seconds => emit('change', { fadeOutMs: seconds * 1000 })"
-      />
-      <label class="grid"
-        ><span class="small quiet" aria-hidden="true">{{ t('shape') }}</span
-        ><Select
-          :model-value="piece.shape"
-          :options="shapes"
-          option-label="name"
-          option-value="value"
-          size="small"
-          :aria-label="t('shapeOf', { name })"
-          @update:model-value="shape => emit('change', { shape })"
-      /></label>
+      <FadeFields :fades="piece" :name="name" @change="part => emit('change', part)" />
     </div>
     <p v-if="fault" class="fault more" role="alert">{{ fault }}</p>
   </li>
