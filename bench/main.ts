@@ -4,6 +4,7 @@ import { benchFresh } from './fresh'
 import { benchKeptFeed } from './keptFeed'
 import { benchCounting } from './counting'
 import { benchAlignment } from './alignment'
+import { benchMixing } from './mixing'
 import { benchNoting } from './noting'
 import { benchNumbers } from './numbers'
 import { benchReleases } from './releases'
@@ -28,6 +29,7 @@ const benches: Record<string, () => void | Promise<void>> = {
   size: benchSize,
   releases: benchReleases,
   counting: benchCounting,
+  mixing: benchMixing,
   noting: benchNoting,
   numbers: benchNumbers,
 }

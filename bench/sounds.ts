@@ -1,10 +1,10 @@
-import { spawn, spawnSync } from 'node:child_process'
 import { mkdtemp, rm } from 'node:fs/promises'
 import { cpus, tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { monitorEventLoopDelay } from 'node:perf_hooks'
 import { firstRecipe } from '@core/audio/recipe'
 import { runSound } from '@server/media/sound/run'
+import { ffmpeg, makeStereo, timed, withMemory } from './sound'
 
 const seconds = 3600
 /** ffmpeg's loudnorm is slow; a part of the hour tells as much. */
@@ -12,83 +12,6 @@ const finishedSeconds = 600
 const serverDir = 'dist/server'
 const run = { signal: new AbortController().signal, progress: () => undefined }
 const source = (path: string) => ({ path, sampleRateHz: 44_100, channels: 2 as const, junkBytes: 0 })
-
-function ffmpeg(parameters: string[]): Promise<{ seconds: number; said: string }> {
-  const from = performance.now()
-  return new Promise((resolve, reject) => {
-    const child = spawn('ffmpeg', ['-nostdin', '-nostats', '-hide_banner', '-y', ...parameters], {
-      stdio: ['ignore', 'ignore', 'pipe'],
-    })
-    let said = ''
-    child.stderr.on('data', (words: Buffer) => {
-      said = `${said}${words.toString()}`.slice(-8000)
-    })
-    child.once('error', reject)
-    child.once('close', code =>
-      code === 0 ? resolve({ seconds: (performance.now() - from) / 1000, said }) : reject(new Error(said)),
-    )
-  })
-}
-
-async function timed<T>(act: () => Promise<T>): Promise<{ seconds: number; answer: T }> {
-  const from = performance.now()
-  const answer = await act()
-  return { seconds: (performance.now() - from) / 1000, answer }
-}
-
-/** The largest resident memory of this process and its children while something runs, in MB. */
-async function withMemory<T>(act: () => Promise<T>): Promise<{ megabytes: number; answer: T }> {
-  const read = (): number => {
-    const { stdout } = spawnSync('ps', ['-o', 'rss=', '--pid', String(process.pid), '--ppid', String(process.pid)], {
-      encoding: 'utf8',
-    })
-    return (
-      stdout
-        .trim()
-        .split('\n')
-        .reduce((sum, line) => sum + Number(line), 0) / 1000
-    )
-  }
-  const before = read()
-  let most = before
-  const timer = setInterval(() => {
-    most = Math.max(most, read())
-  }, 250)
-  try {
-    return { answer: await act(), megabytes: most - before }
-  } finally {
-    clearInterval(timer)
-  }
-}
-
-/** Stereo sound with something in it: the demo's speech over quiet noise, a little different on each side. */
-async function makeStereo(path: string, length: number): Promise<void> {
-  await ffmpeg([
-    '-stream_loop',
-    '-1',
-    '-i',
-    'demo/sounds/br-31.mp3',
-    '-f',
-    'lavfi',
-    '-i',
-    'anoisesrc=c=pink:a=0.02:r=44100',
-    '-f',
-    'lavfi',
-    '-i',
-    'anoisesrc=c=pink:a=0.02:r=44100:s=7',
-    '-filter_complex',
-    '[0:a]aformat=sample_rates=44100:channel_layouts=stereo[v];[1:a][2:a]join=inputs=2:channel_layout=stereo[n];[v][n]amix=inputs=2:normalize=0[out]',
-    '-map',
-    '[out]',
-    '-t',
-    String(length),
-    '-b:a',
-    '128k',
-    '-map_metadata',
-    '-1',
-    path,
-  ])
-}
 
 /** Measuring and finishing an hour of stereo MP3, against ffmpeg on the same file in the same run. */
 export async function benchSounds(): Promise<void> {

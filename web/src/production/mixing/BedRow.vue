@@ -26,10 +26,13 @@ const name = computed(() => `${t('bedNumber', { number: props.place })}, ${props
 const isLooped = computed(() => props.bed.durationMs > props.fileMs - props.bed.startMs)
 
 type When = `${'before' | 'after'} ${Bed['offsetFrom']}`
-const whens = (['before beginning', 'after beginning', 'before end', 'after end'] as const).map(value => ({
-  value,
-  name: t(value),
-}))
+const whenWords: Readonly<Record<When, string>> = {
+  'before beginning': t('beforeBeginning'),
+  'after beginning': t('afterBeginning'),
+  'before end': t('beforeEnd'),
+  'after end': t('afterEnd'),
+}
+const whens = Object.entries(whenWords).map(([value, name]) => ({ value, name }))
 const when = computed((): When => `${props.bed.offsetMs < 0 ? 'before' : 'after'} ${props.bed.offsetFrom}`)
 function begin(seconds: number, at: When): void {
   const [side, offsetFrom] = at.split(' ') as ['before' | 'after', Bed['offsetFrom']]
@@ -47,7 +50,7 @@ const seconds = computed(() => Math.abs(props.bed.offsetMs) / 1000)
         >{{ clock(fileMs) }}<template v-if="isLooped"> · {{ t('loops') }}</template></span
       >
     </div>
-    <IconButton :name="t('remove', { name })" :icon="X" @click="emit('remove')" />
+    <IconButton :name="t('removeNamed', { name })" :icon="X" @click="emit('remove')" />
     <div class="values flowing">
       <label v-if="pieces.length > 1" class="grid"
         ><span class="small quiet" aria-hidden="true">{{ t('under') }}</span

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Select from 'primevue/select'
-import { crossfadeShapes } from '@core/audio/fades'
+import type { CrossfadeShape } from '@core/audio/fades'
 import type { Piece } from '@core/mix/document'
 import NumberField from './NumberField.vue'
 import { t } from './messages'
@@ -9,7 +9,12 @@ import { t } from './messages'
 type Fades = Pick<Piece, 'fadeInMs' | 'fadeOutMs' | 'shape'>
 defineProps<{ fades: Fades; name: string }>()
 const emit = defineEmits<{ change: [part: Partial<Fades>] }>()
-const shapes = crossfadeShapes.map(value => ({ value, name: t(value) }))
+const shapeWords: Readonly<Record<CrossfadeShape, string>> = {
+  linear: t('linear'),
+  logarithmic: t('logarithmic'),
+  'equal power': t('equalPower'),
+}
+const shapes = Object.entries(shapeWords).map(([value, name]) => ({ value, name }))
 </script>
 
 <template>

@@ -94,7 +94,7 @@ function setEnds(ends: { fromMs?: number; toMs?: number }): void {
         :disabled="place === last"
         @click="emit('move', 1)"
       />
-      <IconButton :name="t('remove', { name })" :icon="X" @click="emit('remove')" />
+      <IconButton :name="t('removeNamed', { name })" :icon="X" @click="emit('remove')" />
     </span>
     <div v-if="open" v-opened="() => (open = false)" class="more flowing">
       <FadeFields :fades="piece" :name="name" @change="part => emit('change', part)" />
