@@ -22,7 +22,9 @@ const props = defineProps<{ show: Show; marks: ShowNumbers['marks'] }>()
 const store = useNumbers()
 const form = ref<HTMLElement>()
 const { problem, busy, fault, save } = useSave(form)
-const day = ref<Date | null>(currentMoment())
+/** Today as the days of figures are, in UTC: after midnight in the window's zone theirs may not have begun. */
+const [year, month, date] = currentMoment().toISOString().slice(0, 10).split('-').map(Number)
+const day = ref<Date | null>(new Date(year!, month! - 1, date))
 const words = ref('')
 
 const isoDay = (at: Date | null): string =>
