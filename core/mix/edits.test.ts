@@ -59,6 +59,7 @@ describe('the ends of what is kept', () => {
     ['are put behind a cut', 7_000, 9_000, [[7_000, 9_000]]],
     ['are put in front of a cut', 1_000, 4_000, [[1_000, 4_000]]],
     ['are put into what was cut out', 5_200, 5_800, [[5_200, 5_800]]],
+    ['leave too little of a stretch to be heard', 4_995, 9_000, [[6_000, 9_000]]],
   ])('%s', (_name, fromMs, toMs, wanted) =>
     expect(withEnds(kept, { fromMs, toMs }).map(each => [each.fromMs, each.toMs])).toEqual(wanted),
   )

@@ -1,5 +1,5 @@
 import type { Stretch } from '../audio/measurement'
-import { type Bed, type MixDocument, mixVersion, type Piece, usualDucking } from './document'
+import { type Bed, type MixDocument, mixVersion, type Piece, shortestMs, usualDucking } from './document'
 
 export const emptyMix: MixDocument = { version: mixVersion, pieces: [], beds: [] }
 
@@ -78,6 +78,6 @@ export function withEnds(kept: readonly Stretch[], { fromMs, toMs }: Stretch): S
   }))
   const within = moved
     .map(each => ({ fromMs: Math.max(each.fromMs, fromMs), toMs: Math.min(each.toMs, toMs) }))
-    .filter(each => each.toMs > each.fromMs)
+    .filter(each => each.toMs - each.fromMs >= shortestMs)
   return within.length > 0 ? within : [{ fromMs, toMs }]
 }

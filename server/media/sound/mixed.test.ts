@@ -110,6 +110,7 @@ describe('a mix of files', () => {
     expect(running()).toBe(0)
   })
 
+  // As W3C’s Web Audio API mixes one channel up and two down (“Channel up-mixing and down-mixing”, speakers), from memory.
   it('hears one channel on both sides as loud as in one, and both sides in one as their mean', async () => {
     const voice = written('mono.wav', tones([{ seconds: 1, dbfs: -20 }], rate, 1), 1, ['-c:a', 'pcm_f32le'])
     const both = noise(1, 5, 2)

@@ -2,7 +2,7 @@
 import { X } from '@lucide/vue'
 import Select from 'primevue/select'
 import { computed, ref } from 'vue'
-import { type Bed, usualDucking } from '@core/mix/document'
+import { type Bed, shortestMs, usualDucking } from '@core/mix/document'
 import { clock } from '@core/words/amounts'
 import IconButton from '../../platform/parts/IconButton.vue'
 import { vOpened } from '../../platform/parts/opened'
@@ -87,7 +87,7 @@ const seconds = computed(() => Math.abs(props.bed.offsetMs) / 1000)
         :label="t('lasts')"
         :name="t('lastsOf', { name })"
         :ms="bed.durationMs"
-        @change="durationMs => durationMs >= 10 && emit('change', { durationMs })"
+        @change="durationMs => durationMs >= shortestMs && emit('change', { durationMs })"
         @fault="words => (fault = words)"
       />
       <NumberField
@@ -125,7 +125,7 @@ const seconds = computed(() => Math.abs(props.bed.offsetMs) / 1000)
         :label="t('startsAt')"
         :name="t('startsAtOf', { name })"
         :ms="bed.startMs"
-        @change="startMs => emit('change', { startMs: Math.min(startMs, Math.max(0, fileMs - 10)) })"
+        @change="startMs => emit('change', { startMs: Math.min(startMs, Math.max(0, fileMs - shortestMs)) })"
         @fault="words => (fault = words)"
       />
       <FadeFields :fades="bed" :name="name" @change="part => emit('change', part)" />

@@ -21,7 +21,7 @@ const text = defineModel<EpisodeText>({ required: true })
 defineProps<{ showId: string; fault?: string }>()
 const sounds = useSound()
 const waves = useWaveforms()
-const { mix, files, layout, isTaken, change, begin, addPiece, addBed } = useDeskMix(text)
+const { mix, isNewer, files, layout, isTaken, change, begin, addPiece, addBed } = useDeskMix(text)
 const { problem, busy, attempt } = useAttempt(t('audioUnchanged'))
 const picking = ref<'piece' | 'bed' | null>(null)
 const isPicking = computed({
@@ -46,7 +46,8 @@ function take(file: AudioFile): void {
 </script>
 
 <template>
-  <p v-if="!mix" class="flowing small quiet">
+  <p v-if="isNewer" class="note">{{ t('byNewerVersion') }}</p>
+  <p v-else-if="!mix" class="flowing small quiet">
     <button type="button" class="small-button" @click="begin">{{ t('putItTogether') }}</button>
     {{ t('putTogetherHint') }}
   </p>

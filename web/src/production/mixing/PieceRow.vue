@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ArrowDown, ArrowUp, X } from '@lucide/vue'
 import { computed, ref } from 'vue'
-import type { Piece } from '@core/mix/document'
+import { type Piece, shortestMs } from '@core/mix/document'
 import { withEnds } from '@core/mix/edits'
 import type { PlacedPiece } from '@core/mix/layout'
 import { clock } from '@core/words/amounts'
@@ -25,7 +25,7 @@ const toMs = computed(() => piece.value.kept.at(-1)!.toMs)
 function setEnds(ends: { fromMs?: number; toMs?: number }): void {
   const put = { fromMs: fromMs.value, toMs: toMs.value, ...ends }
   const within = { fromMs: Math.max(0, put.fromMs), toMs: Math.min(props.fileMs, put.toMs) }
-  if (within.toMs - within.fromMs >= 10) emit('change', { kept: withEnds(piece.value.kept, within) })
+  if (within.toMs - within.fromMs >= shortestMs) emit('change', { kept: withEnds(piece.value.kept, within) })
 }
 </script>
 

@@ -17,7 +17,8 @@ export function useDeskMix(text: Ref<EpisodeText>) {
   /** Files that were taken from the shelf since the server last told those of the mix. */
   const brought = shallowRef<readonly AudioFile[]>([])
 
-  const mix = computed(() => (text.value.mix && !isOfNewerHouse(text.value.mix) ? text.value.mix : null))
+  const isNewer = computed(() => text.value.mix !== null && isOfNewerHouse(text.value.mix))
+  const mix = computed(() => (isNewer.value ? null : text.value.mix))
   const files = computed(() => {
     const { source = null, parts = [] } = sound.value ?? {}
     const all = [...brought.value, ...parts, ...(source && source.origin !== 'mix' ? [source] : [])]
@@ -56,5 +57,5 @@ export function useDeskMix(text: Ref<EpisodeText>) {
     change(withBed(mix.value!, newBed(uuidV4(), file.id, first.id, file.durationMs)))
   }
 
-  return { mix, files, layout, isTaken, change, begin, addPiece, addBed }
+  return { mix, isNewer, files, layout, isTaken, change, begin, addPiece, addBed }
 }
