@@ -69,7 +69,8 @@ export interface Mp3Header {
   /** Bytes from this frame to the end of the last, as it announces them; 0 where it does not say. */
   bytes: number
   /** Samples at the ends that are no sound: what the encoder needed to get going, and what filled its last frame. */
-  silentSamples: number
+  delaySamples: number
+  paddingSamples: number
 }
 
 /** The Xing, Info or VBRI header in this frame; null where it has none, and so is a frame of sound. */
@@ -85,11 +86,11 @@ export function mp3Header(bytes: Uint8Array, at: number, frame: Mp3Frame): Mp3He
     const frames = flags & 1 && from + 12 <= bytes.length ? view.getUint32(from + 8) : 0
     const bytesAt = from + 8 + (flags & 1 ? 4 : 0)
     const sized = flags & 2 && bytesAt + 4 <= bytes.length ? view.getUint32(bytesAt) : 0
-    return { frames, bytes: sized, silentSamples: silentSamples(bytes, from + 8 + fieldBytes(flags)) }
+    return { frames, bytes: sized, ...silentSamples(bytes, from + 8 + fieldBytes(flags)) }
   }
   // VBRI: version, delay, quality (two bytes each), bytes (four), then frames.
   return mark(at + vbriAt) === 'VBRI' && at + vbriAt + 18 <= bytes.length
-    ? { frames: view.getUint32(at + vbriAt + 14), bytes: view.getUint32(at + vbriAt + 10), silentSamples: 0 }
+    ? { frames: view.getUint32(at + vbriAt + 14), bytes: view.getUint32(at + vbriAt + 10), ...noneSilent }
     : null
 }
 
@@ -100,9 +101,10 @@ const fieldBytes = (flags: number): number =>
   (flags & 1 ? 4 : 0) + (flags & 2 ? 4 : 0) + (flags & 4 ? 100 : 0) + (flags & 8 ? 4 : 0)
 
 /** The encoder's own field behind a Xing header: nine letters of its name, twelve bytes, then delay and padding of twelve bits each (as LAME's tag specification has it, from memory). */
-function silentSamples(bytes: Uint8Array, from: number): number {
+function silentSamples(bytes: Uint8Array, from: number): Pick<Mp3Header, 'delaySamples' | 'paddingSamples'> {
   if (from + 24 > bytes.length || !/^(LAME|Lavf|Lavc)/.test(String.fromCharCode(...bytes.subarray(from, from + 4))))
-    return 0
+    return noneSilent
   const [first, second, third] = bytes.subarray(from + 21, from + 24) as unknown as [number, number, number]
-  return ((first << 4) | (second >> 4)) + (((second & 15) << 8) | third)
+  return { delaySamples: (first << 4) | (second >> 4), paddingSamples: ((second & 15) << 8) | third }
 }
+const noneSilent = { delaySamples: 0, paddingSamples: 0 }

@@ -28,7 +28,12 @@ it('a VBRI header is read too, and is no sound', () => {
   head.writeUInt32BE(99_999, 46)
   head.writeUInt32BE(777, 50)
   const whole = Buffer.concat([head, bytes])
-  expect(mp3Header(whole, 0, headerAt(whole, 0)!)).toEqual({ frames: 777, bytes: 99_999, silentSamples: 0 })
+  expect(mp3Header(whole, 0, headerAt(whole, 0)!)).toEqual({
+    frames: 777,
+    bytes: 99_999,
+    delaySamples: 0,
+    paddingSamples: 0,
+  })
   const scanner = new Mp3Scanner()
   scanner.push(whole)
   const bare = new Mp3Scanner()

@@ -24,7 +24,7 @@ export function mp3Opening(bytes: Uint8Array): Mp3Opening | null {
   return {
     fromBytes: at,
     durationMs: header?.frames
-      ? ((header.frames * frame.samples - header.silentSamples) * 1000) / frame.sampleRateHz
+      ? ((header.frames * frame.samples - header.delaySamples - header.paddingSamples) * 1000) / frame.sampleRateHz
       : null,
     soundBytes: header?.bytes || null,
     sampleRateHz: frame.sampleRateHz,

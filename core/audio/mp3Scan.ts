@@ -1,4 +1,4 @@
-import { bytesBefore, headerAt, id3v2Length, type Mp3Frame, mp3Header } from './mp3Frame'
+import { bytesBefore, headerAt, id3v2Length, type Mp3Frame, type Mp3Header, mp3Header } from './mp3Frame'
 
 /** What a walk over every frame of an MP3 finds. */
 export interface Mp3Scan {
@@ -24,6 +24,8 @@ export interface Mp3Scan {
   lacksBeginning: boolean
   /** Frames the Xing or Info header announces; null where there is no such header. */
   announcedFrames: number | null
+  /** Samples at the beginning that the encoder needed to get going, as it says; 0 where it does not. */
+  delaySamples: number
 }
 
 const lookaheadFrames = 3
@@ -39,8 +41,7 @@ export class Mp3Scanner {
   private skipBytes = 0
   private inSync = false
   private first: Mp3Frame | null = null
-  private announced: number | null = null
-  private silentSamples = 0
+  private header: Mp3Header | null = null
   private frames = 0
   private seconds = 0
   private frameBytes = 0
@@ -53,6 +54,9 @@ export class Mp3Scanner {
   private pendingFrom = 0
   private soundFrom = 0
   private soundTo = 0
+
+  /** @param onFrame is told each frame of sound, and the byte at which it begins */
+  constructor(private readonly onFrame?: (atByte: number, frame: Mp3Frame) => void) {}
 
   push(chunk: Uint8Array): void {
     this.pending = this.pending.length ? concatenate(this.pending, chunk) : chunk
@@ -74,16 +78,18 @@ export class Mp3Scanner {
       leadingJunkBytes: this.leadingJunk,
       innerJunkBytes: this.innerJunk,
       trailingJunkBytes: this.doubtfulJunk,
-      cutShort: this.lastFrameCut || (this.announced ?? 0) > this.frames + 1,
+      cutShort: this.lastFrameCut || (this.header?.frames ?? 0) > this.frames + 1,
       lacksBeginning: this.lacksBeginning,
-      announcedFrames: this.announced,
+      announcedFrames: this.header?.frames ?? null,
+      delaySamples: this.header?.delaySamples ?? 0,
     }
   }
 
   /** Of a file that is cut short, the padding at the end is not there any more; what is left of the two is too little to tell apart. */
   private silentSeconds(): number {
-    const isWhole = !this.lastFrameCut && (this.announced ?? 0) <= this.frames
-    return isWhole ? this.silentSamples / this.first!.sampleRateHz : 0
+    const isWhole = !this.lastFrameCut && (this.header?.frames ?? 0) <= this.frames
+    const { delaySamples = 0, paddingSamples = 0 } = this.header ?? {}
+    return isWhole ? (delaySamples + paddingSamples) / this.first!.sampleRateHz : 0
   }
 
   /** Takes what can be taken while `keepBytes` stay ahead of the place; 0 takes all, at the file's end. */
@@ -128,12 +134,12 @@ export class Mp3Scanner {
       this.first = frame
       const header = mp3Header(this.pending, at, frame)
       if (header) {
-        this.announced = header.frames
-        this.silentSamples = header.silentSamples
+        this.header = header
         return
       }
       this.lacksBeginning = bytesBefore(this.pending, at, frame) > 0
     }
+    this.onFrame?.(this.pendingFrom + at, frame)
     this.frames++
     this.seconds += frame.samples / frame.sampleRateHz
     this.frameBytes += frame.lengthBytes

@@ -16,8 +16,8 @@ export interface Need {
 const nothing = new Float32Array()
 
 /**
- * Renders a mix from its beginning, some frames at a time, in whatever portions: in a browser’s audio thread as on a server. Sound
- * goes in as interleaved frames by the clock and with the channels of the mix.
+ * Renders a mix from one of its frames on, some frames at a time, in whatever portions: in a browser as on a server. Sound goes in as
+ * interleaved frames by the clock and with the channels of the mix.
  */
 export class MixRenderer {
   /** The next frame of the mix. */
@@ -32,10 +32,14 @@ export class MixRenderer {
   private next = 0
   private readonly beds: Bed[]
 
-  constructor(private readonly plan: MixPlan) {
+  constructor(
+    private readonly plan: MixPlan,
+    from = 0,
+  ) {
     const aheadMs = Math.max(0, ...plan.beds.map(({ ducking }) => ducking?.lookaheadMs ?? 0))
     this.aheadFrames = Math.ceil((aheadMs / 1000) * plan.sampleRateHz)
     this.beds = plan.beds.map(bed => new Bed(bed, plan.sampleRateHz))
+    this.goOnTo(from, from)
   }
 
   get isAtEnd(): boolean {

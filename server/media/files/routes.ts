@@ -5,9 +5,15 @@ import type { Scope } from '../../people/access/scope'
 import { AppError } from '../../platform/http/errors'
 import { deliver } from '../../platform/storage/deliver'
 import type { Platform } from '../../platform/platform'
+import { fileDecoding } from './decoding'
 import { AudioFile, deliveryOf } from './models'
 
 const byId = z.object({ id: z.uuid() })
+/** From which frame of which clock; what is sent are interleaved frames of 16 bits, little-endian, with one channel or two. */
+const frames = z.object({
+  sampleRateHz: z.coerce.number().int().min(8_000).max(96_000),
+  fromFrame: z.coerce.number().int().min(0),
+})
 const mayKeep = 'private, max-age=31536000, immutable'
 
 /** Files for the studio: the sound to listen to before a release, and its waveform. */
@@ -15,6 +21,7 @@ export const fileRoutes =
   (platform: Platform): FastifyPluginAsyncZod =>
   async app => {
     const { media } = platform
+    const decoding = fileDecoding(media)
 
     async function find({ id, showId }: Scope): Promise<AudioFile> {
       const file = await AudioFile.findOne({ where: { id, showId } })
@@ -54,6 +61,18 @@ export const fileRoutes =
         return deliver(request, reply, media, deliveryOf(file, mayKeep))
       },
     })
+
+    app.get(
+      '/files/:id/frames',
+      { ...accessTo('file', 'read'), schema: { params: byId, querystring: frames } },
+      async (request, reply) => {
+        const file = await withOwnBytes(request.scope)
+        return reply
+          .header('cache-control', 'no-store')
+          .type('application/octet-stream')
+          .send(await decoding.from(file, request.query, request.account.id))
+      },
+    )
 
     app.get(
       '/files/:id/waveform',

@@ -10,7 +10,7 @@ import { bedOf, fileOf, mixOf, pieceOf } from '@core/mix/mix.fixture'
 import { planOf } from '@core/mix/plan'
 import { MixRenderer } from '@core/mix/renderer'
 import { decoded } from './decoder'
-import { mixed, type MixedFile } from './mixed'
+import { framesOfMix, type MixedFile } from './mixed'
 
 const folder = mkdtempSync(join(tmpdir(), 'lake-letter-mixed-'))
 afterAll(() => rmSync(folder, { recursive: true }))
@@ -44,7 +44,7 @@ async function all(sound: AsyncIterable<Float32Array>): Promise<Float32Array> {
   return whole
 }
 const render = (mix: MixDocument, files: Record<number, MixedFile>, channels: 1 | 2): Promise<Float32Array> =>
-  all(mixed({ mix, files: filesOf(files), sampleRateHz: rate, channels }))
+  all(framesOfMix({ mix, files: filesOf(files), sampleRateHz: rate, channels }))
 
 /** The same, from files that are decoded whole before. */
 async function fromMemory(mix: MixDocument, files: Record<number, MixedFile>, channels: 1 | 2): Promise<Float32Array> {
@@ -120,7 +120,7 @@ describe('a mix of files', () => {
     expect(wide.every((value, i) => value === mono[i >> 1])).toBe(true)
     const one = await render(mixOf([pieceOf(1, [[0, 1_000]])]), { 1: stereo }, 1)
     expect(one.every((value, i) => Math.abs(value - (both[2 * i]! + both[2 * i + 1]!) / 2) < 1e-7)).toBe(true)
-    const left = mixed({
+    const left = framesOfMix({
       mix: mixOf([pieceOf(1, [[0, 1_000]])]),
       files: filesOf({ 1: stereo }),
       sampleRateHz: rate,
@@ -155,14 +155,14 @@ describe('a mix of files', () => {
     }
     let most = 0
     let frames = 0
-    for await (const part of mixed(mix)) {
+    for await (const part of framesOfMix(mix)) {
       frames += part.length
       if (frames > 20 * rate) break
       most = Math.max(most, running())
     }
     expect(most).toBe(1)
     expect(running()).toBe(0)
-    expect((await all(mixed(mix))).length).toBe(40 * rate)
+    expect((await all(framesOfMix(mix))).length).toBe(40 * rate)
   })
 
   it('fails where a file is none that can be decoded', async () => {

@@ -1,6 +1,6 @@
 import type { DamageFinder } from '@core/audio/damage'
 import { decoded, type FileSource } from './decoder'
-import { mixed, type MixSource } from './mixed'
+import { framesOfMix, type MixSource } from './mixed'
 
 /** Where a sound comes from, and what it is decoded to. */
 export type Source = FileSource | MixSource
@@ -9,4 +9,4 @@ export type SourceFiles = Pick<FileSource, 'path' | 'junkBytes'> | Pick<MixSourc
 
 /** Interleaved frames of a source, 32 bit, full scale 1; what cannot be sound is left out, and of a file told to `damage`. */
 export const framesOf = (source: Source, damage?: DamageFinder): AsyncGenerator<Float32Array> =>
-  'mix' in source ? mixed(source) : decoded(source, damage)
+  'mix' in source ? framesOfMix(source) : decoded(source, damage)
