@@ -83,6 +83,8 @@ export const audioFile = z.object({
   /** Where the studio plays it from; with sign-in. */
   playAddress: z.string(),
   waveformAddress: z.string(),
+  /** Where its sound is decoded from any moment. */
+  framesAddress: z.string(),
 })
 export type AudioFile = z.infer<typeof audioFile>
 

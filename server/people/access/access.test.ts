@@ -143,6 +143,7 @@ describe('every route', () => {
       'GET /episodes/:id/soundbites/:soundbite/download',
       'GET /events',
       'GET /files/:id/download',
+      'GET /files/:id/frames',
       'GET /files/:id/sound',
       'GET /files/:id/waveform',
       'GET /lent/:token/:name',

@@ -277,3 +277,59 @@ it('as a sound goes a week after no episode has it any more, with its waveform',
   // It is made again where it is put together so again.
   expect((await mixed(left.id, { ...mix })).sound.source).toMatchObject({ durationMs: 41_000, measuring: 'done' })
 })
+
+describe('a file of the shelf is decoded for who mixes it', () => {
+  const frames = (id: string, query: string) => `/api/v1/files/${id}/frames?${query}`
+  const headers = () => ({ cookie: house.cookie })
+
+  it('from any frame of the clock that is wanted, and for nobody else', async () => {
+    const url = frames(voice, 'sampleRateHz=48000&fromFrame=480000')
+    expect((await house.app.inject({ url })).statusCode).toBe(401)
+    const answer = await house.app.inject({ url, headers: headers() })
+    expect(answer.headers['cache-control']).toBe('no-store')
+    const sound = new Int16Array(new Uint8Array(answer.rawPayload).buffer)
+    expect(sound.length).toBe(20 * 48_000)
+    // A tone of 1 kHz comes back to where it was after 48 frames.
+    const wave = tones([{ seconds: 1, dbfs: -20, hz: 1_000 }], 48_000, 1)
+    // But where it ends.
+    expect(sound.subarray(0, -100).every((value, n) => Math.abs(value / 32_768 - wave[n % 48]!) < 2e-4)).toBe(true)
+  })
+
+  it('not where it has no bytes of its own, or there is no such clock', async () => {
+    const { id } = await create()
+    const { sound } = await mixed(id, usual())
+    const of = async (fileId: string, query: string) =>
+      (await house.app.inject({ url: frames(fileId, query), headers: headers() })).statusCode
+    expect(await of(sound.source!.id, 'sampleRateHz=48000&fromFrame=0')).toBe(404)
+    expect(await of(voice, 'sampleRateHz=7&fromFrame=0')).toBe(422)
+    expect(await of(voice, 'sampleRateHz=48000&fromFrame=-1')).toBe(422)
+  })
+
+  it('sixteen at once, and no longer than somebody reads', async () => {
+    const long = await onShelf('long.wav', new Float32Array(200 * rate), 1)
+    const origin = await house.app.listen({ host: '127.0.0.1', port: 0 })
+    const { path, release } = await house.platform.media.onDisk(
+      (await AudioFile.findByPk(long, { rejectOnEmpty: true })).fingerprint,
+    )
+    await release()
+    const decoders = (): number =>
+      execFileSync('ps', ['-eo', 'args'], { encoding: 'utf8' })
+        .split('\n')
+        .filter(line => line.startsWith('ffmpeg') && line.includes(path)).length
+    const stop = new AbortController()
+    const ask = (signal?: AbortSignal) =>
+      fetch(origin + frames(long, 'sampleRateHz=96000&fromFrame=0'), { headers: headers(), signal: signal ?? null })
+    const open = await Promise.all(Array.from({ length: 16 }, () => ask(stop.signal)))
+    expect(open.map(({ status }) => status)).toEqual(Array.from({ length: 16 }, () => 200))
+    const refused = await ask()
+    expect([refused.status, ((await refused.json()) as { detail: string }).detail]).toEqual([
+      503,
+      'At most 16 files are decoded for one account at once.',
+    ])
+    expect(decoders()).toBe(16)
+    stop.abort()
+    await expect.poll(decoders).toBe(0)
+    const again = await ask()
+    expect([again.status, (await again.arrayBuffer()).byteLength]).toEqual([200, 200 * 96_000 * 2])
+  })
+})

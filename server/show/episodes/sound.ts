@@ -96,6 +96,7 @@ export function fileOf(file: AudioFile): AudioFileView {
     pictureAddress: pictureId && studioPictureAddress({ id: pictureId }),
     playAddress: address ?? `/api/v1/files/${id}/sound`,
     waveformAddress: `/api/v1/files/${id}/waveform`,
+    framesAddress: `/api/v1/files/${id}/frames`,
   }
 }
 

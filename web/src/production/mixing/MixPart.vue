@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import type { EpisodeText } from '@core/episode/fields'
 import { changedBed, changedPiece, movedPiece, withoutBed, withoutPiece } from '@core/mix/edits'
 import type { AudioFile } from '@contract/sound'
@@ -8,9 +8,11 @@ import { clock } from '@core/words/amounts'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { useAttempt } from '../../platform/parts/attempt'
 import ShelfPicker from '../shelf/ShelfPicker.vue'
+import { usePlaying } from '../sound/playing'
 import { useSound } from '../sound/sound'
 import { useWaveforms } from '../sound/waveforms'
 import BedRow from './BedRow.vue'
+import { useMixPlayer } from './hearing/mixPlayer'
 import { useDeskMix } from './deskMix'
 import MixLanes from './MixLanes.vue'
 import PieceRow from './PieceRow.vue'
@@ -22,6 +24,22 @@ defineProps<{ showId: string; fault?: string }>()
 const sounds = useSound()
 const waves = useWaveforms()
 const { mix, isNewer, files, layout, isTaken, change, begin, addPiece, addBed } = useDeskMix(text)
+const { atMs, isPlaying, isWaiting, isPossible, failed, toggle, seek, prepare } = useMixPlayer(() => ({
+  mix: mix.value,
+  durationMs: layout.value.durationMs,
+  files: files.value,
+}))
+const desk = usePlaying()
+/** One sound is heard at a time. */
+watch(isPlaying, is => {
+  if (is && desk.player?.isPlaying) desk.player.toggle()
+})
+watch(
+  () => desk.player?.isPlaying,
+  is => {
+    if (is && isPlaying.value) toggle()
+  },
+)
 const { problem, busy, attempt } = useAttempt(t('audioUnchanged'))
 const picking = ref<'piece' | 'bed' | null>(null)
 const isPicking = computed({
@@ -51,7 +69,7 @@ function take(file: AudioFile): void {
     <button type="button" class="small-button" @click="begin">{{ t('putItTogether') }}</button>
     {{ t('putTogetherHint') }}
   </p>
-  <section v-else class="mix stacked" :aria-label="t('putTogether')">
+  <section v-else class="mix stacked" :aria-label="t('putTogether')" @pointerenter="prepare" @focusin="prepare">
     <div class="apart">
       <h2 class="heading">
         {{ t('putTogether') }}{{ ' ' }}
@@ -80,7 +98,29 @@ function take(file: AudioFile): void {
     <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
     <p v-if="mix.pieces.length === 0" class="quiet">{{ t('noPieces') }}</p>
     <template v-else>
-      <MixLanes :layout="layout" :name-of="nameOf" :length-of="lengthOf" :waveforms="waves.waveforms" />
+      <div class="flowing">
+        <Button
+          type="button"
+          size="small"
+          outlined
+          class="play"
+          :label="isPlaying ? t('pause') : t('play')"
+          :disabled="!isPossible"
+          @click="toggle"
+        />
+        <span class="figures">{{ t('positionOf', { time: clock(atMs), length: clock(layout.durationMs) }) }}</span>
+        <span v-if="!isPossible" class="small">{{ t('needsHttps') }}</span>
+        <span role="status" class="small quiet">{{ isWaiting ? t('soundComing') : '' }}</span>
+        <span v-if="failed" class="small fault" role="alert">{{ t('cannotBeHeard') }}</span>
+      </div>
+      <MixLanes
+        :at-ms="atMs"
+        :layout="layout"
+        :name-of="nameOf"
+        :length-of="lengthOf"
+        :waveforms="waves.waveforms"
+        @seek="seek"
+      />
       <p class="apart small">
         <span role="status">{{ stands }}</span>
         <button type="button" class="small-button" @click="change(null)">{{ t('removeAllOfIt') }}</button>

@@ -5,6 +5,7 @@ import { columnsOf, curveOf, type Pyramid } from '@core/audio/pyramid'
 import type { Stretch } from '@core/audio/measurement'
 import { useTheme } from '../../platform/theme/theme'
 import { clock, signed } from '@core/words/amounts'
+import { movedByKey } from './position'
 import { t } from './messages'
 
 /** A waveform with what there is to say about its places: silence hatched, clipped places marked, what is cut off veiled. */
@@ -107,21 +108,9 @@ function press(event: MouseEvent): void {
   emit('seek', props.fromMs + ((event.clientX - left) / width) * (props.toMs - props.fromMs))
 }
 
-const steps: Readonly<Record<string, number>> = {
-  ArrowLeft: -5000,
-  ArrowDown: -5000,
-  ArrowRight: 5000,
-  ArrowUp: 5000,
-  PageDown: -60_000,
-  PageUp: 60_000,
-  Home: -Infinity,
-  End: Infinity,
-}
 function key(event: KeyboardEvent): void {
-  const step = steps[event.key]
-  if (step === undefined) return
-  event.preventDefault()
-  emit('seek', Math.min(props.durationMs, Math.max(0, props.atMs + step)))
+  const to = movedByKey(event, props.atMs, props.durationMs)
+  if (to !== undefined) emit('seek', to)
 }
 </script>
 

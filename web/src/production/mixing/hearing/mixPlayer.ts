@@ -1,21 +1,25 @@
 import { onScopeDispose, ref, watch } from 'vue'
-import { planOf } from '@core/mix/plan'
-import type { MixLayout } from '@core/mix/layout'
+import type { MixDocument } from '@core/mix/document'
 import type { AudioFile } from '@contract/sound'
-import type { HeardFile, MixerFailure, MixerRequest, Played } from './messages'
-import playerAddress from './player.worklet?worker&url'
+import { type AudioThread, openAudioThread } from './audioThread'
+import type { HeardFile, Played } from './messages'
 
 /** The rate of a mix is that of the best of its files, and no higher than this. */
 const mostHz = 48_000
-/** After a change it goes on with what is heard so much later, when the new sound is here. */
-const changedAfterMs = 150
+/** Many changes in a row, as while something is dragged, are one. */
+const changedAfterMs = 120
+/** Where it is playing it goes on as before for so long, until sound of the changed mix is here. */
+const changedAheadMs = 250
+/** What was heard for so long and then broke off is asked for again: a server ends what nobody reads for a minute. */
+const brokeOffAfterMs = 2_000
 
 interface Heard {
-  layout: MixLayout
+  mix: MixDocument | null
+  durationMs: number
   files: ReadonlyMap<string, AudioFile>
 }
 
-/** Plays a mix as it is laid out at the moment; what is changed meanwhile is heard at once. */
+/** Plays a mix as it is at the moment; what is changed meanwhile is heard at once. What may be heard next is made ready before. */
 export function useMixPlayer(heard: () => Heard) {
   const atMs = ref(0)
   const isPlaying = ref(false)
@@ -24,132 +28,126 @@ export function useMixPlayer(heard: () => Heard) {
   const failed = ref(false)
   /** An audio thread is there on pages that came by HTTPS or from this machine (W3C Web Audio, AudioWorklet: secure contexts). */
   const isPossible = typeof AudioWorkletNode !== 'undefined'
-  let thread: Thread | null = null
+  const openThread = (): AudioThread => openAudioThread(sampleRateHz, { onPlayed: follow, onFailure: fail })
   let turn = 0
+  let begunAt = 0
   let fromMs = 0
-  let frame = 0
+  let playedFrames = 0
+  let sampleRateHz = 0
+  let thread: AudioThread | null = null
+  /** Sound from where it stands is here, or on its way. */
+  let isReady = false
+  let changed = 0
 
-  async function begin(from: number): Promise<void> {
-    const { layout, files } = heard()
-    const sampleRateHz = Math.min(mostHz, Math.max(8_000, ...[...files.values()].map(file => file.sampleRateHz)))
-    if (thread?.sampleRateHz !== sampleRateHz) {
-      await thread?.close()
-      thread = await openThread(sampleRateHz, follow, fail)
+  /** Has sound made from where it stands, to begin once what is heard has come so much further. */
+  function begin(aheadMs = 0): void {
+    const { mix, files } = heard()
+    const rate = Math.min(mostHz, Math.max(8_000, ...[...files.values()].map(file => file.sampleRateHz)))
+    if (rate !== sampleRateHz) {
+      void thread?.close()
+      thread = null
+      sampleRateHz = rate
     }
-    await thread.resume()
-    fromMs = from
-    const lengthOf = (id: string): number => files.get(id)?.durationMs ?? 0
-    const plan = planOf(layout, { sampleRateHz, channels: 2 }, lengthOf)
-    thread.mix({
-      turn: ++turn,
-      plan,
-      files: Object.fromEntries([...files.values()].map(heardFile)),
-      from: Math.min(plan.frames, Math.round((from / 1000) * sampleRateHz)),
-    })
+    thread ??= openThread()
+    fromMs = atMs.value
+    begunAt = performance.now()
+    isReady = true
+    thread.mix(
+      {
+        turn: ++turn,
+        mix: JSON.stringify(mix),
+        files: Object.fromEntries([...files.values()].map(heardFile)),
+        sampleRateHz,
+        fromMs,
+      },
+      aheadMs > 0 ? playedFrames + Math.round((aheadMs / 1000) * sampleRateHz) : 0,
+    )
+    playedFrames = 0
   }
 
   function follow({ turn: of, frames, isEnded }: Played): void {
     if (of !== turn || !isPlaying.value) return
+    playedFrames = frames
     if (frames > 0) isWaiting.value = false
-    atMs.value = Math.min(heard().layout.durationMs, fromMs + (frames / thread!.sampleRateHz) * 1000)
-    if (isEnded) pause()
+    atMs.value = Math.min(heard().durationMs, fromMs + (frames / sampleRateHz) * 1000)
+    if (!isEnded) return
+    pause()
+    isReady = false
   }
   function fail(of: number): void {
     if (of !== turn) return
-    failed.value = true
-    pause()
+    isReady = false
+    if (!isPlaying.value) return
+    if (performance.now() - begunAt > brokeOffAfterMs) begin()
+    else {
+      failed.value = true
+      pause()
+    }
   }
 
-  function play(from: number): void {
-    const { durationMs } = heard().layout
+  async function play(): Promise<void> {
     failed.value = false
     isPlaying.value = isWaiting.value = true
-    // What has ended begins again.
-    atMs.value = from >= durationMs ? 0 : Math.max(0, from)
-    begin(atMs.value).catch((error: unknown) => {
+    if (atMs.value >= heard().durationMs) {
+      atMs.value = 0
+      isReady = false
+    }
+    if (!isReady) begin()
+    try {
+      await thread!.resume()
+    } catch (error) {
       console.warn(error)
       failed.value = true
       pause()
-    })
+    }
   }
   function pause(): void {
     isPlaying.value = isWaiting.value = false
-    turn++
     void thread?.pause()
   }
   function toggle(): void {
     if (isPlaying.value) pause()
-    else play(atMs.value)
+    else void play()
   }
   function seek(ms: number): void {
-    const within = Math.min(Math.max(0, ms), heard().layout.durationMs)
-    if (isPlaying.value) play(within)
-    else atMs.value = within
+    atMs.value = Math.min(Math.max(0, ms), heard().durationMs)
+    isReady = false
+    clearTimeout(changed)
+    if (isPlaying.value) begin()
+    else changed = window.setTimeout(prepare, changedAfterMs)
+  }
+  /** Has sound made that may be wanted soon. */
+  function prepare(): void {
+    if (isReady || isPlaying.value || !isPossible || heard().durationMs === 0) return
+    thread?.drop()
+    begin()
   }
 
   watch(
-    () => heard().layout,
-    ({ durationMs }) => {
+    () => heard().mix,
+    () => {
+      const { durationMs } = heard()
       if (atMs.value > durationMs) atMs.value = durationMs
-      // Many changes in a row, as while something is dragged, are one.
-      clearTimeout(frame)
-      if (isPlaying.value) frame = window.setTimeout(() => isPlaying.value && play(atMs.value), changedAfterMs)
+      const wasReady = isReady
+      isReady = false
+      clearTimeout(changed)
+      changed = window.setTimeout(() => {
+        if (isPlaying.value) {
+          atMs.value = Math.min(durationMs, atMs.value + changedAheadMs)
+          begin(changedAheadMs)
+        } else if (wasReady) prepare()
+      }, changedAfterMs)
     },
   )
   onScopeDispose(() => {
-    clearTimeout(frame)
+    clearTimeout(changed)
     turn++
     void thread?.close()
   })
-  return { atMs, isPlaying, isWaiting, isPossible, failed, toggle, seek }
+  return { atMs, isPlaying, isWaiting, isPossible, failed, toggle, seek, prepare }
 }
 
-const heardFile = ({ id, channels, framesAddress }: AudioFile): [string, HeardFile] => [
+const heardFile = ({ id, channels, durationMs, framesAddress }: AudioFile): [string, HeardFile] => [
   id,
-  { channels: channels === 1 ? 1 : 2, framesAddress },
+  { channels: channels === 1 ? 1 : 2, durationMs, framesAddress },
 ]
-
-interface Thread {
-  sampleRateHz: number
-  resume(): Promise<void>
-  pause(): Promise<void>
-  mix(request: Extract<MixerRequest, { turn: number }>): void
-  close(): Promise<void>
-}
-
-/** A worker that mixes, and an audio thread that plays what it makes; between them the window has no part. */
-async function openThread(
-  sampleRateHz: number,
-  onPlayed: (played: Played) => void,
-  onFailure: (turn: number) => void,
-): Promise<Thread> {
-  const context = new AudioContext({ sampleRate: sampleRateHz, latencyHint: 'interactive' })
-  await context.audioWorklet.addModule(playerAddress)
-  const player = new AudioWorkletNode(context, 'mix-player', { numberOfInputs: 0, outputChannelCount: [2] })
-  player.connect(context.destination)
-  const mixer = new Worker(new URL('./mixer.worker.ts', import.meta.url), { type: 'module' })
-  const { port1, port2 } = new MessageChannel()
-  const ask = (request: MixerRequest, transfer: Transferable[] = []): void => mixer.postMessage(request, transfer)
-  ask({ port: port1 }, [port1])
-  player.port.postMessage({ port: port2 }, [port2])
-  player.port.onmessage = ({ data }: MessageEvent<Played>) => onPlayed(data)
-  mixer.onmessage = ({ data }: MessageEvent<MixerFailure>) => onFailure(data.turn)
-  const stop = (): void => {
-    ask({ stop: true })
-    player.port.postMessage({ stop: true })
-  }
-  return {
-    sampleRateHz,
-    resume: () => context.resume(),
-    pause: () => {
-      stop()
-      return context.suspend()
-    },
-    mix: ask,
-    close: () => {
-      stop()
-      mixer.terminate()
-      return context.close()
-    },
-  }
-}

@@ -1,13 +1,16 @@
 import { withChannels } from '@core/mix/channels'
 import { mixed } from '@core/mix/mixed'
-import type { MixPlan } from '@core/mix/plan'
+import type { MixDocument } from '@core/mix/document'
+import { layoutOf } from '@core/mix/layout'
+import { type MixPlan, planOf } from '@core/mix/plan'
 import type { OpenDecoder } from '@core/mix/tapes'
-import type { HeardFile, MixerFailure, MixerRequest, Played, QueueMessage } from './messages'
+import type { HeardFile, MixerFailure, MixerRequest, Played, QueueMessage, Turn } from './messages'
 
 /** So much is mixed ahead of what is heard. */
 const aheadSeconds = 1
 /** A decoder of the server waits for so long, and goes on over so much; what lies farther off is opened anew. */
 const patienceSeconds = 20
+const channels = 2
 
 let queue: MessagePort
 let stop = new AbortController()
@@ -27,18 +30,22 @@ self.addEventListener('message', ({ data }: MessageEvent<MixerRequest>) => {
   stop.abort()
   hasRoom()
   stop = new AbortController()
-  if ('plan' in data) void mix(data, stop.signal)
+  void mix(data, stop.signal)
 })
 
-async function mix({ turn, plan, files, from }: Extract<MixerRequest, { turn: number }>, signal: AbortSignal): Promise<void> {
-  const { sampleRateHz, channels } = plan
+async function mix({ turn, mix: document, files, sampleRateHz, fromMs }: Turn, signal: AbortSignal): Promise<void> {
+  const lengthOf = (fileId: string): number => files[fileId]?.durationMs ?? 0
+  const layout = layoutOf(JSON.parse(document) as MixDocument, lengthOf)
+  const plan = planOf(layout, { sampleRateHz, channels }, lengthOf)
+  const from = Math.min(plan.frames, Math.round((fromMs / 1000) * sampleRateHz))
   let sent = 0
   try {
     const sounds = mixed(plan, decoderOf(plan, files, signal), { from, patienceFrames: patienceSeconds * sampleRateHz })
     for await (const sound of sounds) {
       if (signal.aborted) return
-      tell({ turn, sound: sound as Float32Array<ArrayBuffer> })
+      // Once it is handed over it has no length here.
       sent += sound.length / channels
+      tell({ turn, sound: sound as Float32Array<ArrayBuffer> })
       const isFar = (): boolean => sent - (heard.turn === turn ? heard.frames : 0) > aheadSeconds * sampleRateHz
       while (isFar() && !signal.aborted) await new Promise<void>(resolve => (hasRoom = resolve))
     }
@@ -55,7 +62,7 @@ const tell = (message: QueueMessage): void =>
 
 /** Files as the server decodes them, from the frame that is asked for. */
 const decoderOf =
-  ({ sampleRateHz, channels }: MixPlan, files: Readonly<Record<string, HeardFile>>, signal: AbortSignal): OpenDecoder =>
+  ({ sampleRateHz }: MixPlan, files: Readonly<Record<string, HeardFile>>, signal: AbortSignal): OpenDecoder =>
   (fileId, frame) => {
     const { framesAddress, channels: own } = files[fileId]!
     const address = `${framesAddress}?sampleRateHz=${sampleRateHz}&fromFrame=${frame}`

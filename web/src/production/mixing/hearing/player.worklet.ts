@@ -1,4 +1,4 @@
-import type { Played, QueueMessage } from './messages'
+import type { Played, QueueMessage, TurnBegins } from './messages'
 
 declare const registerProcessor: (name: string, processor: new () => AudioWorkletProcessor) => void
 declare class AudioWorkletProcessor {
@@ -17,8 +17,11 @@ class Queue {
   push(sound: Float32Array): void {
     this.sounds.push(sound)
   }
+  get isEmpty(): boolean {
+    return this.sounds.length === 0
+  }
   get isEnded(): boolean {
-    return this.isWhole && this.sounds.length === 0
+    return this.isWhole && this.isEmpty
   }
   /** Adds what comes next to an output of so many channels, each frame with the gain of its place; what is not here is silence. */
   addTo(output: readonly Float32Array[], gainAt: (place: number) => number): void {
@@ -40,17 +43,19 @@ const tellsPerSecond = 20
 declare const sampleRate: number
 declare const currentFrame: number
 
-/** Plays what the worker mixes. A turn goes on until sound of the next one is here, and the two are crossfaded. */
+/** Plays what the worker mixes. A turn goes on until sound of the next one is here and due, and the two are crossfaded. */
 class Player extends AudioWorkletProcessor {
   private queue: Queue | null = null
   private next: Queue | null = null
   private mixer: MessagePort | null = null
   private told = 0
+  private begins: TurnBegins = { turn: 0, afterFrames: 0 }
 
   constructor() {
     super()
-    this.port.onmessage = ({ data }: MessageEvent<{ port: MessagePort } | { stop: true }>) => {
+    this.port.onmessage = ({ data }: MessageEvent<{ port: MessagePort } | TurnBegins | { stop: true }>) => {
       if ('stop' in data) this.queue = this.next = null
+      else if ('turn' in data) this.begins = data
       else {
         this.mixer = data.port
         this.mixer.onmessage = ({ data: message }: MessageEvent<QueueMessage>) => this.take(message)
@@ -71,7 +76,7 @@ class Player extends AudioWorkletProcessor {
   process(_inputs: unknown, [output]: Float32Array[][]): boolean {
     const samples = output!
     const { length } = samples[0]!
-    if (this.next) {
+    if (this.next && this.isDue(this.next)) {
       this.queue?.addTo(samples, place => 1 - place / length)
       this.next.addTo(samples, place => (this.queue ? place / length : 1))
       this.queue = this.next
@@ -79,6 +84,11 @@ class Player extends AudioWorkletProcessor {
     } else this.queue?.addTo(samples, () => 1)
     if (this.queue && currentFrame - this.told >= sampleRate / tellsPerSecond) this.tell(this.queue)
     return true
+  }
+
+  private isDue({ turn }: Queue): boolean {
+    const { queue, begins } = this
+    return !queue || queue.isEmpty || turn !== begins.turn || queue.frames >= begins.afterFrames
   }
 
   private tell({ turn, frames, isEnded }: Queue): void {
