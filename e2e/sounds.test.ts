@@ -283,10 +283,13 @@ function strange(heard: readonly number[], sound: Float32Array): number {
     for (let i = 0; i < quantum; i++) if (!(Math.abs(heard[n + i]! - sound[at + i]!) <= 10 ** (-90 / 20))) return false
     return true
   }
+  // Silence is in many places.
+  const loud = heard.findIndex(value => Math.abs(value) > 0.01)
+  const first = loud - (loud % quantum)
   let at = 0
-  while (at < sound.length && !isAt(0, at)) at += 2
+  while (at < sound.length && !isAt(first, at)) at += 2
   let missed = 0
-  for (let n = quantum; n + quantum <= heard.length; n += quantum) {
+  for (let n = first + quantum; n + quantum <= heard.length; n += quantum) {
     const ahead = [1, 2, 3].find(quanta => isAt(n, at + quanta * quantum))
     if (!ahead) missed++
     at += (ahead ?? 1) * quantum
@@ -304,11 +307,11 @@ async function heardAsItWillBe(sheet: Locator): Promise<void> {
     for (const key of keys) await place.press(key)
     await page.evaluate(() => void ((window as unknown as HeardWindow).heard.length = 0))
     await sheet.getByRole('button', { name: 'Play' }).click()
-    await expect.poll(() => page.evaluate(() => (window as unknown as HeardWindow).heard.length)).toBeGreaterThan(6)
+    await expect.poll(() => page.evaluate(() => (window as unknown as HeardWindow).heard.length)).toBeGreaterThan(9)
     await sheet.getByRole('button', { name: 'Pause' }).click()
     const heard = await page.evaluate(() => (window as unknown as HeardWindow).heard.map(({ frames }) => frames))
-    // A first block may begin in its middle, a last one end there, and after a jump a bed needs its moment.
-    const blocks = heard.slice(keys.length > 0 ? 4 : 1, -1).flat()
+    // A first block may begin in its middle, a last one end there; after a jump the bed needs a moment until it gives way as it does, and is over by then.
+    const blocks = heard.slice(keys.length > 0 ? 6 : 1, -1).flat()
     expect(blocks.length).toBeGreaterThan(16_384)
     expect(strange(blocks, made)).toBe(0)
   }

@@ -92,7 +92,10 @@ export function useMixPlayer(heard: () => Heard) {
       atMs.value = 0
       isReady = false
     }
-    if (!isReady) begin()
+    if (!isReady) {
+      thread?.drop()
+      begin()
+    }
     try {
       await thread!.resume()
     } catch (error) {
