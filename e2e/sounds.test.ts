@@ -277,7 +277,7 @@ async function rendered(id: string): Promise<Float32Array> {
 }
 
 const quantum = 2 * 128
-/** Quanta of the audio thread that are not in a sound, each behind the one before; the recorder itself may miss two in a row. */
+/** Quanta of the audio thread that are not in a sound, each behind the one before; the recorder itself may miss some. */
 function strange(heard: readonly number[], sound: Float32Array): number {
   const isAt = (n: number, at: number): boolean => {
     for (let i = 0; i < quantum; i++) if (!(Math.abs(heard[n + i]! - sound[at + i]!) <= 10 ** (-90 / 20))) return false
@@ -290,9 +290,10 @@ function strange(heard: readonly number[], sound: Float32Array): number {
   while (at < sound.length && !isAt(first, at)) at += 2
   let missed = 0
   for (let n = first + quantum; n + quantum <= heard.length; n += quantum) {
-    const ahead = [1, 2, 3].find(quanta => isAt(n, at + quanta * quantum))
-    if (!ahead) missed++
-    at += (ahead ?? 1) * quantum
+    let next = at + quantum
+    while (next < sound.length && !isAt(n, next)) next += quantum
+    if (next >= sound.length) missed++
+    at = next < sound.length ? next : at + quantum
   }
   return missed
 }
