@@ -81,25 +81,28 @@ it('what works on a short sound goes before what works on a long one, but not fo
   expect(ran).toEqual(['a minute', 'three hours', 'an hour', 'another minute'])
 })
 
-it('two of them run at once where there are two cores; of others one', async () => {
+it('two that work on sound run at once where there are two cores, of those that wait for others eight; of the rest one', async () => {
   const known = jobs()
-  const beside = { reading: 0, mail: 0 }
-  const most = { reading: 0, mail: 0 }
-  for (const lane of ['reading', 'mail'] as const)
+  const beside = { reading: 0, network: 0, mail: 0 }
+  const most = { ...beside }
+  for (const lane of ['reading', 'network', 'mail'] as const)
     known.handle(
       lane,
       async () => {
         most[lane] = Math.max(most[lane], ++beside[lane])
+        // Those that wait for others are all there before one ends.
+        if (lane === 'network') await expect.poll(() => most.network, { timeout: 10_000 }).toBe(8)
         await wait(50)
         beside[lane]--
       },
       { lane },
     )
-  for (let at = 0; at < 5; at++) for (const kind of ['reading', 'mail']) await known.add({ kind, payload: {} })
+  for (const kind of ['reading', 'network', 'mail'])
+    for (let at = 0; at < 10; at++) await known.add({ kind, payload: {} })
   known.start()
-  await expect.poll(() => Job.count({ where: { state: 'done' } }), { timeout: 20_000 }).toBe(10)
+  await expect.poll(() => Job.count({ where: { state: 'done' } }), { timeout: 20_000 }).toBe(30)
   await known.stop()
-  expect(most).toEqual({ reading: Math.min(2, availableParallelism()), mail: 1 })
+  expect(most).toEqual({ reading: Math.min(2, availableParallelism()), network: 8, mail: 1 })
 })
 
 it('a job runs once, with its payload, however many processes look for it', async () => {

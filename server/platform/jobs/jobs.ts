@@ -50,8 +50,10 @@ const usualLimitMs = 5 * 60_000
 /** What works on long sound lets what came so much later go first, and nothing that came later than that. */
 const patienceMs = (soundMs: number): number => Math.min(soundMs / 12, 5 * 60_000)
 /** Work on sound keeps a core busy; two at once leave no short one behind a long one. */
-const widths: Partial<Record<Lane, number>> = { reading: 2, measuring: 2, finishing: 2 }
-const widthOf = (lane: Lane): number => Math.min(widths[lane] ?? 1, availableParallelism())
+const ofSound = Math.min(2, availableParallelism())
+/** What is outside may be slow to answer, and keeps nothing busy meanwhile. */
+const widths: Partial<Record<Lane, number>> = { reading: ofSound, measuring: ofSound, finishing: ofSound, network: 8 }
+const widthOf = (lane: Lane): number => widths[lane] ?? 1
 /** Of the jobs that are due, how many are tried for one that no other process takes meanwhile. */
 const mostTried = 20
 

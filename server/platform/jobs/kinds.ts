@@ -31,7 +31,7 @@ export interface Payloads {
 
 export type JobKind = keyof Payloads
 
-/** Jobs of the same lane run one after the other in a process, those on sound two at once; lanes run beside each other, so that none waits for what is slower. */
+/** Jobs of the same lane run one after the other in a process, those on sound two at once, those that ask others eight; lanes run beside each other, so that none waits for what is slower. */
 export type Lane =
   | 'before a release'
   | 'reading'

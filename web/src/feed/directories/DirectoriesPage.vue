@@ -23,17 +23,19 @@ const sessions = useSession()
 const directories = useDirectories()
 const { list, problem } = storeToRefs(directories)
 const show = computed(() => shows.bySlug(props.show)!)
-const load = (): Promise<void> => directories.load(show.value.id)
 watch(
   () => show.value.id,
-  () => {
+  id => {
     list.value = null
     problem.value = null
-    void load()
+    void directories.load(id)
   },
   { immediate: true },
 )
-onNews(({ kind, showId }) => showId === show.value.id && (kind === 'listing' || kind === 'feed'), load)
+onNews(
+  ({ kind, showId }) => showId === show.value.id && (kind === 'listing' || kind === 'feed'),
+  () => directories.refresh(show.value.id),
+)
 
 const own = reactive({ name: '', listingAddress: '' })
 const faults = ref<Record<string, string>>({})

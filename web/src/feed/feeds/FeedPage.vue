@@ -30,7 +30,7 @@ watch(
 )
 onNews(
   ({ kind, showId }) => kind === 'feed' && showId === show.value.id,
-  () => feed.load(show.value.id),
+  () => feed.refresh(show.value.id),
 )
 onUnmounted(() => feed.leave())
 const newest = computed(() => overview.value?.readers.filter(({ hasNewest }) => hasNewest).length ?? 0)

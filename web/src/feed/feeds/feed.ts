@@ -13,17 +13,18 @@ export const useFeed = defineStore('feed', () => {
   const problem = ref<ShownProblem | null>(null)
   let turns = 0
 
-  async function load(showId: string): Promise<void> {
+  async function refresh(showId: string): Promise<void> {
     const turn = ++turns
-    try {
-      const loaded = await api.feed(showId)
-      if (turn !== turns) return
-      overview.value = loaded
-      problem.value = null
-    } catch (error) {
-      if (turn === turns) problem.value = problemOf(error, t('feedStillServed'))
-    }
+    const loaded = await api.feed(showId)
+    // Of answers that overtake each other the one asked for last is the newest.
+    if (turn !== turns) return
+    overview.value = loaded
+    problem.value = null
   }
+  const load = (showId: string): Promise<void> =>
+    refresh(showId).catch((error: unknown) => {
+      problem.value = problemOf(error, t('feedStillServed'))
+    })
   function leave(): void {
     turns++
     overview.value = null
@@ -39,5 +40,5 @@ export const useFeed = defineStore('feed', () => {
   const fix = (episodeId: string, version: number, text: Partial<EpisodeText>): Promise<unknown> =>
     api.changeEpisode(episodeId, { version, text })
 
-  return { overview, problem, load, leave, stateOf, outlook, changeOf, check, fix }
+  return { overview, problem, load, refresh, leave, stateOf, outlook, changeOf, check, fix }
 })
