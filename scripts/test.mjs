@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process'
-import { mkdirSync, readFileSync, rmSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs'
 import { join, relative } from 'node:path'
 import { needBuild } from './setup/build.mjs'
 import { startDatabase } from './setup/database.mjs'
@@ -16,6 +16,8 @@ import { root, runFolder } from './setup/place.mjs'
  * of them, as parameters: the tests in those files only. Server tests and journeys begin at the moment that NOW names, where it does.
  */
 const folder = join(runFolder, 'test')
+/** What the windows of journeys that failed showed, by the journeys themselves. */
+const shown = join(folder, 'shown.txt')
 let passed = 0
 /** What failed, with the first line of why: said once more at the end, where it is found without looking for it. */
 const failures = []
@@ -129,10 +131,12 @@ await main(async () => {
     const database = parts.add(await startDatabase(folder, { isThrowAway: true }))
     if (moment) console.log(`\nIt is ${moment.toISOString()}.`)
     await tests('server', { DATABASE_URL: database.url, ...clock() })
-    await tests('journeys', clock())
+    rmSync(shown, { force: true })
+    await tests('journeys', { ...clock(), SHOWN_AT_FAILURE: shown })
   } finally {
     await parts.stop()
   }
+  if (existsSync(shown)) console.log(`\nShown at a failure:\n${readFileSync(shown, 'utf8')}`)
   if (failures.length > 0) console.log(`\nFailed:\n${failures.map(each => `- ${each}`).join('\n')}`)
   console.log(`\n${passed} passed, ${failures.length} failed`)
   process.exitCode = failures.length === 0 ? 0 : 1
