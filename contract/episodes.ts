@@ -4,7 +4,7 @@ import type { Numbering } from '@core/episode/numbering'
 import { hindrances } from '@core/release/readiness'
 import { statuses } from '@core/release/status'
 import { writer } from './history'
-import { version, words } from './sound'
+import { upload, version } from './sound'
 
 /** What a person writes. Notes come as HTML and are cleaned before they are kept; their limit counts for what is left. */
 export const episodeText = z.object(writtenSchemas)
@@ -25,16 +25,6 @@ export type NewEpisode = z.infer<typeof newEpisode>
 /** A change names the version it started from; what it does not name stays. */
 export const episodeChange = z.object({ version, text: episodeText.partial() })
 export type EpisodeChange = z.infer<typeof episodeChange>
-
-/** An upload that is not an audio file yet, or will not become one. */
-export const upload = z.object({
-  id: z.string(),
-  fileName: z.string(),
-  bytes: z.number(),
-  state: z.enum(['receiving', 'reading', 'done', 'refused']),
-  refusal: words.nullable(),
-})
-export type Upload = z.infer<typeof upload>
 
 /** One line of the list. */
 export const episodeSummary = z.object({

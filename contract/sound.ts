@@ -97,6 +97,16 @@ export const work = z.object({
 
 export const words = z.object({ title: z.string(), detail: z.string(), todo: z.string() })
 
+/** An upload that is not an audio file yet, or will not become one. */
+export const upload = z.object({
+  id: z.string(),
+  fileName: z.string(),
+  bytes: z.number(),
+  state: z.enum(['receiving', 'reading', 'done', 'refused']),
+  refusal: words.nullable(),
+})
+export type Upload = z.infer<typeof upload>
+
 /** An episode's sound on its way from source to delivered file. */
 export const sound = z.object({
   /** Grows with source, recipe and what comes of them. Measuring does not change it. */
@@ -106,6 +116,8 @@ export const sound = z.object({
   taken: keptMix.nullable(),
   /** The files that the episode is put together of, as far as they are on the shelf. */
   parts: z.array(audioFile),
+  /** What is on its way to be a piece of it, or will not become one. */
+  arriving: z.array(upload),
   /** Other episodes of the show with the very same source. */
   alsoIn: z.array(z.object({ id: z.string(), title: z.string(), number: z.number().nullable() })),
   /** Null: the source goes out as it was uploaded. */

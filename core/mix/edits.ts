@@ -32,7 +32,11 @@ export const newBed = (id: string, fileId: string, under: string, durationMs: nu
   shape: 'logarithmic',
 })
 
-export const withPiece = (mix: MixDocument, piece: Piece): MixDocument => ({ ...mix, pieces: [...mix.pieces, piece] })
+/** The mix with one piece more, before the one at a position or behind all of them. */
+export const withPiece = (mix: MixDocument, piece: Piece, position = mix.pieces.length): MixDocument => ({
+  ...mix,
+  pieces: mix.pieces.toSpliced(position, 0, piece),
+})
 export const withBed = (mix: MixDocument, bed: Bed): MixDocument => ({ ...mix, beds: [...mix.beds, bed] })
 
 export const changedPiece = (mix: MixDocument, id: string, part: Partial<Piece>): MixDocument => ({

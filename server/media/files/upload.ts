@@ -6,10 +6,10 @@ import {
   Model,
   type Sequelize,
 } from 'sequelize'
-import type { Upload as UploadView } from '@contract/episodes'
+import type { Upload as UploadView } from '@contract/sound'
 
-/** What can be uploaded for an episode. */
-export const uploadRoles = ['source'] as const
+/** What can be uploaded for an episode: its audio, or a piece of what it is put together of. */
+export const uploadRoles = ['source', 'piece'] as const
 export type UploadRole = (typeof uploadRoles)[number]
 
 export class Upload extends Model<InferAttributes<Upload>, InferCreationAttributes<Upload>> {
@@ -19,6 +19,8 @@ export class Upload extends Model<InferAttributes<Upload>, InferCreationAttribut
   declare accountId: CreationOptional<string | null>
   /** What it is for. */
   declare role: CreationOptional<UploadRole>
+  /** Before which piece it goes, counted from 0; null for behind all of them. */
+  declare position: CreationOptional<number | null>
   declare fileName: string
   declare bytes: number
   declare state: CreationOptional<UploadView['state']>
@@ -33,6 +35,7 @@ export function initUploads(sequelize: Sequelize): void {
       episodeId: DataTypes.UUID,
       accountId: DataTypes.UUID,
       role: { type: DataTypes.STRING, defaultValue: 'source' },
+      position: DataTypes.SMALLINT.UNSIGNED,
       fileName: DataTypes.STRING,
       bytes: DataTypes.BIGINT.UNSIGNED,
       state: DataTypes.STRING,

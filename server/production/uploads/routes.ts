@@ -13,7 +13,7 @@ import { uploadService } from './service'
 /** The least room that a piece of an upload can be written into. */
 const leastRoomBytes = 1_000_000
 
-/** Resumable uploads by the tus protocol 1.0.0, with the metadata `episodeId`, `filename` and `role`. */
+/** Resumable uploads by the tus protocol 1.0.0, with the metadata `episodeId`, `filename`, `role` and, of a piece, `position`. */
 export const uploadRoutes =
   (platform: Platform): FastifyPluginAsync =>
   async app => {
@@ -45,6 +45,7 @@ export const uploadRoutes =
           bytes: size,
           fileName: metadata?.filename ?? 'sound',
           role: metadata?.role ?? undefined,
+          position: metadata?.position ?? undefined,
         })
         return {}
       },

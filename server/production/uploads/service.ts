@@ -1,4 +1,7 @@
 import { Op, type Transaction } from 'sequelize'
+import { v4 as uuidV4 } from 'uuid'
+import { mixDocument } from '@core/mix/document'
+import { newPiece, withPiece } from '@core/mix/edits'
 import { amount } from '@core/words/amounts'
 import { cut, isBlank, oneLine } from '@core/words/line'
 import { prefillFrom } from '@core/episode/prefill'
@@ -30,6 +33,8 @@ export interface Announced {
   bytes: number | undefined
   /** What it is for; the audio of its episode where nothing is said. */
   role?: string
+  /** Of a piece: before which one it goes, counted from 0. */
+  position?: string
 }
 
 const isUploadRole = (role: string): role is UploadRole => (uploadRoles as readonly string[]).includes(role)
@@ -50,7 +55,7 @@ const kind = 'read-upload'
 /** Of an MP3 of 128 kbit/s. */
 const usualBytesPerMs = 16
 
-/** Uploads: announced, received by the tus server, read by a job, and then an episode's audio or a refusal in words. */
+/** Uploads: announced, received by the tus server, read by a job, and then an episode's audio, a piece of it, or a refusal in words. */
 export function uploadService(platform: Platform) {
   const { database, clock, media, jobs, events, configuration } = platform
   const { maxUploadBytes } = configuration
@@ -84,6 +89,23 @@ export function uploadService(platform: Platform) {
         ...(Object.keys(fields).length > 0 && { fields, act: 'filled in' as const }),
         ...(jobsFor && { jobs: await jobsFor(file, transaction) }),
       }
+    })
+  }
+
+  /** Puts a file into the row of an episode's pieces; where nothing is put together any more it is on the shelf alone. */
+  async function addPiece(
+    to: Pick<Scope, 'id' | 'showId'>,
+    fileFor: (transaction: Transaction) => Promise<AudioFile>,
+    upload: Upload,
+  ): Promise<void> {
+    await changeEpisode(to, {}, async ({ mix }, transaction) => {
+      const file = await fileFor(transaction)
+      await files.measure(file, transaction)
+      await upload.update({ state: 'done' }, { transaction })
+      const piece = newPiece(uuidV4(), file.id, [{ fromMs: 0, toMs: file.durationMs }])
+      // What a newer house put together is none that this one can add to; nor is one with as many pieces as there may be.
+      const { data } = mixDocument.safeParse(mix && withPiece(mix, piece, upload.position ?? undefined))
+      return data ? { fields: { mix: data }, act: 'filled in' } : {}
     })
   }
 
@@ -186,8 +208,10 @@ export function uploadService(platform: Platform) {
      * Checks an upload before its first byte, and writes it down, which keeps room for it. Throws `too-large`, `no-room`,
      * `not-found`, or `bad-input` for an empty file or one whose size is not told.
      */
-    async announce(to: Scope, { id, fileName: given, bytes, role = 'source' }: Announced): Promise<void> {
+    async announce(to: Scope, { id, fileName: given, bytes, role = 'source', position }: Announced): Promise<void> {
       if (!isUploadRole(role)) throw badInput('role', role, `What the file is for: ${uploadRoles.join(', ')}.`)
+      if (position !== undefined && !/^\d{1,3}$/.test(position))
+        throw badInput('position', position, 'Before which piece it goes, counted from 0.')
       const fileName = cut(oneLine(given), 255)
       if (bytes === undefined || !Number.isSafeInteger(bytes) || bytes < 0)
         throw badInput('Upload-Length', bytes, 'The size of the file in bytes, told before the first one.')
@@ -204,7 +228,16 @@ export function uploadService(platform: Platform) {
         if ((await Episode.count({ where: { id: to.id, showId: to.showId, deletedAt: null }, transaction })) === 0)
           throw new AppError('not-found', 'There is no such episode.')
         await Upload.create(
-          { id, episodeId: to.id, accountId: to.accountId, role, fileName, bytes, createdAt: clock.now() },
+          {
+            id,
+            episodeId: to.id,
+            accountId: to.accountId,
+            role,
+            position: position === undefined ? null : Number(position),
+            fileName,
+            bytes,
+            createdAt: clock.now(),
+          },
           { transaction },
         )
         await tell(id, transaction)
@@ -231,9 +264,8 @@ export function uploadService(platform: Platform) {
           try {
             if (!(await arrivals.seen(id))) throw refusalFor('lost')
             await forgetUnbegun(upload)
-            await giveFile(episode, await fileOf(episode.showId, upload.fileName, path, await read(path, run)), {
-              upload,
-            })
+            const file = await fileOf(episode.showId, upload.fileName, path, await read(path, run))
+            await (upload.role === 'piece' ? addPiece(episode, file, upload) : giveFile(episode, file, { upload }))
           } catch (error) {
             if (!(error instanceof Refusal)) throw error
             await refuse(upload, error)

@@ -10,10 +10,14 @@ import { QueryTypes } from 'sequelize'
 import { Upload as TusUpload } from 'tus-js-client'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Episode } from '@contract/episodes'
+import type { Shelf } from '@contract/shelf'
 import { makeSound, probe } from '@core/audio/sound.fixture'
+import type { MixDocument } from '@core/mix/document'
+import { emptyMix } from '@core/mix/edits'
 import { Job } from '../../platform/jobs/models'
 import { type House, openHouse, sounds, type WholeEpisode } from '../../testing/house'
 import { Upload } from '../../media/files/upload'
+import { Episode as EpisodeRow } from '../../show/episodes/models'
 import { uploadService } from './service'
 
 let house: House
@@ -35,13 +39,18 @@ afterAll(async () => {
 const create = async (): Promise<Episode> => (await house.call('POST', `/shows/${showId}/episodes`, {})).json()
 const get = (id: string): Promise<WholeEpisode> => house.get(id)
 
-function send(episodeId: string, name: string, bytes: Buffer): Promise<void> {
+function send(
+  episodeId: string,
+  name: string,
+  bytes: Buffer,
+  more: { role?: string; position?: string } = {},
+): Promise<void> {
   return new Promise((resolve, reject) =>
     new TusUpload(bytes, {
       endpoint: address,
       retryDelays: null,
       headers: { cookie: house.cookie },
-      metadata: { episodeId, filename: name },
+      metadata: { episodeId, filename: name, ...more },
       onError: reject,
       onSuccess: () => resolve(),
     }).start(),
@@ -558,8 +567,8 @@ describe('what a file says of itself', () => {
 
 it('an upload says what it is for; what nothing is for is refused before its first byte', async () => {
   const { id } = await create()
-  const announce = (role: string) => {
-    const metadata = Object.entries({ episodeId: id, filename: 'a.mp3', role }).map(
+  const announce = (role: string, position = '0') => {
+    const metadata = Object.entries({ episodeId: id, filename: 'a.mp3', role, position }).map(
       ([name, value]) => `${name} ${Buffer.from(value).toString('base64')}`,
     )
     const headers = {
@@ -573,7 +582,75 @@ it('an upload says what it is for; what nothing is for is refused before its fir
   const refused = await announce('wallpaper')
   expect([refused.statusCode, refused.json().faults]).toEqual([
     422,
-    [{ field: 'role', value: 'wallpaper', rule: 'What the file is for: source.' }],
+    [{ field: 'role', value: 'wallpaper', rule: 'What the file is for: source, piece.' }],
+  ])
+  const nowhere = await announce('piece', '-1')
+  expect([nowhere.statusCode, nowhere.json().faults]).toEqual([
+    422,
+    [{ field: 'position', value: '-1', rule: 'Before which piece it goes, counted from 0.' }],
   ])
   expect((await announce('source')).statusCode).toBe(201)
+})
+
+describe('a file that is to be a piece', () => {
+  const write = async (id: string, mix: MixDocument | null): Promise<void> => {
+    const { version } = await get(id)
+    const answer = await house.call('PATCH', `/episodes/${id}`, { version, text: { mix } })
+    expect(answer.statusCode, answer.body).toBe(200)
+  }
+  const namesIn = async (id: string): Promise<string[]> => {
+    const { text, sound } = await get(id)
+    return text.mix!.pieces.map(({ fileId }) => sound.parts.find(file => file.id === fileId)!.name)
+  }
+  const readAll = async (): Promise<void> => {
+    while (await house.platform.jobs.runNext('reading'));
+  }
+  const voice = (hz: number): Buffer =>
+    makeSound(join(folder, `${hz}.wav`), 1, [], `sine=frequency=${hz}:sample_rate=44100:duration=1`)
+
+  it('stands in the row where it was to, is told while it comes, and fills nothing in', async () => {
+    const { id } = await create()
+    await write(id, emptyMix)
+    await send(id, 'body.wav', voice(300), { role: 'piece' })
+    const { sound, upload } = await get(id)
+    expect([sound.arriving.map(({ fileName, state }) => [fileName, state]), upload]).toEqual([
+      [['body.wav', 'reading']],
+      null,
+    ])
+    await readAll()
+    await send(id, 'intro.wav', voice(400), { role: 'piece', position: '0' })
+    await send(id, 'far behind.wav', voice(500), { role: 'piece', position: '7' })
+    await readAll()
+    expect(await namesIn(id)).toEqual(['intro.wav', 'body.wav', 'far behind.wav'])
+    const { text, sound: after } = await get(id)
+    expect([text.title, after.source, after.arriving]).toEqual(['', null, []])
+    expect(text.mix!.pieces[0]).toMatchObject({ kept: [{ fromMs: 0, toMs: 1_000 }], gainDb: 0 })
+    expect(after.parts.every(({ measuring }) => measuring !== 'failed')).toBe(true)
+  })
+
+  it('is on the shelf alone where nothing is put together any more, and in no row that is of a newer house', async () => {
+    const { id } = await create()
+    await send(id, 'late.wav', voice(600), { role: 'piece' })
+    await readAll()
+    expect((await get(id)).text.mix).toBeNull()
+    const shelf = (await house.call('GET', `/shows/${showId}/files`)).json() as Shelf
+    expect(shelf.files.map(({ name }) => name)).toContain('late.wav')
+    const newer = { version: 99, scenes: [] } as unknown as MixDocument
+    await EpisodeRow.update({ mix: newer }, { where: { id } })
+    await send(id, 'later.wav', voice(700), { role: 'piece' })
+    await readAll()
+    expect((await get(id)).text.mix).toEqual(newer)
+  })
+
+  it('that is no sound is told as refused, for a day, and leaves the row as it was', async () => {
+    const { id } = await create()
+    await write(id, emptyMix)
+    await send(id, 'letter.txt', Buffer.from('Dear all,'), { role: 'piece' })
+    await readAll()
+    const told = async () => (await get(id)).sound.arriving.map(({ fileName, state }) => [fileName, state])
+    expect(await told()).toEqual([['letter.txt', 'refused']])
+    expect((await get(id)).text.mix).toEqual(emptyMix)
+    house.clock.moveBy(25 * 3600_000)
+    expect(await told()).toEqual([])
+  })
 })

@@ -113,7 +113,7 @@ async function summarizer(rows: readonly Episode[]): Promise<(row: Episode) => E
 /** The names of files that are on their way to episodes, by the episodes' ids. */
 export async function arrivingTo(rows: readonly Episode[]): Promise<Map<string, string>> {
   const underway = await Upload.findAll({
-    where: { episodeId: rows.map(({ id }) => id), state: ['receiving', 'reading'] },
+    where: { episodeId: rows.map(({ id }) => id), role: 'source', state: ['receiving', 'reading'] },
     attributes: ['episodeId', 'fileName'],
     order: [['createdAt', 'ASC']],
   })

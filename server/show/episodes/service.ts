@@ -49,7 +49,7 @@ export function episodeService(
       find(place),
       lastWritten(place),
       Upload.findOne({
-        where: { episodeId: place.id },
+        where: { episodeId: place.id, role: 'source' },
         order: [
           ['createdAt', 'DESC'],
           ['id', 'DESC'],

@@ -8,6 +8,7 @@ import { type Recipe, withPossibleEnds } from '@core/audio/recipe'
 import { chapterFrom } from '@core/chapters/chapters'
 import { heardLufs, usualLoudness } from '@core/audio/usual'
 import { AudioFile } from '../../media/files/models'
+import { Upload } from '../../media/files/upload'
 import { Job } from '../../platform/jobs/models'
 import { studioPictureAddress } from '../../media/pictures/names'
 import type { Platform } from '../../platform/platform'
@@ -18,8 +19,11 @@ import { chaptersNow } from './chapters'
 import { Episode, EpisodeFile } from './models'
 import { fileIdOf, fileIn, filesIn, withRole } from './roles'
 import { tagsFor } from './tags'
+import { uploadOf } from './views'
 
 const mostCompany = 10
+const mostArriving = 50
+const dayMs = 24 * 3600_000
 
 /** An episode's sound as the desk shows it. The episode comes with its show and its files. */
 export async function soundOf(
@@ -28,7 +32,8 @@ export async function soundOf(
 ): Promise<Sound> {
   const { show } = episode
   const file = fileIn(episode, 'source')
-  const [company, alsoIn, work] = await Promise.all([
+  const [arriving, company, alsoIn, work] = await Promise.all([
+    piecesArriving(episode, clock.now()),
     companyOf(episode),
     alsoInOf(episode),
     workOn(episode, clock.now()),
@@ -41,6 +46,7 @@ export async function soundOf(
     source: file ? fileOf(file) : null,
     taken: file?.mix ?? null,
     parts: filesIn(episode, 'mixed').map(fileOf),
+    arriving,
     alsoIn,
     recipe: episode.recipe,
     usual: recipe,
@@ -144,6 +150,23 @@ function tagsAreOld(episode: Episode, publicUrl: string, now: Date): boolean {
   // Files of before these were written do not have them.
   const before = { subtitle: '', keywords: [], people: [] }
   return !deepEqual({ ...before, ...told(tags) }, told(current))
+}
+
+/** That one was refused is told for a day. */
+async function piecesArriving({ id: episodeId }: Episode, now: Date): Promise<Sound['arriving']> {
+  const uploads = await Upload.findAll({
+    where: {
+      episodeId,
+      role: 'piece',
+      [Op.or]: [
+        { state: ['receiving', 'reading'] },
+        { state: 'refused', createdAt: { [Op.gt]: new Date(+now - dayMs) } },
+      ],
+    },
+    order: [['createdAt', 'DESC']],
+    limit: mostArriving,
+  })
+  return uploads.map(uploadOf)
 }
 
 async function companyOf(episode: Episode): Promise<Sound['company']> {

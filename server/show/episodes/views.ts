@@ -1,4 +1,5 @@
-import type { Episode as EpisodeView, EpisodeSummary, SavedText, Upload as UploadView } from '@contract/episodes'
+import type { Episode as EpisodeView, EpisodeSummary, SavedText } from '@contract/episodes'
+import type { Upload as UploadView } from '@contract/sound'
 import { textOf } from '@core/episode/fields'
 import type { ReleasedTranscript } from '@core/episode/snapshot'
 import type { FeedTranscript } from '@core/feed/model'

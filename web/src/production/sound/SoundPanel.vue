@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 import { computed, ref, watch } from 'vue'
-import type { Upload } from '@contract/episodes'
 import type { Finding } from '@core/audio/findings'
-import type { Sound } from '@contract/sound'
+import type { Sound, Upload } from '@contract/sound'
 import { trimOf } from '@core/audio/finishPlan'
 import { type Recipe, recipeText, withPossibleEnds } from '@core/audio/recipe'
 import { cuttingPlaces, snapped } from '@core/audio/snap'
