@@ -116,7 +116,7 @@ export const sound = z.object({
   taken: keptMix.nullable(),
   /** The files that the episode is put together of, as far as they are on the shelf. */
   parts: z.array(audioFile),
-  /** What is on its way to be a piece of it, or will not become one. */
+  /** What is on its way to be a part of it, or will not become one. */
   arriving: z.array(upload),
   /** Other episodes of the show with the very same source. */
   alsoIn: z.array(z.object({ id: z.string(), title: z.string(), number: z.number().nullable() })),

@@ -8,8 +8,8 @@ import {
 } from 'sequelize'
 import type { Upload as UploadView } from '@contract/sound'
 
-/** What can be uploaded for an episode: its audio, or a piece of what it is put together of. */
-export const uploadRoles = ['source', 'piece'] as const
+/** What can be uploaded for an episode: its audio, or a part of what it is put together of. */
+export const uploadRoles = ['source', 'piece', 'bed'] as const
 export type UploadRole = (typeof uploadRoles)[number]
 
 export class Upload extends Model<InferAttributes<Upload>, InferCreationAttributes<Upload>> {
@@ -19,7 +19,7 @@ export class Upload extends Model<InferAttributes<Upload>, InferCreationAttribut
   declare accountId: CreationOptional<string | null>
   /** What it is for. */
   declare role: CreationOptional<UploadRole>
-  /** Before which piece it goes, counted from 0; null for behind all of them. */
+  /** Before which piece a piece goes, counted from 0; null for behind all of them. */
   declare position: CreationOptional<number | null>
   declare fileName: string
   declare bytes: number

@@ -1,7 +1,7 @@
 import { Op, type Transaction } from 'sequelize'
 import { v4 as uuidV4 } from 'uuid'
-import { mixDocument } from '@core/mix/document'
-import { newPiece, withPiece } from '@core/mix/edits'
+import { type MixDocument, mixDocument } from '@core/mix/document'
+import { newBed, newPiece, withBed, withPiece } from '@core/mix/edits'
 import { amount } from '@core/words/amounts'
 import { cut, isBlank, oneLine } from '@core/words/line'
 import { prefillFrom } from '@core/episode/prefill'
@@ -39,6 +39,18 @@ export interface Announced {
 
 const isUploadRole = (role: string): role is UploadRole => (uploadRoles as readonly string[]).includes(role)
 
+/** The mix with a file as one more piece, or as a bed under the first one. */
+function withPart(
+  mix: MixDocument,
+  { id, durationMs }: Pick<AudioFile, 'id' | 'durationMs'>,
+  { role, position }: Pick<Upload, 'role' | 'position'>,
+): MixDocument {
+  if (role !== 'bed')
+    return withPiece(mix, newPiece(uuidV4(), id, [{ fromMs: 0, toMs: durationMs }]), position ?? undefined)
+  const [first] = mix.pieces ?? []
+  return first ? withBed(mix, newBed(uuidV4(), id, first.id, durationMs)) : mix
+}
+
 /** Room that uploads leave for the database, for finishing and for pictures. */
 const spareBytes = 50_000_000
 /** Room is kept for an upload as long as bytes of it come; whoever goes on later has what is left then. */
@@ -55,7 +67,7 @@ const kind = 'read-upload'
 /** Of an MP3 of 128 kbit/s. */
 const usualBytesPerMs = 16
 
-/** Uploads: announced, received by the tus server, read by a job, and then an episode's audio, a piece of it, or a refusal in words. */
+/** Uploads: announced, received by the tus server, read by a job, and then an episode's audio, a part of it, or a refusal in words. */
 export function uploadService(platform: Platform) {
   const { database, clock, media, jobs, events, configuration } = platform
   const { maxUploadBytes } = configuration
@@ -92,8 +104,8 @@ export function uploadService(platform: Platform) {
     })
   }
 
-  /** Puts a file into the row of an episode's pieces; where nothing is put together any more it is on the shelf alone. */
-  async function addPiece(
+  /** Makes a file a part of what an episode is put together of; where nothing is any more it is on the shelf alone. */
+  async function addPart(
     to: Pick<Scope, 'id' | 'showId'>,
     fileFor: (transaction: Transaction) => Promise<AudioFile>,
     upload: Upload,
@@ -102,9 +114,8 @@ export function uploadService(platform: Platform) {
       const file = await fileFor(transaction)
       await files.measure(file, transaction)
       await upload.update({ state: 'done' }, { transaction })
-      const piece = newPiece(uuidV4(), file.id, [{ fromMs: 0, toMs: file.durationMs }])
-      // What a newer house put together is none that this one can add to; nor is one with as many pieces as there may be.
-      const { data } = mixDocument.safeParse(mix && withPiece(mix, piece, upload.position ?? undefined))
+      // What a newer house put together is none that this one can add to; nor is one with as many parts as there may be.
+      const { data } = mixDocument.safeParse(mix && withPart(mix, file, upload))
       return data ? { fields: { mix: data }, act: 'filled in' } : {}
     })
   }
@@ -265,7 +276,7 @@ export function uploadService(platform: Platform) {
             if (!(await arrivals.seen(id))) throw refusalFor('lost')
             await forgetUnbegun(upload)
             const file = await fileOf(episode.showId, upload.fileName, path, await read(path, run))
-            await (upload.role === 'piece' ? addPiece(episode, file, upload) : giveFile(episode, file, { upload }))
+            await (upload.role === 'source' ? giveFile(episode, file, { upload }) : addPart(episode, file, upload))
           } catch (error) {
             if (!(error instanceof Refusal)) throw error
             await refuse(upload, error)

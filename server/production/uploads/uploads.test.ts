@@ -582,7 +582,7 @@ it('an upload says what it is for; what nothing is for is refused before its fir
   const refused = await announce('wallpaper')
   expect([refused.statusCode, refused.json().faults]).toEqual([
     422,
-    [{ field: 'role', value: 'wallpaper', rule: 'What the file is for: source, piece.' }],
+    [{ field: 'role', value: 'wallpaper', rule: 'What the file is for: source, piece, bed.' }],
   ])
   const nowhere = await announce('piece', '-1')
   expect([nowhere.statusCode, nowhere.json().faults]).toEqual([
@@ -592,7 +592,7 @@ it('an upload says what it is for; what nothing is for is refused before its fir
   expect((await announce('source')).statusCode).toBe(201)
 })
 
-describe('a file that is to be a piece', () => {
+describe('a file that is to be a part', () => {
   const write = async (id: string, mix: MixDocument | null): Promise<void> => {
     const { version } = await get(id)
     const answer = await house.call('PATCH', `/episodes/${id}`, { version, text: { mix } })
@@ -626,6 +626,11 @@ describe('a file that is to be a piece', () => {
     expect([text.title, after.source, after.arriving]).toEqual(['', null, []])
     expect(text.mix!.pieces[0]).toMatchObject({ kept: [{ fromMs: 0, toMs: 1_000 }], gainDb: 0 })
     expect(after.parts.every(({ measuring }) => measuring !== 'failed')).toBe(true)
+    await send(id, 'tune.wav', voice(800), { role: 'bed' })
+    await readAll()
+    const { text: withTune, sound: last } = await get(id)
+    expect(withTune.mix!.beds).toMatchObject([{ under: withTune.mix!.pieces[0]!.id, durationMs: 1_000 }])
+    expect(last.parts.map(({ name }) => name)).toContain('tune.wav')
   })
 
   it('is on the shelf alone where nothing is put together any more, and in no row that is of a newer house', async () => {
@@ -640,6 +645,12 @@ describe('a file that is to be a piece', () => {
     await send(id, 'later.wav', voice(700), { role: 'piece' })
     await readAll()
     expect((await get(id)).text.mix).toEqual(newer)
+    // Under no piece there is no place for music.
+    const { id: other } = await create()
+    await write(other, emptyMix)
+    await send(other, 'tune.wav', voice(900), { role: 'bed' })
+    await readAll()
+    expect((await get(other)).text.mix).toEqual(emptyMix)
   })
 
   it('that is no sound is told as refused, for a day, and leaves the row as it was', async () => {

@@ -33,7 +33,7 @@ export async function soundOf(
   const { show } = episode
   const file = fileIn(episode, 'source')
   const [arriving, company, alsoIn, work] = await Promise.all([
-    piecesArriving(episode, clock.now()),
+    partsArriving(episode, clock.now()),
     companyOf(episode),
     alsoInOf(episode),
     workOn(episode, clock.now()),
@@ -153,11 +153,11 @@ function tagsAreOld(episode: Episode, publicUrl: string, now: Date): boolean {
 }
 
 /** That one was refused is told for a day. */
-async function piecesArriving({ id: episodeId }: Episode, now: Date): Promise<Sound['arriving']> {
+async function partsArriving({ id: episodeId }: Episode, now: Date): Promise<Sound['arriving']> {
   const uploads = await Upload.findAll({
     where: {
       episodeId,
-      role: 'piece',
+      role: ['piece', 'bed'],
       [Op.or]: [
         { state: ['receiving', 'reading'] },
         { state: 'refused', createdAt: { [Op.gt]: new Date(+now - dayMs) } },

@@ -149,7 +149,7 @@ async function keepAsUsual(recipe: Recipe): Promise<void> {
 }
 
 async function remove(): Promise<void> {
-  await uploads.cancel(props.id)
+  await uploads.cancelFor(props.id)
   await desk.remove(props.id)
   // Whoever has gone elsewhere meanwhile stays there.
   if (router.currentRoute.value.params.id === props.id)

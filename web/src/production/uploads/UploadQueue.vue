@@ -53,13 +53,13 @@ const stateOf = ({ state, problem, sentBytes: sent, bytes: whole }: Sending): st
 const titleOf = ({ episodeId }: Sending): string | null => shows.episode(episodeId)?.title || null
 
 const pauseAll = (): void => {
-  for (const { episodeId } of moving.value) void uploads.pause(episodeId)
+  for (const { id } of moving.value) void uploads.pause(id)
 }
 const goOnAll = (): void => {
-  for (const { episodeId } of paused.value) uploads.goOn(episodeId)
+  for (const { id } of paused.value) uploads.goOn(id)
 }
 const foldAway = (): void => {
-  for (const { episodeId } of all.value) uploads.drop(episodeId)
+  for (const { id } of all.value) uploads.drop(id)
 }
 </script>
 
@@ -84,7 +84,7 @@ const foldAway = (): void => {
       <li
         v-for="each in all"
         class="flex flex-wrap gap-x-3 gap-y-1 py-1 border-t border-edge"
-        :key="each.episodeId"
+        :key="each.id"
         :class="{ needs: each.state === 'refused' }"
       >
         <RouterLink v-if="!each.beginsIn" :to="{ name: 'desk', params: { show: slug, id: each.episodeId } }">{{
@@ -99,7 +99,7 @@ const foldAway = (): void => {
             type="button"
             class="small-button"
             :aria-label="t('resumeWith', { name: each.fileName })"
-            @click="uploads.goOn(each.episodeId)"
+            @click="uploads.goOn(each.id)"
           >
             {{ t('resume') }}
           </button>
@@ -108,7 +108,7 @@ const foldAway = (): void => {
             type="button"
             class="small-button"
             :aria-label="t('pauseNamed', { name: each.fileName })"
-            @click="uploads.pause(each.episodeId)"
+            @click="uploads.pause(each.id)"
           >
             {{ t('pause') }}
           </button>
@@ -117,7 +117,7 @@ const foldAway = (): void => {
             type="button"
             class="small-button"
             :aria-label="t('tryNamedAgain', { name: each.fileName })"
-            @click="uploads.retry(each.episodeId)"
+            @click="uploads.retry(each.id)"
           >
             {{ t('tryAgain') }}
           </button>
@@ -126,7 +126,7 @@ const foldAway = (): void => {
             type="button"
             class="small-button"
             :aria-label="t('cancelNamed', { name: each.fileName })"
-            @click="uploads.cancel(each.episodeId)"
+            @click="uploads.cancel(each.id)"
           >
             {{ t('cancelUpload') }}
           </button>

@@ -4,6 +4,7 @@ import { episodeName, isArriving } from './names'
 
 const sending = (state: Sending['state']): Record<string, Sending> => ({
   a: {
+    id: 'a',
     episodeId: 'a',
     beginsIn: null,
     fileName: '03 night boat.mp3',

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { DetailedError, Upload } from 'tus-js-client'
 import { v7 as uuidV7 } from 'uuid'
 import type { Problem } from '@contract/problem'
+import type { Upload as UploadView } from '@contract/sound'
 import { pace, type Progress, recent } from '@core/upload/pace'
 import { amount } from '@core/words/amounts'
 import { api } from '../../platform/api'
@@ -12,8 +13,10 @@ import { useNews } from '../../platform/news/news'
 import { useSession } from '../../people/account/session'
 import { t } from './messages'
 
-/** An upload that this window sends; `sent` is read by the server next, `here` is an episode's audio. */
+/** An upload that this window sends; `sent` is read by the server next, `here` is an episode's audio, or a piece of it. */
 export interface Sending {
+  /** Of the upload; an episode's own where it is to become its audio. */
+  id: string
   episodeId: string
   /** The show in which its draft is still to be begun, under the id that was chosen for it; null where it is there. */
   beginsIn: string | null
@@ -25,10 +28,16 @@ export interface Sending {
   problem: { title: string; detail: string; todo: string } | null
 }
 
+/** A piece, before the one at a position counted from 0; or a bed. */
+export type Part = { role: 'piece'; position: number } | { role: 'bed' }
+
 /** What is kept in the browser so that a reload goes on with it: the file itself and where it is being sent. */
 interface Kept {
+  id: string
   episodeId: string
   file: File
+  /** Which part it is to be of what the episode is put together of; not there where it is to be its audio. */
+  part?: Part
   uploadUrl: string | null
   /** The show in which its draft is still to be begun; null where it is there. */
   beginsIn?: string | null
@@ -53,7 +62,7 @@ function atNewsOf(episodeId: string, act: () => Promise<'goes on' | 'ends'>): vo
   void look()
 }
 
-const keyOf = (episodeId: string): string => `lake-letter:upload:${episodeId}`
+const keyOf = (id: string): string => `lake-letter:upload:${id}`
 /** So many are sent at the same time; the others wait in line. */
 const mostAtOnce = 2
 /** So long until a draft that could not be begun is tried again. */
@@ -68,8 +77,8 @@ export const useUploads = defineStore('uploads', () => {
   let line: Kept[] = []
   /** Taken out of the line by a pause. */
   const parked = new Map<string, Kept>()
-  /** Files of this window, so that one that was refused can be tried again. */
-  const files = new Map<string, File>()
+  /** What this window sends, so that one that was refused can be tried again. */
+  const files = new Map<string, Kept>()
   /** Ends the wait for an upload that is given up, so that the line moves on. */
   const settled = new Map<string, () => void>()
   let active = 0
@@ -80,22 +89,26 @@ export const useUploads = defineStore('uploads', () => {
 
   const all = computed(() => Object.values(sendings.value))
 
-  const patch = (episodeId: string, change: Partial<Sending>): void => {
-    const known = sendings.value[episodeId]
-    if (known) sendings.value = { ...sendings.value, [episodeId]: { ...known, ...change } }
+  const patch = (id: string, change: Partial<Sending>): void => {
+    const known = sendings.value[id]
+    if (known) sendings.value = { ...sendings.value, [id]: { ...known, ...change } }
   }
 
   /** Begins to send a file as the audio of an episode; refused here where its size can be. */
   async function begin(episodeId: string, file: File): Promise<void> {
     await cancel(episodeId)
-    const most = useSession().session?.maxUploadBytes ?? Infinity
-    const problem = sizeProblem(file, most)
-    sendings.value = {
-      ...sendings.value,
-      [episodeId]: sendingOf({ episodeId, file }, problem ? 'refused' : 'sending', problem),
-    }
+    await beginToSend({ id: episodeId, episodeId, file, uploadUrl: null })
+  }
+
+  /** Begins to send a file as a part of what an episode is put together of. It is kept in the browser once this is done. */
+  const beginPart = (episodeId: string, file: File, part: Part): Promise<void> =>
+    beginToSend({ id: uuidV7(), episodeId, file, part, uploadUrl: null })
+
+  async function beginToSend(kept: Kept): Promise<void> {
+    const problem = sizeProblem(kept.file, useSession().session?.maxUploadBytes ?? Infinity)
+    sendings.value = { ...sendings.value, [kept.id]: sendingOf(kept, problem ? 'refused' : 'sending', problem) }
+    files.set(kept.id, kept)
     if (problem) return
-    const kept: Kept = { episodeId, file, uploadUrl: null }
     await keep([kept])
     enqueue(kept)
   }
@@ -105,10 +118,13 @@ export const useUploads = defineStore('uploads', () => {
    * there; answers their ids once all drafts are.
    */
   async function beginNew(showId: string, chosen: readonly File[]): Promise<string[]> {
-    const brought = chosen.map((file): Kept => ({ episodeId: uuidV7(), file, uploadUrl: null, beginsIn: showId }))
+    const brought = chosen.map((file): Kept => {
+      const id = uuidV7()
+      return { id, episodeId: id, file, uploadUrl: null, beginsIn: showId }
+    })
     sendings.value = {
       ...sendings.value,
-      ...Object.fromEntries(brought.map(kept => [kept.episodeId, sendingOf(kept, 'queued', null)])),
+      ...Object.fromEntries(brought.map(kept => [kept.id, sendingOf(kept, 'queued', null)])),
     }
     await keep(brought)
     await Promise.all(brought.map(beginDraft))
@@ -117,9 +133,9 @@ export const useUploads = defineStore('uploads', () => {
 
   /** Keeps files in the browser; where it has no room, the upload works all the same, and leaving asks first. */
   async function keep(all: readonly Kept[]): Promise<void> {
-    for (const { episodeId } of all) unkept.add(episodeId)
-    await setMany(all.map(kept => [keyOf(kept.episodeId), kept]))
-      .then(() => all.forEach(({ episodeId }) => unkept.delete(episodeId)))
+    for (const { id } of all) unkept.add(id)
+    await setMany(all.map(kept => [keyOf(kept.id), kept]))
+      .then(() => all.forEach(({ id }) => unkept.delete(id)))
       .catch(() => undefined)
   }
 
@@ -128,15 +144,15 @@ export const useUploads = defineStore('uploads', () => {
     const begun = beginnings.then(async () => {
       const refused = await begunDraft(kept)
       // It may have been given up meanwhile.
-      if (!sendings.value[kept.episodeId]) return
+      if (!sendings.value[kept.id]) return
       const problem = refused ?? sizeProblem(kept.file, useSession().session?.maxUploadBytes ?? Infinity)
       if (problem) {
-        await forget(kept.episodeId)
-        files.set(kept.episodeId, kept.file)
-        return patch(kept.episodeId, { state: 'refused', beginsIn: refused ? kept.beginsIn! : null, problem })
+        await forget(kept.id)
+        files.set(kept.id, kept)
+        return patch(kept.id, { state: 'refused', beginsIn: refused ? kept.beginsIn! : null, problem })
       }
       const there = { ...kept, beginsIn: null }
-      await set(keyOf(kept.episodeId), there).catch(() => undefined)
+      await set(keyOf(kept.id), there).catch(() => undefined)
       enqueue(there)
     })
     beginnings = begun
@@ -163,8 +179,8 @@ export const useUploads = defineStore('uploads', () => {
   })
 
   function enqueue(kept: Kept): void {
-    files.set(kept.episodeId, kept.file)
-    sendings.value = { ...sendings.value, [kept.episodeId]: sendingOf(kept, 'queued', null) }
+    files.set(kept.id, kept)
+    sendings.value = { ...sendings.value, [kept.id]: sendingOf(kept, 'queued', null) }
     line.push(kept)
     next()
   }
@@ -182,152 +198,166 @@ export const useUploads = defineStore('uploads', () => {
   /** Goes on with what an earlier page of this browser had begun, unless another window does. */
   async function resumeAll(): Promise<void> {
     const found = await entries<string, Kept>().catch(() => [])
-    for (const [key, kept] of found) {
-      if (!key.startsWith('lake-letter:upload:') || sendings.value[kept.episodeId]) continue
+    for (const [key, { id: given, ...rest }] of found) {
+      // Those that an earlier edition kept have no id of their own.
+      const kept = { ...rest, id: given ?? rest.episodeId }
+      if (!key.startsWith('lake-letter:upload:') || sendings.value[kept.id]) continue
       if (!kept.beginsIn) {
         enqueue(kept)
         continue
       }
-      sendings.value = { ...sendings.value, [kept.episodeId]: sendingOf(kept, 'queued', null) }
+      sendings.value = { ...sendings.value, [kept.id]: sendingOf(kept, 'queued', null) }
       void beginDraft(kept)
     }
   }
 
   async function run(kept: Kept): Promise<void> {
     if (!navigator.locks) return send(kept)
-    await navigator.locks.request(keyOf(kept.episodeId), { ifAvailable: true }, lock =>
-      lock ? send(kept) : drop(kept.episodeId),
-    )
+    await navigator.locks.request(keyOf(kept.id), { ifAvailable: true }, lock => (lock ? send(kept) : drop(kept.id)))
   }
 
-  function send({ episodeId, file, uploadUrl }: Kept): Promise<void> {
-    patch(episodeId, { state: 'sending' })
+  function send(kept: Kept): Promise<void> {
+    const { id, episodeId, file, part, uploadUrl } = kept
+    patch(id, { state: 'sending' })
     let history: Progress[] = []
     return new Promise(resolve => {
-      settled.set(episodeId, resolve)
+      settled.set(id, resolve)
       const upload = new Upload(file, {
         endpoint: '/api/v1/uploads',
         uploadUrl,
-        metadata: { episodeId, role: 'source', filename: file.name },
+        metadata: {
+          episodeId,
+          filename: file.name,
+          role: part?.role ?? 'source',
+          ...(part?.role === 'piece' && { position: String(part.position) }),
+        },
         retryDelays: retryMs,
         storeFingerprintForResuming: false,
         onUploadUrlAvailable() {
           // Given up before the server had answered: it is told now.
           if (isGivenUp()) void upload.abort(true).catch(() => undefined)
-          else void set(keyOf(episodeId), { episodeId, file, uploadUrl: upload.url }).catch(() => undefined)
+          else void set(keyOf(id), { ...kept, uploadUrl: upload.url }).catch(() => undefined)
         },
         onProgress(sentBytes) {
           if (isGivenUp()) return
           history = recent([...history, { atMs: Date.now(), sentBytes }])
-          patch(episodeId, { state: 'sending', sentBytes, pace: pace(history, file.size) })
+          patch(id, { state: 'sending', sentBytes, pace: pace(history, file.size) })
         },
         onShouldRetry(error) {
           if (isGivenUp()) return false
           const status = (error as DetailedError).originalResponse?.getStatus() ?? 0
           // Without room it does not pass by itself (RFC 4918 section 11.5).
           const willPass = status === 0 || status === 423 || status === 401 || (status >= 500 && status !== 507)
-          if (willPass) patch(episodeId, { state: 'waiting', pace: null })
+          if (willPass) patch(id, { state: 'waiting', pace: null })
           return willPass
         },
         onError(error) {
           if (isGivenUp()) return
-          void forget(episodeId)
-          patch(episodeId, { state: 'refused', problem: problemOf(error) })
+          void forget(id)
+          patch(id, { state: 'refused', problem: problemOf(error) })
           resolve()
         },
         onSuccess() {
-          void forget(episodeId)
-          patch(episodeId, { state: 'sent', sentBytes: file.size, pace: null })
-          awaitReading(episodeId)
+          void forget(id)
+          patch(id, { state: 'sent', sentBytes: file.size, pace: null })
+          awaitReading(kept, upload.url!)
           resolve()
         },
       })
-      const isGivenUp = (): boolean => running.get(episodeId) !== upload
-      running.set(episodeId, upload)
+      const isGivenUp = (): boolean => running.get(id) !== upload
+      running.set(id, upload)
       upload.start()
     })
   }
 
   /** Follows what the server makes of a file that was sent. */
-  function awaitReading(episodeId: string): void {
+  function awaitReading({ id, episodeId, part }: Kept, url: string): void {
+    const asked = (): Promise<UploadView | null | undefined> =>
+      part
+        ? api.sound(episodeId).then(({ arriving }) => arriving.find(each => url.endsWith(each.id)) ?? null)
+        : api.episode(episodeId).then(({ upload }) => upload)
     atNewsOf(episodeId, async () => {
-      if (sendings.value[episodeId]?.state !== 'sent') return 'ends'
-      const upload = await api.episode(episodeId).then(
-        ({ upload: newest }) => newest,
-        () => undefined,
-      )
-      if (upload === null) patch(episodeId, { state: 'here' })
-      if (upload?.state === 'refused') patch(episodeId, { state: 'refused', problem: upload.refusal })
-      return sendings.value[episodeId]?.state === 'sent' ? 'goes on' : 'ends'
+      if (sendings.value[id]?.state !== 'sent') return 'ends'
+      const upload = await asked().catch(() => undefined)
+      // A part is told where it is one from then on.
+      if (upload === null && part) drop(id)
+      else if (upload === null) patch(id, { state: 'here' })
+      if (upload?.state === 'refused') patch(id, { state: 'refused', problem: upload.refusal })
+      return sendings.value[id]?.state === 'sent' ? 'goes on' : 'ends'
     })
   }
 
   /** Takes an upload out of the line; the next one has its place. What was sent stays sent. */
-  async function pause(episodeId: string): Promise<void> {
-    const upload = running.get(episodeId)
-    const kept =
-      line.find(waiting => waiting.episodeId === episodeId) ??
-      (upload && { episodeId, file: files.get(episodeId)!, uploadUrl: upload.url })
+  async function pause(id: string): Promise<void> {
+    const upload = running.get(id)
+    const kept = line.find(waiting => waiting.id === id) ?? (upload && { ...files.get(id)!, uploadUrl: upload.url })
     if (!kept) return
     line = line.filter(waiting => waiting !== kept)
-    parked.set(episodeId, kept)
-    running.delete(episodeId)
-    patch(episodeId, { state: 'paused', pace: null })
+    parked.set(id, kept)
+    running.delete(id)
+    patch(id, { state: 'paused', pace: null })
     await upload?.abort()
-    settled.get(episodeId)?.()
+    settled.get(id)?.()
   }
 
-  function goOn(episodeId: string): void {
-    const kept = parked.get(episodeId)
+  function goOn(id: string): void {
+    const kept = parked.get(id)
     if (!kept) return
-    parked.delete(episodeId)
-    patch(episodeId, { state: 'queued' })
+    parked.delete(id)
+    patch(id, { state: 'queued' })
     line.push(kept)
     next()
   }
 
   /** Tries a file again that was refused. */
-  async function retry(episodeId: string): Promise<void> {
-    const [file, beginsIn] = [files.get(episodeId), sendings.value[episodeId]?.beginsIn]
-    if (!file) return
-    if (!beginsIn) return begin(episodeId, file)
-    const kept = { episodeId, file, uploadUrl: null, beginsIn }
-    patch(episodeId, { state: 'queued', problem: null })
-    await keep([kept])
-    await beginDraft(kept)
+  async function retry(id: string): Promise<void> {
+    const [known, beginsIn] = [files.get(id), sendings.value[id]?.beginsIn]
+    if (!known) return
+    const kept: Kept = { ...known, uploadUrl: null }
+    if (!beginsIn) return beginToSend(kept)
+    patch(id, { state: 'queued', problem: null })
+    await keep([{ ...kept, beginsIn }])
+    await beginDraft({ ...kept, beginsIn })
   }
 
   /** Gives an upload up, here and on the server. */
-  async function cancel(episodeId: string): Promise<void> {
-    const upload = running.get(episodeId)
-    line = line.filter(kept => kept.episodeId !== episodeId)
-    parked.delete(episodeId)
-    settled.get(episodeId)?.()
-    await forget(episodeId)
-    drop(episodeId)
+  async function cancel(id: string): Promise<void> {
+    const upload = running.get(id)
+    line = line.filter(kept => kept.id !== id)
+    parked.delete(id)
+    settled.get(id)?.()
+    await forget(id)
+    drop(id)
     if (upload?.url) await upload.abort(true).catch(() => undefined)
   }
 
-  async function forget(episodeId: string): Promise<void> {
-    running.delete(episodeId)
-    unkept.delete(episodeId)
-    await del(keyOf(episodeId)).catch(() => undefined)
+  async function forget(id: string): Promise<void> {
+    running.delete(id)
+    unkept.delete(id)
+    await del(keyOf(id)).catch(() => undefined)
   }
 
-  function drop(episodeId: string): void {
-    const { [episodeId]: _dropped, ...rest } = sendings.value
+  function drop(id: string): void {
+    const { [id]: _dropped, ...rest } = sendings.value
     sendings.value = rest
   }
 
-  return { sendings, all, begin, beginNew, resumeAll, pause, goOn, cancel, retry, drop }
+  const partsFor = (episodeId: string): Sending[] =>
+    all.value.filter(each => each.episodeId === episodeId && each.id !== episodeId)
+  /** Gives up all that is sent for an episode. */
+  const cancelFor = (episodeId: string): Promise<unknown> =>
+    Promise.all([episodeId, ...partsFor(episodeId).map(({ id }) => id)].map(cancel))
+
+  return { sendings, all, partsFor, begin, beginPart, beginNew, resumeAll, pause, goOn, cancel, cancelFor, retry, drop }
 })
 
 function sendingOf(
-  { episodeId, file, beginsIn }: Pick<Kept, 'episodeId' | 'file' | 'beginsIn'>,
+  { id, episodeId, file, beginsIn }: Pick<Kept, 'id' | 'episodeId' | 'file' | 'beginsIn'>,
   state: Sending['state'],
   problem: Sending['problem'],
 ): Sending {
   return {
+    id,
     episodeId,
     beginsIn: beginsIn ?? null,
     fileName: file.name,
