@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process'
 import { createWriteStream } from 'node:fs'
 import { join } from 'node:path'
 import { once } from 'node:events'
+import { wavHead, wavHeadBytes } from '@core/audio/wav'
 import { type Features, FeatureBuilder, alignmentRateHz } from '@core/transcript/alignment/features'
 import { estimate, type Aligned, alignUnits, type Unit } from '@core/transcript/alignment/forcedAlignment'
 import { framesOf, type Source } from './source'
@@ -9,7 +10,7 @@ import type { SoundTask } from './tasks'
 
 /** What espeak-ng writes: one channel of 16 bit at 22,050 Hz. */
 const spokenRateHz = 22_050
-const headBytes = 44
+const spokenForm = { sampleRateHz: spokenRateHz, channels: 1, bitsPerSample: 16 } as const
 /** Speech and its pauses are faster read than spoken. */
 const wordsPerMinute = 160
 /** Of a second of speech so much goes to the listening, the rest to the laying. */
@@ -61,7 +62,7 @@ async function speak(
   progress: (share: number) => void,
 ): Promise<{ fromMs: number; toMs: number }[]> {
   const file = createWriteStream(path)
-  file.write(wavHead())
+  file.write(wavHead(spokenForm, null))
   const places: { fromMs: number; toMs: number }[] = []
   let bytes = 0
   for (let from = 0; from < texts.length; from += spokenAtOnce) {
@@ -102,28 +103,10 @@ function spokenText(text: string, voice: string): Promise<Buffer> {
     child.stdin.on('error', () => undefined)
     child.once('error', reject)
     child.once('close', code => {
-      if (code === 0) resolve(Buffer.concat(parts).subarray(headBytes))
+      if (code === 0) resolve(Buffer.concat(parts).subarray(wavHeadBytes))
       else reject(new Error(`espeak-ng ended with ${code}`))
     })
     child.stdin.end(text)
   })
 }
 const longestTextMs = 60_000
-
-/** A head that names no length, as a stream has it. */
-function wavHead(): Buffer {
-  const head = Buffer.alloc(headBytes)
-  head.write('RIFF', 0)
-  head.writeUInt32LE(0xffffffff, 4)
-  head.write('WAVEfmt ', 8)
-  head.writeUInt32LE(16, 16)
-  head.writeUInt16LE(1, 20)
-  head.writeUInt16LE(1, 22)
-  head.writeUInt32LE(spokenRateHz, 24)
-  head.writeUInt32LE(spokenRateHz * 2, 28)
-  head.writeUInt16LE(2, 32)
-  head.writeUInt16LE(16, 34)
-  head.write('data', 36)
-  head.writeUInt32LE(0xffffffff, 40)
-  return head
-}

@@ -265,6 +265,7 @@ async function remove(): Promise<void> {
             v-model="text"
             data-field="mix"
             :show-id="show.id"
+            :episode-id="episode.id"
             :fault="desk.faults.find(({ field }) => field.startsWith('mix'))?.rule"
           />
         </SoundPanel>

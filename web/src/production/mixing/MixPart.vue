@@ -9,20 +9,25 @@ import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { useAttempt } from '../../platform/parts/attempt'
 import ShelfPicker from '../shelf/ShelfPicker.vue'
 import { usePlaying } from '../sound/playing'
+import RecordPanel from '../recording/RecordPanel.vue'
 import { useSound } from '../sound/sound'
 import { useWaveforms } from '../sound/waveforms'
+import { useUploads } from '../uploads/uploads'
 import BedRow from './BedRow.vue'
 import { useMixPlayer } from './hearing/mixPlayer'
 import { useDeskMix } from './deskMix'
 import MixLanes from './MixLanes.vue'
+import PartUploads from './PartUploads.vue'
 import PieceRow from './PieceRow.vue'
 import { t } from './messages'
 
 /** The audio of the episode as it is put together here: pieces in a row, music under them. Folded away until somebody wants it. */
 const text = defineModel<EpisodeText>({ required: true })
-defineProps<{ showId: string; fault?: string }>()
+const props = defineProps<{ showId: string; episodeId: string; fault?: string }>()
 const sounds = useSound()
 const waves = useWaveforms()
+const uploads = useUploads()
+const isRecording = ref(false)
 const { mix, isNewer, files, layout, isTaken, change, begin, addPiece, addBed } = useDeskMix(text)
 const { atMs, isPlaying, isWaiting, isPossible, failed, toggle, seek, prepare } = useMixPlayer(() => ({
   mix: mix.value,
@@ -61,6 +66,15 @@ function take(file: AudioFile): void {
   else addPiece(file)
   picking.value = null
 }
+function upload(file: File): void {
+  const { pieces = [] } = mix.value ?? {}
+  void uploads.beginPart(
+    props.episodeId,
+    file,
+    picking.value === 'bed' ? { role: 'bed' } : { role: 'piece', position: pieces.length },
+  )
+  picking.value = null
+}
 </script>
 
 <template>
@@ -76,6 +90,14 @@ function take(file: AudioFile): void {
         <span class="small quiet figures">{{ t('lengthInAll', { length: clock(layout.durationMs) }) }}</span>
       </h2>
       <div class="actions">
+        <Button
+          type="button"
+          size="small"
+          outlined
+          :label="t('record')"
+          :disabled="isRecording"
+          @click="isRecording = true"
+        />
         <Button type="button" size="small" outlined :label="t('addAPiece')" @click="picking = 'piece'" />
         <Button
           type="button"
@@ -96,6 +118,8 @@ function take(file: AudioFile): void {
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+    <PartUploads :episode-id="episodeId" />
+    <RecordPanel v-if="isRecording" :episode-id="episodeId" :pieces="pieces" @close="isRecording = false" />
     <p v-if="mix.pieces.length === 0" class="quiet">{{ t('noPieces') }}</p>
     <template v-else>
       <div class="flowing">
@@ -156,7 +180,13 @@ function take(file: AudioFile): void {
         </ol>
       </template>
     </template>
-    <ShelfPicker v-model:visible="isPicking" :show-id="showId" @take="(_id, file) => take(file)" />
+    <ShelfPicker
+      v-model:visible="isPicking"
+      :show-id="showId"
+      can-upload
+      @take="(_id, file) => take(file)"
+      @upload="upload"
+    />
   </section>
 </template>
 

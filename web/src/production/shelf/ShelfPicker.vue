@@ -7,17 +7,19 @@ import type { ShelfFile } from '@contract/shelf'
 import { clock } from '@core/words/amounts'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { problemOf, type ShownProblem } from '../../platform/parts/problems'
+import AudioInput from '../files/AudioInput.vue'
 import { formatOf } from '../files/words'
 import { useShelf } from './shelf'
 import { t } from './messages'
 
 /** The files that are here already, to be heard and taken for an episode. */
 const visible = defineModel<boolean>('visible', { required: true })
-const props = defineProps<{ showId: string }>()
-const emit = defineEmits<{ take: [fileId: string, file: ShelfFile] }>()
+const props = defineProps<{ showId: string; canUpload?: boolean }>()
+const emit = defineEmits<{ take: [fileId: string, file: ShelfFile]; upload: [file: File] }>()
 const shelves = useShelf()
 const { shelf } = storeToRefs(shelves)
 const problem = ref<ShownProblem | null>(null)
+const input = ref<InstanceType<typeof AudioInput>>()
 const heard = ref<string | null>(null)
 const sound = new Audio()
 sound.addEventListener('ended', () => (heard.value = null))
@@ -58,6 +60,10 @@ function uses({ uses: count, usedBy }: ShelfFile): string {
 
 <template>
   <Dialog v-model:visible="visible" modal :header="t('fromTheShelf')" :style="{ width: 'min(46rem, 96vw)' }">
+    <template v-if="canUpload">
+      <AudioInput ref="input" @file="file => emit('upload', file)" />
+      <Button :label="t('uploadInstead')" size="small" outlined @click="input?.choose()" />
+    </template>
     <ProblemNote v-if="problem" :problem="problem" />
     <p v-else-if="shelf && shelf.files.length === 0" class="quiet">
       {{ t('shelfIsEmpty') }}

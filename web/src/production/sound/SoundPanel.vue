@@ -7,6 +7,7 @@ import { trimOf } from '@core/audio/finishPlan'
 import { type Recipe, recipeText, withPossibleEnds } from '@core/audio/recipe'
 import { cuttingPlaces, snapped } from '@core/audio/snap'
 import AddressForm from './AddressForm.vue'
+import AudioInput from '../files/AudioInput.vue'
 import FinishPanel from './FinishPanel.vue'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import ShelfPicker from '../shelf/ShelfPicker.vue'
@@ -34,7 +35,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ file: [file: File]; pause: []; goOn: []; cancel: []; keepAsUsual: [recipe: Recipe] }>()
 const sounds = useSound()
-const input = ref<HTMLInputElement>()
+const input = ref<InstanceType<typeof AudioInput>>()
 const bench = ref<InstanceType<typeof SoundBench>>()
 const open = ref(false)
 const picking = ref(false)
@@ -110,27 +111,13 @@ const underway = computed(() => (props.sending && props.sending.state !== 'refus
 const reading = computed(() => props.upload?.state === 'reading')
 /** Begun, not finished, and not sent by this window. */
 const stranded = computed(() => (!props.sending && props.upload?.state === 'receiving' ? props.upload : null))
-
-function pick(): void {
-  const file = input.value?.files?.[0]
-  input.value!.value = ''
-  if (file) emit('file', file)
-}
 </script>
 
 <template>
   <section class="sound stacked" :aria-label="t('audio')">
-    <input
-      ref="input"
-      class="out-of-sight"
-      type="file"
-      accept="audio/*,.mp3,.m4a,.wav,.flac,.ogg,.opus"
-      :aria-label="t('audioFile')"
-      tabindex="-1"
-      @change="pick"
-    />
+    <AudioInput ref="input" @file="file => emit('file', file)" />
     <ProblemNote v-if="problem" :problem="problem">
-      <Button type="button" size="small" :label="t('chooseAFile')" @click="input?.click()" />
+      <Button type="button" size="small" :label="t('chooseAFile')" @click="input?.choose()" />
     </ProblemNote>
     <UploadProgress
       v-if="underway"
@@ -146,7 +133,7 @@ function pick(): void {
       <h3>{{ t('uploadUnfinished', { name: stranded.fileName }) }}</h3>
       <p>{{ t('uploadUnfinishedHint') }}</p>
       <div class="actions mt-2">
-        <Button type="button" size="small" :label="t('chooseTheFile')" @click="input?.click()" />
+        <Button type="button" size="small" :label="t('chooseTheFile')" @click="input?.choose()" />
       </div>
     </div>
     <template v-if="audio">
@@ -194,7 +181,7 @@ function pick(): void {
           @fix="fix"
           @hear="finding => bench?.hear(finding)"
         />
-        <SoundFacts :audio="audio" :also-in="sound.alsoIn" :show-slug="showSlug" @replace="input?.click()" />
+        <SoundFacts :audio="audio" :also-in="sound.alsoIn" :show-slug="showSlug" @replace="input?.choose()" />
       </div>
     </template>
     <div v-else-if="!underway && !reading && !problem && !stranded" class="empty spaced">
@@ -202,7 +189,7 @@ function pick(): void {
       <p class="quiet">
         {{ t('dropAudioHint') }}
       </p>
-      <Button type="button" :label="t('chooseAFile')" @click="input?.click()" />
+      <Button type="button" :label="t('chooseAFile')" @click="input?.choose()" />
       <button type="button" class="small-button" aria-haspopup="dialog" @click="picking = true">
         {{ t('chooseFromTheShelf') }}
       </button>

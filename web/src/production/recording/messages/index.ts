@@ -1,0 +1,4 @@
+import { studioMessages } from '../../../platform/messages'
+import own from './en.json'
+
+export const { t, FormattedMessage } = studioMessages(own)
