@@ -1,7 +1,7 @@
 import { Op, type Transaction } from 'sequelize'
 import { v4 as uuidV4 } from 'uuid'
 import { type MixDocument, mixDocument } from '@core/mix/document'
-import { newBed, newPiece, withBed, withPiece } from '@core/mix/edits'
+import { emptyMix, newBed, newPiece, withBed, withPiece } from '@core/mix/edits'
 import { amount } from '@core/words/amounts'
 import { cut, isBlank, oneLine } from '@core/words/line'
 import { prefillFrom } from '@core/episode/prefill'
@@ -104,7 +104,7 @@ export function uploadService(platform: Platform) {
     })
   }
 
-  /** Makes a file a part of what an episode is put together of; where nothing is any more it is on the shelf alone. */
+  /** Makes a file a part of what an episode is put together of; what nobody has begun yet begins with it. */
   async function addPart(
     to: Pick<Scope, 'id' | 'showId'>,
     fileFor: (transaction: Transaction) => Promise<AudioFile>,
@@ -115,8 +115,8 @@ export function uploadService(platform: Platform) {
       await files.measure(file, transaction)
       await upload.update({ state: 'done' }, { transaction })
       // What a newer house put together is none that this one can add to; nor is one with as many parts as there may be.
-      const { data } = mixDocument.safeParse(mix && withPart(mix, file, upload))
-      return data ? { fields: { mix: data }, act: 'filled in' } : {}
+      const { data } = mixDocument.safeParse(withPart(mix ?? emptyMix, file, upload))
+      return data && data.pieces.length > 0 ? { fields: { mix: data }, act: 'filled in' } : {}
     })
   }
 
