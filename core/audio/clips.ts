@@ -55,11 +55,6 @@ export class ClipFinder {
     }
   }
 
-  /** Those that have ended; a later one can still be drawn together with the last. */
-  get found(): readonly Stretch[] {
-    return this.clips
-  }
-
   finish(place: number): { clips: Stretch[]; clipCount: number } {
     this.pass(place)
     return { clips: this.clips, clipCount: this.count }

@@ -4,6 +4,8 @@ import Button from 'primevue/button'
 import { computed, nextTick, onMounted, onUnmounted, ref, watch } from 'vue'
 import { onBeforeRouteLeave, useRouter } from 'vue-router'
 import type { Recipe } from '@core/audio/recipe'
+import { isOfNewerHouse } from '@core/mix/document'
+import { inNaturalOrder } from '@core/upload/order'
 import { numberWants } from '@core/episode/numbering'
 import { renderText } from '@core/episode/rendered'
 import { linkWants, wantsOf } from '@core/episode/wants'
@@ -69,6 +71,15 @@ const soundbites = useDeskSoundbites(text, episode, sound, chapters.snap)
 const transcript = useTranscript()
 const drafting = useDrafting()
 const cues = useDeskCues()
+/** Whether pieces are being put together, and files that are brought are some of them. */
+const isSheetOpen = computed(() => {
+  const { mix } = text.value ?? {}
+  return part.value === 'sound' && !!mix && !isOfNewerHouse(mix)
+})
+const dropWords = computed(() => {
+  if (isSheetOpen.value) return t('dropBecomesPiece')
+  return sound.value?.source ? t('dropReplacesAudio') : t('dropBecomesAudio')
+})
 const isHere = computed(() => !!episode.value && !!text.value && !!sound.value)
 const openPart = ref<InstanceType<typeof OpenPart>>()
 /** Title and notes as feed, page and file tell them. */
@@ -134,12 +145,16 @@ watch(
   },
 )
 
-/** One file becomes this episode's audio, or its transcript; several become episodes of their own. */
+/** On the open sheet files become pieces. Else one becomes this episode's audio, or its transcript; several become episodes of their own. */
 async function bring(files: File[]): Promise<void> {
   if (files.length === 1 && transcriptEnding(files[0]!.name)) {
     part.value = 'transcript'
     await nextTick()
     await openPart.value?.bringTranscript(files[0]!)
+  } else if (isSheetOpen.value) {
+    const { length } = text.value!.mix!.pieces
+    for (const [n, file] of inNaturalOrder(files).entries())
+      await uploads.beginPart(props.id, file, { role: 'piece', position: length + n })
   } else if (files.length === 1) void uploads.begin(props.id, files[0]!)
   else emit('files', files)
 }
@@ -210,6 +225,7 @@ async function remove(): Promise<void> {
           :show-slug="show.slug"
           :show-id="show.id"
           :whole="part === 'sound'"
+          :is-put-together="text.mix !== null"
           :low="partsByTime.includes(part) || (isPreviewOpen && part !== 'sound')"
           @file="file => uploads.begin(props.id, file)"
           @pause="uploads.pause(props.id)"
@@ -309,7 +325,7 @@ async function remove(): Promise<void> {
       @remove="remove"
       @look="isPreviewOpen = !isPreviewOpen"
     />
-    <WindowDrop :words="sound.source ? t('dropReplacesAudio') : t('dropBecomesAudio')" @files="bring" />
+    <WindowDrop :words="dropWords" @files="bring" />
   </div>
   <div v-else-if="missing" class="desk">
     <div class="work">

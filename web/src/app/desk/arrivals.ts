@@ -17,11 +17,14 @@ export function useArrivals(id: string): void {
   const uploads = useUploads()
   const sending = () => uploads.sendings[id]
 
+  const isHeard = (fileId: string): boolean =>
+    [sounds.sound?.source, ...(sounds.sound?.parts ?? [])].some(file => file?.id === fileId)
+
   const refresh = (): Promise<unknown> =>
     Promise.all([desk.refresh(), sounds.refresh(), transcript.load(id), drafting.load(id)])
   onNews(news => news.id === id && news.kind !== 'progress', refresh, 2_000)
   onNews(
-    news => news.kind === 'progress' && (news.id === id || news.id === sounds.sound?.source?.id),
+    news => news.kind === 'progress' && (news.id === id || isHeard(news.id)),
     sounds.refresh,
     2_000,
   )

@@ -41,6 +41,8 @@ export async function openMicrophone(deviceId: string | null, { onHeard, onGone 
     })
     node.port.onmessage = ({ data }: MessageEvent<Heard>) => onHeard(data)
     source.connect(node)
+    const monitor = new GainNode(context, { gain: 0 })
+    source.connect(monitor).connect(context.destination)
     track!.onended = onGone
     await context.resume()
     return {
@@ -48,8 +50,7 @@ export async function openMicrophone(deviceId: string | null, { onHeard, onGone 
       channels,
       deviceId: settings.deviceId ?? null,
       setMonitored(is) {
-        if (is) source.connect(context.destination)
-        else source.disconnect(context.destination)
+        monitor.gain.value = is ? 1 : 0
       },
       async close() {
         track!.onended = null

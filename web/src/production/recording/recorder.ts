@@ -1,8 +1,8 @@
 import { useEventListener, useLocalStorage } from '@vueuse/core'
 import { v7 as uuidV7 } from 'uuid'
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
-import { ClipFinder } from '@core/audio/clips'
 import { level } from '@core/audio/decibels'
+import { OverloadFinder } from '@core/audio/overloads'
 import { pcm24, wavHeadBytes } from '@core/audio/wav'
 import { type Microphone, microphones, openMicrophone } from './microphone'
 import { discardTake, fileOf, type Heard, keepPortion, lengthMs, type Take, takesOf, wavFile } from './takes'
@@ -26,14 +26,14 @@ const lockOf = (id: string): string => `lake-letter:take:${id}`
 /** A take that runs, with what of it the browser has not been given yet. */
 interface Running {
   take: Take
-  clips: ClipFinder
+  overloads: OverloadFinder
   /** Not yet a portion. */
   waiting: Uint8Array<ArrayBuffer>[]
   waitingFrames: number
   /** Portions that the browser had no room for. */
   unkept: Uint8Array<ArrayBuffer>[]
   /** Ends the claim by which other windows know that it runs. */
-  letGo: () => void
+  letGo: () => Promise<void>
 }
 
 /** Records takes for an episode: each is kept in the browser while it runs, second by second, until it is used or discarded. */
@@ -76,19 +76,19 @@ export function useRecorder(episodeId: string) {
 
   function take(to: Running, sound: Heard, peak: number): void {
     const { channels, sampleRateHz, frames } = to.take
-    to.clips.look(sound, 0, sound.length / channels, frames)
+    to.overloads.look(sound, frames)
     to.take = { ...to.take, frames: frames + sound.length / channels, peak: Math.max(to.take.peak, peak) }
     to.waiting.push(pcm24(sound))
     to.waitingFrames += sound.length / channels
     elapsedMs.value = lengthMs(to.take)
-    clippedAtMs.value = to.clips.found[0]?.fromMs ?? null
+    clippedAtMs.value = to.overloads.found[0]?.fromMs ?? null
     if (to.waitingFrames >= sampleRateHz) keep(to)
   }
 
   /** What waits is a portion, and goes to the browser behind those before it. */
   function keep(to: Running): void {
     if (to.waiting.length === 0) return
-    to.take = { ...to.take, portions: to.take.portions + 1, clips: [...to.clips.found] }
+    to.take = { ...to.take, portions: to.take.portions + 1, clips: [...to.overloads.found] }
     const { take: asItIs } = to
     const portion = joined(to.waiting)
     to.waiting = []
@@ -114,10 +114,10 @@ export function useRecorder(episodeId: string) {
         throw error
       })
       if (turn !== turns) return await opened.close()
+      opened.setMonitored(isMonitored.value)
+      devices.value = await microphones().catch(() => [])
       microphone.value = opened
       chosenId.value = opened.deviceId
-      opened.setMonitored(isMonitored.value)
-      devices.value = await microphones()
       state.value = 'ready'
     } catch (error) {
       if (turn !== turns) return
@@ -168,7 +168,7 @@ export function useRecorder(episodeId: string) {
         peak: 0,
         clips: [],
       },
-      clips: new ClipFinder(channels, sampleRateHz),
+      overloads: new OverloadFinder(channels, sampleRateHz),
       waiting: [],
       waitingFrames: 0,
       unkept: [],
@@ -182,10 +182,9 @@ export function useRecorder(episodeId: string) {
     if (state.value === 'counting' || state.value === 'recording') state.value = 'ready'
     if (!ended) return
     running.value = null
-    ended.clips.finish(ended.take.frames)
     keep(ended)
     await keeping
-    ended.letGo()
+    await ended.letGo()
     await load(ended.take)
   }
 
@@ -260,11 +259,14 @@ export function useRecorder(episodeId: string) {
 }
 
 /** Has other windows know that a take runs, until it is let go; where this window ends, that ends with it. */
-function claim(id: string): () => void {
-  let letGo = (): void => undefined
-  const until = new Promise<void>(resolve => (letGo = resolve))
-  void navigator.locks?.request(lockOf(id), () => until)
-  return letGo
+function claim(id: string): () => Promise<void> {
+  let end = (): void => undefined
+  const until = new Promise<void>(resolve => (end = resolve))
+  const claimed = navigator.locks?.request(lockOf(id), () => until)
+  return async () => {
+    end()
+    await claimed
+  }
 }
 
 function joined(parts: readonly Uint8Array<ArrayBuffer>[]): Uint8Array<ArrayBuffer> {

@@ -31,7 +31,7 @@ class Recorder extends AudioWorkletProcessor {
 
   private hand(): void {
     this.port.postMessage(this.block satisfies Heard, [this.block.buffer])
-    this.block = new Float32Array(this.block.length)
+    this.block = new Float32Array(blockFrames * this.channels)
     this.at = 0
   }
 }

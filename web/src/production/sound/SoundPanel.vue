@@ -30,6 +30,8 @@ const props = defineProps<{
   showId: string
   /** Whether what can be done about the sound is shown, or the sound alone. */
   whole: boolean
+  /** Whether it is put together of several files, and so does not wait for one. */
+  isPutTogether: boolean
   /** Whether its numbers are left out, so that there is room for what goes by its time. */
   low: boolean
 }>()
@@ -184,7 +186,7 @@ const stranded = computed(() => (!props.sending && props.upload?.state === 'rece
         <SoundFacts :audio="audio" :also-in="sound.alsoIn" :show-slug="showSlug" @replace="input?.choose()" />
       </div>
     </template>
-    <div v-else-if="!underway && !reading && !problem && !stranded" class="empty spaced">
+    <div v-else-if="!underway && !reading && !problem && !stranded && !isPutTogether" class="empty spaced">
       <p class="big">{{ t('dropAudio') }}</p>
       <p class="quiet">
         {{ t('dropAudioHint') }}
