@@ -37,9 +37,9 @@ let launched: Promise<Browser> | undefined
 export const openWindows = async (): Promise<Page[]> =>
   (await launched)?.contexts().flatMap(context => context.pages()) ?? []
 
-/** One Chromium for all files of a worker; it ends with the worker. */
-const sharedBrowser = (): Promise<Browser> =>
-  (launched ??= chromium.launch({
+/** A Chromium, as it is begun for all journeys, and with more said to it. */
+export const launchBrowser = (...more: string[]): Promise<Browser> =>
+  chromium.launch({
     executablePath: '/usr/bin/chromium-headless-shell',
     args: [
       '--no-sandbox',
@@ -50,8 +50,11 @@ const sharedBrowser = (): Promise<Browser> =>
       '--disable-component-update',
       '--disable-sync',
       '--autoplay-policy=no-user-gesture-required',
+      ...more,
     ],
-  }))
+  })
+/** One Chromium for all files of a worker; it ends with the worker. */
+const sharedBrowser = (): Promise<Browser> => (launched ??= launchBrowser())
 
 /** The built server and listener with the demo's data, on a database, a folder and ports of their own, and a Chromium. */
 export async function openDemoHouse(more: Record<string, string> = {}): Promise<DemoHouse> {

@@ -10,7 +10,7 @@ import type { Episode } from '../contract/episodes'
 import type { Sound } from '../contract/sound'
 import { framesOfMix, type MixedFile } from '../server/media/sound/mixed'
 import { makeSound } from '../core/audio/sound.fixture'
-import { type DemoHouse, demoSounds, openDemoHouse } from './demoHouse'
+import { type DemoHouse, demoSounds, launchBrowser, openDemoHouse } from './demoHouse'
 import { dropFiles, goTo, openPart, saved, typeOver } from './hands'
 import { violations } from './judge'
 
@@ -259,6 +259,8 @@ async function listenIn(): Promise<void> {
   await page.reload()
 }
 
+const episodeIn = (window: Page): string => /episodes\/([^?]+)/.exec(window.url())![1]!
+
 /** What the server makes of the mix of an episode, as it does when that is finished. */
 async function rendered(id: string): Promise<Float32Array> {
   const api = async <T>(path: string): Promise<T> => (await (await page.request.get(house.address + path)).json()) as T
@@ -302,7 +304,7 @@ function strange(heard: readonly number[], sound: Float32Array): number {
 async function heardAsItWillBe(sheet: Locator): Promise<void> {
   const place = sheet.getByRole('slider', { name: 'Place in the whole' })
   await saved(page)
-  const id = /episodes\/([^?]+)/.exec(page.url())![1]!
+  const id = episodeIn(page)
   const made = await rendered(id)
   for (const keys of [[], ['Home', 'ArrowRight', 'ArrowRight']]) {
     for (const key of keys) await place.press(key)
@@ -366,4 +368,118 @@ it('an episode is put together of a voice and music from the shelf, and finished
   await sheet.getByText('This is the episode’s audio.').waitFor()
   await typeNumber(music.getByRole('spinbutton', { name: /level in dB/ }), '-6', '-6 dB')
   await sheet.getByText('The episode’s audio is still what it was before these changes.').waitFor()
+})
+
+/** What a microphone hears: too loud for a while, then a steady tone. */
+const spokenTone = { hz: 440, dbfs: -15 }
+const spoken = `aevalsrc='if(lt(t,8),clip(2*sin(2*PI*300*t),-1,1),${Math.SQRT2 * 10 ** (spokenTone.dbfs / 20)}*sin(2*PI*${spokenTone.hz}*t))':s=48000:d=300`
+
+/** The level in dB of the file of a piece as a whole, and how often its wave turns from below to above, in Hz. */
+async function heardIn({ framesAddress, sampleRateHz, channels }: Sound['parts'][number]) {
+  const bytes = await (
+    await page.request.get(`${house.address}${framesAddress}?sampleRateHz=${sampleRateHz}&fromFrame=0`)
+  ).body()
+  const samples = new Int16Array(bytes.buffer, bytes.byteOffset, bytes.length / 2).filter(
+    (_value, i) => i % channels === 0,
+  )
+  const power = samples.reduce((sum, value) => sum + (value / 32_768) ** 2, 0) / samples.length
+  const turns = samples.filter((value, i) => i > 0 && value >= 0 && samples[i - 1]! < 0).length
+  return { dbfs: 10 * Math.log10(power), hz: (turns * sampleRateHz) / samples.length }
+}
+
+it('an introduction is recorded: a clipped take is told and done again, a closed tab loses none, and what is used is a piece to the sample', async () => {
+  const microphone = join(folder, 'microphone.wav')
+  execFileSync('ffmpeg', ['-v', 'error', '-y', '-f', 'lavfi', '-i', spoken, microphone])
+  const browser = await launchBrowser(
+    '--use-fake-device-for-media-stream',
+    '--use-fake-ui-for-media-stream',
+    `--use-file-for-fake-audio-capture=${microphone}`,
+  )
+  try {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+    let studio = await house.openWindow(context)
+    await studio.getByRole('button', { name: 'New episode' }).click()
+    await studio.waitForURL(/episodes/)
+    const id = episodeIn(studio)
+    const panel = () => studio.getByRole('region', { name: 'Recording' })
+    const press = (name: string) => panel().getByRole('button', { name, exact: true }).click()
+    const record = () => studio.getByRole('button', { name: 'Record', exact: true }).first()
+    await openPart(studio, 'Sound')
+    await studio.getByRole('button', { name: 'Put it together' }).click()
+    await record().click()
+    await panel()
+      .getByRole('checkbox', { name: /Count in/ })
+      .uncheck()
+    await press('Record')
+    await panel()
+      .getByRole('alert')
+      .getByText(/^Clipped at 0:00/)
+      .waitFor()
+    expect(await violations(studio)).toEqual([])
+    await expect
+      .poll(() => panel().getByRole('meter').getAttribute('aria-valuenow'), { timeout: 60_000 })
+      .toBe(String(Math.round(spokenTone.dbfs + 3)))
+    await press('Record it again')
+    await panel().getByText('0:03', { exact: true }).waitFor()
+    // As a browser that dies: nothing is asked, nothing is put in order.
+    await studio.close({ runBeforeUnload: false })
+
+    studio = await context.newPage()
+    await studio.goto(`${house.address}/studio/bellows-and-reeds/episodes/${id}?part=sound`)
+    await record().click()
+    const takes = panel().getByRole('listitem')
+    await expect.poll(() => takes.count()).toBe(2)
+    await takes.nth(1).getByText('clipped once').waitFor()
+    await takes
+      .nth(0)
+      .getByText(/^0:0[2-5] · peak −12\.\d dB$/)
+      .waitFor()
+    await press('Use take 2')
+    const pieces = studio.getByRole('list', { name: 'Pieces' }).getByRole('listitem')
+    await pieces.getByText(/^Recording .*\.wav$/).waitFor()
+    await press('Discard take 1')
+    await press('Discard')
+    await expect.poll(() => takes.count()).toBe(0)
+    const { parts } = (await (await page.request.get(`${house.address}/api/v1/episodes/${id}/sound`)).json()) as Sound
+    const [part] = parts
+    expect(part).toMatchObject({ codec: 'pcm_s24le', origin: 'upload' })
+    const { dbfs, hz } = await heardIn(part!)
+    expect(Math.abs(dbfs - spokenTone.dbfs)).toBeLessThan(0.3)
+    expect(Math.abs(hz - spokenTone.hz)).toBeLessThan(2)
+
+    // What had no room is in the window, and is used from there.
+    await studio.evaluate(() => {
+      const put = IDBObjectStore.prototype.put
+      IDBObjectStore.prototype.put = function (value, key) {
+        if (String(key).startsWith('portion')) throw new DOMException('No room.', 'QuotaExceededError')
+        return put.call(this, value, key)
+      }
+    })
+    await press('Record')
+    await panel()
+      .getByRole('alert')
+      .getByText(/no room left/)
+      .waitFor()
+    await press('Stop')
+    await panel().getByRole('combobox', { name: 'It goes' }).click()
+    await studio.getByRole('option', { name: /^before 1 Recording/ }).click()
+    await press('Use take 1')
+    await expect.poll(() => pieces.count()).toBe(2)
+    await expect.poll(() => panel().getByRole('alert').count()).toBe(0)
+  } finally {
+    await browser.close()
+  }
+})
+
+it('without a microphone it says so, and how to go on', async () => {
+  await page.getByRole('button', { name: 'New episode' }).click()
+  await openPart(page, 'Sound')
+  await page.getByRole('button', { name: 'Put it together' }).click()
+  await page.getByRole('button', { name: 'Record', exact: true }).click()
+  const panel = page.getByRole('region', { name: 'Recording' })
+  await panel
+    .getByRole('alert')
+    .getByText(/no microphone|does not let/)
+    .waitFor()
+  await panel.getByRole('button', { name: 'Try again' }).waitFor()
 })

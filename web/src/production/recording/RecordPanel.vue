@@ -123,7 +123,7 @@ if (isPossible) void recorder.open()
         <Button type="button" size="small" :label="t('recordAgain')" @click="recorder.again()" />
       </div>
       <p v-if="recorder.hasUnkept.value" class="fault" role="alert">{{ t('noRoom') }}</p>
-      <div v-if="recorder.microphone.value" class="flowing">
+      <div v-if="recorder.microphone.value" class="flowing settings">
         <label class="grid"
           ><span class="small quiet" aria-hidden="true">{{ t('microphone') }}</span
           ><Select
@@ -232,6 +232,12 @@ if (isPossible) void recorder.open()
 }
 .elapsed {
   min-width: 4rem;
+}
+.settings {
+  align-items: end;
+}
+.settings > .flex {
+  min-height: 2.2rem;
 }
 .device {
   max-width: 18rem;

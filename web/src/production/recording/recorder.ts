@@ -60,6 +60,8 @@ export function useRecorder(episodeId: string) {
   /** Takes of which the browser could not keep all: they are whole here, as long as the window is open. */
   const unkept = shallowRef<ReadonlyMap<string, readonly Uint8Array<ArrayBuffer>[]>>(new Map())
   const hasUnkept = computed(() => unkept.value.size > 0)
+  /** The take that was recorded last, of which it is told that it clipped. */
+  let lastId: string | null = null
   let keeping: Promise<unknown> = Promise.resolve()
   let turns = 0
 
@@ -156,6 +158,7 @@ export function useRecorder(episodeId: string) {
 
   function begin({ sampleRateHz, channels }: Microphone): void {
     const id = uuidV7()
+    lastId = id
     running.value = {
       take: {
         id,
@@ -216,6 +219,7 @@ export function useRecorder(episodeId: string) {
 
   async function discard({ id }: Take): Promise<void> {
     await discardTake(id)
+    if (id === lastId) clippedAtMs.value = null
     unkept.value = new Map([...unkept.value].filter(([each]) => each !== id))
     await load()
   }
