@@ -4,6 +4,8 @@ import { audioFile } from './sound'
 /** A file on a show's shelf, and where it is used. */
 export const shelfFile = audioFile.extend({
   cameAt: z.string(),
+  /** Whether the episodes of the show usually begin or end with it. */
+  isUsual: z.boolean(),
   /** By how many episodes, and some of these. */
   uses: z.number(),
   usedBy: z.array(

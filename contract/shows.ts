@@ -12,6 +12,7 @@ import { utf8Bytes } from '@core/words/line'
 import { pictureId, words } from '@core/words/schemas'
 import { rhythm } from './rhythm'
 import { usualRecipe } from './sound'
+import { usualSet } from '@core/mix/usualSet'
 
 export const addressPart = z
   .string()
@@ -104,7 +105,12 @@ export type NewAddress = z.infer<typeof newAddress>
 export const showChange = facts
   .partial()
   .extend(habits.partial().shape)
-  .extend({ version: z.int32().min(0), recipe: usualRecipe.optional(), feedFacts: feedFacts.partial().optional() })
+  .extend({
+    version: z.int32().min(0),
+    recipe: usualRecipe.optional(),
+    usualSet: usualSet.nullable().optional(),
+    feedFacts: feedFacts.partial().optional(),
+  })
   .refine(knownCategory, categoryFault)
 export type ShowChange = z.infer<typeof showChange>
 
@@ -133,6 +139,8 @@ export const show = z.object({
   podcastGuid: z.string(),
   releasedCount: z.number(),
   recipe: usualRecipe,
+  /** What its episodes begin and end with; null where nobody has said. */
+  usualSet: usualSet.nullable(),
   titlePattern: z.string(),
   notesTemplate: z.string(),
   usualLinks: keptSchemas.links,

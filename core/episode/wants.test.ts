@@ -1,6 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { unsetText } from './fields'
-import { firstSentence, saysNothing, wantsOf } from './wants'
+import type { MixDocument } from '../mix/document'
+import { emptyMix } from '../mix/edits'
+import { mixOf, pieceOf } from '../mix/mix.fixture'
+import { firstSentence, mixWants, saysNothing, wantsOf } from './wants'
 
 describe('a first sentence', () => {
   it.each([
@@ -34,4 +37,15 @@ describe('what a text wants', () => {
     expect(codes({ notes: '<p>See <a>here</a> for it.</p>', hook: 'x', tags: ['a', 'b'] })).toEqual([
       'link-without-address',
     ]))
+})
+
+it('what is put together and is not the audio is worth a look, not what a newer house put together', () => {
+  const [mix, other] = [1, 2].map(n => mixOf([pieceOf(n, [[0, 1_000]])])) as [MixDocument, MixDocument]
+  const codesOf = (...parts: Parameters<typeof mixWants>) => mixWants(...parts).map(({ code }) => code)
+  expect(codesOf(mix, null)).toEqual(['not-the-mix'])
+  expect(codesOf(mix, other)).toEqual(['not-the-mix'])
+  expect(codesOf(mix, structuredClone(mix))).toEqual([])
+  expect(codesOf(null, mix)).toEqual([])
+  expect(codesOf(emptyMix, null)).toEqual([])
+  expect(codesOf({ ...mix, version: 99 as 1 }, null)).toEqual([])
 })

@@ -1,3 +1,5 @@
+import { deepEqual } from 'fast-equals'
+import { isOfNewerHouse } from '../mix/document'
 import type { Severity } from '../words/severity'
 import { isMisspelt, linkedAddresses } from '../notes/addresses'
 import { plainNotes } from '../notes/plain'
@@ -20,6 +22,7 @@ export type WantCode =
   | 'no-notes'
   | 'first-sentence-empty'
   | 'no-hook'
+  | 'not-the-mix'
   | 'few-tags'
   | 'link-without-address'
   | 'link-misspelt'
@@ -38,6 +41,12 @@ export type WantCode =
   | 'soundbite-long'
   | 'soundbite-cut-into'
   | 'soundbite-cut-off'
+
+/** What is put together is heard by nobody until it is made the audio. */
+export const mixWants = (mix: EpisodeText['mix'], taken: EpisodeText['mix']): Want[] =>
+  mix && !isOfNewerHouse(mix) && mix.pieces.length > 0 && !deepEqual(mix, taken)
+    ? [{ field: 'mix', severity: 'warning', code: 'not-the-mix' }]
+    : []
 
 /** Tags are found by, and one alone finds little (common practice, no source: two at least). */
 export const leastTags = 2

@@ -2,14 +2,14 @@ import { describe, expect, it } from 'vitest'
 import { mixDocument } from './document'
 import { layoutOf } from './layout'
 import { fileOf, pieceId } from './mix.fixture'
-import { mixBy, type UsualSet, usualSet, usualTimes } from './usualSet'
+import { withoutBed } from './edits'
+import { mixBy, type UsualSet, usualSet, usualSetOf, usualTimes } from './usualSet'
 
 const [voice, opening, closing] = [fileOf(1), fileOf(2), fileOf(3)]
 const tune = { startMs: 0, gainDb: 0 }
 const set: UsualSet = {
   opening: { ...usualTimes.opening, ...tune, fileId: opening },
   closing: { ...usualTimes.closing, ...tune, fileId: closing },
-  ducking: usualTimes.ducking,
 }
 function laidOut(of: UsualSet, voiceMs: number) {
   let ids = 0
@@ -40,5 +40,26 @@ describe('an episode by the usual set', () => {
   })
   it('is a mix however short the voice is', () => {
     expect(laidOut(set, 1_000)).toMatchObject({ voice: [[11_000, 12_000]], durationMs: 24_000 })
+  })
+})
+
+describe('the set of a mix', () => {
+  const mixOf = (of: UsualSet) => {
+    let ids = 0
+    return mixBy(of, { fileId: voice, kept: [{ fromMs: 0, toMs: 60_000 }] }, () => pieceId(++ids))
+  }
+
+  it('is the one by which it came about', () => {
+    const odd: UsualSet = {
+      opening: { ...set.opening!, startMs: 3_000, gainDb: -4, fadeInMs: 500, ducking: null },
+      closing: null,
+    }
+    for (const of of [set, odd]) expect(usualSetOf(mixOf(of))).toEqual(of)
+  })
+  it('knows only music that goes with the beginning and the end', () => {
+    const mix = mixOf(set)
+    expect(usualSetOf(withoutBed(withoutBed(mix, mix.beds[0]!.id), mix.beds[1]!.id))).toBeNull()
+    const moved = { ...mix, beds: mix.beds.map(bed => ({ ...bed, offsetFrom: 'beginning' as const, offsetMs: 5_000 })) }
+    expect(usualSetOf(moved)).toBeNull()
   })
 })

@@ -51,7 +51,7 @@ async function onShelf(name: string, sound: Float32Array, channels: 1 | 2, id = 
 const opening = { fileId: '', startMs: 0, gainDb: 0, ...usualTimes.opening }
 const usual = (): MixDocument =>
   mixBy(
-    { opening: { ...opening, fileId: music }, closing: null, ducking: usualTimes.ducking },
+    { opening: { ...opening, fileId: music }, closing: null },
     { fileId: voice, kept: [{ fromMs: 0, toMs: 30_000 }] },
     uuidV4,
   )
@@ -331,5 +331,72 @@ describe('a file of the shelf is decoded for who mixes it', () => {
     await expect.poll(decoders).toBe(0)
     const again = await ask()
     expect([again.status, (await again.arrayBuffer()).byteLength]).toEqual([200, 200 * 96_000 * 2])
+  })
+})
+
+describe('the usual set of a show', () => {
+  const setTo = async (usual: object | null, id = showId) => {
+    const { version } = (await house.call('GET', `/shows/${id}`)).json() as { version: number }
+    return house.call('PATCH', `/shows/${id}`, { version, usualSet: usual })
+  }
+  const withMusic = (fileId: string) => ({ opening: { ...opening, fileId }, closing: null })
+
+  it('lays a new episode out as soon as its voice is here, and no other one', async () => {
+    expect((await setTo(withMusic(music))).statusCode).toBe(200)
+    const laidOut = await create()
+    await house.call('PUT', `/episodes/${laidOut.id}/source`, { fileId: voice })
+    const { text, sound } = await house.get(laidOut.id)
+    expect(text.mix).toMatchObject({
+      pieces: [{ fileId: voice, kept: [{ fromMs: 0, toMs: 30_000 }] }],
+      beds: [{ fileId: music, offsetFrom: 'beginning', offsetMs: -11_000, durationMs: 20_000 }],
+    })
+    expect([sound.source!.id, sound.taken]).toEqual([voice, null])
+
+    // Whoever takes it away and brings another file does not get it again.
+    const { version } = await house.get(laidOut.id)
+    await house.call('PATCH', `/episodes/${laidOut.id}`, { version, text: { mix: null } })
+    await house.call('PUT', `/episodes/${laidOut.id}/source`, { fileId: music })
+    expect((await house.get(laidOut.id)).text.mix).toBeNull()
+
+    expect((await setTo(null)).statusCode).toBe(200)
+    const bare = await create()
+    await house.call('PUT', `/episodes/${bare.id}/source`, { fileId: voice })
+    expect((await house.get(bare.id)).text.mix).toBeNull()
+  })
+
+  it('holds its music on the shelf, where it counts as used', async () => {
+    const tune = await onShelf('tune.wav', tones([{ seconds: 3, dbfs: -20, hz: 330 }], rate, 1), 1)
+    const users = await AudioFile.findByPk(tune)
+    await house.platform.database.query('DELETE FROM episode_files WHERE file_id = ?', { replacements: [users!.id] })
+    const shelf = async () => (await house.call('GET', `/shows/${showId}/files?limit=100`)).json() as Shelf
+    const { unused } = await shelf()
+    await setTo(withMusic(tune))
+    const after = await shelf()
+    expect([after.unused, after.files.find(({ id }) => id === tune)!.isUsual]).toEqual([unused - 1, true])
+    const refused = await house.call('DELETE', `/shows/${showId}/files/${tune}`)
+    expect([refused.statusCode, refused.json().detail]).toEqual([
+      409,
+      'tune.wav is what the episodes of the show begin or end with.',
+    ])
+    await setTo(null)
+    expect((await house.call('DELETE', `/shows/${showId}/files/${tune}`)).statusCode).toBe(204)
+  })
+
+  it('takes no music of another show, and none that is gone', async () => {
+    const other = (await house.makeShow('slow-ferry-set')).id
+    const theirs = await onShelf('theirs.wav', tones([{ seconds: 2, dbfs: -20, hz: 550 }], rate, 1), 1, other)
+    for (const id of [theirs, uuidV4()]) {
+      const refused = await setTo(withMusic(id))
+      expect([refused.statusCode, refused.json().faults]).toEqual([
+        422,
+        [
+          {
+            field: 'usualSet.opening.fileId',
+            value: id,
+            rule: 'A file of this show’s shelf, and one that is here.',
+          },
+        ],
+      ])
+    }
   })
 })

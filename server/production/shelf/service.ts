@@ -1,8 +1,11 @@
 import { Op, QueryTypes, type Transaction } from 'sequelize'
+import { NIL } from 'uuid'
 import type { Episode as EpisodeView } from '@contract/episodes'
+import { filesOfSet } from '@core/mix/usualSet'
 import type { Shelf, ShelfFile, ShelfQuery } from '@contract/shelf'
 import { Episode, EpisodeFile, PastDelivery } from '../../show/episodes/models'
 import { episodeService } from '../../show/episodes/service'
+import { Show } from '../../show/shows/models'
 import { fileOf } from '../../show/episodes/sound'
 import type { Scope } from '../../people/access/scope'
 import { transact } from '../../platform/database/transact'
@@ -53,13 +56,26 @@ export function shelfService(platform: Platform) {
     return new Map([...found].map(([fileId, of]) => [fileId, [...of.values()]]))
   }
 
+  /** The files that the episodes of a show usually begin and end with. */
+  async function usualFiles(showId: string, transaction?: Transaction): Promise<string[]> {
+    const show = await Show.findByPk(showId, {
+      attributes: ['usualSet'],
+      rejectOnEmpty: true,
+      ...(transaction && { transaction, lock: transaction.LOCK.SHARE }),
+    })
+    return show.usualSet ? filesOfSet(show.usualSet) : []
+  }
+
   /** What all files of a show take, and how many of them nobody uses. */
-  async function sumOf(showId: string): Promise<{ total: number; unused: number; usedBytes: number }> {
+  async function sumOf(
+    showId: string,
+    usual: readonly string[],
+  ): Promise<{ total: number; unused: number; usedBytes: number }> {
     const [row] = await database.query<Record<'total' | 'unused' | 'usedBytes', number | bigint | string | null>>(
       `SELECT COUNT(*) AS total, SUM(IF(f.address IS NULL, f.bytes, 0)) AS usedBytes,
-        SUM(NOT EXISTS (SELECT 1 FROM episode_files u WHERE u.file_id = f.id) AND NOT EXISTS (SELECT 1 FROM past_deliveries p WHERE p.file_id = f.id AND p.until > :now)) AS unused
+        SUM(NOT EXISTS (SELECT 1 FROM episode_files u WHERE u.file_id = f.id) AND NOT EXISTS (SELECT 1 FROM past_deliveries p WHERE p.file_id = f.id AND p.until > :now) AND f.id NOT IN (:usual)) AS unused
       FROM files f WHERE f.show_id = :showId AND f.origin <> 'mix'`,
-      { replacements: { showId, now: clock.now() }, type: QueryTypes.SELECT },
+      { replacements: { showId, now: clock.now(), usual: [NIL, ...usual] }, type: QueryTypes.SELECT },
     )
     return { total: Number(row!.total), unused: Number(row!.unused ?? 0), usedBytes: Number(row!.usedBytes ?? 0) }
   }
@@ -81,15 +97,17 @@ export function shelfService(platform: Platform) {
       const where = { showId, origin: { [Op.ne]: 'mix' as const }, ...(after && { id: { [Op.lt]: after } }) }
       const rows = await AudioFile.findAll({ where, order: [['id', 'DESC']], limit: limit + 1 })
       const files = rows.slice(0, limit)
+      const usual = await usualFiles(showId)
       const [usedBy, sum, freeBytes] = await Promise.all([
         uses(files.map(({ id }) => id)),
-        sumOf(showId),
+        sumOf(showId, usual),
         media.roomLeft(),
       ])
       return {
         files: files.map(file => ({
           ...fileOf(file),
           cameAt: file.createdAt.toISOString(),
+          isUsual: usual.includes(file.id),
           uses: usedBy.get(file.id)?.length ?? 0,
           usedBy: (usedBy.get(file.id) ?? []).slice(0, mostNamed),
         })),
@@ -99,11 +117,14 @@ export function shelfService(platform: Platform) {
       }
     },
 
-    /** Deletes a file that no episode uses. Throws `file-in-use` with who does. */
+    /** Deletes a file that no episode uses, and that none usually does. Throws `file-in-use` with who does. */
     async remove({ showId, id: fileId }: Scope): Promise<void> {
       await transact(database, async transaction => {
+        const usual = await usualFiles(showId, transaction)
         const file = await find(showId, fileId, transaction)
         const users = (await uses([fileId], transaction)).get(fileId) ?? []
+        if (usual.includes(fileId))
+          throw new AppError('file-in-use', `${file.name} is what the episodes of the show begin or end with.`)
         if (users.length > 0) throw new AppError('file-in-use', `${file.name} is used by ${namesOf(users)}.`)
         await PastDelivery.destroy({ where: { fileId }, transaction })
         await file.destroy({ transaction })

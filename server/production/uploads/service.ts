@@ -2,12 +2,14 @@ import { Op, type Transaction } from 'sequelize'
 import { v4 as uuidV4 } from 'uuid'
 import { type MixDocument, mixDocument } from '@core/mix/document'
 import { emptyMix, newBed, newPiece, withBed, withPiece } from '@core/mix/edits'
+import { mixBy, type UsualSet } from '@core/mix/usualSet'
 import { amount } from '@core/words/amounts'
 import { cut, isBlank, oneLine } from '@core/words/line'
 import { prefillFrom } from '@core/episode/prefill'
 import type { Scope } from '../../people/access/scope'
 import { episodeChanges } from '../../show/episodes/change'
 import { Episode } from '../../show/episodes/models'
+import { fileIdOf } from '../../show/episodes/roles'
 import { sourceChanged } from '../../show/episodes/sourceChanged'
 import { transact } from '../../platform/database/transact'
 import { AppError, badInput } from '../../platform/http/errors'
@@ -51,6 +53,9 @@ function withPart(
   return first ? withBed(mix, newBed(uuidV4(), id, first.id, durationMs)) : mix
 }
 
+const layOut = (set: UsualSet, { id, durationMs }: Pick<AudioFile, 'id' | 'durationMs'>): MixDocument =>
+  mixBy(set, { fileId: id, kept: [{ fromMs: 0, toMs: durationMs }] }, uuidV4)
+
 /** Room that uploads leave for the database, for finishing and for pictures. */
 const spareBytes = 50_000_000
 /** Room is kept for an upload as long as bytes of it come; whoever goes on later has what is left then. */
@@ -77,7 +82,7 @@ export function uploadService(platform: Platform) {
   const files = fileKeeper(platform)
   const blobs = blobKeeper(platform)
 
-  /** Makes a file an episode's source; title and number are filled in where nobody has written any. */
+  /** Makes a file an episode's source; title and number are filled in where nobody has written any, and the first one is laid out as the show's episodes usually are. */
   async function giveFile(
     to: Pick<Scope, 'id' | 'showId'>,
     fileFor: (transaction: Transaction) => Promise<AudioFile>,
@@ -89,10 +94,13 @@ export function uploadService(platform: Platform) {
     await changeEpisode(to, {}, async (episode, transaction) => {
       const file = await fileFor(transaction)
       const show = await Show.findByPk(episode.showId, { transaction, rejectOnEmpty: true })
+      // Whoever has begun to put it together, or brings another file later, has their own mind about it.
+      const isFirst = !episode.mix && episode.status === 'draft' && !fileIdOf(episode, 'source')
       const hints = prefillFrom({ fileName: upload?.fileName ?? file.name, tags: file.tags })
       await files.measure(file, transaction)
       await upload?.update({ state: 'done' }, { transaction })
       const fields = {
+        ...(isFirst && !file.address && show.usualSet && { mix: layOut(show.usualSet, file) }),
         ...(isBlank(episode.title) && hints.title && { title: hints.title }),
         ...(hints.number && !(await isWritten(episode, 'number', transaction)) && { number: hints.number }),
       }

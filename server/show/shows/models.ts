@@ -7,6 +7,7 @@ import {
   type Sequelize,
 } from 'sequelize'
 import type { Recipe } from '@core/audio/recipe'
+import type { UsualSet } from '@core/mix/usualSet'
 import type { Link, Person } from '@core/episode/fields'
 import { barePattern } from '@core/episode/titlePattern'
 import type { FeedFacts } from '@core/feed/facts'
@@ -49,6 +50,8 @@ export class Show extends Model<InferAttributes<Show>, InferCreationAttributes<S
   declare readonly isPrivate: CreationOptional<boolean>
   /** How the show's episodes are usually finished; null where nobody has said yet. */
   declare recipe: CreationOptional<Recipe | null>
+  /** What its episodes usually begin and end with; null where nobody has said. */
+  declare usualSet: CreationOptional<UsualSet | null>
   /** Grows whenever anything that the feed or the public pages tell has changed. */
   declare feedRevision: CreationOptional<number>
   declare feedChangedAt: Date
@@ -102,6 +105,7 @@ export function initShows(sequelize: Sequelize): void {
       feedFacts: { type: DataTypes.JSON, defaultValue: {} },
       isPrivate: DataTypes.BOOLEAN,
       recipe: DataTypes.JSON,
+      usualSet: DataTypes.JSON,
       feedRevision: DataTypes.BIGINT.UNSIGNED,
       feedChangedAt: DataTypes.DATE(3),
       feedFaults: DataTypes.SMALLINT.UNSIGNED,

@@ -1,5 +1,5 @@
 import { deepEqual } from 'fast-equals'
-import { QueryTypes, type Transaction, UniqueConstraintError } from 'sequelize'
+import { Op, QueryTypes, type Transaction, UniqueConstraintError } from 'sequelize'
 import { v7 as uuidV7 } from 'uuid'
 import {
   categoryRule,
@@ -12,6 +12,7 @@ import {
   type ShowPage,
 } from '@contract/shows'
 import type { Role } from '@core/access/roles'
+import { filesOfSet, type UsualSet } from '@core/mix/usualSet'
 import { firstRecipe, type Recipe, recipeText } from '@core/audio/recipe'
 import { isCategory } from '@core/feed/categories'
 import { withAllFacts } from '@core/feed/facts'
@@ -24,6 +25,7 @@ import type { Scope } from '../../people/access/scope'
 import { anywhere } from '../../platform/database/like'
 import { transact } from '../../platform/database/transact'
 import { AppError, badInput } from '../../platform/http/errors'
+import { AudioFile } from '../../media/files/models'
 import { Picture } from '../../media/pictures/models'
 import { needArtwork, publish, usePictures } from '../../media/pictures/artwork'
 import { publicPictureAddress } from '../../media/pictures/names'
@@ -201,6 +203,7 @@ export function showService(
         const facts = changedFacts(current, cleaned(wanted))
         if (Object.keys(facts).length === 0) return current
         if (facts.artworkId) await takeArtwork(facts.artworkId, scope.accountId, transaction)
+        if (facts.usualSet) await needOnShelf(current.id, facts.usualSet, transaction)
         await usePictures(pictures, picturesOfHosts(facts.hosts ?? [], current.hosts), scope, transaction)
         await current.update(
           { ...facts, ...(facts.artworkId && { artworkIsProvisional: false }), version: version + 1 },
@@ -212,6 +215,21 @@ export function showService(
       })
       return view(await show.reload(), scope.role)
     },
+  }
+}
+
+/** Throws `bad-input` for the first music of a set that is not on the show's shelf. */
+async function needOnShelf(showId: string, set: UsualSet, transaction: Transaction): Promise<void> {
+  const there = await AudioFile.findAll({
+    where: { id: filesOfSet(set), showId, address: null, origin: { [Op.ne]: 'mix' } },
+    attributes: ['id'],
+    lock: transaction.LOCK.SHARE,
+    transaction,
+  })
+  for (const place of ['opening', 'closing'] as const) {
+    const id = set[place]?.fileId
+    if (id && !there.some(file => file.id === id))
+      throw badInput(`usualSet.${place}.fileId`, id, 'A file of this show’s shelf, and one that is here.')
   }
 }
 
@@ -227,6 +245,7 @@ function picturesOfHosts(hosts: Show['hosts'], before: Show['hosts']): { field: 
 const inNoFeed: ReadonlySet<string> = new Set([
   'shareTexts',
   'recipe',
+  'usualSet',
   'notesTemplate',
   'usualLinks',
   'usualTags',

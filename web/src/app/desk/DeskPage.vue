@@ -8,7 +8,7 @@ import { isOfNewerHouse } from '@core/mix/document'
 import { inNaturalOrder } from '@core/upload/order'
 import { numberWants } from '@core/episode/numbering'
 import { renderText } from '@core/episode/rendered'
-import { linkWants, wantsOf } from '@core/episode/wants'
+import { linkWants, mixWants, wantsOf } from '@core/episode/wants'
 import ChapterLane from '../../words/chapters/ChapterLane.vue'
 import { useDeskChapters } from '../../words/chapters/deskChapters'
 import ConflictPanel from './ConflictPanel.vue'
@@ -98,6 +98,7 @@ const wants = computed(() => {
   return [
     ...wantsOf(text.value, show.value.name),
     ...linkWants(text.value.notes, episode.value.badLinks),
+    ...mixWants(text.value.mix, sound.value?.taken ?? null),
     ...(isLookedAt ? numberWants(episode.value.numbering) : []),
     ...chapters.wants.value,
     ...soundbites.wants.value,
@@ -280,7 +281,7 @@ async function remove(): Promise<void> {
             v-if="part === 'sound' && text.mix"
             v-model="text"
             data-field="mix"
-            :show-id="show.id"
+            :show="show"
             :episode-id="episode.id"
             :fault="desk.faults.find(({ field }) => field.startsWith('mix'))?.rule"
           />

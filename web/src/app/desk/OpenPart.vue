@@ -65,7 +65,7 @@ defineExpose({
 
 <template>
   <section :id="`parts_tabpanel_${part}`" class="part stacked" role="tabpanel" :aria-labelledby="`parts_tab_${part}`">
-    <MixPart v-if="part === 'sound' && !text.mix" v-model="text" :show-id="show.id" :episode-id="episodeId" />
+    <MixPart v-if="part === 'sound' && !text.mix" v-model="text" :show="show" :episode-id="episodeId" />
     <template v-else-if="part === 'words'">
       <div data-field="hook">
         <HookField v-model="text.hook" :notes="text.notes" :fault="fault('hook')" />

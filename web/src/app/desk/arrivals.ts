@@ -23,11 +23,7 @@ export function useArrivals(id: string): void {
   const refresh = (): Promise<unknown> =>
     Promise.all([desk.refresh(), sounds.refresh(), transcript.load(id), drafting.load(id)])
   onNews(news => news.id === id && news.kind !== 'progress', refresh, 2_000)
-  onNews(
-    news => news.kind === 'progress' && (news.id === id || isHeard(news.id)),
-    sounds.refresh,
-    2_000,
-  )
+  onNews(news => news.kind === 'progress' && (news.id === id || isHeard(news.id)), sounds.refresh, 2_000)
   onNews(
     news => news.kind === 'progress' && news.id === transcript.open?.id,
     () => transcript.load(id),

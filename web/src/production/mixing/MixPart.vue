@@ -1,8 +1,11 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
+import { deepEqual } from 'fast-equals'
 import { computed, ref, watch } from 'vue'
 import type { EpisodeText } from '@core/episode/fields'
 import { changedBed, changedPiece, movedPiece, withoutBed, withoutPiece } from '@core/mix/edits'
+import { type UsualSet, usualSetOf } from '@core/mix/usualSet'
+import type { Show } from '@contract/shows'
 import type { AudioFile } from '@contract/sound'
 import { clock } from '@core/words/amounts'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
@@ -12,6 +15,7 @@ import { usePlaying } from '../sound/playing'
 import RecordPanel from '../recording/RecordPanel.vue'
 import { useSound } from '../sound/sound'
 import { useWaveforms } from '../sound/waveforms'
+import { useShows } from '../../show/shows/shows'
 import { useUploads } from '../uploads/uploads'
 import BedRow from './BedRow.vue'
 import { useMixPlayer } from './hearing/mixPlayer'
@@ -23,10 +27,11 @@ import { t } from './messages'
 
 /** The audio of the episode as it is put together here: pieces in a row, music under them. Folded away until somebody wants it. */
 const text = defineModel<EpisodeText>({ required: true })
-const props = defineProps<{ showId: string; episodeId: string; fault?: string }>()
+const props = defineProps<{ show: Show; episodeId: string; fault?: string }>()
 const sounds = useSound()
 const waves = useWaveforms()
 const uploads = useUploads()
+const shows = useShows()
 const isRecording = ref(false)
 const { mix, isNewer, files, layout, isTaken, change, begin, addPiece, addBed } = useDeskMix(text)
 const { atMs, isPlaying, isWaiting, isPossible, failed, toggle, seek, prepare } = useMixPlayer(() => ({
@@ -60,6 +65,13 @@ const pieces = computed(() =>
 const stands = computed(() =>
   isTaken.value ? t('isTheAudio') : sounds.sound?.taken ? t('notYetTheAudio') : t('notUsedYet'),
 )
+
+/** What the episodes of the show would begin and end with by this one. */
+const set = computed(() => mix.value && usualSetOf(mix.value))
+const isUsual = computed(() => set.value !== null && deepEqual(set.value, props.show.usualSet))
+const keeping = useAttempt(t('usualUnchanged'))
+const keep = (usualSet: UsualSet | null): Promise<unknown> =>
+  keeping.attempt(() => shows.change(props.show.id, { version: props.show.version, usualSet }))
 
 function take(file: AudioFile): void {
   if (picking.value === 'bed') addBed(file)
@@ -117,6 +129,7 @@ function upload(file: File): void {
       </div>
     </div>
     <ProblemNote v-if="problem" :problem="problem" />
+    <ProblemNote v-if="keeping.problem.value" :problem="keeping.problem.value" />
     <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
     <PartUploads :episode-id="episodeId" />
     <RecordPanel v-if="isRecording" :episode-id="episodeId" :pieces="pieces" @close="isRecording = false" />
@@ -146,8 +159,16 @@ function upload(file: File): void {
         @seek="seek"
       />
       <p class="apart small">
-        <span role="status">{{ stands }}</span>
-        <button type="button" class="small-button" @click="change(null)">{{ t('removeAllOfIt') }}</button>
+        <span role="status">{{ stands }} {{ isUsual ? t('isUsualSet') : '' }}</span>
+        <span class="actions">
+          <button v-if="isUsual" type="button" class="small-button" :disabled="keeping.busy.value" @click="keep(null)">
+            {{ t('noUsualSet') }}
+          </button>
+          <button v-else-if="set" type="button" class="small-button" :disabled="keeping.busy.value" @click="keep(set)">
+            {{ t('keepAsUsualSet') }}
+          </button>
+          <button type="button" class="small-button" @click="change(null)">{{ t('removeAllOfIt') }}</button>
+        </span>
       </p>
       <ol class="unlisted" :aria-label="t('pieces')">
         <PieceRow
@@ -182,7 +203,7 @@ function upload(file: File): void {
     </template>
     <ShelfPicker
       v-model:visible="isPicking"
-      :show-id="showId"
+      :show-id="show.id"
       can-upload
       @take="(_id, file) => take(file)"
       @upload="upload"

@@ -110,7 +110,8 @@ const beginWith = (file: ShelfFile): Promise<void> =>
               >{{ formatOf(file)
               }}{{ file.origin === 'finish' ? t('finishedHere') : file.address ? t('hostedElsewhereToo') : '' }}</span
             >
-            <div v-if="file.uses === 0" class="quiet">{{ t('notUsed') }}</div>
+            <div v-if="file.isUsual" class="quiet">{{ t('isUsual') }}</div>
+            <div v-else-if="file.uses === 0" class="quiet">{{ t('notUsed') }}</div>
             <div v-for="use in file.usedBy" :key="use.id">
               <span class="quiet">{{ asWords[use.as] }}</span>{{ ' ' }}
               <RouterLink :to="{ name: 'desk', params: { show: props.show, id: use.id } }"

@@ -50,8 +50,8 @@ function listen(file: ShelfFile): void {
   heard.value = file.id
   void sound.play()
 }
-function uses({ uses: count, usedBy }: ShelfFile): string {
-  if (count === 0) return t('notUsed')
+function uses({ uses: count, usedBy, isUsual }: ShelfFile): string {
+  if (count === 0) return isUsual ? t('isUsual') : t('notUsed')
   const others = count - usedBy.length
   const names = usedBy.map(({ title }) => title || t('untitledInSentence'))
   return t('usedBy', { names: [...names, ...(others > 0 ? [t('othersMore', { count: others })] : [])].join(', ') })

@@ -13,6 +13,7 @@ const words: Readonly<Record<WantCode, (told: string) => string>> = {
   'link-misspelt': told => t('linkAddressFaulty', { address: told.replace(/^mailto:/, '') }),
   'link-fails': told => told,
   'no-hook': () => t('noHook'),
+  'not-the-mix': () => t('notTheMix'),
   'few-tags': () => t('fewTags'),
   'number-twice': told => t('sameNumber', { title: told }),
   'number-skipped': told => t('numberGap', { number: told }),
