@@ -368,6 +368,17 @@ it('an episode is put together of a voice and music from the shelf, and finished
   await sheet.getByText('This is the episode’s audio.').waitFor()
   await typeNumber(music.getByRole('spinbutton', { name: /level in dB/ }), '-6', '-6 dB')
   await sheet.getByText('The episode’s audio is still what it was before these changes.').waitFor()
+
+  // From now on each new one begins so, as soon as its voice is here, until somebody says otherwise.
+  await sheet.getByRole('button', { name: 'Begin and end every episode like this' }).click()
+  await sheet.getByText('Every new episode begins and ends like this.').waitFor()
+  await page.getByRole('button', { name: 'New episode', exact: true }).click()
+  await page.getByLabel('Audio file').setInputFiles(cut('br-32.mp3', 16))
+  await openPart(page, 'Sound')
+  await sheet.getByText('0:21 in all').waitFor()
+  await expect.poll(() => music.getByRole('spinbutton', { name: /level in dB/ }).inputValue()).toBe('-6 dB')
+  await sheet.getByRole('button', { name: 'Stop laying out new episodes' }).click()
+  await sheet.getByRole('button', { name: 'Begin and end every episode like this' }).waitFor()
 })
 
 /** What a microphone hears: too loud for a while, then a steady tone. */

@@ -10,8 +10,10 @@ import type { Sound } from '@contract/sound'
 import { firstRecipe } from '@core/audio/recipe'
 import { tones } from '@core/audio/tones.fixture'
 import { type MixDocument, mixVersion } from '@core/mix/document'
+import { emptyMix } from '@core/mix/edits'
 import { mixBy, usualTimes } from '@core/mix/usualSet'
 import { AudioFile } from '../../media/files/models'
+import { Episode as EpisodeRow } from '../../show/episodes/models'
 import { Job } from '../../platform/jobs/models'
 import { type House, openHouse, type WholeEpisode } from '../../testing/house'
 
@@ -358,7 +360,17 @@ describe('the usual set of a show', () => {
     await house.call('PUT', `/episodes/${laidOut.id}/source`, { fileId: music })
     expect((await house.get(laidOut.id)).text.mix).toBeNull()
 
+    const newer = await create()
+    await EpisodeRow.update({ mix: { version: 99 } as unknown as MixDocument }, { where: { id: newer.id } })
+    await house.call('PUT', `/episodes/${newer.id}/source`, { fileId: voice })
+    expect((await house.get(newer.id)).text.mix).toEqual({ version: 99 })
+
     expect((await setTo(null)).statusCode).toBe(200)
+    // A sheet that was opened before begins with the voice.
+    const opened = await create()
+    await house.call('PATCH', `/episodes/${opened.id}`, { version: opened.version, text: { mix: emptyMix } })
+    await house.call('PUT', `/episodes/${opened.id}/source`, { fileId: voice })
+    expect((await house.get(opened.id)).text.mix).toMatchObject({ pieces: [{ fileId: voice }], beds: [] })
     const bare = await create()
     await house.call('PUT', `/episodes/${bare.id}/source`, { fileId: voice })
     expect((await house.get(bare.id)).text.mix).toBeNull()

@@ -1,6 +1,6 @@
 import { Op, type Transaction } from 'sequelize'
 import { v4 as uuidV4 } from 'uuid'
-import { type MixDocument, mixDocument } from '@core/mix/document'
+import { isOfNewerHouse, type MixDocument, mixDocument } from '@core/mix/document'
 import { emptyMix, newBed, newPiece, withBed, withPiece } from '@core/mix/edits'
 import { mixBy, type UsualSet } from '@core/mix/usualSet'
 import { amount } from '@core/words/amounts'
@@ -53,6 +53,8 @@ function withPart(
   return first ? withBed(mix, newBed(uuidV4(), id, first.id, durationMs)) : mix
 }
 
+/** What was opened before its voice is here begins with it. */
+const noMusic: UsualSet = { opening: null, closing: null }
 const layOut = (set: UsualSet, { id, durationMs }: Pick<AudioFile, 'id' | 'durationMs'>): MixDocument =>
   mixBy(set, { fileId: id, kept: [{ fromMs: 0, toMs: durationMs }] }, uuidV4)
 
@@ -95,12 +97,15 @@ export function uploadService(platform: Platform) {
       const file = await fileFor(transaction)
       const show = await Show.findByPk(episode.showId, { transaction, rejectOnEmpty: true })
       // Whoever has begun to put it together, or brings another file later, has their own mind about it.
-      const isFirst = !episode.mix && episode.status === 'draft' && !fileIdOf(episode, 'source')
+      const { mix } = episode
+      const isBegun = mix && (isOfNewerHouse(mix) || mix.pieces.length > 0)
+      const isFirst = episode.status === 'draft' && !fileIdOf(episode, 'source') && !isBegun
+      const set = show.usualSet ?? (mix && noMusic)
       const hints = prefillFrom({ fileName: upload?.fileName ?? file.name, tags: file.tags })
       await files.measure(file, transaction)
       await upload?.update({ state: 'done' }, { transaction })
       const fields = {
-        ...(isFirst && !file.address && show.usualSet && { mix: layOut(show.usualSet, file) }),
+        ...(isFirst && !file.address && set && { mix: layOut(set, file) }),
         ...(isBlank(episode.title) && hints.title && { title: hints.title }),
         ...(hints.number && !(await isWritten(episode, 'number', transaction)) && { number: hints.number }),
       }

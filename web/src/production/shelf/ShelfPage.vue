@@ -173,7 +173,7 @@ const beginWith = (file: ShelfFile): Promise<void> =>
               :aria-label="t('downloadNamed', { name: file.name })"
               >{{ t('download') }}</a
             >
-            <template v-if="file.usedBy.length === 0">
+            <template v-if="file.usedBy.length === 0 && !file.isUsual">
               <button
                 v-if="asking !== file.id"
                 type="button"
