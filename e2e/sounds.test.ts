@@ -445,6 +445,13 @@ it('an introduction is recorded: a clipped take is told and done again, a closed
       .nth(0)
       .getByText(/^0:0[2-5] · peak −12\.\d dB$/)
       .waitFor()
+    // An upload that is refused leaves the take where it is.
+    const refusal = { title: 'No room', detail: 'The disk is full.', todo: 'Make room.' }
+    await studio.route('**/api/v1/uploads', route => route.fulfill({ status: 507, json: refusal }))
+    await press('Use take 2')
+    const refused = studio.getByRole('alert').filter({ hasText: 'The disk is full.' })
+    await refused.getByRole('button', { name: 'Cancel' }).click()
+    await studio.unroute('**/api/v1/uploads')
     await press('Use take 2')
     const pieces = studio.getByRole('list', { name: 'Pieces' }).getByRole('listitem')
     await pieces.getByText(/^Recording .*\.wav$/).waitFor()

@@ -2,12 +2,13 @@
 import Button from 'primevue/button'
 import Checkbox from 'primevue/checkbox'
 import Select from 'primevue/select'
-import { computed, onScopeDispose, ref, useId } from 'vue'
+import { computed, onScopeDispose, ref, useId, watch } from 'vue'
 import { level } from '@core/audio/decibels'
 import { clock } from '@core/words/amounts'
 import ProblemNote from '../../platform/parts/ProblemNote.vue'
 import { useAttempt } from '../../platform/parts/attempt'
-import { useUploads } from '../uploads/uploads'
+import { useSound } from '../sound/sound'
+import { type Sending, useUploads } from '../uploads/uploads'
 import LevelMeter from './LevelMeter.vue'
 import { type MicrophoneTrouble, useRecorder } from './recorder'
 import { lengthMs, type Take } from './takes'
@@ -17,6 +18,7 @@ import { t } from './messages'
 const props = defineProps<{ episodeId: string; pieces: readonly { id: string; name: string }[] }>()
 const emit = defineEmits<{ close: [] }>()
 const uploads = useUploads()
+const sounds = useSound()
 const recorder = useRecorder(props.episodeId)
 const { state, trouble, takes, elapsedMs, clippedAtMs, count, countsIn, isMonitored } = recorder
 const { problem, busy, attempt } = useAttempt(t('recordingUnchanged'))
@@ -78,15 +80,26 @@ function nameOf({ begunAt }: Take): string {
     time: `${two(at.getHours())}-${two(at.getMinutes())}-${two(at.getSeconds())}`,
   })
 }
-/** The browser keeps it for the upload before it lets go of the take. */
 async function use(take: Take): Promise<void> {
   silence()
-  await uploads.beginPart(props.episodeId, await recorder.fileFor(take, nameOf(take)), {
-    role: 'piece',
-    position: position.value,
-  })
-  await recorder.discard(take)
+  const file = await recorder.fileFor(take, nameOf(take))
+  const part = { role: 'piece', position: position.value } as const
+  await recorder.markUsed(take, await uploads.beginPart(props.episodeId, file, part))
 }
+const stateOf = ({ uploadId = '' }: Take): Sending['state'] | undefined => uploads.sendings[uploadId]?.state
+const isUnderWay = (take: Take): boolean => !['refused', undefined].includes(stateOf(take))
+/** Whether all of a take is with the server: by the upload of this window, or by what an earlier one sent. */
+const isSent = (take: Take): boolean =>
+  stateOf(take) === 'sent' ||
+  (take.uploadId !== undefined &&
+    stateOf(take) === undefined &&
+    sounds.sound!.parts.some(({ name }) => name === nameOf(take)))
+watch(
+  () => takes.value.filter(isSent),
+  async sent => {
+    for (const take of sent) await recorder.discard(take)
+  },
+)
 const sure = ref<string | null>(null)
 async function discard(take: Take): Promise<void> {
   silence()
@@ -178,6 +191,7 @@ if (isPossible) void recorder.open()
             >
           </span>
           <span v-if="recorder.elsewhere.value.has(each.id)" class="small quiet">{{ t('recordedElsewhere') }}</span>
+          <span v-else-if="isUnderWay(each)" class="small quiet">{{ t('takeUploading') }}</span>
           <span v-else-if="sure === each.id" class="actions" role="alert">
             <span class="small">{{ t('discardSure', { number: numberOf(each) }) }}</span>
             <Button

@@ -5,7 +5,17 @@ import { level } from '@core/audio/decibels'
 import { OverloadFinder } from '@core/audio/overloads'
 import { pcm24, wavHeadBytes } from '@core/audio/wav'
 import { type Microphone, microphones, openMicrophone } from './microphone'
-import { discardTake, fileOf, type Heard, keepPortion, lengthMs, type Take, takesOf, wavFile } from './takes'
+import {
+  discardTake,
+  fileOf,
+  keepUpload,
+  type Heard,
+  keepPortion,
+  lengthMs,
+  type Take,
+  takesOf,
+  wavFile,
+} from './takes'
 
 /** Why there is no microphone, or none any more. */
 export type MicrophoneTrouble = 'denied' | 'none' | 'busy' | 'gone'
@@ -217,6 +227,12 @@ export function useRecorder(episodeId: string) {
     return rest.length === 0 ? kept : wavFile(wanted, name, [kept.slice(wavHeadBytes), ...rest])
   }
 
+  /** Notes by which upload a take is used, though the browser may have no room for that. */
+  async function markUsed(used: Take, uploadId: string): Promise<void> {
+    takes.value = takes.value.map(each => (each.id === used.id ? { ...each, uploadId } : each))
+    if (!unkept.value.has(used.id)) await keepUpload(used, uploadId).catch(() => undefined)
+  }
+
   async function discard({ id }: Take): Promise<void> {
     await discardTake(id)
     if (id === lastId) clippedAtMs.value = null
@@ -254,6 +270,7 @@ export function useRecorder(episodeId: string) {
     again,
     load,
     fileFor,
+    markUsed,
     discard,
     setMonitored(is: boolean) {
       isMonitored.value = is

@@ -1,4 +1,4 @@
-import { createStore, delMany, get, getMany, keys, setMany } from 'idb-keyval'
+import { createStore, delMany, get, getMany, keys, setMany, update } from 'idb-keyval'
 import type { Stretch } from '@core/audio/measurement'
 import { wavHead } from '@core/audio/wav'
 
@@ -18,6 +18,8 @@ export interface Take {
   /** The largest sample, 1 at full scale. */
   peak: number
   clips: readonly Stretch[]
+  /** Of the upload by which it was used; it stays until all of it is with the server. */
+  uploadId?: string
 }
 
 const store = createStore('lake-letter-takes', 'takes')
@@ -64,6 +66,10 @@ export function wavFile({ sampleRateHz, channels }: Take, name: string, parts: r
   const head = wavHead({ sampleRateHz, channels, bitsPerSample }, size) as Uint8Array<ArrayBuffer>
   return new File([head, ...parts], name, { type: 'audio/wav' })
 }
+
+/** Keeps by which upload a take is used. */
+export const keepUpload = (take: Take, uploadId: string): Promise<void> =>
+  update<Take>(keyOf(take.id), known => ({ ...(known ?? take), uploadId }), store)
 
 export const discardTake = async (id: string): Promise<void> => {
   const take = await get<Take>(keyOf(id), store)

@@ -100,9 +100,12 @@ export const useUploads = defineStore('uploads', () => {
     await beginToSend({ id: episodeId, episodeId, file, uploadUrl: null })
   }
 
-  /** Begins to send a file as a part of what an episode is put together of. It is kept in the browser once this is done. */
-  const beginPart = (episodeId: string, file: File, part: Part): Promise<void> =>
-    beginToSend({ id: uuidV7(), episodeId, file, part, uploadUrl: null })
+  /** Begins to send a file as a part of what an episode is put together of; answers the id of the upload. */
+  async function beginPart(episodeId: string, file: File, part: Part): Promise<string> {
+    const id = uuidV7()
+    await beginToSend({ id, episodeId, file, part, uploadUrl: null })
+    return id
+  }
 
   async function beginToSend(kept: Kept): Promise<void> {
     const problem = sizeProblem(kept.file, useSession().session?.maxUploadBytes ?? Infinity)
