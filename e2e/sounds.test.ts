@@ -372,7 +372,7 @@ it('an episode is put together of a voice and music from the shelf, and finished
   // From now on each new one begins so, as soon as its voice is here, until somebody says otherwise.
   await sheet.getByRole('button', { name: 'Begin and end every episode like this' }).click()
   await sheet.getByText('Every new episode begins and ends like this.').waitFor()
-  await page.getByRole('button', { name: 'New episode', exact: true }).click()
+  await beginAnother()
   await page.getByLabel('Audio file').setInputFiles(cut('br-32.mp3', 16))
   await openPart(page, 'Sound')
   await sheet.getByText('0:21 in all').waitFor()
@@ -380,6 +380,12 @@ it('an episode is put together of a voice and music from the shelf, and finished
   await sheet.getByRole('button', { name: 'Stop laying out new episodes' }).click()
   await sheet.getByRole('button', { name: 'Begin and end every episode like this' }).waitFor()
 })
+
+/** Begins another episode from the desk of one that has audio, and waits for its own desk. */
+async function beginAnother(): Promise<void> {
+  await page.getByRole('button', { name: 'New episode', exact: true }).click()
+  await page.getByText('Drop the audio anywhere on this window').waitFor()
+}
 
 /** What a microphone hears: too loud for a while, then a steady tone. */
 const spokenTone = { hz: 440, dbfs: -15 }
@@ -490,7 +496,7 @@ it('an introduction is recorded: a clipped take is told and done again, a closed
 })
 
 it('without a microphone it says so, and how to go on', async () => {
-  await page.getByRole('button', { name: 'New episode' }).click()
+  await beginAnother()
   await openPart(page, 'Sound')
   await page.getByRole('button', { name: 'Put it together' }).click()
   await page.getByRole('button', { name: 'Record', exact: true }).click()

@@ -1,4 +1,4 @@
-import { useEventListener, useLocalStorage } from '@vueuse/core'
+import { useEventListener, useLocalStorage, useWakeLock } from '@vueuse/core'
 import { v7 as uuidV7 } from 'uuid'
 import { computed, onScopeDispose, ref, shallowRef } from 'vue'
 import { level } from '@core/audio/decibels'
@@ -65,6 +65,8 @@ export function useRecorder(episodeId: string) {
   /** Takes that another window records just now. */
   const elsewhere = shallowRef<ReadonlySet<string>>(new Set())
   const running = shallowRef<Running | null>(null)
+  /** A screen that goes dark while somebody speaks takes the microphone along on many tablets. */
+  const screen = useWakeLock()
   const elapsedMs = ref(0)
   const clippedAtMs = ref<number | null>(null)
   /** Takes of which the browser could not keep all: they are whole here, as long as the window is open. */
@@ -188,6 +190,7 @@ export function useRecorder(episodeId: string) {
       letGo: claim(id),
     }
     state.value = 'recording'
+    void screen.request('screen').catch(() => undefined)
   }
 
   async function stop(): Promise<void> {
@@ -195,6 +198,7 @@ export function useRecorder(episodeId: string) {
     if (state.value === 'counting' || state.value === 'recording') state.value = 'ready'
     if (!ended) return
     running.value = null
+    void screen.release().catch(() => undefined)
     keep(ended)
     await keeping
     await ended.letGo()
