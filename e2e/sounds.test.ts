@@ -459,8 +459,8 @@ it('an introduction is recorded: a clipped take is told and done again, a closed
     await refused.getByRole('button', { name: 'Cancel' }).click()
     await studio.unroute('**/api/v1/uploads')
     await press('Use take 2')
-    const pieces = studio.getByRole('list', { name: 'Pieces' }).getByRole('listitem')
-    await pieces.getByText(/^Recording .*\.wav$/).waitFor()
+    const pieces = () => studio.getByRole('list', { name: 'Pieces' }).getByRole('listitem')
+    await pieces().getByText(/^Recording .*\.wav$/).waitFor()
     await press('Discard take 1')
     await press('Discard')
     await expect.poll(() => takes.count()).toBe(0)
@@ -488,8 +488,23 @@ it('an introduction is recorded: a clipped take is told and done again, a closed
     await panel().getByRole('combobox', { name: 'It goes' }).click()
     await studio.getByRole('option', { name: /^before 1 Recording/ }).click()
     await press('Use take 1')
-    await expect.poll(() => pieces.count()).toBe(2)
+    await expect.poll(() => pieces().count()).toBe(2)
     await expect.poll(() => panel().getByRole('alert').count()).toBe(0)
+
+    // Nor is a browser needed that keeps anything at all.
+    studio = await context.newPage()
+    await studio.addInitScript(() => {
+      IDBFactory.prototype.open = () => {
+        throw new DOMException('Kept out.', 'SecurityError')
+      }
+    })
+    await studio.goto(`${house.address}/studio/bellows-and-reeds/episodes/${id}?part=sound`)
+    await record().click()
+    await press('Record')
+    await panel().getByRole('alert').getByText(/no room left/).waitFor()
+    await press('Stop')
+    await press('Use take 1')
+    await expect.poll(() => pieces().count()).toBe(3)
   } finally {
     await browser.close()
   }

@@ -8,9 +8,9 @@ import { type Microphone, microphones, openMicrophone } from './microphone'
 import {
   discardTake,
   fileOf,
-  keepUpload,
   type Heard,
   keepPortion,
+  keepUpload,
   lengthMs,
   type Take,
   takesOf,
@@ -76,6 +76,7 @@ export function useRecorder(episodeId: string) {
   let lastId: string | null = null
   let keeping: Promise<unknown> = Promise.resolve()
   let turns = 0
+  let counts = 0
 
   function onHeard(sound: Heard): void {
     let peak = 0
@@ -158,12 +159,14 @@ export function useRecorder(episodeId: string) {
   async function start(): Promise<void> {
     const from = microphone.value
     if (!from || state.value !== 'ready') return
+    const counting = ++counts
     clippedAtMs.value = null
     elapsedMs.value = 0
     state.value = 'counting'
     for (count.value = countsIn.value ? countFrom : 0; count.value > 0; count.value--) {
       await new Promise(resolve => setTimeout(resolve, 1000))
-      if (state.value !== 'counting') return
+      // It may have been stopped, and begun again meanwhile.
+      if (state.value !== 'counting' || counting !== counts) return
     }
     begin(from)
   }
@@ -213,7 +216,7 @@ export function useRecorder(episodeId: string) {
 
   /** What the browser has; and what it had no room for, of which all that is told is here. */
   async function load(newest?: Take): Promise<void> {
-    const [kept, claims] = await Promise.all([takesOf(episodeId), navigator.locks?.query()])
+    const [kept, claims] = await Promise.all([takesOf(episodeId).catch(() => []), navigator.locks?.query()])
     elsewhere.value = new Set(
       claims?.held?.flatMap(({ name }) => (name?.startsWith(lockOf('')) ? name.slice(lockOf('').length) : [])),
     )
@@ -238,7 +241,9 @@ export function useRecorder(episodeId: string) {
   }
 
   async function discard({ id }: Take): Promise<void> {
-    await discardTake(id)
+    const isGone = discardTake(id)
+    // Of one that is here alone the browser may have nothing to let go of, nor a place to look.
+    await (unkept.value.has(id) ? isGone.catch(() => undefined) : isGone)
     if (id === lastId) clippedAtMs.value = null
     unkept.value = new Map([...unkept.value].filter(([each]) => each !== id))
     await load()

@@ -32,14 +32,15 @@ export const lengthMs = ({ frames, sampleRateHz }: Pick<Take, 'frames' | 'sample
   (frames / sampleRateHz) * 1000
 
 /** Keeps one portion more, together with what the take comes to with it. Throws where the browser has no room. */
-export const keepPortion = (take: Take, portion: Uint8Array<ArrayBuffer>): Promise<void> =>
-  setMany(
+export async function keepPortion(take: Take, portion: Uint8Array<ArrayBuffer>): Promise<void> {
+  await setMany(
     [
       [keyOf(take.id), take],
       [portionKeys(take).at(-1)!, portion],
     ],
     store,
   )
+}
 
 /** The takes of an episode that this browser has, the newest first. */
 export async function takesOf(episodeId: string): Promise<Take[]> {
@@ -68,8 +69,9 @@ export function wavFile({ sampleRateHz, channels }: Take, name: string, parts: r
 }
 
 /** Keeps by which upload a take is used. */
-export const keepUpload = (take: Take, uploadId: string): Promise<void> =>
-  update<Take>(keyOf(take.id), known => ({ ...(known ?? take), uploadId }), store)
+export async function keepUpload(take: Take, uploadId: string): Promise<void> {
+  await update<Take>(keyOf(take.id), known => ({ ...(known ?? take), uploadId }), store)
+}
 
 export const discardTake = async (id: string): Promise<void> => {
   const take = await get<Take>(keyOf(id), store)

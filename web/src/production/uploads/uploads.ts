@@ -62,6 +62,9 @@ function atNewsOf(episodeId: string, act: () => Promise<'goes on' | 'ends'>): vo
   void look()
 }
 
+/** A browser that is told to keep nothing throws at once, where others answer later. */
+const inBrowser = async <T>(act: () => Promise<T>): Promise<T> => act()
+
 const keyOf = (id: string): string => `lake-letter:upload:${id}`
 /** So many are sent at the same time; the others wait in line. */
 const mostAtOnce = 2
@@ -137,7 +140,7 @@ export const useUploads = defineStore('uploads', () => {
   /** Keeps files in the browser; where it has no room, the upload works all the same, and leaving asks first. */
   async function keep(all: readonly Kept[]): Promise<void> {
     for (const { id } of all) unkept.add(id)
-    await setMany(all.map(kept => [keyOf(kept.id), kept]))
+    await inBrowser(() => setMany(all.map(kept => [keyOf(kept.id), kept])))
       .then(() => all.forEach(({ id }) => unkept.delete(id)))
       .catch(() => undefined)
   }
@@ -155,7 +158,7 @@ export const useUploads = defineStore('uploads', () => {
         return patch(kept.id, { state: 'refused', beginsIn: refused ? kept.beginsIn! : null, problem })
       }
       const there = { ...kept, beginsIn: null }
-      await set(keyOf(kept.id), there).catch(() => undefined)
+      await inBrowser(() => set(keyOf(kept.id), there)).catch(() => undefined)
       enqueue(there)
     })
     beginnings = begun
@@ -200,7 +203,7 @@ export const useUploads = defineStore('uploads', () => {
 
   /** Goes on with what an earlier page of this browser had begun, unless another window does. */
   async function resumeAll(): Promise<void> {
-    const found = await entries<string, Kept>().catch(() => [])
+    const found = await inBrowser(() => entries<string, Kept>()).catch(() => [])
     for (const [key, { id: given, ...rest }] of found) {
       // Those that an earlier edition kept have no id of their own.
       const kept = { ...rest, id: given ?? rest.episodeId }
@@ -239,7 +242,7 @@ export const useUploads = defineStore('uploads', () => {
         onUploadUrlAvailable() {
           // Given up before the server had answered: it is told now.
           if (isGivenUp()) void upload.abort(true).catch(() => undefined)
-          else void set(keyOf(id), { ...kept, uploadUrl: upload.url }).catch(() => undefined)
+          else void inBrowser(() => set(keyOf(id), { ...kept, uploadUrl: upload.url })).catch(() => undefined)
         },
         onProgress(sentBytes) {
           if (isGivenUp()) return
@@ -337,7 +340,7 @@ export const useUploads = defineStore('uploads', () => {
   async function forget(id: string): Promise<void> {
     running.delete(id)
     unkept.delete(id)
-    await del(keyOf(id)).catch(() => undefined)
+    await inBrowser(() => del(keyOf(id))).catch(() => undefined)
   }
 
   function drop(id: string): void {
