@@ -194,13 +194,7 @@ if (isPossible) void recorder.open()
           <span v-else-if="isUnderWay(each)" class="small quiet">{{ t('takeUploading') }}</span>
           <span v-else-if="sure === each.id" class="actions" role="alert">
             <span class="small">{{ t('discardSure', { number: numberOf(each) }) }}</span>
-            <Button
-              type="button"
-              size="small"
-              severity="danger"
-              :label="t('discard')"
-              @click="attempt(() => discard(each))"
-            />
+            <Button type="button" size="small" :label="t('discard')" @click="attempt(() => discard(each))" />
             <Button type="button" size="small" text :label="t('cancel')" @click="sure = null" />
           </span>
           <span v-else class="actions">
